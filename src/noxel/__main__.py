@@ -1,0 +1,7 @@
+"""``python -m noxel``."""
+
+import sys
+
+from noxel.cli import main
+
+sys.exit(main())

@@ -1,0 +1,77 @@
+"""The application: routes, errors, the built page."""
+
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, JSONResponse, Response
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+from starlette.middleware.trustedhost import TrustedHostMiddleware
+
+import noxel
+from noxel.api import problems
+from noxel.api.guard import Guard
+from noxel.api.rigs import Health, router
+from noxel.store.database import Database
+from noxel.store.rigs import Rigs
+
+PAGE = Path(noxel.__file__).parent / "page"
+"""Where the built page lies inside the package."""
+
+
+def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
+    """The application on one database.
+
+    Parameters
+    ----------
+    database : Database
+        Open and migrated.
+    name : str
+        What the page's address bar says.
+    """
+    app = FastAPI(
+        title=name,
+        version=noxel.__version__,
+        separate_input_output_schemas=False,
+        openapi_url="/api/openapi.json",
+        docs_url=None,
+        redoc_url=None,
+    )
+    app.state.rigs = Rigs(database)
+    problems.install(app)
+    app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=3)
+    app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "[::1]", "testserver"])
+    app.add_middleware(Guard)
+
+    @app.get("/api/health")
+    def health() -> Health:
+        """That it runs."""
+        return Health(status="ok", version=noxel.__version__)
+
+    app.include_router(router)
+    if (PAGE / "assets").is_dir():
+        app.mount("/assets", _Forever(directory=PAGE / "assets"))
+    app.add_api_route("/{path:path}", _page, methods=["GET"], include_in_schema=False, response_model=None)
+    return app
+
+
+class _Forever(StaticFiles):
+    """Files whose names change with their content: a browser may keep them."""
+
+    def file_response(self, *args: object, **kwargs: object) -> Response:
+        """One file."""
+        response = super().file_response(*args, **kwargs)  # type: ignore[arg-type]
+        response.headers["cache-control"] = "public, max-age=31536000, immutable"
+        return response
+
+
+def _page(path: str) -> FileResponse | JSONResponse:
+    """The page for every address that is not the interface's; its own router takes it from there."""
+    if path.startswith(("api/", "assets/")):
+        raise HTTPException(404, "There is nothing at this address.")
+    for name in (path, "index.html"):
+        found = (PAGE / name).resolve()
+        if name and found.is_relative_to(PAGE) and found.is_file():
+            return FileResponse(found, headers={"cache-control": "no-cache"})
+    return problems.problem(404, "page.missing", "The page has not been built: run “make page”.")

@@ -1,0 +1,77 @@
+"""Errors at the border: every one becomes problem+json (RFC 9457) that names the field and the cause."""
+
+import logging
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from noxel.core.rigfile import write_path
+from noxel.errors import Conflict, InputError, NotFound, NoxelError, TooLarge
+
+_log = logging.getLogger("noxel")
+_STATUS: tuple[tuple[type[NoxelError], int], ...] = ((NotFound, 404), (Conflict, 409), (TooLarge, 413))
+
+
+class FieldProblem(BaseModel):
+    """What is wrong at one path."""
+
+    path: str
+    message: str
+    code: str
+
+
+class ProblemDetails(BaseModel):
+    """RFC 9457, with our stable code and one entry for each field."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    code: str
+    errors: list[FieldProblem] = []
+
+
+def problem(status: int, code: str, detail: str, errors: list[FieldProblem] | None = None) -> JSONResponse:
+    """A problem+json response."""
+    title = {400: "Bad request", 403: "Not allowed", 404: "Not found", 409: "Does not fit", 413: "Too large",
+             422: "Cannot be used", 500: "Noxel's own fault"}.get(status, "Problem")  # fmt: skip
+    body = ProblemDetails(type=f"urn:noxel:{code}", title=title, status=status, detail=detail, code=code, errors=errors or [])
+    return JSONResponse(body.model_dump(), status, media_type="application/problem+json")
+
+
+async def _ours(_request: Request, exc: Exception) -> JSONResponse:
+    if not isinstance(exc, NoxelError):
+        return await _unforeseen(_request, exc)
+    status = next((status for kind, status in _STATUS if isinstance(exc, kind)), 422)
+    found = exc.problems if isinstance(exc, InputError) else ()
+    errors = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in found]
+    return problem(status, exc.code, exc.message, errors)
+
+
+async def _request_invalid(_request: Request, exc: Exception) -> JSONResponse:
+    found: list[dict[str, Any]] = list(exc.errors()) if isinstance(exc, RequestValidationError) else []
+    errors = [FieldProblem(path=write_path(each["loc"]), message=each["msg"], code=each["type"]) for each in found]
+    detail = f"{errors[0].path}: {errors[0].message}" if errors else "The request cannot be used."
+    return problem(422, "request.invalid", detail, errors)
+
+
+async def _http(_request: Request, exc: Exception) -> JSONResponse:
+    status = exc.status_code if isinstance(exc, HTTPException) else 500
+    return problem(status, "http.error", str(exc.detail) if isinstance(exc, HTTPException) else "")
+
+
+async def _unforeseen(_request: Request, exc: Exception) -> JSONResponse:
+    _log.error("unforeseen error", exc_info=exc)
+    return problem(500, "internal", "Something went wrong inside Noxel. What was saved before is still there.")
+
+
+def install(app: FastAPI) -> None:
+    """Answer every error in this form."""
+    app.add_exception_handler(NoxelError, _ours)
+    app.add_exception_handler(RequestValidationError, _request_invalid)
+    app.add_exception_handler(HTTPException, _http)
+    app.add_exception_handler(Exception, _unforeseen)

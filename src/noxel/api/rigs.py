@@ -1,0 +1,140 @@
+"""``/api/rigs``: the rigs, their sheets, and every change to them."""
+
+import datetime
+import re
+from typing import Annotated, Any
+from urllib.parse import quote
+
+from fastapi import APIRouter, Depends, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel
+
+from noxel.api.sheet import Changes, NewRig, RigSummary, Sheet, make_sheet
+from noxel.core.answers import Evaluation
+from noxel.core.edit import Change, Document, apply_changes
+from noxel.core.evaluate import evaluate
+from noxel.core.fresh import new_rig, new_weigh_in
+from noxel.core.rigfile import RigFile, dump_rig, parse_rig
+from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
+from noxel.store.rigs import Rigs
+
+router = APIRouter(prefix="/api")
+_RIG_BODY: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"$ref": "#/components/schemas/RigFile"}}},
+    }
+}
+
+
+def rigs_of(request: Request) -> Rigs:
+    """The rigs of the running application."""
+    rigs: Rigs = request.app.state.rigs
+    return rigs
+
+
+Store = Annotated[Rigs, Depends(rigs_of)]
+Looking = Annotated[int | None, Query(ge=1, description="Which weigh-in to look at, from 1; the last if absent.")]
+
+
+class Health(BaseModel):
+    """That it runs, and which version."""
+
+    status: str
+    version: str
+
+
+class Added(BaseModel):
+    """The id of what was added."""
+
+    id: str
+
+
+@router.get("/rigs")
+def list_rigs(rigs: Store) -> list[RigSummary]:
+    """Every rig, the last used first."""
+    return [RigSummary.model_validate(summary, from_attributes=True) for summary in rigs.list()]
+
+
+@router.post("/rigs", status_code=201)
+def start_rig(new: NewRig, rigs: Store) -> Added:
+    """Start a rig about which nothing is known yet."""
+    return Added(id=rigs.add(new_rig(new.name, new.kind, new.mass)))
+
+
+@router.post("/rigs/import", status_code=201, openapi_extra=_RIG_BODY)
+async def import_rig(request: Request, rigs: Store) -> Added:
+    """Import a rig file: all of it, or nothing."""
+    data = await request.body()
+    return Added(id=await run_in_threadpool(lambda: rigs.add(dump_rig(read_rig(data)))))
+
+
+@router.get("/rigs/{rig_id}")
+def open_rig(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Sheet:
+    """A rig with everything that was typed and everything that follows from it."""
+    return make_sheet(rigs.open(rig_id), weigh_in)
+
+
+@router.patch("/rigs/{rig_id}")
+def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = None) -> Sheet:
+    """Change a rig by what was typed; the answer is the whole new sheet."""
+    changes = [each.change() for each in wanted.changes]
+    stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture)
+    return make_sheet(stored, weigh_in)
+
+
+@router.post("/rigs/{rig_id}/weigh-ins", status_code=201)
+def start_weigh_in(rig_id: str, rigs: Store) -> Sheet:
+    """Add a weigh-in of today with its usual passes, nothing read yet, and look at it."""
+
+    def add(document: Document) -> Document:
+        rig = parse_rig(document)
+        fresh = new_weigh_in(rig, datetime.date.today())
+        return apply_changes(document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]).document
+
+    return make_sheet(rigs.change(rig_id, "new weigh-in", add), None)
+
+
+@router.post("/rigs/{rig_id}/undo")
+def undo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Sheet:
+    """Take the last step back."""
+    return make_sheet(rigs.undo(rig_id), weigh_in)
+
+
+@router.post("/rigs/{rig_id}/redo")
+def redo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Sheet:
+    """Do the step again that was taken back last."""
+    return make_sheet(rigs.redo(rig_id), weigh_in)
+
+
+@router.delete("/rigs/{rig_id}", status_code=204)
+def delete_rig(rig_id: str, rigs: Store) -> None:
+    """Take a rig out of the list; it can be brought back."""
+    rigs.delete(rig_id)
+
+
+@router.post("/rigs/{rig_id}/bring-back", status_code=204)
+def bring_back_rig(rig_id: str, rigs: Store) -> None:
+    """Bring a deleted rig back."""
+    rigs.delete(rig_id, bring_back=True)
+
+
+@router.get("/rigs/{rig_id}/file", response_class=Response)
+def export_rig(rig_id: str, rigs: Store) -> Response:
+    """The rig file, as it would be imported."""
+    rig = parse_rig(rigs.open(rig_id).document)
+    stem = re.sub(r"[^\w]+", "-", rig.name.lower()).strip("-") or "rig"
+    disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(stem + SUFFIX)}"
+    return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})
+
+
+@router.post("/evaluate", openapi_extra=_RIG_BODY)
+async def evaluate_file(request: Request, weigh_in: Looking = None) -> Evaluation:
+    """Evaluate a rig file without keeping it."""
+    return evaluate(read_rig(await request.body()), weigh_in)
+
+
+@router.get("/schema/rig-file.json")
+def rig_file_schema() -> dict[str, Any]:
+    """The JSON Schema of the rig file."""
+    return RigFile.model_json_schema()

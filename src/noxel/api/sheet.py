@@ -1,0 +1,95 @@
+"""The sheet: one rig as the page shows it. What was typed, what it means, and the whole evaluation of it."""
+
+import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field
+
+from noxel.core.answers import Evaluation
+from noxel.core.base import Entry, Source
+from noxel.core.edit import Change, settle
+from noxel.core.evaluate import evaluate
+from noxel.core.rig import Kind
+from noxel.core.rigfile import RigFile
+from noxel.core.units import MassUnit
+from noxel.store.rigs import Stored
+
+
+class FieldState(BaseModel):
+    """A field that remembers more than its figure: the text as typed, its source, what is wrong with it."""
+
+    path: str
+    entry: Entry
+    problem: str | None
+
+
+class Sheet(BaseModel):
+    """One rig as the page shows it."""
+
+    id: str
+    revision: int
+    saved_at: datetime.datetime
+    undo: str | None
+    redo: str | None
+    rig: RigFile
+    fields: list[FieldState]
+    evaluation: Evaluation
+
+
+class ChangeIn(BaseModel):
+    """One change at a path of the rig file."""
+
+    path: Annotated[str, Field(max_length=300)]
+    op: Literal["type", "set", "insert", "remove", "source"] = "type"
+    text: Annotated[str, Field(max_length=4000)] | None = None
+    value: Any = None
+    source: Source | None = None
+    note: Annotated[str, Field(max_length=2000)] | None = None
+
+    def change(self) -> Change:
+        """The same for the core."""
+        return Change(self.path, self.text, self.value, self.op, self.source, self.note)
+
+
+class Changes(BaseModel):
+    """Changes that belong together; those of one gesture (typing in one field) are undone together."""
+
+    changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
+    what: Annotated[str, Field(max_length=200)] = "a change"
+    gesture: Annotated[str, Field(max_length=64)] | None = None
+
+
+class NewRig(BaseModel):
+    """What a new rig needs to start."""
+
+    name: Annotated[str, Field(max_length=200)] = ""
+    kind: Kind
+    mass: MassUnit
+
+
+class RigSummary(BaseModel):
+    """A rig in the list."""
+
+    id: str
+    name: str
+    kind: str
+    vehicle: str
+    trailer: str | None
+    weigh_ins: int
+    updated_at: datetime.datetime
+
+
+def make_sheet(stored: Stored, weigh_in: int | None) -> Sheet:
+    """The sheet of a stored rig, looking at one of its weigh-ins (the last when None or no longer there)."""
+    edited = settle(stored.document)
+    looked_at = weigh_in if weigh_in and weigh_in <= len(edited.rig.weigh_ins) else None
+    return Sheet(
+        id=stored.id,
+        revision=stored.revision,
+        saved_at=stored.saved_at,
+        undo=stored.undo,
+        redo=stored.redo,
+        rig=edited.rig,
+        fields=[FieldState(path=field.path, entry=field.entry, problem=field.problem) for field in edited.fields],
+        evaluation=evaluate(edited.rig, looked_at),
+    )

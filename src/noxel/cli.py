@@ -1,0 +1,201 @@
+"""The command line: ``noxel check | predict | ceiling FILE``, ``noxel serve``, ``noxel demo``.
+
+The server and the database are loaded by the commands that need them: a check takes less time than they do.
+"""
+
+import argparse
+import datetime
+import socket
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+import noxel
+from noxel.core.answers import Check, Evaluation
+from noxel.core.evaluate import evaluate, evaluate_ceiling, evaluate_prediction
+from noxel.core.rigfile import RigFile
+from noxel.core.units import round_half_up
+from noxel.errors import InputError, NoxelError
+from noxel.formats.rig_json import load_rig, write_any
+
+if TYPE_CHECKING:
+    from noxel.store.database import Database
+
+PORT = 8710
+EXIT = {"within": 0, "caution": 0, "stop": 1, "incomplete": 3}
+UNREADABLE = 2
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run the command line; returns the exit status."""
+    for stream in (sys.stdout, sys.stderr):
+        if hasattr(stream, "reconfigure"):
+            stream.reconfigure(encoding="utf-8", errors="replace")
+    options = _parser().parse_args(arguments)
+    try:
+        result: int = options.run(options)
+    except NoxelError as exc:
+        where = f"{options.file}: " if getattr(options, "file", None) else ""
+        print(f"noxel: {where}{exc.message}", file=sys.stderr)
+        if isinstance(exc, InputError) and len(exc.problems) > 1:
+            for problem in exc.problems[:20]:
+                print(f"  {problem}", file=sys.stderr)
+        return UNREADABLE
+    except BrokenPipeError:
+        return 0
+    return result
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="noxel", description="Is a loaded truck and trailer within its ratings?")
+    parser.add_argument("--version", action="version", version=f"noxel {noxel.__version__}")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+
+    def on_file(name: str, run: object, says: str) -> argparse.ArgumentParser:
+        command = commands.add_parser(name, help=says, description=says)
+        command.add_argument("file", type=Path, help="a rig file, *.noxel.json")
+        command.add_argument("--json", action="store_true", help="print the whole answer as JSON")
+        command.set_defaults(run=run)
+        return command
+
+    check = on_file(
+        "check", _check, "hold a weigh-in against every rating; exit status 0 within or caution, 1 stop, 3 incomplete"
+    )
+    check.add_argument("--weigh-in", type=int, metavar="N", help="which weigh-in, from 1 (default: the last)")
+    on_file("predict", _predict, "predict every axle load of the rig as planned")
+    on_file("ceiling", _ceiling, "find the heaviest trailer that the vehicle, loaded as planned, can pull")
+    serve = commands.add_parser("serve", help="serve the page for your own rigs on this machine")
+    serve.add_argument("--data", type=Path, metavar="DIR", help="where the database lies (default: this user's data folder)")
+    serve.set_defaults(run=_serve)
+    demo = commands.add_parser("demo", help="serve the page with the demo household, in a database of its own")
+    demo.add_argument("--data", type=Path, metavar="DIR", help="where the demo's database lies")
+    demo.add_argument("--fresh", action="store_true", help="start again from the demo's own figures")
+    demo.set_defaults(run=_demo)
+    for command in (serve, demo):
+        command.add_argument("--port", type=int, default=PORT, help=f"port on 127.0.0.1 (default {PORT}, or a free one)")
+    return parser
+
+
+def _print(document: object) -> None:
+    sys.stdout.write(write_any(document))
+
+
+def _check(options: argparse.Namespace) -> int:
+    rig = load_rig(options.file)
+    found = evaluate(rig, options.weigh_in)
+    if options.json:
+        _print(found.model_dump(mode="json"))
+    else:
+        print(_report(rig, found))
+    return EXIT[found.verdict]
+
+
+def _amount(value: float | None, share: bool) -> str:
+    if value is None:
+        return "?"
+    return f"{value * 100:.1f} %" if share else f"{round_half_up(value):,}"
+
+
+def _row(check: Check) -> tuple[str, ...]:
+    share = check.low is not None
+    actual = _amount(check.actual, share) if check.at_least is None else f"≥ {_amount(check.at_least, share)}"
+    pm = "" if check.plus_minus is None else f"± {_amount(check.plus_minus, share)}"
+    limit = (
+        f"{check.low:.0%}–{check.high:.0%}" if check.low is not None and check.high is not None else _amount(check.limit, False)
+    )
+    left = "" if check.margin is None else f"{_amount(abs(check.margin), False)} {'left' if check.margin >= 0 else 'over'}"
+    return check.label, actual, pm, limit, check.limit_label or "", left, check.status
+
+
+def _report(rig: RigFile, found: Evaluation) -> str:
+    rows = [_row(check) for check in found.checks]
+    widths = [max(len(row[i]) for row in rows) for i in range(7)]
+    when = ""
+    if found.weigh_in:
+        date: datetime.date | None = rig.weigh_ins[found.weigh_in - 1].date
+        when = f", weigh-in {found.weigh_in}{f' of {date}' if date else ''}"
+    lines = [f"{rig.name or 'A rig'}{when}, in {found.units.mass}", ""]
+    for row in rows:
+        cells = [text.rjust(width) if 0 < i < 4 or i == 5 else text.ljust(width)
+                 for i, (text, width) in enumerate(zip(row, widths, strict=True))]  # fmt: skip
+        lines.append("  " + "  ".join(cells).rstrip())
+    lines += ["", f"{found.headline.lead} {found.headline.sentence}", *found.headline.rest]
+    if found.advisories:
+        lines += ["", *(f"{'!' if each.level == 'warning' else '·'} {each.message}" for each in found.advisories)]
+    return "\n".join([*lines, "", found.caution])
+
+
+def _predict(options: argparse.Namespace) -> int:
+    found = evaluate_prediction(load_rig(options.file))
+    if options.json:
+        _print(found.model_dump(mode="json"))
+    else:
+        for key, value in found.predicted.items():
+            print(
+                f"  {key:<18} {_amount(value, key == 'tongue_share'):>9}{'' if key == 'tongue_share' else ' ' + found.units.mass}"
+            )
+    return 0
+
+
+def _ceiling(options: argparse.Namespace) -> int:
+    found = evaluate_ceiling(load_rig(options.file))
+    if options.json:
+        _print(found.model_dump(mode="json"))
+        return 0
+    unit = found.units.mass
+    for check, value in sorted(found.limits.items(), key=lambda item: item[1]):
+        note = " (worked out)" if check in found.estimated else ""
+        print(f"  {check:<20} {_amount(value, False):>9} {unit}{' ← binds' if check == found.binding else ''}{note}")
+    heaviest = "not known: no limit was entered" if found.ceiling is None else f"{_amount(found.ceiling, False)} {unit}"
+    print(f"\nHeaviest trailer at a tongue share of {found.tongue_share:.1%}: {heaviest}")
+    return 0
+
+
+def _serve(options: argparse.Namespace) -> int:
+    from noxel.store.database import Database
+
+    return _run(Database(_folder(options, "noxel") / "noxel.db"), options.port, "Noxel")
+
+
+def _demo(options: argparse.Namespace) -> int:
+    from noxel.demo import open_demo
+
+    database = open_demo(_folder(options, "noxel-demo") / "demo.db", fresh=options.fresh)
+    return _run(database, options.port, "Noxel, demo household")
+
+
+def _folder(options: argparse.Namespace, name: str) -> Path:
+    from platformdirs import user_data_path
+
+    given: Path | None = options.data
+    return given or user_data_path(name, appauthor=False)
+
+
+def _listen(port: int) -> socket.socket:
+    for wanted in (port, 0):
+        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listener.bind(("127.0.0.1", wanted))
+        except OSError:
+            listener.close()
+            if wanted == 0:
+                raise
+            continue
+        return listener
+    raise OSError("no port is free")
+
+
+def _run(database: "Database", port: int, name: str) -> int:
+    import uvicorn
+
+    from noxel.api.app import create_app
+
+    listener = _listen(port)
+    address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+    print(f"{name}: {address}  (Ctrl-C ends it; data in {database.path})", flush=True)
+    config = uvicorn.Config(create_app(database, name=name), log_level="warning", access_log=False)
+    uvicorn.Server(config).run(sockets=[listener])
+    database.close()
+    return 0

@@ -1,0 +1,291 @@
+"""Advisories: traps in the readings, cautions beside the checks, and what would settle the rest.
+
+Each has a stable code, a sentence with its numbers, and the path it belongs to. None of them blocks anything.
+"""
+
+from collections.abc import Iterable, Iterator
+
+from noxel.core.answers import Advisory
+from noxel.core.checks import Checked
+from noxel.core.figures import nominal, plus_minus
+from noxel.core.ratings import on_pin, share_range
+from noxel.core.rigfile import RigFile
+from noxel.core.tickets import Pass
+from noxel.core.units import KG, print_mass, print_share
+from noxel.core.weighing import PassLoads, Weighing, describe_pass, reading_words
+from noxel.core.words import missing_rating, vehicle_word
+
+FRONT_LOSS = 0.10
+"""A front axle lighter by more than this share when hitched is worth a caution."""
+IMBALANCE = 0.10
+"""Left and right differing by more than this share of their axle is worth a caution."""
+PLATFORM_MOST = 40_000.0
+"""No single platform of a road scale reads more. [kg]"""
+_LB_PER_KG = 1 / KG["lb"]
+
+
+class _Notes:
+    def __init__(self, rig: RigFile, number: int, weighing: Weighing) -> None:
+        self.rig, self.weighing, self.unit = rig, weighing, rig.units.mass
+        self.weigh_in = rig.weigh_ins[number - 1]
+        self.at = f"weigh_ins[{number - 1}]"
+        self.factor = KG[rig.units.mass]
+
+    def mass(self, kg: float) -> str:
+        return print_mass(kg, self.unit)
+
+    def say(self, code: str, message: str, path: str | None = None, *, note: bool = False, **kg: float) -> Advisory:
+        numbers = {key: value / self.factor for key, value in kg.items()}
+        return Advisory(code=code, level="note" if note else "warning", message=message, path=path, numbers=numbers)
+
+    def path(self, loads: PassLoads, field: str = "") -> str:
+        return f"{self.at}.passes[{loads.number - 1}]{'.' + field if field else ''}"
+
+
+def _tickets(notes: _Notes) -> Iterator[Advisory]:
+    weigh_in = notes.weigh_in
+    step = weigh_in.scale.resolution.kg if weigh_in.scale else 0.0
+    for number, each in enumerate(weigh_in.passes, 1):
+        path = f"{notes.at}.passes[{number - 1}]"
+        yield from _total_printed(notes, each, number, step, path)
+        for name, mass in each.readings.items():
+            where = f"{path}.readings.{name}"
+            if mass.kg == 0:
+                yield notes.say(
+                    "reading_zero", f"The {reading_words(name)} reads zero. Leave it empty if it was not weighed.", where
+                )
+            if mass.kg > PLATFORM_MOST:
+                yield notes.say("reading_beyond_platform",
+                                f"{notes.mass(mass.kg)} on one platform is more than any road scale reads: a digit too many?",
+                                where, reading=mass.kg)  # fmt: skip
+
+
+def _total_printed(notes: _Notes, each: Pass, number: int, step: float, path: str) -> Iterator[Advisory]:
+    if each.printed_gross is None or not each.readings:
+        return
+    added, printed = sum(mass.kg for mass in each.readings.values()), each.printed_gross.kg
+    apart = printed - added
+    allowed = step * (len(each.readings) + 1) / 2
+    if abs(apart) <= allowed * (1 + 1e-9):
+        return
+    said = (f"The ticket prints {notes.mass(printed)} in all; its platforms add up to {notes.mass(added)}, "
+            f"{notes.mass(abs(apart))} {'less' if apart > 0 else 'more'}.")  # fmt: skip
+    whole = abs(apart) / notes.factor
+    missing = {"hitched": {"front", "rear", "trailer"}, "vehicle_only": {"front", "rear"}}.get(each.config, set())
+    lacking = missing - {name.split("_")[0] for name in each.readings}
+    if lacking:
+        said += f" Not typed yet: {', '.join(reading_words(name) for name in sorted(lacking))}."
+        yield notes.say("ticket_incomplete", said, f"{path}.printed_gross", note=True, printed=printed, added=added)
+        return
+    if abs(whole - round(whole)) < 1e-6 and round(whole) % 9 == 0:
+        said += " A difference divisible by nine often means two digits swapped."
+    else:
+        said += f" Re-read pass {number}."
+    yield notes.say("ticket_total_differs", said, f"{path}.printed_gross", printed=printed, added=added, apart=apart)
+
+
+def _unit_slips(notes: _Notes) -> Iterator[Advisory]:
+    weighing, ratings = notes.weighing, notes.rig.vehicle.ratings
+    hitched, solo = weighing.hitched, weighing.solo
+    if hitched and solo and hitched is not solo and hitched.vehicle is not None and solo.vehicle is not None:
+        ratio = nominal(solo.vehicle) / max(nominal(hitched.vehicle), 1e-9)
+        for name, off, wrong in (("vehicle only", ratio, solo), ("hitched", 1 / max(ratio, 1e-9), hitched)):
+            if 1.65 < off < 2.9:
+                yield notes.say("unit_slip",
+                                f"The {name} pass is {off:.1f} times the other pass: pounds typed as kilograms? One kilogram is "
+                                f"{_LB_PER_KG:.2f} lb.", notes.path(wrong, "unit"))  # fmt: skip
+    for name, limit in (("front", ratings.gawr_front), ("rear", ratings.gawr_rear)):
+        axle = getattr(hitched, name) if hitched else None
+        if axle is None or limit is None:
+            continue
+        ratio = axle.value / limit.kg
+        where = notes.path(hitched, f"readings.{name}") if hitched else None
+        if ratio > 5:
+            yield notes.say("ten_times", f"The {name} axle reads {ratio:.0f} times its rating: a digit too many?", where,
+                            reading=axle.value, rating=limit.kg)  # fmt: skip
+        elif ratio > 1.7:
+            yield notes.say("unit_slip", f"The {name} axle reads {ratio:.1f} times its rating: pounds typed as kilograms, "
+                            "or a rating in the other unit?", where, reading=axle.value, rating=limit.kg)  # fmt: skip
+        elif 0 < ratio < 0.14:
+            yield notes.say("tenth", f"The {name} axle reads only {ratio * 100:.0f} % of its rating: a digit too few?", where,
+                            reading=axle.value, rating=limit.kg)  # fmt: skip
+
+
+def _between_passes(notes: _Notes) -> Iterator[Advisory]:
+    weighing, word = notes.weighing, vehicle_word(notes.rig)
+    figures, hitched, solo = weighing.figures, weighing.hitched, weighing.solo
+    if not (notes.rig.towing and hitched and solo):
+        return
+    net, front, rear = figures.get("tongue_net"), figures.get("front_transfer"), figures.get("rear_transfer")
+    if net and net.value < -net.plus_minus:
+        yield notes.say("solo_heavier",
+                        f"The {word} alone weighs {notes.mass(-net.value)} more than with the trailer on: a negative tongue. Passes "
+                        "swapped, a wrong platform, or a tail-heavy trailer that must not be towed so.",
+                        notes.path(solo), net=net.value)  # fmt: skip
+    if front and weighing.engaged is None and not on_pin(notes.rig) and front.value > front.plus_minus:
+        yield notes.say("front_gains",
+                        f"The front axle gains {notes.mass(front.value)} when hitched. On a ball without tensioned bars it must get "
+                        "lighter: were front and rear on the right platforms, the same people aboard, the bars tensioned?",
+                        notes.path(hitched, "readings.front"), gained=front.value)  # fmt: skip
+    if front and weighing.engaged is not None and front.value > front.plus_minus:
+        yield notes.say("front_over_restored",
+                        f"With the bars engaged the front axle carries {notes.mass(front.value)} more than without the trailer: "
+                        "the bars are too tight, or the passes differ.",
+                        notes.path(hitched, "readings.front"), gained=front.value)  # fmt: skip
+    solo_front = figures.get("front_solo")
+    if front and solo_front and solo_front.value > 0 and -front.value / solo_front.value > FRONT_LOSS:
+        yield notes.say("front_lightened",
+                        f"The front axle is {notes.mass(-front.value)} ({print_share(-front.value / solo_front.value)}) lighter when "
+                        "hitched: steering and front brakes lose grip, headlights aim high.",
+                        notes.path(hitched, "readings.front"), lost=-front.value)  # fmt: skip
+    if rear and not on_pin(notes.rig) and rear.value < -rear.plus_minus:
+        yield notes.say("rear_lightened",
+                        f"The rear axle is {notes.mass(-rear.value)} lighter when hitched. A tongue loads it: an axle may have "
+                        "stood on the wrong platform, or across two.", notes.path(hitched, "readings.rear"),
+                        lost=-rear.value)  # fmt: skip
+
+
+def _bars(notes: _Notes) -> Iterator[Advisory]:
+    engaged, slack = notes.weighing.engaged, notes.weighing.slack
+    if notes.rig.hitch.weight_distribution and slack and not engaged:
+        yield notes.say("bars_slack",
+                        "These axle loads are with the spring bars not tensioned. The hitch is used with them; weigh once more as for the "
+                        "road. Do not leave the yard on slack bars where the maker requires them.",
+                        notes.path(slack, "spring_bars"), note=True)  # fmt: skip
+    if not (
+        engaged and slack and engaged.vehicle is not None and slack.vehicle is not None and engaged.trailer and slack.trailer
+    ):
+        return
+    apart = engaged.vehicle + engaged.trailer.amount - slack.vehicle - slack.trailer.amount
+    if abs(nominal(apart)) > plus_minus(apart) * 1.5:
+        yield notes.say("closure",
+                        f"Between bars engaged and bars slack nothing was loaded, yet the totals differ by {notes.mass(abs(nominal(apart)))} "
+                        f"(± {notes.mass(plus_minus(apart))}): an axle across two platforms, or someone aboard only once?",
+                        notes.path(slack), apart=nominal(apart))  # fmt: skip
+
+
+def _sides(notes: _Notes) -> Iterator[Advisory]:
+    hitched = notes.weighing.hitched
+    if hitched is None:
+        return
+    for name in sorted(hitched.readings):
+        if not name.endswith("_left"):
+            continue
+        stem = name.removesuffix("_left")
+        left, right = nominal(hitched.readings[name]), nominal(hitched.readings[f"{stem}_right"])
+        if abs(left - right) > IMBALANCE * (left + right):
+            heavy = "left" if left > right else "right"
+            yield notes.say("side_imbalance",
+                            f"The {reading_words(stem)} carries {notes.mass(abs(left - right))} more on the {heavy}.",
+                            notes.path(hitched, f"readings.{stem}_{heavy}"), left=left, right=right)  # fmt: skip
+
+
+def _sources(notes: _Notes) -> Iterator[Advisory]:
+    candidates = notes.weighing.candidates
+    chosen = notes.weighing.figures.get("tongue_static")
+    for candidate in candidates:
+        if chosen is None or candidate.figure.amount is chosen.amount:
+            continue
+        apart = candidate.figure.amount - chosen.amount
+        if abs(nominal(apart)) > plus_minus(apart) * 1.5 + 1e-9:
+            yield notes.say("tongue_sources_disagree",
+                            f"Two ways to the tongue weight disagree by {notes.mass(abs(nominal(apart)))} (± {notes.mass(plus_minus(apart))}): "
+                            f"{notes.mass(candidate.figure.value)} against {notes.mass(chosen.value)}. Same load, same height?",
+                            notes.at, apart=nominal(apart))  # fmt: skip
+
+
+def _missing(notes: _Notes) -> Iterator[Advisory]:
+    weighing, figures = notes.weighing, notes.weighing.figures
+    if not notes.rig.towing:
+        return
+    if weighing.hitched is None:
+        yield notes.say(
+            "missing_hitched", "A hitched pass is missing. It settles every axle, and both together.", notes.at, note=True
+        )
+        return
+    for loads in (weighing.hitched, weighing.solo):
+        wanted = ("front", "rear", "trailer") if loads is weighing.hitched else ("front", "rear")
+        lacking = [name for name in wanted if loads and getattr(loads, name) is None]
+        if loads and lacking:
+            yield notes.say("pass_incomplete",
+                            f"{describe_pass(loads.each, loads.number).capitalize()}: still to come: "
+                            f"{', '.join(reading_words(name) for name in lacking)}.", notes.path(loads), note=True)  # fmt: skip
+    axles = figures.get("trailer_axles")
+    if "trailer_gross" not in figures and weighing.solo is None and axles:
+        low, high = share_range(notes.rig)
+        least, most = axles.value / (1 - low), axles.value / (1 - high)
+        yield notes.say("missing_vehicle_only",
+                        "With one hitched pass the tongue and the trailer's total cannot be known. Weigh the "
+                        f"{vehicle_word(notes.rig)} alone: it settles both. The trailer cannot weigh less than its axles, "
+                        f"{notes.mass(axles.value)}; at a usual share of {low * 100:g}–{high * 100:g} % it would weigh "
+                        f"{notes.mass(least)} to {notes.mass(most)}, {notes.mass(least * low)} to {notes.mass(most * high)} of it on the tongue.",
+                        notes.at, note=True, least=least, most=most)  # fmt: skip
+    elif weighing.solo and weighing.engaged and not weighing.slack and "tongue_static" not in figures:
+        yield notes.say("missing_slack_pass",
+                        "With the bars engaged the two passes give only the net load on the vehicle; part of the tongue was moved to the "
+                        "trailer's axles. A hitched pass with the bars slack, or a tongue scale, settles the true tongue weight. "
+                        "Wheelbase, hitch offset and coupler-to-axle length would let it be worked out.",
+                        notes.at, note=True)  # fmt: skip
+
+
+def _payload(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
+    loaded, gvwr = notes.weighing.figures.get("vehicle_hitched"), notes.rig.vehicle.ratings.gvwr
+    if loaded is None or gvwr is None:
+        return
+    left = gvwr.kg - loaded.value
+    row = next((row for row in rows if row.id == "vehicle.payload"), None)
+    if row is None or row.margin is None:
+        return
+    gap = left - row.margin
+    if abs(gap) > 2 * loaded.plus_minus:
+        yield notes.say("payload_gap",
+                        f"The scale leaves {notes.mass(left)} to the GVWR, the placard {notes.mass(row.margin)}: "
+                        f"{notes.mass(abs(gap))} {'more' if gap > 0 else 'less'} by the scale. The placard is for the vehicle as it left the "
+                        "factory. Keep to the smaller.", "vehicle.ratings.payload", note=True, by_scale=left, by_placard=row.margin)  # fmt: skip
+
+
+def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
+    for row in rows:
+        if row.required and row.limit is None and row.range is None:
+            yield Advisory(code="rating_missing", level="note", path=_RATING_PATHS.get(row.id),
+                           message=f"No {missing_rating(row.id)} was entered; this check cannot be made without it.")  # fmt: skip
+        elif row.limit and row.limit.worked_out:
+            kind = {"optimistic": "The published one is often lower.", "conservative": "A hitch or cooling limit can be lower still.",
+                    "rough": "It is a rule of thumb, for ball hitches only."}[row.limit.certainty]  # fmt: skip
+            yield Advisory(code="rating_worked_out", level="note", path=row.limit.path,
+                           message=f"{row.limit.formula} stands in for the {missing_rating(row.id)}, which was not entered. {kind} "
+                                   "It never says within; enter the real one.",
+                           numbers={"limit": row.limit.kg / KG[rig.units.mass]})  # fmt: skip
+
+
+_RATING_PATHS = {
+    "vehicle.front_axle": "vehicle.ratings.gawr_front", "vehicle.rear_axle": "vehicle.ratings.gawr_rear",
+    "vehicle.gross": "vehicle.ratings.gvwr", "combination.gross": "vehicle.ratings.gcwr",
+    "vehicle.tow_rating": "vehicle.ratings.tow_rating", "trailer.gross": "trailer.ratings.gvwr",
+    "trailer.axles": "trailer.ratings.gawr[0]", "hitch.trailer": "hitch.parts[0].trailer",
+    "hitch.tongue": "vehicle.ratings.tongue_rating",
+}  # fmt: skip
+
+
+def advise(rig: RigFile, number: int | None, weighing: Weighing, rows: list[Checked]) -> list[Advisory]:
+    """Everything there is to say beside the checks, warnings first.
+
+    Parameters
+    ----------
+    rig : RigFile
+        The rig.
+    number : int or None
+        Which weigh-in was evaluated, from 1.
+    weighing : Weighing
+        What it lets us know.
+    rows : list of Checked
+        The checks made of it.
+    """
+    found: list[Advisory] = []
+    if number is not None:
+        notes = _Notes(rig, number, weighing)
+        for look in (_tickets, _unit_slips, _between_passes, _bars, _sides, _sources, _missing):
+            found += look(notes)
+        found += _payload(notes, rows)
+    found += _ratings(rig, rows)
+    return sorted(found, key=lambda advisory: advisory.level == "note")

@@ -1,0 +1,181 @@
+"""What an evaluation answers with. Masses are in the rig file's unit, unrounded; shares are fractions."""
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, SerializerFunctionWrapHandler, model_serializer
+
+from noxel.core.base import Entry
+from noxel.core.checks import Status, Verdict
+from noxel.core.figures import Op, Sort
+from noxel.core.rig import Kind
+from noxel.core.units import LengthUnit, MassUnit
+from noxel.core.weighing import TongueSource
+
+
+class Answer(BaseModel):
+    """A frozen answer."""
+
+    model_config = ConfigDict(frozen=True)
+
+
+class MassIn(Answer):
+    """The unit of the answer's masses."""
+
+    mass: MassUnit
+
+
+class Value(Answer):
+    """A figure and its ± (two standard uncertainties)."""
+
+    value: float
+    plus_minus: float
+
+
+class Derived(Answer):
+    """Everything the weigh-in lets us know; what cannot be known is left out."""
+
+    front_hitched: Value | None = None
+    rear_hitched: Value | None = None
+    vehicle_hitched: Value | None = None
+    front_solo: Value | None = None
+    rear_solo: Value | None = None
+    vehicle_solo: Value | None = None
+    trailer_axles: Value | None = None
+    combination_gross: Value | None = None
+    tongue_net: Value | None = None
+    front_transfer: Value | None = None
+    rear_transfer: Value | None = None
+    tongue_static: Value | None = None
+    tongue_source: TongueSource | None = None
+    trailer_gross: Value | None = None
+    tongue_share: Value | None = None
+    front_restored: Value | None = None
+    trailer_transfer: Value | None = None
+    front_restoration: Value | None = None
+    curb_measured: Value | None = None
+
+    @model_serializer(mode="wrap")
+    def _only_the_known(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
+        return {key: value for key, value in handler(self).items() if value is not None}
+
+
+class Check(Answer):
+    """One check. A share check has ``low`` and ``high`` instead of a limit and a margin."""
+
+    id: str
+    label: str
+    actual: float | None
+    plus_minus: float | None
+    limit: float | None = None
+    limit_source: str | None = None
+    margin: float | None = None
+    status: Status
+    at_least: float | None = None
+    low: float | None = None
+    high: float | None = None
+    required: bool
+    limit_label: str | None = None
+    limit_path: str | None = None
+    limit_entry: Entry | None = None
+    cushion: float | None = None
+    sentence: str
+
+    @model_serializer(mode="wrap")
+    def _shape(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
+        made: dict[str, Any] = handler(self)
+        absent = ("limit", "limit_source", "margin") if self.low is not None else ("low", "high")
+        spare = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label")
+        return {key: value for key, value in made.items()
+                if key not in absent and not (key in spare and value is None)}  # fmt: skip
+
+
+class Line(Answer):
+    """One line of a working: an amount, how it enters, and where it came from."""
+
+    op: Op
+    label: str
+    value: float
+    plus_minus: float
+    sort: Sort
+    ref: str | None = None
+    source: str | None = None
+
+
+class Working(Answer):
+    """How a figure was worked out: the formula in words and the numbers put into it."""
+
+    key: str
+    title: str
+    formula: str
+    lines: list[Line]
+    value: float
+    plus_minus: float
+    sort: Sort
+    remarks: list[str] = []
+
+
+class Advisory(Answer):
+    """Something to know beside the checks: a trap in the readings, a caution, what would settle the rest."""
+
+    code: str
+    level: Literal["warning", "note"]
+    message: str
+    path: str | None = None
+    numbers: dict[str, float] = {}
+
+
+class Geometry(Answer):
+    """The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has entered."""
+
+    kind: Kind
+    body: str
+    wheelbase: float
+    hitch_offset: float
+    coupler_to_axles: float
+    trailer_axles: int
+    duals: bool
+    assumed: list[str]
+
+
+class Headline(Answer):
+    """The verdict in words: a lead, the sentence that names the binding limit, what else there is to say."""
+
+    lead: str
+    sentence: str
+    rest: list[str]
+
+
+class Evaluation(Answer):
+    """The whole answer about one weigh-in of one rig."""
+
+    units: MassIn
+    length: LengthUnit
+    weigh_in: int | None
+    towing: bool
+    verdict: Verdict
+    headline: Headline
+    binding: str | None
+    derived: Derived
+    checks: list[Check]
+    advisories: list[Advisory]
+    working: dict[str, Working]
+    geometry: Geometry
+    caution: str
+
+
+class Prediction(Answer):
+    """What the lever model predicts."""
+
+    units: MassIn
+    predicted: dict[str, float]
+
+
+class CeilingAnswer(Answer):
+    """The heaviest trailer by each limit."""
+
+    units: MassIn
+    tongue_share: float
+    limits: dict[str, float]
+    binding: str | None
+    ceiling: float | None
+    estimated: list[str]

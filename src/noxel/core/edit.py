@@ -1,0 +1,388 @@
+"""Changing a rig by what somebody types: understood texts become figures, the rest is kept as typed.
+
+A rig's document always holds a valid rig. A text that cannot be understood, or cannot stand yet (one wheel of a pair),
+is kept in the ``entered`` map of the part it belongs to while the figure itself is left out, or, where the format
+requires one, stays as it was. Nothing typed is ever dropped.
+"""
+
+import copy
+import itertools
+import types
+import typing
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any, Literal, get_args, get_origin
+
+from pydantic import BaseModel, ValidationError
+
+from noxel.core.base import Entered, Entry, Source
+from noxel.core.quantities import Length, Mass
+from noxel.core.rigfile import RigFile, parse_rig, problems_of, read_path, write_path
+from noxel.core.units import Dimension, read_typed
+from noxel.errors import InputError, Problem, RigFileError
+
+Document = dict[str, Any]
+Parts = tuple[str | int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One change at a path.
+
+    ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a whole part as it stands; neither, and
+    ``remove``, takes away what is there. ``insert`` puts ``value`` into a list instead of replacing an element.
+    """
+
+    path: str
+    text: str | None = None
+    value: Any = None
+    op: Literal["type", "set", "insert", "remove", "source"] = "type"
+    source: Source | None = None
+    note: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class FieldState:
+    """How a field stands: as typed, what was understood, and what is wrong with it."""
+
+    path: str
+    entry: Entry
+    problem: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Edited:
+    """A rig after changes, with every field whose text is remembered."""
+
+    document: Document
+    rig: RigFile
+    fields: tuple[FieldState, ...]
+
+
+class _Kind(typing.NamedTuple):
+    dimension: Dimension | Literal["text", "choice"]
+    holder: Parts
+    required: bool
+
+
+def _models(annotation: Any) -> Iterable[Any]:
+    """Every plain type inside an annotation: unions, Annotated and Optional opened."""
+    origin = get_origin(annotation)
+    if origin is typing.Annotated:
+        yield from _models(get_args(annotation)[0])
+    elif origin in (typing.Union, types.UnionType):
+        for each in get_args(annotation):
+            yield from _models(each)
+    elif annotation is not type(None):
+        yield annotation
+
+
+def _step(annotation: Any, part: str | int, here: Any) -> tuple[Any, bool]:
+    """The annotation one step down a path, and whether that step must be there."""
+    for each in _models(annotation):
+        origin = get_origin(each)
+        if isinstance(part, int) and origin is tuple:
+            return get_args(each)[0], True
+        if isinstance(part, str) and origin is dict:
+            return get_args(each)[1], False
+        if isinstance(part, str) and isinstance(each, type) and issubclass(each, BaseModel) and part in each.model_fields:
+            if isinstance(here, dict) and "method" in here and "method" in each.model_fields:
+                allowed = get_args(each.model_fields["method"].annotation)
+                if here["method"] not in allowed:
+                    continue
+            field = each.model_fields[part]
+            # the metadata that pydantic took off the annotation does not matter here: only the type does
+            return field.annotation, field.is_required()
+    raise InputError(f"“{part}” is not something a rig file has there.")
+
+
+def _kind(document: Document, parts: Parts) -> _Kind:
+    annotation: Any = RigFile
+    here: Any = document
+    holder: Parts = ()
+    required = False
+    for index, part in enumerate(parts):
+        for each in _models(annotation):
+            if isinstance(each, type) and issubclass(each, Entered):
+                holder = parts[:index]
+        try:
+            annotation, required = _step(annotation, part, here)
+        except InputError as exc:
+            raise InputError(exc.message, [Problem(write_path(parts), exc.message, "path")]) from exc
+        here = _get(here, (part,))
+    for each in _models(annotation):
+        if each is Mass:
+            return _Kind("mass", holder, required)
+        if each is Length:
+            return _Kind("length", holder, required)
+        if each in (int, float):
+            share = (
+                parts[-1] in ("front_share", "front_restoration", "accuracy") or "tongue_share" in parts or "cushions" in parts
+            )
+            return _Kind("share" if share else "number", holder, required)
+        if each is str:
+            return _Kind("text", holder, required)
+    return _Kind("choice", holder, required)
+
+
+def _get(here: Any, parts: Parts) -> Any:
+    for part in parts:
+        if isinstance(part, int):
+            here = here[part] if isinstance(here, list) and part < len(here) else None
+        else:
+            here = here.get(part) if isinstance(here, dict) else None
+    return here
+
+
+def _put(document: Document, parts: Parts, value: Any) -> None:
+    here: Any = document
+    for part, following in itertools.pairwise(parts):
+        fresh: Any = [] if isinstance(following, int) else {}
+        if isinstance(part, str) and isinstance(here, dict) and here.get(part) is None:
+            here[part] = fresh
+        here = _get(here, (part,))
+    last = parts[-1]
+    if isinstance(here, list) and isinstance(last, int) and last <= len(here):
+        here[last : last + 1] = [value]
+    elif isinstance(here, dict) and isinstance(last, str):
+        here[last] = value
+    else:
+        raise InputError("has no place here yet: fill in what comes before it")
+
+
+def _drop(document: Document, parts: Parts) -> None:
+    here = _get(document, parts[:-1])
+    last = parts[-1]
+    if isinstance(here, list) and isinstance(last, int) and last < len(here):
+        del here[last]
+    elif isinstance(here, dict):
+        here.pop(str(last), None)
+        if not here and len(parts) > 2 and isinstance(parts[-2], str) and parts[-2] not in ("readings",):
+            _drop(document, parts[:-1])
+
+
+def _unit(document: Document, parts: Parts, dimension: str) -> str | None:
+    if dimension == "length":
+        return _get(document, ("units", "length")) or None
+    if parts[:1] == ("weigh_ins",) and len(parts) > 4 and parts[2] == "passes":
+        own = _get(document, (*parts[:4], "unit"))
+        if own:
+            return str(own)
+    return _get(document, ("units", "mass")) or None
+
+
+def _understand(document: Document, parts: Parts, text: str) -> Any:
+    kind = _kind(document, parts)
+    if kind.dimension == "text" or kind.dimension == "choice":
+        return text
+    return read_typed(text, kind.dimension, _unit(document, parts, kind.dimension)).value
+
+
+def _entries(document: Document) -> dict[Parts, dict[str, Any]]:
+    """Every remembered entry with the path of its figure."""
+    found: dict[Parts, dict[str, Any]] = {}
+
+    def walk(here: Any, at: Parts) -> None:
+        if isinstance(here, dict):
+            for key, entry in (here.get("entered") or {}).items():
+                found[(*at, *read_path(key))] = entry
+            for key, value in here.items():
+                if key != "entered":
+                    walk(value, (*at, key))
+        elif isinstance(here, list):
+            for index, value in enumerate(here):
+                walk(value, (*at, index))
+
+    walk(document, ())
+    return found
+
+
+def _remember(document: Document, parts: Parts, **keep: Any) -> None:
+    """Keep or clear what is remembered about a figure; an entry that says nothing is taken away."""
+    holder = _kind(document, parts).holder
+    part = _get(document, holder) if holder else document
+    if not isinstance(part, dict):
+        return
+    entered = part.setdefault("entered", {})
+    key = write_path(parts[len(holder) :])
+    entry = {**entered.get(key, {}), **keep}
+    entry = {name: value for name, value in entry.items() if value is not None}
+    if entry:
+        entered[key] = entry
+    else:
+        entered.pop(key, None)
+    if not entered:
+        part.pop("entered")
+
+
+def _as_text(value: Any) -> str:
+    return value if isinstance(value, str) else repr(value)
+
+
+def _type(document: Document, change: Change, parts: Parts) -> None:
+    kept = {name: value for name, value in (("source", change.source), ("note", change.note)) if value is not None}
+    if (change.text or "").strip():
+        _remember(document, parts, text=change.text, **kept)
+    elif _kept(document, parts):
+        _remember(document, parts, text="", **kept)
+    else:
+        _drop(document, parts)
+        _remember(document, parts, text=None, **kept)
+
+
+def _kept(document: Document, parts: Parts) -> bool:
+    """Whether a figure cannot simply go: the format requires it, or its neighbours in a list would move up."""
+    return _kind(document, parts).required or isinstance(parts[-1], int)
+
+
+def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
+    """Apply changes to a rig's document.
+
+    Parameters
+    ----------
+    document : dict
+        A valid rig file, as parsed JSON; it is not changed.
+    changes : iterable of Change
+        In order.
+
+    Returns
+    -------
+    Edited
+        The new document (valid), its rig, and the state of every remembered field.
+
+    Raises
+    ------
+    InputError
+        If a path leads nowhere, or a choice or a whole part breaks a rule; nothing is changed then.
+    """
+    made = copy.deepcopy(document)
+    for change in changes:
+        parts = read_path(change.path)
+        if not parts:
+            raise InputError("A change needs a path.", [Problem("path", "is empty", "path")])
+        if change.op == "type":
+            _type(made, change, parts)
+        elif change.op == "source":
+            _remember(made, parts, source=change.source, note=change.note)
+        elif change.op == "remove":
+            _drop(made, parts)
+        elif change.op == "insert":
+            _insert(made, parts, change.value)
+        else:
+            _kind(made, parts)
+            if change.value is None:
+                _drop(made, parts)
+            else:
+                _put(made, parts, copy.deepcopy(change.value))
+            if change.path == "hitch.weight_distribution" and change.value is True:
+                _say_bars_were_absent(made)
+    return settle(made)
+
+
+def _say_bars_were_absent(document: Document) -> None:
+    """What was weighed before the hitch got spring bars was weighed without them."""
+    for weigh_in in document.get("weigh_ins", []):
+        for each in weigh_in.get("passes", []):
+            if each.get("config") == "hitched":
+                each.setdefault("spring_bars", "none")
+
+
+def _insert(document: Document, parts: Parts, value: Any) -> None:
+    _kind(document, parts)
+    if not isinstance(parts[-1], int):
+        raise InputError("Only a list takes an insertion.", [Problem(write_path(parts), "is no list", "path")])
+    holder = _get(document, parts[:-1])
+    if holder is None:
+        _put(document, parts[:-1], [])
+        holder = _get(document, parts[:-1])
+    holder.insert(parts[-1], copy.deepcopy(value))
+
+
+def settle(document: Document) -> Edited:
+    """Put every remembered text to work that can stand, and say of the others why not.
+
+    Raises
+    ------
+    RigFileError
+        If the document itself breaks a rule that no remembered text explains.
+    """
+    made = copy.deepcopy(document)
+    wrong: dict[Parts, str] = {}
+    before: dict[Parts, Any] = {}
+    for parts, entry in _entries(made).items():
+        text = entry.get("text")
+        if text is None:
+            continue
+        before[parts] = _get(made, parts)
+        if not text.strip():
+            wrong[parts] = "is needed here"
+            continue
+        try:
+            _put(made, parts, _understand(made, parts, text))
+        except InputError as exc:
+            wrong[parts] = exc.message
+            _set_back(made, parts, before[parts])
+    _stand(made, before, wrong)
+    fields = []
+    for parts, entry in sorted(_entries(made).items(), key=lambda item: write_path(item[0])):
+        text = entry.get("text")
+        if text is not None and parts not in wrong and text.strip() == _as_text(_get(made, parts)):
+            _remember(made, parts, text=None)  # the figure itself says everything that the text did
+            text = None
+        said = wrong.get(parts)
+        if said and _get(made, parts) is not None:
+            said = f"{said}. Still using {_as_text(_get(made, parts))}"
+        kept = Entry.model_validate({**entry, "text": text})
+        if kept != Entry():
+            fields.append(FieldState(write_path(parts), kept, said))
+    return Edited(made, parse_rig(made), tuple(fields))
+
+
+def _set_back(document: Document, parts: Parts, previous: Any) -> None:
+    """A text that cannot stand: leave the figure out, or as it was where it cannot go."""
+    if not _kept(document, parts):
+        _drop(document, parts)
+    elif previous is not None:
+        _put(document, parts, previous)
+    elif _get(document, parts) is not None:
+        _drop(document, parts)
+
+
+def _stand(made: Document, before: dict[Parts, Any], wrong: dict[Parts, str]) -> None:
+    """Validate; a problem at a figure turns that figure back into a text that waits. Each round settles one."""
+    while True:
+        try:
+            RigFile.model_validate(made)
+            return
+        except ValidationError as exc:
+            problems = problems_of(exc)
+            found = ((problem, _cause(read_path(problem.path), before, wrong, made)) for problem in problems)
+            problem, cause = next((pair for pair in found if pair[1] is not None), (problems[0], None))
+            if cause is None:
+                more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
+                raise RigFileError(f"{problems[0]}{more}", problems) from exc
+            if cause not in before:
+                _remember(made, cause, text=_as_text(_get(made, cause)))
+            wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
+            _set_back(made, cause, before.get(cause))
+
+
+def _cause(parts: Parts, before: dict[Parts, Any], wrong: dict[Parts, str], made: Document) -> Parts | None:
+    """The figure that a problem comes from: the typed one that it names, a typed one beside it, else what stands there.
+
+    A reading that is missing from its set is blamed on the readings that are there.
+    """
+    candidates = [parts, *(known for known in before if known[:-1] == parts[:-1])]
+    typed = [known for known in candidates if known in before and known not in wrong]
+    if typed:
+        return typed[0]
+    beside = _get(made, parts[:-1])
+    siblings = [(*parts[:-1], name) for name in beside] if parts[-2:-1] == ("readings",) and isinstance(beside, dict) else []
+    for each in (parts, *siblings):
+        if isinstance(_get(made, each), int | float | str) and each not in wrong and _figure(made, each):
+            return each
+    return None
+
+
+def _figure(document: Document, parts: Parts) -> bool:
+    return _kind(document, parts).dimension not in ("text", "choice")

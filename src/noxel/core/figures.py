@@ -1,0 +1,73 @@
+"""Figures: worked-out amounts with their uncertainty and the terms they were worked out from.
+
+An amount is a `uncertainties` number in SI (kg, m, or a plain share), so that readings shared between two
+figures stay correlated. A figure's working is made of the same terms as its value.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from uncertainties import UFloat
+
+Amount = Any
+"""A float or an uncertainties number; both obey the same arithmetic."""
+
+Op = Literal["", "+", "−", "×", "÷"]
+Sort = Literal["mass", "length", "share", "count"]
+
+
+def nominal(amount: Amount) -> float:
+    """The value without its uncertainty."""
+    return float(amount.nominal_value) if isinstance(amount, UFloat) else float(amount)
+
+
+def plus_minus(amount: Amount) -> float:
+    """The printed ±: two standard uncertainties (JCGM 100:2008, coverage factor 2)."""
+    return 2.0 * float(amount.std_dev) if isinstance(amount, UFloat) else 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    """One line of a working. ``ref`` names the figure it came from, ``source`` says where a typed one did."""
+
+    op: Op
+    label: str
+    amount: Amount
+    sort: Sort = "mass"
+    ref: str | None = None
+    source: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """An amount, what it is called, the formula in words and the terms put into it."""
+
+    key: str
+    amount: Amount
+    formula: str
+    terms: tuple[Term, ...] = ()
+    sort: Sort = "mass"
+    remarks: tuple[str, ...] = ()
+
+    @property
+    def value(self) -> float:
+        """The amount without its uncertainty, in SI."""
+        return nominal(self.amount)
+
+    @property
+    def plus_minus(self) -> float:
+        """Its ±, in SI."""
+        return plus_minus(self.amount)
+
+    def term(self, op: Op, label: str) -> Term:
+        """This figure as a term of another."""
+        return Term(op, label, self.amount, self.sort, ref=self.key)
+
+
+def total(key: str, formula: str, terms: Sequence[Term], remarks: Sequence[str] = ()) -> Figure:
+    """The figure whose value is its terms added and subtracted as they are marked."""
+    amount: Amount = 0.0
+    for term in terms:
+        amount = amount - term.amount if term.op == "−" else amount + term.amount
+    return Figure(key, amount, formula, tuple(terms), "mass", tuple(remarks))

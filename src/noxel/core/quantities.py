@@ -1,0 +1,125 @@
+"""The quantity types of the rig file: kept as written, read once into SI.
+
+A bare number is in the unit in force where it stands: the file's, or a pass's own. The models put that unit in
+force while they are validated (:func:`units_in_force`), so a quantity knows its SI value from birth and still
+serialises as it was written.
+"""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar, Self, TypeVar
+
+from pydantic import AfterValidator, GetCoreSchemaHandler, GetJsonSchemaHandler
+from pydantic_core import CoreSchema, PydanticCustomError, core_schema
+
+from noxel.core import units
+from noxel.core.units import Dimension
+from noxel.errors import QuantityError
+
+_in_force: ContextVar[dict[str, str]] = ContextVar("units_in_force")
+
+
+@contextmanager
+def units_in_force(**changed: str | None) -> Iterator[None]:
+    """Put units in force for bare numbers: ``mass=``, ``length=``; None leaves what is in force."""
+    now = dict(_in_force.get({}))
+    now.update({dimension: unit for dimension, unit in changed.items() if unit is not None})
+    token = _in_force.set(now)
+    try:
+        yield
+    finally:
+        _in_force.reset(token)
+
+
+@dataclass(frozen=True, slots=True)
+class _Quantity:
+    written: float | int | str
+    si: float
+
+    dimension: ClassVar[Dimension]
+    pattern: ClassVar[str]
+
+    @classmethod
+    def read(cls, raw: object) -> Self:
+        if isinstance(raw, cls):
+            return raw
+        if isinstance(raw, bool) or not isinstance(raw, int | float | str):
+            raise PydanticCustomError("quantity_type", "must be a number, or a text such as “{example}”",
+                                      {"example": "1450 kg" if cls.dimension == "mass" else "150 mm"})  # fmt: skip
+        try:
+            return cls(raw, units.check_range(cls._to_si(raw), cls.dimension))
+        except QuantityError as exc:
+            raise PydanticCustomError("quantity", "{why}", {"why": exc.message}) from exc
+        except OverflowError as exc:
+            raise PydanticCustomError("quantity", "is too large a number") from exc
+
+    @classmethod
+    def _to_si(cls, raw: float | int | str) -> float:
+        factors = units.KG if cls.dimension == "mass" else units.METRES
+        if isinstance(raw, str):
+            return units.read_mass(raw) if cls.dimension == "mass" else units.read_length(raw)
+        unit = _in_force.get({}).get(cls.dimension)
+        if unit not in factors:
+            raise QuantityError(f"is a bare number, and the file has no usable units.{cls.dimension} to read it in")
+        return float(raw) * factors[unit]
+
+    @classmethod
+    def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        return core_schema.no_info_plain_validator_function(
+            cls.read,
+            serialization=core_schema.plain_serializer_function_ser_schema(lambda quantity: quantity.written),
+        )
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        return {"anyOf": [{"type": "number"}, {"type": "string", "pattern": cls.pattern}]}
+
+
+_WRITTEN = r"^\s*[+-]?\s*(([0-9]{1,3}(,[0-9]{3})+|[0-9]+)(\.[0-9]+)?|\.[0-9]+)\s*"
+
+
+class Mass(_Quantity):
+    """A mass as written (a number in the unit in force, or a text with its own) and in kilograms."""
+
+    dimension: ClassVar[Dimension] = "mass"
+    pattern: ClassVar[str] = _WRITTEN + r"(lb|kg|t)\s*$"
+
+    @property
+    def kg(self) -> float:
+        """The mass. [kg]"""
+        return self.si
+
+
+class Length(_Quantity):
+    """A length as written and in metres."""
+
+    dimension: ClassVar[Dimension] = "length"
+    pattern: ClassVar[str] = _WRITTEN + r"(in|mm|cm|ft|m)\s*$"
+
+    @property
+    def m(self) -> float:
+        """The length. [m]"""
+        return self.si
+
+
+Q = TypeVar("Q", bound=_Quantity)
+
+
+def _positive(quantity: Q) -> Q:
+    if quantity.si <= 0:
+        raise PydanticCustomError("not_positive", "must be above zero, not {written}", {"written": quantity.written})
+    return quantity
+
+
+def _not_negative(quantity: Q) -> Q:
+    if quantity.si < 0:
+        raise PydanticCustomError("negative", "cannot be negative ({written})", {"written": quantity.written})
+    return quantity
+
+
+PositiveMass = Annotated[Mass, AfterValidator(_positive)]
+NonNegativeMass = Annotated[Mass, AfterValidator(_not_negative)]
+PositiveLength = Annotated[Length, AfterValidator(_positive)]
+NonNegativeLength = Annotated[Length, AfterValidator(_not_negative)]

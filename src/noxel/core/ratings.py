@@ -1,0 +1,163 @@
+"""Limits: which rating each check is held against, and what stands in when it was not entered."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from noxel.core.quantities import Mass
+from noxel.core.rig import ByMode, HitchPart, rating_in, rating_path
+from noxel.core.rigfile import RigFile
+
+Certainty = Literal["real", "optimistic", "conservative", "rough"]
+
+CUSHION_SCHOOL: Mapping[str, float] = {"vehicle.tow_rating": 0.80, "trailer.cargo": 0.85}
+"""The cushion school: 80 % of the tow rating, 85 % of the trailer's cargo."""
+BALL_SHARE = (0.10, 0.15)
+PIN_SHARE = (0.15, 0.25)
+"""Expected tongue share on a ball, and pin share on a fifth wheel or gooseneck; editable by policy."""
+ROUGH_TONGUE = 0.10
+"""Tongue limit as a share of the tow rating where none was entered; rough, for ball hitches only."""
+
+
+@dataclass(frozen=True, slots=True)
+class Limit:
+    """A limit in kilograms, the name of its source, where that stands in the rig file, and how far to trust it."""
+
+    kg: float
+    source: str
+    path: str
+    certainty: Certainty = "real"
+    formula: str = ""
+
+    @property
+    def worked_out(self) -> bool:
+        """Whether it was worked out from other ratings rather than entered."""
+        return self.certainty != "real"
+
+
+def on_pin(rig: RigFile) -> bool:
+    """Whether the trailer sits on a pin above the vehicle's axle rather than on a ball behind it."""
+    return rig.kind in ("fifth_wheel", "gooseneck")
+
+
+def share_range(rig: RigFile) -> tuple[float, float]:
+    """The tongue share aimed at: the policy's own, else the usual range of the kind of hitch."""
+    return rig.policy.tongue_share or (PIN_SHARE if on_pin(rig) else BALL_SHARE)
+
+
+def cushion(rig: RigFile, check: str) -> float:
+    """The share of a limit that the owner's policy lets be used; 1 is the full rating."""
+    own = rig.policy.cushions.get(check)
+    if own is not None:
+        return own
+    return CUSHION_SCHOOL.get(check, 1.0) if rig.policy.school == "cushion" else 1.0
+
+
+def _entered(mass: Mass | None, source: str, path: str) -> Limit | None:
+    return Limit(mass.kg, source, path) if mass else None
+
+
+def _tow_entered(rig: RigFile) -> Limit | None:
+    rating, mode = rig.vehicle.ratings.tow_rating, rig.hitch.mode
+    return _entered(rating_in(rating, mode), "tow_rating", f"vehicle.ratings.tow_rating{rating_path(rating, mode)}")
+
+
+def combination_limit(rig: RigFile) -> Limit | None:
+    """GCWR, else GVWR + tow rating, which is optimistic: the published one is often lower."""
+    ratings = rig.vehicle.ratings
+    tow = _tow_entered(rig)
+    if ratings.gcwr:
+        return Limit(ratings.gcwr.kg, "gcwr", "vehicle.ratings.gcwr")
+    if ratings.gvwr and tow:
+        return Limit(ratings.gvwr.kg + tow.kg, "gvwr+tow_rating", "vehicle.ratings.gcwr", "optimistic",
+                     "GVWR + tow rating")  # fmt: skip
+    return None
+
+
+def tow_limit(rig: RigFile) -> Limit | None:
+    """The tow rating, else GCWR − GVWR, usually conservative: a hitch or cooling limit can still be lower."""
+    ratings = rig.vehicle.ratings
+    entered = _tow_entered(rig)
+    if entered or not (ratings.gcwr and ratings.gvwr):
+        return entered
+    return Limit(ratings.gcwr.kg - ratings.gvwr.kg, "gcwr-gvwr", "vehicle.ratings.tow_rating", "conservative",
+                 "GCWR − GVWR")  # fmt: skip
+
+
+def payload_limit(rig: RigFile) -> Limit | None:
+    """The placard's payload less what add-on labels take away."""
+    ratings = rig.vehicle.ratings
+    if not ratings.payload:
+        return None
+    reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
+    return Limit(ratings.payload.kg - reduction, "payload", "vehicle.ratings.payload")
+
+
+def axles_limit(rig: RigFile) -> Limit | None:
+    """The lesser of the trailer axles' ratings added up and the rating of the group."""
+    if rig.trailer is None:
+        return None
+    ratings = rig.trailer.ratings
+    added = sum(rating.kg for rating in ratings.gawr)
+    if ratings.axle_group and (not added or ratings.axle_group.kg < added):
+        return Limit(ratings.axle_group.kg, "trailer.axle_group", "trailer.ratings.axle_group")
+    return Limit(added, "trailer.gawr", "trailer.ratings.gawr") if added else None
+
+
+def _least(limits: list[Limit]) -> Limit | None:
+    return min(limits, key=lambda limit: limit.kg, default=None)  # min keeps the first of equals
+
+
+def _parts(rig: RigFile, rating: Callable[[HitchPart], Mass | ByMode | None], field: str) -> list[Limit]:
+    found = []
+    for index, part in enumerate(rig.hitch.parts):
+        mass = rating_in(rating(part), rig.hitch.mode)
+        if mass:
+            at = f"hitch.parts[{index}].{field}{rating_path(rating(part), rig.hitch.mode)}"
+            found.append(Limit(mass.kg, part.kind, at))
+    return found
+
+
+def hitch_trailer_limit(rig: RigFile) -> Limit | None:
+    """The least trailer rating in the hitch chain, in the mode used."""
+    return _least(_parts(rig, lambda part: part.trailer, "trailer"))
+
+
+def tongue_limit(rig: RigFile) -> Limit | None:
+    """The least tongue rating of vehicle and hitch chain; without any, roughly a tenth of an entered tow rating."""
+    rating, mode = rig.vehicle.ratings.tongue_rating, rig.hitch.mode
+    own = _entered(rating_in(rating, mode), "tongue_rating", f"vehicle.ratings.tongue_rating{rating_path(rating, mode)}")
+    least = _least(([own] if own else []) + _parts(rig, lambda part: part.tongue, "tongue"))
+    tow = _tow_entered(rig)
+    if least or on_pin(rig) or tow is None:
+        return least
+    return Limit(ROUGH_TONGUE * tow.kg, "10% of tow_rating", "vehicle.ratings.tongue_rating", "rough",
+                 "10 % of the tow rating")  # fmt: skip
+
+
+def limits(rig: RigFile) -> dict[str, Limit | None]:
+    """Every check's limit, by its id; the checks of single trailer axles included."""
+    ratings, trailer, tires = rig.vehicle.ratings, rig.trailer, rig.vehicle.tires
+    found: dict[str, Limit | None] = {
+        "vehicle.front_axle": _entered(ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"),
+        "vehicle.rear_axle": _entered(ratings.gawr_rear, "gawr_rear", "vehicle.ratings.gawr_rear"),
+        "vehicle.gross": _entered(ratings.gvwr, "gvwr", "vehicle.ratings.gvwr"),
+        "vehicle.payload": payload_limit(rig),
+        "tires.front": _entered(tires.front.max_load if tires.front else None, "tire", "vehicle.tires.front.max_load"),
+        "tires.rear": _entered(tires.rear.max_load if tires.rear else None, "tire", "vehicle.tires.rear.max_load"),
+    }
+    if trailer is None:
+        return found
+    found |= {
+        "combination.gross": combination_limit(rig),
+        "vehicle.tow_rating": tow_limit(rig),
+        "trailer.gross": _entered(trailer.ratings.gvwr, "trailer.gvwr", "trailer.ratings.gvwr"),
+        "trailer.axles": axles_limit(rig),
+        "trailer.cargo": _entered(trailer.ratings.ccc, "trailer.ccc", "trailer.ratings.ccc"),
+        "hitch.trailer": hitch_trailer_limit(rig),
+        "hitch.tongue": tongue_limit(rig),
+        "tires.trailer": _entered(trailer.tires.max_load if trailer.tires else None, "tire", "trailer.tires.max_load"),
+    }
+    for index, rating in enumerate(trailer.ratings.gawr):
+        found[f"trailer.axle_{index + 1}"] = Limit(rating.kg, "trailer.gawr", f"trailer.ratings.gawr[{index}]")
+    return found

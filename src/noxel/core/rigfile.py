@@ -1,0 +1,165 @@
+"""The rig file as a whole: one rig with its plates, loads and weigh-ins, and the rules that span them."""
+
+import re
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import Field, ModelWrapValidatorHandler, ValidationError, model_validator
+
+from noxel.core.base import Entered, Entry, Name, Note, misplaced
+from noxel.core.quantities import units_in_force
+from noxel.core.rig import Hitch, Kind, Load, Plan, Policy, Trailer, Vehicle
+from noxel.core.tickets import Pass, Units, WeighIn
+from noxel.errors import Problem, RigFileError
+
+
+class RigFile(Entered):
+    """One rig: ``*.noxel.json``."""
+
+    format: Literal["noxel-rig"] = "noxel-rig"
+    version: Literal[1] = 1
+    units: Units
+    name: Name = ""
+    note: Note | None = None
+    kind: Kind
+    policy: Policy = Policy()
+    vehicle: Vehicle = Vehicle()
+    hitch: Hitch = Hitch()
+    trailer: Trailer | None = None
+    loads: Annotated[tuple[Load, ...], Field(max_length=20_000)] = ()
+    plan: Plan = Plan()
+    weigh_ins: Annotated[tuple[WeighIn, ...], Field(max_length=100_000)] = ()
+
+    @model_validator(mode="wrap")
+    @classmethod
+    def _in_its_units(cls, raw: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
+        named = raw.get("units") if isinstance(raw, dict) else None
+        given = named if isinstance(named, dict) else {}
+        chosen = {key: given[key] for key in ("mass", "length") if isinstance(given.get(key), str)}
+        with units_in_force(**chosen):
+            return handler(raw)
+
+    @model_validator(mode="after")
+    def _spans(self) -> Self:
+        if self.trailer is None:
+            for index, load in enumerate(self.loads):
+                if load.on == "trailer":
+                    raise misplaced(f"loads[{index}].on", "there is no trailer to carry it")
+        for number, weigh_in in enumerate(self.weigh_ins):
+            for index, each in enumerate(weigh_in.passes):
+                self._check_pass(each, f"weigh_ins[{number}].passes[{index}]")
+        return self
+
+    def _check_pass(self, each: Pass, at: str) -> None:
+        if self.trailer is None and each.config in ("hitched", "trailer_only"):
+            raise misplaced(f"{at}.config", "there is no trailer to weigh")
+        if each.config == "hitched":
+            if self.hitch.weight_distribution and each.spring_bars is None:
+                raise misplaced(f"{at}.spring_bars", "is missing: say whether the bars were engaged, slack or none")
+            if not self.hitch.weight_distribution and each.spring_bars == "engaged":
+                raise misplaced(f"{at}.spring_bars", "cannot be engaged: the hitch has no weight distribution")
+        axles, rated = each.trailer_axles, len(self.trailer.ratings.gawr) if self.trailer else 0
+        if axles and rated and len(axles) != rated:
+            missing = next((n for n in range(1, rated + 1) if n not in axles), None)
+            if missing is not None:
+                raise misplaced(f"{at}.readings.trailer_{missing}", "is missing: the trailer has {n} axles", n=rated)
+            raise misplaced(f"{at}.readings.trailer_{max(axles)}", "the trailer has only {n} rated axles", n=rated)
+
+    @property
+    def towing(self) -> bool:
+        """Whether a trailer is attached."""
+        return self.trailer is not None
+
+
+def write_path(parts: Sequence[str | int]) -> str:
+    """Write a path as users see it: ``weigh_ins[0].passes[1].readings.front``."""
+    path = ""
+    for part in parts:
+        path += f"[{part}]" if isinstance(part, int) else f".{part}" if path else part
+    return path
+
+
+def read_path(path: str) -> tuple[str | int, ...]:
+    """Read a path back into its parts."""
+    return tuple(int(part[1:-1]) if part[0] == "[" else part for part in re.findall(r"\[[0-9]+\]|[^.\[\]]+", path))
+
+
+_WORDS = {
+    "missing": "is missing",
+    "extra_forbidden": "is not a key that a rig file has",
+    "model_type": "must be an object",
+    "model_attributes_type": "must be an object",
+    "dict_type": "must be an object",
+    "tuple_type": "must be a list",
+    "bool_type": "must be true or false",
+    "string_type": "must be a text",
+    "int_type": "must be a whole number",
+}
+
+
+def problems_of(error: ValidationError) -> list[Problem]:
+    """Translate pydantic's findings into problems with paths and plain words."""
+    found = []
+    for item in error.errors(include_url=False):
+        parts = _untag(item["loc"])
+        if item["type"] == "misplaced":
+            at = write_path([*parts, *read_path(item["ctx"]["at"])])
+            found.append(Problem(at, item["msg"], "inconsistent"))
+            continue
+        message = _WORDS.get(item["type"], item["msg"])
+        found.append(Problem(write_path(parts), message, item["type"]))
+    return found
+
+
+def _untag(parts: Sequence[str | int]) -> list[str | int]:
+    kept: list[str | int] = []
+    for index, part in enumerate(parts):
+        after_measurement = index >= 2 and parts[index - 2] == "tongue_measurements"
+        if part in ("one_figure", "by_mode", "[key]") or (part in ("scale", "beam", "lever") and after_measurement):
+            continue
+        kept.append(part)
+    return kept
+
+
+def parse_rig(document: object) -> RigFile:
+    """Validate a document (parsed JSON) as a rig file.
+
+    Raises
+    ------
+    RigFileError
+        With one problem for each thing that is wrong, each naming its path.
+    """
+    if not isinstance(document, dict) or document.get("format") != "noxel-rig":
+        raise RigFileError("This is no rig file: it does not say \"format\": \"noxel-rig\".",
+                           [Problem("format", "must be \"noxel-rig\"", "format")])  # fmt: skip
+    if document.get("version") != 1:
+        raise RigFileError(f"This Noxel reads version 1 of the rig file, not {document.get('version')!r}.",
+                           [Problem("version", "must be 1", "version")])  # fmt: skip
+    try:
+        return RigFile.model_validate(document)
+    except ValidationError as exc:
+        problems = problems_of(exc)
+        more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
+        raise RigFileError(f"{problems[0]}{more}", problems) from exc
+
+
+def dump_rig(rig: RigFile) -> dict[str, Any]:
+    """The document of a rig: what was given, as it was written, and nothing that was not."""
+    document = rig.model_dump(mode="json")
+    return {"format": rig.format, "version": rig.version, **document}
+
+
+def entry_at(rig: RigFile, path: str) -> Entry | None:
+    """How the figure at a path was entered, if anything is remembered about it."""
+    parts = read_path(path)
+    here: object = rig
+    found: Entry | None = None
+    for index, part in enumerate(parts):
+        if isinstance(here, Entered):
+            found = here.entered.get(write_path(parts[index:]))
+        here = (
+            (here[part] if isinstance(here, tuple) and part < len(here) else None)
+            if isinstance(part, int)
+            else getattr(here, part, None)
+        )
+    return found

@@ -1,0 +1,31 @@
+"""The demo household: three invented rigs, each with something worth finding, as rig files."""
+
+from importlib.resources import files
+from pathlib import Path
+
+from noxel.core.rigfile import dump_rig
+from noxel.formats.rig_json import SUFFIX, read_rig
+from noxel.store.database import Database
+from noxel.store.rigs import Rigs
+
+RIGS = ("library", "pottery", "observatory")
+"""In the order loaded: the last one is the first in the list."""
+
+
+def load_demo(rigs: Rigs) -> None:
+    """Add the demo rigs."""
+    folder = files("noxel.demo")
+    for name in RIGS:
+        rigs.add(dump_rig(read_rig((folder / f"{name}{SUFFIX}").read_bytes())))
+
+
+def open_demo(path: Path, *, fresh: bool = False) -> Database:
+    """Open the demo's own database; the first time, or when asked, with the demo's own figures."""
+    if fresh:
+        for suffix in ("", "-wal", "-shm"):
+            Path(f"{path}{suffix}").unlink(missing_ok=True)
+    database = Database(path)
+    rigs = Rigs(database)
+    if not rigs.list():
+        load_demo(rigs)
+    return database

@@ -1,0 +1,10 @@
+"""Runs the migrations on the connection that is handed in."""
+
+from alembic import context
+
+from noxel.store.models import Base
+
+connection = context.config.attributes["connection"]
+context.configure(connection=connection, target_metadata=Base.metadata, render_as_batch=True)
+with context.begin_transaction():
+    context.run_migrations()
