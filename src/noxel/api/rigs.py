@@ -9,6 +9,7 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
+from noxel.api.problems import ProblemDetails
 from noxel.api.sheet import Changes, NewRig, RigSummary, Sheet, make_sheet
 from noxel.core.answers import Evaluation
 from noxel.core.edit import Change, Document, apply_changes
@@ -18,7 +19,7 @@ from noxel.core.rigfile import RigFile, dump_rig, parse_rig
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
 from noxel.store.rigs import Rigs
 
-router = APIRouter(prefix="/api")
+router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 _RIG_BODY: dict[str, Any] = {
     "requestBody": {
         "required": True,

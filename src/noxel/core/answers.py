@@ -60,7 +60,10 @@ class Derived(Answer):
 
 
 class Check(Answer):
-    """One check. A share check has ``low`` and ``high`` instead of a limit and a margin."""
+    """One check. A share check has ``low`` and ``high`` instead of a limit and a margin.
+
+    ``working`` is the key of the actual load's working; ``limit_lines`` are the entered figures a limit is made of.
+    """
 
     id: str
     label: str
@@ -77,14 +80,16 @@ class Check(Answer):
     limit_label: str | None = None
     limit_path: str | None = None
     limit_entry: Entry | None = None
+    limit_lines: list["Line"] | None = None
     cushion: float | None = None
+    working: str | None = None
     sentence: str
 
     @model_serializer(mode="wrap")
     def _shape(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
         made: dict[str, Any] = handler(self)
         absent = ("limit", "limit_source", "margin") if self.low is not None else ("low", "high")
-        spare = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label")
+        spare = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label", "limit_lines", "working")
         return {key: value for key, value in made.items()
                 if key not in absent and not (key in spare and value is None)}  # fmt: skip
 
@@ -124,6 +129,22 @@ class Advisory(Answer):
     numbers: dict[str, float] = {}
 
 
+class PassAnswer(Answer):
+    """One pass of the weigh-in: what to do, what it settles, what its platforms add up to, in the pass's own unit.
+
+    ``counts`` is false for a pass that a later one of the same kind replaced.
+    """
+
+    number: int
+    name: str
+    title: str
+    instruction: str
+    settles: str
+    unit: MassUnit
+    total: Value | None
+    counts: bool
+
+
 class Geometry(Answer):
     """The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has entered."""
 
@@ -146,7 +167,10 @@ class Headline(Answer):
 
 
 class Evaluation(Answer):
-    """The whole answer about one weigh-in of one rig."""
+    """The whole answer about one weigh-in of one rig.
+
+    ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when both are known.
+    """
 
     units: MassIn
     length: LengthUnit
@@ -159,6 +183,8 @@ class Evaluation(Answer):
     checks: list[Check]
     advisories: list[Advisory]
     working: dict[str, Working]
+    passes: list[PassAnswer]
+    bars_moved: Value | None
     geometry: Geometry
     caution: str
 

@@ -1,6 +1,7 @@
 """What all models of the vocabulary share."""
 
 import datetime
+import re
 from typing import Annotated, Any, Literal
 
 from pydantic import (
@@ -16,6 +17,18 @@ from pydantic_core import PydanticCustomError
 
 Source = Literal["plate", "manual", "scale", "worked_out", "guess"]
 """Where a figure came from (handbook terms: copied off a label, read in a manual, weighed, computed, guessed)."""
+
+
+def _iso_day(value: Any) -> Any:
+    if isinstance(value, datetime.date) and not isinstance(value, datetime.datetime):
+        return value
+    if isinstance(value, str) and _DAY.fullmatch(value):
+        return value
+    raise PydanticCustomError("day", "must be a date such as 2026-05-02")
+
+
+_DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
+Day = Annotated[datetime.date, BeforeValidator(_iso_day)]
 
 
 class Model(BaseModel):
@@ -36,7 +49,7 @@ class Entry(Model):
 
     text: Annotated[str, Field(max_length=400)] | None = None
     source: Source | None = None
-    date: datetime.date | None = None
+    date: Day | None = None
     note: Annotated[str, Field(max_length=2000)] | None = None
 
 

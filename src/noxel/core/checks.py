@@ -7,7 +7,7 @@ from typing import Literal
 from noxel.core.figures import Figure, Term, nominal, total
 from noxel.core.ratings import Limit, cushion, limits, share_range
 from noxel.core.rig import AxleTires
-from noxel.core.rigfile import RigFile
+from noxel.core.rigfile import RigFile, source_words
 from noxel.core.weighing import SAME, PassLoads, Weighing, reading_words
 
 Status = Literal["over", "low", "high", "tight", "unconfirmed", "unknown", "within"]
@@ -129,14 +129,14 @@ def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
             "payload_used", "loaded vehicle − empty vehicle", [loaded.term("", "loaded vehicle"), empty]
         )
     elif loaded and rig.vehicle.curb_weight:
-        empty = Term("−", "curb weight", rig.vehicle.curb_weight.kg, source="vehicle.curb_weight")
+        empty = Term("−", "curb weight", rig.vehicle.curb_weight.kg, source=source_words(rig, "vehicle.curb_weight"))
         found["vehicle.payload"] = total(
             "payload_used", "loaded vehicle − curb weight", [loaded.term("", "loaded vehicle"), empty]
         )
     trailer = rig.trailer
     gross = figures.get("trailer_gross")
     if trailer and trailer.dry_weight and gross:
-        dry = Term("−", "dry weight", trailer.dry_weight.kg, source="trailer.dry_weight")
+        dry = Term("−", "dry weight", trailer.dry_weight.kg, source=source_words(rig, "trailer.dry_weight"))
         found["trailer.cargo"] = total("cargo_used", "trailer in total − dry weight", [gross.term("", "trailer in total"), dry])
     if hitched:
         for number in hitched.each.trailer_axles if trailer else ():

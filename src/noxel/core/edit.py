@@ -200,9 +200,9 @@ def _entries(document: Document) -> dict[Parts, dict[str, Any]]:
 def _remember(document: Document, parts: Parts, **keep: Any) -> None:
     """Keep or clear what is remembered about a figure; an entry that says nothing is taken away."""
     holder = _kind(document, parts).holder
-    part = _get(document, holder) if holder else document
-    if not isinstance(part, dict):
-        return
+    if _get(document, holder) is None:
+        _put(document, holder, {})
+    part = _get(document, holder)
     entered = part.setdefault("entered", {})
     key = write_path(parts[len(holder) :])
     entry = {**entered.get(key, {}), **keep}
@@ -309,7 +309,7 @@ def settle(document: Document) -> Edited:
     made = copy.deepcopy(document)
     wrong: dict[Parts, str] = {}
     before: dict[Parts, Any] = {}
-    for parts, entry in _entries(made).items():
+    for parts, entry in sorted(_entries(made).items(), key=_order):
         text = entry.get("text")
         if text is None:
             continue
@@ -324,7 +324,7 @@ def settle(document: Document) -> Edited:
             _set_back(made, parts, before[parts])
     _stand(made, before, wrong)
     fields = []
-    for parts, entry in sorted(_entries(made).items(), key=lambda item: write_path(item[0])):
+    for parts, entry in sorted(_entries(made).items(), key=_order):
         text = entry.get("text")
         if text is not None and parts not in wrong and text.strip() == _as_text(_get(made, parts)):
             _remember(made, parts, text=None)  # the figure itself says everything that the text did
@@ -344,8 +344,14 @@ def _set_back(document: Document, parts: Parts, previous: Any) -> None:
         _drop(document, parts)
     elif previous is not None:
         _put(document, parts, previous)
-    elif _get(document, parts) is not None:
-        _drop(document, parts)
+    elif isinstance(parts[-1], int):
+        del (_get(document, parts[:-1]) or [])[parts[-1] :]  # a new element: those after it have no place either
+    if _get(document, parts[:-1]) == []:  # made for this element only
+        _drop(document, parts[:-1])
+
+
+def _order(item: tuple[Parts, Any]) -> list[str]:
+    return [f"{part:09d}" if isinstance(part, int) else part for part in item[0]]
 
 
 def _stand(made: Document, before: dict[Parts, Any], wrong: dict[Parts, str]) -> None:
@@ -365,6 +371,9 @@ def _stand(made: Document, before: dict[Parts, Any], wrong: dict[Parts, str]) ->
                 _remember(made, cause, text=_as_text(_get(made, cause)))
             wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
             _set_back(made, cause, before.get(cause))
+            for known in before:
+                if known[:-1] == cause[:-1] and isinstance(known[-1], int) and _get(made, known) is None:
+                    wrong.setdefault(known, "waits for the one before it")
 
 
 def _cause(parts: Parts, before: dict[Parts, Any], wrong: dict[Parts, str], made: Document) -> Parts | None:
@@ -372,7 +381,7 @@ def _cause(parts: Parts, before: dict[Parts, Any], wrong: dict[Parts, str], made
 
     A reading that is missing from its set is blamed on the readings that are there.
     """
-    candidates = [parts, *(known for known in before if known[:-1] == parts[:-1])]
+    candidates = [parts, *(known for known in before if parts[:-1] == known[:-1] or parts == known[: len(parts)])]
     typed = [known for known in candidates if known in before and known not in wrong]
     if typed:
         return typed[0]
@@ -385,4 +394,7 @@ def _cause(parts: Parts, before: dict[Parts, Any], wrong: dict[Parts, str], made
 
 
 def _figure(document: Document, parts: Parts) -> bool:
-    return _kind(document, parts).dimension not in ("text", "choice")
+    try:
+        return _kind(document, parts).dimension not in ("text", "choice")
+    except InputError:
+        return False

@@ -6,9 +6,10 @@ from noxel.core.base import Entry
 from noxel.core.ceiling import ceiling
 from noxel.core.checks import Checked, binding, run_checks, tightest_first, verdict
 from noxel.core.figures import Figure, nominal, plus_minus
+from noxel.core.guide import guide
 from noxel.core.predict import predict
 from noxel.core.ratings import on_pin
-from noxel.core.rigfile import RigFile, entry_at
+from noxel.core.rigfile import RigFile, entry_at, source_words
 from noxel.core.units import KG, METRES, LengthUnit
 from noxel.core.weighing import Weighing, weigh
 from noxel.errors import NotFound
@@ -56,6 +57,16 @@ class _Printer:
                                plus_minus=made.plus_minus, sort=figure.sort, remarks=list(figure.remarks))  # fmt: skip
 
 
+def _limit_lines(rig: RigFile, row: Checked, to: _Printer) -> list[answers.Line] | None:
+    if row.limit is None or not row.limit.terms:
+        return None
+    return [
+        answers.Line(op=term.op, label=term.label, value=term.kg / to.mass, plus_minus=0.0, sort="mass",
+                     source=source_words(rig, term.path))
+        for term in row.limit.terms
+    ]  # fmt: skip
+
+
 def _check(rig: RigFile, row: Checked, to: _Printer) -> answers.Check:
     share = row.range is not None
     factor = 1.0 if share else to.mass
@@ -76,7 +87,9 @@ def _check(rig: RigFile, row: Checked, to: _Printer) -> answers.Check:
         limit_label=words.source_label(row.limit.source) if row.limit else None,
         limit_path=row.limit.path if row.limit else None,
         limit_entry=entry,
+        limit_lines=_limit_lines(rig, row, to),
         cushion=row.cushion if row.cushion < 1 else None,
+        working=row.actual.key if row.actual else None,
         sentence=words.sentence(rig, row),
     )
 
@@ -106,6 +119,13 @@ def _geometry(rig: RigFile, weighing: Weighing) -> answers.Geometry:
         duals=bool(rear and rear.count and rear.count > 2),
         assumed=assumed,
     )  # fmt: skip
+
+
+def _bars_moved(weighing: Weighing, to: _Printer) -> answers.Value | None:
+    tongue, net = weighing.amount("tongue_static"), weighing.amount("tongue_net")
+    if weighing.engaged is None or tongue is None or net is None:
+        return None
+    return to.value(Figure("bars_moved", tongue - net, "tongue weight − net load on the vehicle"))
 
 
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
@@ -154,6 +174,8 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         checks=[_check(rig, row, to) for row in rows],
         advisories=advise(rig, number, weighing, rows),
         working=working,
+        passes=guide(rig, number, weighing),
+        bars_moved=_bars_moved(weighing, to),
         geometry=_geometry(rig, weighing),
         caution=words.CAUTION,
     )

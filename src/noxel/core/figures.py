@@ -6,6 +6,7 @@ figures stay correlated. A figure's working is made of the same terms as its val
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any, Literal
 
 from uncertainties import UFloat
@@ -39,7 +40,7 @@ class Term:
     source: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Figure:
     """An amount, what it is called, the formula in words and the terms put into it."""
 
@@ -50,12 +51,12 @@ class Figure:
     sort: Sort = "mass"
     remarks: tuple[str, ...] = ()
 
-    @property
+    @cached_property
     def value(self) -> float:
         """The amount without its uncertainty, in SI."""
         return nominal(self.amount)
 
-    @property
+    @cached_property
     def plus_minus(self) -> float:
         """Its ±, in SI."""
         return plus_minus(self.amount)
@@ -66,8 +67,8 @@ class Figure:
 
 
 def total(key: str, formula: str, terms: Sequence[Term], remarks: Sequence[str] = ()) -> Figure:
-    """The figure whose value is its terms added and subtracted as they are marked."""
-    amount: Amount = 0.0
-    for term in terms:
+    """The figure whose value is its terms (at least one) added and subtracted as they are marked."""
+    amount: Amount = terms[0].amount
+    for term in terms[1:]:
         amount = amount - term.amount if term.op == "−" else amount + term.amount
     return Figure(key, amount, formula, tuple(terms), "mass", tuple(remarks))

@@ -20,6 +20,16 @@ ROUGH_TONGUE = 0.10
 
 
 @dataclass(frozen=True, slots=True)
+class LimitTerm:
+    """One entered figure that a limit is made of. [kg]"""
+
+    op: Literal["", "+", "−", "×"]
+    label: str
+    kg: float
+    path: str
+
+
+@dataclass(frozen=True, slots=True)
 class Limit:
     """A limit in kilograms, the name of its source, where that stands in the rig file, and how far to trust it."""
 
@@ -28,6 +38,7 @@ class Limit:
     path: str
     certainty: Certainty = "real"
     formula: str = ""
+    terms: tuple[LimitTerm, ...] = ()
 
     @property
     def worked_out(self) -> bool:
@@ -62,6 +73,11 @@ def _tow_entered(rig: RigFile) -> Limit | None:
     return _entered(rating_in(rating, mode), "tow_rating", f"vehicle.ratings.tow_rating{rating_path(rating, mode)}")
 
 
+def _sum(source: str, path: str, *terms: LimitTerm, certainty: Certainty = "real", formula: str = "") -> Limit:
+    kg = sum(-term.kg if term.op == "−" else term.kg for term in terms)
+    return Limit(kg, source, path, certainty, formula, terms if len(terms) > 1 else ())
+
+
 def combination_limit(rig: RigFile) -> Limit | None:
     """GCWR, else GVWR + tow rating, which is optimistic: the published one is often lower."""
     ratings = rig.vehicle.ratings
@@ -69,8 +85,10 @@ def combination_limit(rig: RigFile) -> Limit | None:
     if ratings.gcwr:
         return Limit(ratings.gcwr.kg, "gcwr", "vehicle.ratings.gcwr")
     if ratings.gvwr and tow:
-        return Limit(ratings.gvwr.kg + tow.kg, "gvwr+tow_rating", "vehicle.ratings.gcwr", "optimistic",
-                     "GVWR + tow rating")  # fmt: skip
+        gvwr = LimitTerm("", "GVWR", ratings.gvwr.kg, "vehicle.ratings.gvwr")
+        added = LimitTerm("+", "tow rating", tow.kg, tow.path)
+        return _sum("gvwr+tow_rating", "vehicle.ratings.gcwr", gvwr, added,
+                    certainty="optimistic", formula="GVWR + tow rating")  # fmt: skip
     return None
 
 
@@ -80,8 +98,9 @@ def tow_limit(rig: RigFile) -> Limit | None:
     entered = _tow_entered(rig)
     if entered or not (ratings.gcwr and ratings.gvwr):
         return entered
-    return Limit(ratings.gcwr.kg - ratings.gvwr.kg, "gcwr-gvwr", "vehicle.ratings.tow_rating", "conservative",
-                 "GCWR − GVWR")  # fmt: skip
+    gcwr = LimitTerm("", "GCWR", ratings.gcwr.kg, "vehicle.ratings.gcwr")
+    gvwr = LimitTerm("−", "GVWR", ratings.gvwr.kg, "vehicle.ratings.gvwr")
+    return _sum("gcwr-gvwr", "vehicle.ratings.tow_rating", gcwr, gvwr, certainty="conservative", formula="GCWR − GVWR")
 
 
 def payload_limit(rig: RigFile) -> Limit | None:
@@ -89,8 +108,10 @@ def payload_limit(rig: RigFile) -> Limit | None:
     ratings = rig.vehicle.ratings
     if not ratings.payload:
         return None
-    reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
-    return Limit(ratings.payload.kg - reduction, "payload", "vehicle.ratings.payload")
+    terms = [LimitTerm("", "placard", ratings.payload.kg, "vehicle.ratings.payload")]
+    if ratings.payload_reduction and ratings.payload_reduction.kg:
+        terms.append(LimitTerm("−", "add-on label", ratings.payload_reduction.kg, "vehicle.ratings.payload_reduction"))
+    return _sum("payload", "vehicle.ratings.payload", *terms)
 
 
 def axles_limit(rig: RigFile) -> Limit | None:
@@ -98,10 +119,14 @@ def axles_limit(rig: RigFile) -> Limit | None:
     if rig.trailer is None:
         return None
     ratings = rig.trailer.ratings
-    added = sum(rating.kg for rating in ratings.gawr)
-    if ratings.axle_group and (not added or ratings.axle_group.kg < added):
+    terms = [
+        LimitTerm("+" if index else "", f"axle {index + 1}", rating.kg, f"trailer.ratings.gawr[{index}]")
+        for index, rating in enumerate(ratings.gawr)
+    ]
+    added = _sum("trailer.gawr", "trailer.ratings.gawr[0]", *terms) if terms else None
+    if ratings.axle_group and (added is None or ratings.axle_group.kg < added.kg):
         return Limit(ratings.axle_group.kg, "trailer.axle_group", "trailer.ratings.axle_group")
-    return Limit(added, "trailer.gawr", "trailer.ratings.gawr") if added else None
+    return added
 
 
 def _least(limits: list[Limit]) -> Limit | None:

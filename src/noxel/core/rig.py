@@ -207,5 +207,5 @@ class Policy(Entered):
             if check not in CHECKS and not (axle != check and axle.isascii() and axle.isdigit()):
                 raise misplaced(f"cushions.{check}", "is not a check that has a limit")
         if self.tongue_share and self.tongue_share[0] >= self.tongue_share[1]:
-            raise misplaced("tongue_share", "the low end must be below the high end")
+            raise misplaced("tongue_share[1]", "must be above the low end")
         return self

@@ -163,3 +163,14 @@ def entry_at(rig: RigFile, path: str) -> Entry | None:
             else getattr(here, part, None)
         )
     return found
+
+
+_SOURCE_WORDS = {"plate": "plate", "manual": "manual", "scale": "scale", "worked_out": "worked out", "guess": "guess"}
+
+
+def source_words(rig: RigFile, path: str) -> str:
+    """Where the figure at a path came from, in words: ``"plate, 2026-10-02"``."""
+    entry = entry_at(rig, path)
+    if entry is None or entry.source is None:
+        return "source not said"
+    return f"{_SOURCE_WORDS[entry.source]}{f', {entry.date.isoformat()}' if entry.date else ''}"

@@ -1,12 +1,11 @@
 """Weigh-ins as they were read: scales, passes, readings, direct tongue measurements."""
 
-import datetime
 import re
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Discriminator, Field, ModelWrapValidatorHandler, Tag, field_validator, model_validator
 
-from noxel.core.base import Entered, Model, Name, Note, Number, misplaced
+from noxel.core.base import Day, Entered, Model, Name, Note, Number, misplaced
 from noxel.core.quantities import (
     Length,
     Mass,
@@ -185,7 +184,7 @@ TongueMeasurement = Annotated[
 class WeighIn(Entered):
     """One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue."""
 
-    date: datetime.date | None = None
+    date: Day | None = None
     place: Name | None = None
     note: Note | None = None
     scale: Scale | None = None

@@ -117,6 +117,15 @@ def _read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None) -> PassLoads 
     return PassLoads(number, each, readings, front, rear, trailer)
 
 
+def pass_total(rig: RigFile, weigh_in: WeighIn, each: Pass) -> Figure | None:
+    """What the platforms of one pass add up to, uncorrected; None when nothing was read."""
+    loads = _read_pass(rig, weigh_in, each)
+    if loads is None or not loads.readings:
+        return None
+    terms = [Term("+" if i else "", reading_words(name), amount) for i, (name, amount) in enumerate(loads.readings.items())]
+    return total("pass_total", "the platforms added", terms)
+
+
 def _print(mass: Mass, rig: RigFile) -> str:
     return mass.written if isinstance(mass.written, str) else print_mass(mass.kg, rig.units.mass)
 

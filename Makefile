@@ -1,0 +1,70 @@
+# Two commands do everything on a fresh machine: `make demo` and `make test`.
+PYTHON ?= python3
+VENV := .venv
+PY := $(VENV)/bin/python
+STAMPS := .stamps
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
+CORE_SOURCES := $(shell find src/noxel -name '*.py')
+
+.PHONY: demo serve test test-quick check types shots bench wheel page format clean
+
+demo: $(STAMPS)/python $(STAMPS)/page ## serve the demo household
+	@$(VENV)/bin/noxel demo
+
+serve: $(STAMPS)/python $(STAMPS)/page ## serve your own rigs
+	@$(VENV)/bin/noxel serve
+
+test: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## every test
+	$(PY) -m unittest discover -t . -s tests
+
+test-quick: $(STAMPS)/python ## every test but those in the browser
+	$(PY) -m unittest discover -t . -s tests/core && $(PY) -m unittest discover -t . -s tests/store && \
+	$(PY) -m unittest discover -t . -s tests/api && $(PY) -m unittest discover -t . -s tests/formats
+
+check: $(STAMPS)/python $(STAMPS)/web ## style, types, layering, generated files
+	$(VENV)/bin/ruff check .
+	$(VENV)/bin/ruff format --check .
+	$(VENV)/bin/mypy
+	$(VENV)/bin/lint-imports --no-logo
+	$(PY) tools/generated.py --check
+	cd web && npx --no-install tsc && npx --no-install biome check .
+
+types: $(STAMPS)/python $(STAMPS)/web ## what is generated from the models: the page's types, the rig file's schema
+	$(PY) tools/generated.py
+
+shots: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## docs/screenshots, from the demo data
+	$(PY) -m tools.shots
+
+bench: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## the measured limits
+	$(PY) -m tools.bench
+
+wheel: $(STAMPS)/python $(STAMPS)/page ## a wheel that carries the built page
+	rm -rf dist && $(PY) -m build --wheel --no-isolation
+
+page: $(STAMPS)/page
+
+format: $(STAMPS)/python $(STAMPS)/web
+	$(VENV)/bin/ruff check --fix . && $(VENV)/bin/ruff format . && cd web && npx --no-install biome check --write .
+
+clean:
+	rm -rf $(VENV) $(STAMPS) dist build var web/node_modules src/noxel/page
+
+$(STAMPS)/python: requirements.lock pyproject.toml
+	@$(PYTHON) tools/need.py python
+	$(PYTHON) -m venv $(VENV)
+	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements.lock
+	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	@mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/web: web/package-lock.json web/package.json
+	@$(PYTHON) tools/need.py node
+	cd web && npm ci --silent --no-audit --no-fund
+	@mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/page: $(STAMPS)/web $(WEB_SOURCES)
+	cd web && npm run --silent build
+	@mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/chromium: tools/need.py
+	@$(PYTHON) tools/need.py chromium
+	@mkdir -p $(STAMPS) && touch $@

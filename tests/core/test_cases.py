@@ -1,0 +1,84 @@
+"""The worked cases of the rig-file format, through the command line and through the API.
+
+Expected values: tests/cases, worked independently of this code. Values agree to 1e-6, ± to 1e-3, relative.
+"""
+
+import contextlib
+import io
+import json
+import math
+import tempfile
+import unittest
+from pathlib import Path
+from typing import Any
+
+from fastapi.testclient import TestClient
+
+from noxel.api.app import create_app
+from noxel.cli import main
+from noxel.store.database import Database
+from tests.truth import CASES, case
+
+EXIT = {"within": 0, "caution": 0, "stop": 1, "incomplete": 3}
+
+
+def close(expected: Any, found: Any, tolerance: float) -> bool:
+    if isinstance(expected, float | int) and isinstance(found, float | int):
+        return math.isclose(expected, found, rel_tol=tolerance, abs_tol=1e-9)
+    return bool(expected == found)
+
+
+class WorkedCases(unittest.TestCase):
+    def agree(self, expected: Any, found: Any, at: str = "") -> None:
+        if isinstance(expected, dict):
+            for key, value in expected.items():
+                self.assertIn(key, found, at)
+                self.agree(value, found[key], f"{at}.{key}")
+            return
+        tolerance = 1e-3 if at.endswith("plus_minus") else 1e-6
+        self.assertTrue(close(expected, found, tolerance), f"{at}: expected {expected}, found {found}")
+
+    def check_answer(self, expect: Any, found: Any) -> None:
+        self.assertEqual(set(expect["derived"]), set(found["derived"]))
+        self.agree({key: expect[key] for key in ("verdict", "units", "derived")}, found)
+        rows = {row["id"]: row for row in found["checks"]}
+        self.assertEqual({row["id"] for row in expect["checks"]}, set(rows))
+        for row in expect["checks"]:
+            self.agree(row, rows[row["id"]], row["id"])
+            self.assertEqual(
+                set(row) & {"at_least", "low", "high", "limit"}, set(rows[row["id"]]) & {"at_least", "low", "high", "limit"}
+            )
+
+    def by_command_line(self, verb: str, file: Any) -> tuple[Any, int]:
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "rig.noxel.json"
+            path.write_text(json.dumps(file), encoding="utf-8")
+            printed = io.StringIO()
+            with contextlib.redirect_stdout(printed):
+                status = main([verb, str(path), "--json"])
+        return json.loads(printed.getvalue()), status
+
+    def test_command_line(self) -> None:
+        paths = sorted(CASES.glob("*.json"))
+        self.assertGreaterEqual(len(paths), 52)
+        for path in paths:
+            with self.subTest(path.stem):
+                worked = case(path.stem)
+                found, status = self.by_command_line(worked["verb"], worked["file"])
+                if worked["verb"] == "check":
+                    self.check_answer(worked["expect"], found)
+                    self.assertEqual(status, EXIT[worked["expect"]["verdict"]])
+                else:
+                    part = "predicted" if worked["verb"] == "predict" else "limits"
+                    self.agree(worked["expect"], found)
+                    self.assertEqual(set(worked["expect"][part]), set(found[part]))
+                    self.assertEqual(status, 0)
+
+    def test_api(self) -> None:
+        with TestClient(create_app(Database(None))) as client:
+            for path in sorted(CASES.glob("check--*.json")):
+                with self.subTest(path.stem):
+                    worked = case(path.stem)
+                    answer = client.post("/api/evaluate", json=worked["file"])
+                    self.assertEqual(answer.status_code, 200, answer.text)
+                    self.check_answer(worked["expect"], answer.json())

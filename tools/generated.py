@@ -1,0 +1,52 @@
+"""Files generated from the models: the page's types and the rig file's JSON Schema.
+
+``generated.py`` writes them; ``generated.py --check`` exits 1 when one of them is not what the models say.
+"""
+
+import json
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from noxel.api.contract import contract
+from noxel.core.rigfile import RigFile
+
+ROOT = Path(__file__).parent.parent
+TYPES = ROOT / "web/src/api/types.ts"
+SCHEMA = ROOT / "docs/rig-file.schema.json"
+
+
+def types() -> str:
+    """The page's types, from the OpenAPI document."""
+    with tempfile.TemporaryDirectory() as folder:
+        document, made = Path(folder) / "openapi.json", Path(folder) / "types.ts"
+        document.write_text(contract(), encoding="utf-8")
+        call = ["npx", "--no-install", "openapi-typescript", "--default-non-nullable=false", str(document), "-o", str(made)]
+        subprocess.run(call, cwd=ROOT / "web", check=True, capture_output=True)
+        return made.read_text(encoding="utf-8")
+
+
+def schema() -> str:
+    """The rig file's JSON Schema."""
+    document = {"$schema": "https://json-schema.org/draft/2020-12/schema", **RigFile.model_json_schema()}
+    return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
+
+
+def main() -> int:
+    """Write or check."""
+    stale = []
+    for path, made in ((TYPES, types()), (SCHEMA, schema())):
+        if "--check" in sys.argv:
+            if not path.exists() or path.read_text(encoding="utf-8") != made:
+                stale.append(str(path.relative_to(ROOT)))
+        else:
+            path.parent.mkdir(exist_ok=True)
+            path.write_text(made, encoding="utf-8")
+    if stale:
+        print(f"Not what the models say: {', '.join(stale)}. Run “make types”.", file=sys.stderr)
+    return 1 if stale else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,67 @@
+"""Says plainly what this machine still needs, and what to install; Chromium is installed where that is possible.
+
+Runs on any Python 3 with nothing installed: ``python3 tools/need.py python | node | chromium``.
+"""
+
+import os
+import re
+import shutil
+import subprocess
+import sys
+
+
+def version_of(command: str) -> "tuple[int, ...] | None":
+    """The version that a command prints, as numbers, or None when it is not there."""
+    path = shutil.which(command)
+    if path is None:
+        return None
+    printed = subprocess.run([path, "--version"], capture_output=True, text=True, check=False).stdout
+    return tuple(int(part) for part in re.findall(r"\d+", printed)[:3])
+
+
+def need_python() -> "str | None":
+    """Python itself, recent enough, with venv."""
+    if sys.version_info < (3, 11):  # noqa: UP036
+        return f"Noxel needs Python 3.11 or newer; this is {sys.version.split()[0]}. Name another: make PYTHON=python3.12 …"
+    try:
+        import ensurepip  # noqa: F401
+        import venv  # noqa: F401
+    except ImportError:
+        return "Python's venv module is missing. Install it (Debian: apt-get install python3-venv)."
+    return None
+
+
+def need_node() -> "str | None":
+    """Node and npm, recent enough to build the page."""
+    found = version_of("node")
+    if found is None or found < (20, 19) or version_of("npm") is None:
+        have = ".".join(map(str, found)) if found else "none"
+        return f"Noxel's page is built with Node 20.19 or newer and npm; found {have}. Install it from your system's packages."
+    return None
+
+
+def need_chromium() -> "str | None":
+    """Chromium for the browser tests; installed with apt-get when this is root on Debian."""
+    if os.environ.get("NOXEL_CHROMIUM") or any(map(shutil.which, ("chromium", "chromium-browser"))):
+        return None
+    if shutil.which("apt-get") and hasattr(os, "geteuid") and os.geteuid() == 0:
+        print("Installing Chromium for the browser tests …", flush=True)
+        for call in (["apt-get", "update", "-qq"], ["apt-get", "install", "-y", "-qq", "--no-install-recommends", "chromium"]):
+            env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
+            if subprocess.run(call, env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, check=False).returncode:
+                break
+        if shutil.which("chromium"):
+            return None
+    return "The browser tests need Chromium. Install it (Debian: apt-get install chromium), or name it in NOXEL_CHROMIUM."
+
+
+def main() -> int:
+    """Check what is named; exits 1 with plain words when something is missing."""
+    says = {"python": need_python, "node": need_node, "chromium": need_chromium}[sys.argv[1]]()
+    if says:
+        print(says, file=sys.stderr)
+    return 1 if says else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

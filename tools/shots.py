@@ -1,0 +1,59 @@
+"""Takes the pictures in docs/screenshots from the demo data: ``make shots``."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page
+
+from noxel.demo import open_demo
+from noxel.store.rigs import Rigs
+from tools.stage import a_browser, a_folder, serving
+
+FOLDER = Path(__file__).parent.parent / "docs/screenshots"
+WIDE, NARROW = (1280, 800), (390, 844)
+
+
+def _rear(page: Page) -> None:
+    page.locator('input[data-path="weigh_ins[1].passes[0].readings.rear"]').focus()
+
+
+def _nothing(_page: Page) -> None:
+    return
+
+
+SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
+    ("margins-1280x800", "Juniper", "margins", WIDE, "day", _nothing),
+    ("margins-390x844", "Juniper", "margins", NARROW, "day", _nothing),
+    ("margins-fifth-wheel-night-1280x800", "Marl", "margins", WIDE, "night", _nothing),
+    ("margins-kilograms-1280x800", "Fen", "margins", WIDE, "day", _nothing),
+    ("plates-1280x800", "Juniper", "plates", WIDE, "day", _nothing),
+    ("plates-390x844", "Juniper", "plates", NARROW, "day", _nothing),
+    ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
+    ("weigh-390x844", "Juniper", "weigh", NARROW, "day", _rear),
+)
+
+
+def main() -> None:
+    """Take them all."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with a_folder() as folder, a_browser() as browser:
+        database = open_demo(folder / "demo.db")
+        ids = {rig.vehicle: rig.id for rig in Rigs(database).list()}
+        with serving(database) as address:
+            for name, vehicle, place, (width, height), theme, act in SHOTS:
+                context = browser.new_context(
+                    viewport={"width": width, "height": height}, color_scheme="dark" if theme == "night" else "light"
+                )
+                page = context.new_page()
+                page.goto(f"{address}/rigs/{ids[vehicle]}/{place}")
+                page.wait_for_selector("[data-part=drawing] svg")
+                page.wait_for_function("document.fonts.status === 'loaded'")
+                act(page)
+                page.screenshot(path=FOLDER / f"{name}.png")
+                context.close()
+                print(f"docs/screenshots/{name}.png")
+        database.close()
+
+
+if __name__ == "__main__":
+    main()

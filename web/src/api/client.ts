@@ -1,0 +1,66 @@
+import type { components } from "./types";
+
+type Schemas = components["schemas"];
+export type Sheet = Schemas["Sheet"];
+export type RigFile = Schemas["RigFile"];
+export type Evaluation = Schemas["Evaluation"];
+export type Check = Schemas["Check"];
+export type Status = Check["status"];
+export type Working = Schemas["Working"];
+export type WorkLine = Schemas["Line"];
+export type Advisory = Schemas["Advisory"];
+export type Geometry = Schemas["Geometry"];
+export type Value = Schemas["Value"];
+export type PassAnswer = Schemas["PassAnswer"];
+export type Pass = Schemas["Pass"];
+export type RigSummary = Schemas["RigSummary"];
+export type Change = Schemas["ChangeIn"];
+export type Source = NonNullable<Schemas["Entry"]["source"]>;
+export type FieldState = Schemas["FieldState"];
+export type Kind = RigFile["kind"];
+export type MassUnit = "lb" | "kg";
+type Problem = Schemas["ProblemDetails"];
+
+/** An answer that says what was wrong; `problem` is what the server said, absent when it could not be reached. */
+export class RequestFailed extends Error {
+  constructor(
+    message: string,
+    readonly problem?: Problem,
+  ) {
+    super(message);
+  }
+}
+
+async function ask<T>(method: string, path: string, body?: unknown, raw?: Blob): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: body === undefined && raw === undefined ? {} : { "content-type": "application/json" },
+      body: raw ?? (body === undefined ? null : JSON.stringify(body)),
+    });
+  } catch {
+    throw new RequestFailed("Noxel does not answer. Is it still running?");
+  }
+  if (!response.ok) {
+    const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
+    throw new RequestFailed(problem?.detail ?? `The answer was ${response.status}.`, problem);
+  }
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+const looking = (weighIn: number | undefined) => (weighIn ? `?weigh_in=${weighIn}` : "");
+
+export const api = {
+  rigs: () => ask<RigSummary[]>("GET", "/rigs"),
+  start: (name: string, kind: Kind, mass: MassUnit) => ask<{ id: string }>("POST", "/rigs", { name, kind, mass }),
+  importFile: (file: Blob) => ask<{ id: string }>("POST", "/rigs/import", undefined, file),
+  open: (id: string, weighIn?: number) => ask<Sheet>("GET", `/rigs/${id}${looking(weighIn)}`),
+  change: (id: string, changes: Change[], what: string, gesture: string | null, weighIn?: number) =>
+    ask<Sheet>("PATCH", `/rigs/${id}${looking(weighIn)}`, { changes, what, gesture }),
+  newWeighIn: (id: string) => ask<Sheet>("POST", `/rigs/${id}/weigh-ins`),
+  undo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/undo${looking(weighIn)}`),
+  redo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/redo${looking(weighIn)}`),
+  remove: (id: string) => ask<void>("DELETE", `/rigs/${id}`),
+  bringBack: (id: string) => ask<void>("POST", `/rigs/${id}/bring-back`),
+};

@@ -1,0 +1,100 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { api, type Change, type Evaluation, type FieldState, type RigFile, type Sheet } from "./client";
+import { ChangeQueue, type Saving } from "./queue";
+
+type Desk = {
+  sheet: Sheet;
+  rig: RigFile;
+  evaluation: Evaluation;
+  saving: Saving;
+  /** Type a text into the field at a path. */
+  type: (path: string, text: string, what: string, gesture: string) => void;
+  /** Set choices, insert and remove parts: one step that is undone as one. */
+  change: (changes: Change[], what: string) => void;
+  undo: () => void;
+  redo: () => void;
+  newWeighIn: () => Promise<void>;
+  field: (path: string) => FieldState | undefined;
+  weighIn: number | undefined;
+  look: (weighIn: number | undefined) => void;
+};
+
+const DeskContext = createContext<Desk | null>(null);
+
+/** The rig on the desk, for everything below {@link DeskProvider}. */
+export function useDesk(): Desk {
+  const desk = useContext(DeskContext);
+  if (!desk) throw new Error("useDesk needs a DeskProvider above it");
+  return desk;
+}
+
+export function DeskProvider(props: {
+  id: string;
+  weighIn: number | undefined;
+  look: (weighIn: number | undefined) => void;
+  children: ReactNode;
+  waiting: ReactNode;
+  failed: (error: Error) => ReactNode;
+}) {
+  const { id, weighIn, look } = props;
+  const queries = useQueryClient();
+  const [saving, setSaving] = useState<Saving>({ state: "saved" });
+  const queue = useRef<ChangeQueue | null>(null);
+  const key = useMemo(() => ["sheet", id, weighIn ?? 0], [id, weighIn]);
+  const query = useQuery({ queryKey: key, queryFn: () => api.open(id, weighIn), placeholderData: (before) => before });
+
+  useEffect(() => {
+    const made = new ChangeQueue(
+      id,
+      (sheet) => {
+        queries.setQueryData(["sheet", id, made.weighIn ?? 0], sheet);
+        void queries.invalidateQueries({ queryKey: ["rigs"] });
+      },
+      setSaving,
+    );
+    queue.current = made;
+    return () => made.close();
+  }, [id, queries]);
+
+  useEffect(() => {
+    if (queue.current) queue.current.weighIn = weighIn;
+  }, [weighIn]);
+
+  const sheet = query.data;
+  const desk = useMemo<Desk | null>(() => {
+    if (!sheet) return null;
+    const fields = new Map(sheet.fields.map((field) => [field.path, field]));
+    const step = (make: () => Promise<Sheet>) => {
+      make().then(
+        (made) => {
+          setSaving({ state: "saved" });
+          queries.setQueryData(key, made);
+        },
+        (error: Error) => setSaving({ state: "refused", why: error.message }),
+      );
+    };
+    return {
+      sheet,
+      rig: sheet.rig,
+      evaluation: sheet.evaluation,
+      saving,
+      weighIn: sheet.evaluation.weigh_in ?? undefined,
+      look,
+      type: (path, text, what, gesture) => queue.current?.push([{ path, text, op: "type" }], what, gesture),
+      change: (changes, what) => queue.current?.push(changes, what, null),
+      undo: () => step(() => api.undo(id, weighIn)),
+      redo: () => step(() => api.redo(id, weighIn)),
+      newWeighIn: async () => {
+        const made = await api.newWeighIn(id);
+        queries.setQueryData(["sheet", id, 0], made);
+        look(undefined);
+      },
+      field: (path) => fields.get(path),
+    };
+  }, [sheet, saving, id, weighIn, look, key, queries]);
+
+  if (query.error && !desk) return props.failed(query.error);
+  if (!desk) return props.waiting;
+  return <DeskContext.Provider value={desk}>{props.children}</DeskContext.Provider>;
+}

@@ -1,0 +1,77 @@
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Navigate, Route, Routes, useParams, useSearchParams } from "react-router";
+import { api } from "../api/client";
+import { DeskProvider } from "../api/useSheet";
+import { Margins } from "../margins/Margins";
+import { Plates } from "../plates/Plates";
+import { Weigh } from "../weigh/Weigh";
+import { PLACES, type Place } from "./places";
+import { Shell } from "./Shell";
+import { Welcome } from "./Welcome";
+
+export function App() {
+  return (
+    <Routes>
+      <Route path="/" element={<Start />} />
+      <Route path="/rigs/:id/:place" element={<Desk />} />
+      <Route path="*" element={<Navigate to="/" replace />} />
+    </Routes>
+  );
+}
+
+function Start() {
+  const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
+  if (rigs.error) return <Plain title="Noxel does not answer">{rigs.error.message}</Plain>;
+  const first = rigs.data?.[0];
+  if (first) return <Navigate to={`/rigs/${first.id}/margins`} replace />;
+  return rigs.data ? <Welcome /> : null;
+}
+
+function Desk() {
+  const { id = "", place } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const known = PLACES.find((each) => each.id === place);
+  const wanted = Number(search.get("weigh-in")) || undefined;
+  const look = (weighIn: number | undefined) => setSearch(weighIn ? { "weigh-in": String(weighIn) } : {});
+  if (!known) return <Navigate to={`/rigs/${id}/margins`} replace />;
+  return (
+    <DeskProvider
+      key={id}
+      id={id}
+      weighIn={wanted}
+      look={look}
+      waiting={null}
+      failed={(error) => (
+        <Plain title="This rig cannot be shown">
+          {error.message}{" "}
+          <a className="underline" href="/">
+            To the rigs
+          </a>
+        </Plain>
+      )}
+    >
+      <Shell place={known.id}>{placeOf(known.id)}</Shell>
+    </DeskProvider>
+  );
+}
+
+function placeOf(place: Place): ReactNode {
+  switch (place) {
+    case "plates":
+      return <Plates />;
+    case "weigh":
+      return <Weigh />;
+    case "margins":
+      return <Margins />;
+  }
+}
+
+function Plain({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <main className="mx-auto max-w-xl p-8">
+      <h1 className="font-cond text-[30px] font-semibold">{title}</h1>
+      <p className="mt-2 text-[17px]">{children}</p>
+    </main>
+  );
+}

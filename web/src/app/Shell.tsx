@@ -1,0 +1,149 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { NavLink, useLocation, useNavigate } from "react-router";
+import { useDesk } from "../api/useSheet";
+import { RigMenu, WeighInMenu } from "./menus";
+import { PLACES, type Place } from "./places";
+import { Shortcuts, useShortcuts } from "./shortcuts";
+import { setTheme, theme } from "./theme";
+
+/** The frame around every place: where you are, which rig, whether it is saved. */
+export function Shell({ place, children }: { place: Place; children: ReactNode }) {
+  const { rig, sheet } = useDesk();
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  const [help, setHelp] = useState(false);
+  const go = (to: Place) => navigate(`/rigs/${sheet.id}/${to}${search}`);
+  useShortcuts(go, () => setHelp((now) => !now));
+  const title = PLACES.find((each) => each.id === place)?.name ?? "";
+  useEffect(() => {
+    document.title = `${title} · ${rig.name || "a rig"} · Noxel`;
+  }, [title, rig.name]);
+
+  return (
+    <div className="flex h-full flex-col md:flex-row">
+      <nav
+        aria-label="Places"
+        className="no-print order-last flex shrink-0 border-t border-ink bg-paper pb-[env(safe-area-inset-bottom)] md:order-first md:w-[76px] md:flex-col md:border-t-0 md:border-r"
+      >
+        <NavLink
+          to="/"
+          className="hidden h-12 items-center justify-center font-cond text-[19px] font-semibold tracking-[0.14em] md:flex"
+        >
+          NOXEL
+        </NavLink>
+        {PLACES.map((each, index) => (
+          <NavLink
+            key={each.id}
+            to={`/rigs/${sheet.id}/${each.id}${search}`}
+            title={each.says}
+            className={({ isActive }) =>
+              `flex h-14 flex-1 flex-col items-center justify-center font-cond md:h-[66px] md:flex-none ${isActive ? "bg-ink text-paper" : "text-soft hover:bg-sunk hover:text-ink"}`
+            }
+          >
+            <span className="text-[19px] leading-tight font-semibold max-md:hidden">{index + 1}</span>
+            <span className="text-[16px] leading-tight font-semibold md:text-[15px]">{each.name}</span>
+          </NavLink>
+        ))}
+      </nav>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <Header onHelp={() => setHelp(true)} />
+        <main className="min-h-0 flex-1 overflow-y-auto">{children}</main>
+      </div>
+      <Shortcuts open={help} onOpenChange={setHelp} />
+    </div>
+  );
+}
+
+function Header({ onHelp }: { onHelp: () => void }) {
+  const { sheet, saving, undo, redo } = useDesk();
+  const [now, setNow] = useState(theme());
+  const flip = () => {
+    const next = now === "day" ? "night" : "day";
+    setTheme(next);
+    setNow(next);
+  };
+  const icon =
+    "flex h-10 min-w-9 items-center justify-center px-1.5 hover:bg-sunk disabled:text-rule disabled:hover:bg-transparent";
+  return (
+    <header className="no-print flex h-12 shrink-0 items-center gap-1 border-b border-ink pr-2 pl-2 md:gap-2 md:pl-4">
+      <RigMenu />
+      <WeighInMenu />
+      <span className="flex-1" />
+      <SavedMark saving={saving} />
+      <button
+        type="button"
+        className={icon}
+        onClick={undo}
+        disabled={!sheet.undo}
+        aria-label={sheet.undo ? `Undo ${sheet.undo}` : "Nothing to undo"}
+        title={sheet.undo ? `Undo ${sheet.undo}` : "Nothing to undo"}
+      >
+        <Arrow />
+      </button>
+      <button
+        type="button"
+        className={`${icon} max-md:hidden`}
+        onClick={redo}
+        disabled={!sheet.redo}
+        aria-label={sheet.redo ? `Redo ${sheet.redo}` : "Nothing to redo"}
+        title={sheet.redo ? `Redo ${sheet.redo}` : "Nothing to redo"}
+      >
+        <Arrow back />
+      </button>
+      <button type="button" className={`${icon} font-cond text-[16px]`} onClick={flip} title="Day or night (t)">
+        {now === "day" ? "night" : "day"}
+      </button>
+      <button
+        type="button"
+        className={`${icon} font-cond text-[18px] max-md:hidden`}
+        onClick={onHelp}
+        aria-label="Shortcuts"
+        title="Shortcuts (?)"
+      >
+        ?
+      </button>
+    </header>
+  );
+}
+
+function Arrow({ back = false }: { back?: boolean }) {
+  return (
+    <svg width="20" height="16" viewBox="0 0 20 16" aria-hidden="true" className={back ? "-scale-x-100" : ""}>
+      <path d="M7 1L2 6l5 5M2 6h10a5 4.5 0 010 9H8" fill="none" stroke="currentColor" strokeWidth="1.8" />
+    </svg>
+  );
+}
+
+function SavedMark({ saving }: { saving: ReturnType<typeof useDesk>["saving"] }) {
+  const look = "font-cond text-[15px] leading-tight";
+  switch (saving.state) {
+    case "saved":
+      return (
+        <span role="status" className={`${look} text-soft`}>
+          saved
+        </span>
+      );
+    case "saving":
+      return (
+        <span role="status" className={`${look} text-soft`}>
+          saving…
+        </span>
+      );
+    case "waiting":
+      return (
+        <span role="status" className={`${look} max-w-64 border-l-4 border-ink pl-2 font-semibold`} title={saving.why}>
+          not saved yet, trying again
+        </span>
+      );
+    case "refused":
+      return (
+        <span
+          role="alert"
+          className={`${look} line-clamp-2 max-w-96 border-l-4 border-ink pl-2 font-semibold`}
+          title={saving.why}
+        >
+          {saving.why}
+        </span>
+      );
+  }
+}

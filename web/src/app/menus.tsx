@@ -1,0 +1,119 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { day } from "../format";
+import { Button } from "../ui/controls";
+import { Slip } from "../ui/Dialog";
+import { MenuBody, MenuItem, MenuRule } from "../ui/Menu";
+import { NewRigForm, useImport } from "./rigs";
+
+const Chevron = () => (
+  <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true" className="shrink-0">
+    <path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" />
+  </svg>
+);
+
+/** Which rig is on the desk; starting, importing, exporting and deleting one. */
+export function RigMenu() {
+  const { rig, sheet } = useDesk();
+  const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
+  const [asking, setAsking] = useState<"new" | "delete" | null>(null);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const importing = useImport();
+  const remove = async () => {
+    await api.remove(sheet.id);
+    await queries.invalidateQueries({ queryKey: ["rigs"] });
+    setAsking(null);
+    navigate("/");
+  };
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label="Rig"
+          className="flex h-10 min-w-0 items-center gap-2 px-2 font-cond text-[20px] font-semibold hover:bg-sunk md:text-[22px]"
+        >
+          <span className="max-w-[42vw] truncate">{rig.name || "Unnamed rig"}</span>
+          <Chevron />
+        </DropdownMenu.Trigger>
+        <MenuBody>
+          {rigs.data?.map((each) => (
+            <MenuItem key={each.id} marked={each.id === sheet.id} onSelect={() => navigate(`/rigs/${each.id}/margins`)}>
+              <span className="max-w-[70vw] truncate">{each.name || "Unnamed rig"}</span>
+            </MenuItem>
+          ))}
+          <MenuRule />
+          <MenuItem onSelect={() => setAsking("new")}>Start a new rig…</MenuItem>
+          <MenuItem onSelect={importing.open}>Import a rig file…</MenuItem>
+          <MenuItem onSelect={() => window.location.assign(`/api/rigs/${sheet.id}/file`)}>
+            Export this rig as a file
+          </MenuItem>
+          <MenuRule />
+          <MenuItem onSelect={() => setAsking("delete")}>Delete this rig…</MenuItem>
+        </MenuBody>
+      </DropdownMenu.Root>
+      {importing.input}
+      <Slip open={asking === "new"} onOpenChange={() => setAsking(null)} title="Start a new rig">
+        <NewRigForm onDone={() => setAsking(null)} />
+      </Slip>
+      <Slip
+        open={asking === "delete"}
+        onOpenChange={() => setAsking(null)}
+        title={`Delete ${rig.name || "this rig"}?`}
+        lead="Its plates and weigh-ins leave the list. They stay in the database and can be brought back."
+      >
+        <div className="flex gap-3">
+          <Button strong onClick={() => void remove()}>
+            Delete it
+          </Button>
+          <Button onClick={() => setAsking(null)}>Keep it</Button>
+        </div>
+      </Slip>
+      <Slip open={importing.problem !== null} onOpenChange={importing.forget} title="Not imported">
+        <p className="whitespace-pre-line">{importing.problem}</p>
+        <p className="mt-2 text-soft">Nothing was changed.</p>
+        <Button className="mt-4" onClick={importing.forget}>
+          Close
+        </Button>
+      </Slip>
+    </>
+  );
+}
+
+/** Which weigh-in is looked at. */
+export function WeighInMenu() {
+  const { rig, weighIn, look } = useDesk();
+  const all = rig.weigh_ins ?? [];
+  const here = weighIn ? all[weighIn - 1] : undefined;
+  if (!here) return <span className="truncate text-[15px] text-soft max-md:hidden">not weighed yet</span>;
+  const said = [here.date ? `weighed ${day(here.date)}` : "weighed", here.place].filter(Boolean).join(", ");
+  if (all.length < 2) return <span className="truncate text-[15px] text-soft max-md:hidden">{said}</span>;
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label="Weigh-in"
+        className="flex h-10 min-w-0 items-center gap-1.5 px-2 text-[15px] text-soft hover:bg-sunk hover:text-ink"
+      >
+        <span className="truncate max-md:hidden">{said}</span>
+        <span className="font-cond whitespace-nowrap md:hidden">no. {weighIn}</span>
+        <Chevron />
+      </DropdownMenu.Trigger>
+      <MenuBody>
+        {all.map((each, index) => (
+          <MenuItem
+            // biome-ignore lint/suspicious/noArrayIndexKey: a weigh-in's place in the list is its name
+            key={index}
+            marked={index + 1 === weighIn}
+            onSelect={() => look(index + 1 === all.length ? undefined : index + 1)}
+          >
+            {`${index + 1}. ${day(each.date) || "no date"}${each.place ? `, ${each.place}` : ""}`}
+          </MenuItem>
+        ))}
+      </MenuBody>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,8 @@
+/** The places, in the order of the work. */
+export const PLACES = [
+  { id: "plates", name: "Plates", says: "Every rating, off its label" },
+  { id: "weigh", name: "Weigh", says: "The tickets, pass by pass" },
+  { id: "margins", name: "Margins", says: "What is over, what is left" },
+] as const;
+
+export type Place = (typeof PLACES)[number]["id"];

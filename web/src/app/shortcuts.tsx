@@ -1,0 +1,56 @@
+import { useEffect } from "react";
+import { useDesk } from "../api/useSheet";
+import { Slip } from "../ui/Dialog";
+import { PLACES, type Place } from "./places";
+import { setTheme, theme } from "./theme";
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ["1 – 3", `go to ${PLACES.map((place) => place.name).join(", ")}`],
+  ["Enter", "next field; with Shift, the one before"],
+  ["[  ]", "the weigh-in before, the one after"],
+  ["u", "undo (outside a field)"],
+  ["r", "redo (outside a field)"],
+  ["t", "day or night"],
+  ["?", "this list"],
+];
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.matches("input, textarea, select") || target.isContentEditable);
+
+/** Single keys for what is done often; none of them acts while somebody types in a field. */
+export function useShortcuts(go: (place: Place) => void, help: () => void) {
+  const { undo, redo, look, weighIn, rig } = useDesk();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const place = PLACES[Number(event.key) - 1];
+      const count = rig.weigh_ins?.length ?? 0;
+      if (place) go(place.id);
+      else if (event.key === "?") help();
+      else if (event.key === "u") undo();
+      else if (event.key === "r") redo();
+      else if (event.key === "t") setTheme(theme() === "day" ? "night" : "day");
+      else if (event.key === "[" && weighIn && weighIn > 1) look(weighIn - 1);
+      else if (event.key === "]" && weighIn && weighIn < count) look(weighIn + 1);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [go, help, undo, redo, look, weighIn, rig]);
+}
+
+export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  return (
+    <Slip open={open} onOpenChange={onOpenChange} title="Keys">
+      <dl className="grid grid-cols-[5rem_1fr] gap-y-2">
+        {KEYS.map(([key, does]) => (
+          <div key={key} className="contents">
+            <dt className="font-cond text-[18px] font-semibold">{key}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </Slip>
+  );
+}

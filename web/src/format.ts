@@ -1,0 +1,43 @@
+import type { RigFile } from "./api/client";
+
+const whole = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
+const exact = new Intl.NumberFormat("en-US", { maximumFractionDigits: 4 });
+
+/** A mass in whole units, minus as a minus sign; a figure that is not nothing never reads as 0. */
+export function mass(value: number): string {
+  const text = whole.format(Math.abs(value));
+  if (text === "0" && Math.abs(value) > 1e-6) return "<1";
+  return value < 0 && text !== "0" ? `−${text}` : text;
+}
+
+export const share = (value: number) => `${(value * 100).toFixed(1)} %`;
+
+/** A figure as a field shows it at rest: numbers grouped, texts as they are. */
+export function atRest(value: unknown): string {
+  if (typeof value === "number") return exact.format(value);
+  return typeof value === "string" ? value : "";
+}
+
+/** A figure as a field shows it while it is edited: no grouping to trip over. */
+export const inHand = (value: unknown) => (typeof value === "number" ? String(value) : atRest(value));
+
+const STEP = /\[(\d+)\]|([^.[\]]+)/g;
+
+/** What stands at a path of the rig file, such as `weigh_ins[0].scale.resolution`. */
+export function at(rig: RigFile, path: string): unknown {
+  let here: unknown = rig;
+  for (const [, index, key] of path.matchAll(STEP)) {
+    if (here === null || typeof here !== "object") return undefined;
+    here = (here as Record<string, unknown>)[key ?? String(index)];
+  }
+  return here;
+}
+
+export function day(date: string | null | undefined): string {
+  if (!date) return "";
+  const [year, month, dayOfMonth] = date.split("-").map(Number);
+  if (!year || !month || !dayOfMonth) return date;
+  return new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: "UTC" }).format(
+    Date.UTC(year, month - 1, dayOfMonth),
+  );
+}

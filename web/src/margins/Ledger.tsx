@@ -1,0 +1,175 @@
+import { Fragment } from "react";
+import type { Check } from "../api/client";
+import { mass, share } from "../format";
+import { sourceWord } from "../ui/Field";
+import { StatusMark, StatusTag, statusInk, statusWord } from "../ui/Status";
+import { WorkingPanel } from "./WorkingPanel";
+
+/** Where the limit's tick stands on a bar: what lies beyond it is over. */
+const TICK = 0.86;
+
+function Bar({ check }: { check: Check }) {
+  if (check.low !== null && check.low !== undefined && check.high !== null && check.high !== undefined) {
+    return <ShareBar check={check} low={check.low} high={check.high} />;
+  }
+  const load = check.actual ?? check.at_least ?? null;
+  const limit = check.limit ?? null;
+  const used = load !== null && limit !== null && limit > 0 ? Math.max(0, load / limit) : null;
+  const width = used === null ? 0 : Math.min(1, used * TICK);
+  const fill = {
+    over: "bg-vermilion",
+    low: "bg-vermilion",
+    high: "hatch",
+    tight: "hatch",
+    unconfirmed: "lined",
+    unknown: "",
+    within: "bg-spruce",
+  };
+  return (
+    <span className="relative block h-[13px]" aria-hidden="true">
+      <span
+        className={`absolute inset-y-0 left-0 border ${used === null ? "border-dotted border-soft" : "border-ink/50"}`}
+        style={{ width: `${TICK * 100}%` }}
+      />
+      <span
+        className={`absolute inset-y-0 left-0 ${fill[check.status]} ${check.actual === null && used !== null ? "border border-dotted border-ink" : ""}`}
+        style={{
+          width: `${width * 100}%`,
+          minWidth: check.status === "over" ? `calc(${TICK * 100}% + 5px)` : undefined,
+        }}
+      />
+      <span className="absolute -inset-y-1 w-[2px] bg-ink" style={{ left: `${TICK * 100}%` }} />
+    </span>
+  );
+}
+
+/** A share lies in a range, not below a limit: a band with a mark. */
+function ShareBar({ check, low, high }: { check: Check; low: number; high: number }) {
+  const most = high * 1.6;
+  const place = (value: number) => `${Math.max(0, Math.min(1, value / most)) * 100}%`;
+  const mark = check.status === "within" ? "bg-spruce" : check.status === "low" ? "bg-vermilion" : "bg-ochre";
+  return (
+    <span className="relative block h-[13px]" aria-hidden="true">
+      <span className="absolute top-1/2 right-0 left-0 h-px bg-rule" />
+      <span
+        className="absolute inset-y-0.5 border border-ink/50 bg-sunk"
+        style={{ left: place(low), width: `calc(${place(high)} - ${place(low)})` }}
+      />
+      {check.actual !== null && (
+        <span
+          className={`absolute -inset-y-1 w-[5px] -translate-x-1/2 ${mark}`}
+          style={{ left: place(check.actual) }}
+        />
+      )}
+    </span>
+  );
+}
+
+const isShare = (check: Check) => check.low !== null && check.low !== undefined;
+
+function actualText(check: Check): string {
+  if (check.actual === null) return check.at_least ? `≥ ${mass(check.at_least)}` : "?";
+  return isShare(check) ? share(check.actual) : mass(check.actual);
+}
+
+function plusMinus(check: Check): string {
+  if (check.plus_minus === null) return "";
+  return isShare(check) ? `±${(check.plus_minus * 100).toFixed(1)}` : `±${mass(check.plus_minus)}`;
+}
+
+function limitText(check: Check): string {
+  if (isShare(check)) return `${((check.low ?? 0) * 100).toFixed(0)}–${((check.high ?? 0) * 100).toFixed(0)} %`;
+  return check.limit === null || check.limit === undefined ? "–" : mass(check.limit);
+}
+
+function marginText(check: Check): string {
+  if (isShare(check)) return "";
+  if (check.margin === null || check.margin === undefined) return check.limit === null ? "no rating" : "";
+  return `${mass(Math.abs(check.margin))} ${check.margin < 0 ? "over" : "left"}`;
+}
+
+/** Every check, tightest first. A row opens its working: beside the ledger where there is room, else below the row. */
+export function Ledger(props: {
+  checks: readonly Check[];
+  /** The row whose working stands beside the ledger, and the one that was opened by hand. */
+  picked: string | null;
+  opened: string | null;
+  onPick: (id: string | null) => void;
+}) {
+  const { checks, picked, opened, onPick } = props;
+  return (
+    <table className="w-full border-collapse text-left" aria-label="Checks, tightest first">
+      <thead className="sr-only">
+        <tr>
+          <th>Check</th>
+          <th>Actual</th>
+          <th>Share of the limit</th>
+          <th>Limit</th>
+          <th>Left</th>
+          <th>Status</th>
+        </tr>
+      </thead>
+      <tbody>
+        {checks.map((check) => {
+          const chosen = check.id === picked;
+          return (
+            <Fragment key={check.id}>
+              <tr
+                data-check={check.id}
+                data-status={check.status}
+                onClick={() => onPick(check.id === opened ? null : check.id)}
+                className={`cursor-pointer border-t border-rule ${chosen ? "lg:bg-sunk" : ""} ${check.id === opened ? "bg-sunk" : "hover:bg-card"}`}
+              >
+                <td className="h-[33px] py-0.5 pr-1 pl-2 leading-tight">
+                  <button
+                    type="button"
+                    aria-expanded={check.id === opened}
+                    className="text-left font-cond text-[17px] font-semibold"
+                  >
+                    <StatusMark status={check.status} />
+                    {check.label}
+                  </button>
+                </td>
+                <td className="pr-2 text-right whitespace-nowrap">
+                  <span className="font-cond text-[18px] font-semibold">{actualText(check)}</span>
+                  <span className="ml-1 inline-block w-8 text-left font-cond text-[13px] text-soft max-md:hidden">
+                    {plusMinus(check)}
+                  </span>
+                </td>
+                <td className="w-[24%] px-2 max-md:hidden">
+                  <Bar check={check} />
+                </td>
+                <td className="pr-2 text-right whitespace-nowrap">
+                  <span className="font-cond text-[17px] max-md:text-soft">
+                    <span className="md:hidden">of </span>
+                    {limitText(check)}
+                  </span>
+                </td>
+                <td className="truncate pr-2 text-[13px] leading-tight text-soft max-md:hidden">
+                  {check.limit_label}
+                  {check.limit_entry?.source ? `, ${sourceWord(check.limit_entry.source)}` : ""}
+                </td>
+                <td
+                  className={`pr-3 text-right font-cond text-[16px] font-semibold whitespace-nowrap ${statusInk(check.status)}`}
+                >
+                  {marginText(check)}
+                  {isShare(check) && <span className="md:hidden">{statusWord(check.status)}</span>}
+                </td>
+                <td className="pr-1 max-md:hidden">
+                  <StatusTag status={check.status} />
+                </td>
+              </tr>
+              {check.id === opened && (
+                <tr className="lg:hidden">
+                  <td colSpan={7} className="border-b border-ink bg-card">
+                    <WorkingPanel check={check} />
+                  </td>
+                </tr>
+              )}
+            </Fragment>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

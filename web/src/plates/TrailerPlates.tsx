@@ -1,0 +1,87 @@
+import { useDesk } from "../api/useSheet";
+import { Field } from "../ui/Field";
+import { Plate } from "./Plate";
+
+export function TrailerPlates() {
+  const { rig, sheet, change, evaluation } = useDesk();
+  const mass = rig.units.mass;
+  const typed = sheet.fields
+    .map((field) => /^trailer\.ratings\.gawr\[(\d+)\]$/.exec(field.path)?.[1])
+    .map((index) => (index === undefined ? 0 : Number(index) + 1));
+  const rated = rig.trailer?.ratings?.gawr?.length ?? 0;
+  const axles = Math.max(rated, ...typed, 1);
+  const pin = rig.kind === "fifth_wheel" || rig.kind === "gooseneck";
+  const small = "font-cond text-[14px] underline underline-offset-2";
+  return (
+    <>
+      <Plate title="Trailer label" where="Outside, front left side.">
+        <Field path="trailer.name" label="What you call it" mode="text" />
+        <Field path="trailer.ratings.gvwr" label="GVWR" hint="trailer in total, tongue included" unit={mass} sourced />
+        {Array.from({ length: Math.min(9, axles) }, (_, index) => (
+          <Field
+            // biome-ignore lint/suspicious/noArrayIndexKey: axles are named by their number
+            key={index}
+            path={`trailer.ratings.gawr[${index}]`}
+            label={axles > 1 ? `GAWR, axle ${index + 1}` : "GAWR of its axle"}
+            unit={mass}
+            sourced
+          />
+        ))}
+        <p className="flex gap-4 border-b border-rule py-1.5">
+          <button
+            type="button"
+            className={small}
+            disabled={rated === 0 || rated >= 9}
+            onClick={() =>
+              change(
+                [
+                  {
+                    path: `trailer.ratings.gawr[${rated}]`,
+                    op: "insert",
+                    value: rig.trailer?.ratings?.gawr?.[rated - 1],
+                  },
+                ],
+                "add a trailer axle",
+              )
+            }
+          >
+            one more axle
+          </button>
+          {rated > 1 && (
+            <button
+              type="button"
+              className={small}
+              onClick={() =>
+                change([{ path: `trailer.ratings.gawr[${rated - 1}]`, op: "remove" }], "one trailer axle less")
+              }
+            >
+              one axle less
+            </button>
+          )}
+        </p>
+        <Field
+          path="trailer.ratings.axle_group"
+          label="All its axles together"
+          hint="if the label gives one"
+          unit={mass}
+          sourced
+        />
+      </Plate>
+      <Plate title="Trailer cargo label" where="Near the door: “the weight of cargo should never exceed …”.">
+        <Field path="trailer.ratings.ccc" label="CCC" unit={mass} sourced />
+        <Field path="trailer.dry_weight" label="Dry weight, with its options" unit={mass} sourced />
+        <Field path="trailer.dry_tongue" label={pin ? "Dry pin weight" : "Dry tongue weight"} unit={mass} sourced />
+      </Plate>
+      <Plate title="The trailer itself">
+        <Field
+          path="trailer.geometry.coupler_to_axles"
+          label={pin ? "Pin to middle of axles" : "Coupler to middle of axles"}
+          unit={evaluation.length}
+          sourced
+        />
+        <Field path="trailer.tires.max_load" label="Its tires, each" unit={mass} sourced />
+        <Field path="trailer.tires.count" label="Tires, all axles" />
+      </Plate>
+    </>
+  );
+}

@@ -1,0 +1,151 @@
+import { DropdownMenu } from "radix-ui";
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import { flushSync } from "react-dom";
+import type { Source } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { at, atRest, inHand } from "../format";
+import { MenuBody, MenuItem } from "./Menu";
+
+const SOURCES: Record<Source, string> = {
+  plate: "plate",
+  manual: "manual",
+  scale: "scale",
+  worked_out: "worked out",
+  guess: "guess",
+};
+
+/** The word for where a figure came from. */
+export const sourceWord = (source: Source | null | undefined) => (source ? SOURCES[source] : "source?");
+
+/** Everything a field on a path needs: what it shows, what is wrong, and what to do as it is typed in. */
+export function useField(path: string, what: string) {
+  const { rig, field, type, saving } = useDesk();
+  const [draft, setDraft] = useState<string | null>(null);
+  const focused = useRef(false);
+  const gesture = useRef("");
+  const state = field(path);
+  const value = at(rig, path);
+  const typed = state?.entry.text;
+
+  useEffect(() => {
+    if (saving.state === "saved" && !focused.current) setDraft(null);
+  }, [saving]);
+
+  const problem = state?.problem ?? null;
+  return {
+    text: draft ?? typed ?? atRest(value),
+    problem,
+    source: state?.entry.source ?? null,
+    note: state?.entry.note ?? null,
+    /** What was understood, when the text does not say it by itself. */
+    understood: typed && !problem && typeof value === "number" && /[+\-−a-z"'′″%]/i.test(typed) ? atRest(value) : null,
+    focus: (input: HTMLInputElement) => {
+      focused.current = true;
+      gesture.current = crypto.randomUUID();
+      flushSync(() => setDraft(typed ?? inHand(value))); // selected before the next key arrives, or it would be lost
+      input.select();
+    },
+    edit: (text: string) => {
+      setDraft(text);
+      type(path, text, what, gesture.current);
+    },
+    blur: () => {
+      focused.current = false;
+      if (saving.state === "saved") setDraft(null);
+    },
+  };
+}
+
+/** Moves on to the next field of the same form, as a person typing a ticket expects of Enter. */
+export function enterMovesOn(event: KeyboardEvent<HTMLInputElement>) {
+  if (event.key !== "Enter") return;
+  const all = [...document.querySelectorAll<HTMLInputElement>("main input:not([disabled])")];
+  const next = all[all.indexOf(event.currentTarget) + (event.shiftKey ? -1 : 1)];
+  next?.focus();
+  event.preventDefault();
+}
+
+/** One line of a label: its name, the figure, its unit, where it came from; what is wrong stands right below. */
+export function Field(props: {
+  path: string;
+  label: string;
+  unit?: string | undefined;
+  hint?: string | undefined;
+  sourced?: boolean;
+  mode?: "decimal" | "text";
+  warning?: string | undefined;
+}) {
+  const { path, label, unit, hint, sourced = false, mode = "decimal", warning } = props;
+  const id = useId();
+  const { text, problem, understood, source, note, focus, edit, blur } = useField(path, label);
+  const said = problem ?? warning ?? null;
+  return (
+    <div className="border-b border-rule py-1 last:border-b-0">
+      <div className="flex items-center gap-2">
+        <label htmlFor={id} className="min-w-0 flex-1 text-[15px] leading-tight">
+          {label}
+          {hint && <span className="block text-[13px] leading-tight text-soft">{hint}</span>}
+        </label>
+        <div
+          className={`flex h-10 items-baseline border-b-2 bg-card px-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-rule"} ${mode === "text" ? "w-44" : "w-32"}`}
+        >
+          <input
+            id={id}
+            value={text}
+            data-path={path}
+            inputMode={mode}
+            autoComplete="off"
+            spellCheck={false}
+            aria-invalid={problem !== null}
+            aria-describedby={said || understood ? `${id}-said` : undefined}
+            placeholder="–"
+            className={`h-full w-full min-w-0 bg-transparent outline-none placeholder:text-soft ${mode === "text" ? "text-[15px]" : "text-right font-cond text-[21px] font-semibold"}`}
+            onFocus={(event) => focus(event.currentTarget)}
+            onChange={(event) => edit(event.currentTarget.value)}
+            onBlur={blur}
+            onKeyDown={enterMovesOn}
+          />
+          {unit && <span className="pl-1.5 text-[13px] text-soft">{unit}</span>}
+        </div>
+        {sourced && <SourceTag path={path} label={label} source={source} />}
+      </div>
+      {(said || understood || note) && (
+        <p id={`${id}-said`} className="pb-0.5 text-[13px] leading-snug">
+          {said && <span className="border-l-4 border-ink pl-2 font-semibold">{said}</span>}
+          {!said && understood && (
+            <span className="text-soft">
+              understood as {understood} {unit}
+            </span>
+          )}
+          {!said && !understood && <span className="text-soft">{note}</span>}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function SourceTag({ path, label, source }: { path: string; label: string; source: Source | null }) {
+  const { change, field } = useDesk();
+  const set = (chosen: Source | null) => {
+    const note = field(path)?.entry.note ?? null;
+    change([{ path, op: "source", source: chosen, note }], `source of ${label}`);
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label={`Where ${label} came from: ${sourceWord(source)}`}
+        className={`h-8 w-[76px] shrink-0 truncate border px-1 font-cond text-[14px] hover:bg-sunk ${source ? "border-rule text-ink" : "border-dotted border-rule text-soft"}`}
+      >
+        {sourceWord(source)}
+      </DropdownMenu.Trigger>
+      <MenuBody>
+        {(Object.keys(SOURCES) as Source[]).map((each) => (
+          <MenuItem key={each} onSelect={() => set(each)} marked={each === source}>
+            {SOURCES[each]}
+          </MenuItem>
+        ))}
+        <MenuItem onSelect={() => set(null)}>not said</MenuItem>
+      </MenuBody>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,115 @@
+import type { Status as Kind } from "../api/client";
+
+const WORDS: Record<Kind, string> = {
+  over: "over",
+  low: "too light",
+  high: "too heavy",
+  tight: "too close",
+  unconfirmed: "unconfirmed",
+  unknown: "not known",
+  within: "within",
+};
+
+/** The word for a status. */
+export const statusWord = (status: Kind) => WORDS[status];
+
+/** Ink that a status is written in; vermilion is kept for what is over. */
+export function statusInk(status: Kind): string {
+  switch (status) {
+    case "over":
+    case "low":
+      return "text-vermilion";
+    case "high":
+    case "tight":
+      return "text-ochre";
+    case "unknown":
+      return "text-soft";
+    case "unconfirmed":
+    case "within":
+      return "text-spruce";
+  }
+}
+
+/** A status by word, shape and colour: each has a shape of its own, so that it reads without colour. */
+export function StatusTag({ status }: { status: Kind }) {
+  const text = "inline-flex h-6 items-center whitespace-nowrap px-2 font-cond text-[14px] font-semibold leading-none";
+  switch (status) {
+    case "over":
+    case "low":
+      return (
+        <span
+          className={`${text} bg-vermilion pr-4 text-onfill`}
+          style={{ clipPath: "polygon(0 0, 100% 0, calc(100% - 9px) 50%, 100% 100%, 0 100%)" }}
+        >
+          {WORDS[status]}
+        </span>
+      );
+    case "high":
+    case "tight":
+      return (
+        <span className={`${text} border-y border-r border-ochre pl-0 text-ochre`}>
+          <span className="hatch mr-1.5 h-full w-2.5 self-stretch" aria-hidden="true" />
+          {WORDS[status]}
+        </span>
+      );
+    case "unconfirmed":
+      return (
+        <span className={`${text} border-y border-r border-spruce pl-0 text-spruce`}>
+          <span className="lined mr-1.5 h-full w-2.5 self-stretch" aria-hidden="true" />
+          {WORDS[status]}
+        </span>
+      );
+    case "unknown":
+      return <span className={`${text} border border-dotted border-soft text-soft`}>{WORDS[status]}</span>;
+    case "within":
+      return <span className={`${text} border-l-[3px] border-spruce text-spruce`}>{WORDS[status]}</span>;
+  }
+}
+
+/** The same shapes in little, for a narrow row whose words stand elsewhere in it. */
+export function StatusMark({ status }: { status: Kind }) {
+  const box = "mr-2 inline-block h-3.5 w-3 align-[-1px] md:hidden";
+  const word = <span className="sr-only">{WORDS[status]}: </span>;
+  switch (status) {
+    case "over":
+    case "low":
+      return (
+        <>
+          {word}
+          <span
+            className={`${box} bg-vermilion`}
+            style={{ clipPath: "polygon(0 0, 100% 0, 55% 50%, 100% 100%, 0 100%)" }}
+          />
+        </>
+      );
+    case "high":
+    case "tight":
+      return (
+        <>
+          {word}
+          <span className={`${box} hatch border border-ochre`} />
+        </>
+      );
+    case "unconfirmed":
+      return (
+        <>
+          {word}
+          <span className={`${box} lined border border-spruce`} />
+        </>
+      );
+    case "unknown":
+      return (
+        <>
+          {word}
+          <span className={`${box} border border-dotted border-soft`} />
+        </>
+      );
+    case "within":
+      return (
+        <>
+          {word}
+          <span className={`${box} border-l-[3px] border-spruce`} />
+        </>
+      );
+  }
+}

@@ -1,0 +1,43 @@
+import { ToggleGroup } from "radix-ui";
+import type { ComponentProps } from "react";
+
+/** A plain button; `strong` is the one thing to do next. */
+export function Button({ strong = false, className = "", ...rest }: ComponentProps<"button"> & { strong?: boolean }) {
+  const look = strong ? "bg-ink text-paper hover:bg-spruce" : "border border-ink hover:bg-sunk";
+  return (
+    <button
+      type="button"
+      className={`min-h-10 px-3 font-cond text-[17px] font-semibold disabled:border-rule disabled:text-soft disabled:hover:bg-transparent ${look} ${className}`}
+      {...rest}
+    />
+  );
+}
+
+/** One of a few: every choice in view, the chosen one inked. */
+export function Choice<T extends string>(props: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+  wide?: boolean;
+}) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      value={props.value}
+      aria-label={props.label}
+      onValueChange={(value) => value && props.onChange(value as T)}
+      className={`border border-ink ${props.wide ? "flex" : "inline-flex"}`}
+    >
+      {props.options.map(([value, label]) => (
+        <ToggleGroup.Item
+          key={value}
+          value={value}
+          className={`min-h-9 px-2.5 font-cond text-[15px] font-semibold not-first:border-l not-first:border-ink hover:bg-sunk data-[state=on]:bg-ink data-[state=on]:text-paper ${props.wide ? "flex-1" : ""}`}
+        >
+          {label}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}

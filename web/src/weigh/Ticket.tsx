@@ -1,0 +1,206 @@
+import { useId, useState } from "react";
+import type { Change, Pass } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { mass } from "../format";
+import { Choice } from "../ui/controls";
+import { enterMovesOn, Field, useField } from "../ui/Field";
+import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
+
+/** One pass as its paper slip: what to do, each platform, the printed gross as a cross-check. */
+export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLit: (lit: Lit) => void }) {
+  const { weighIn, index, pass, onLit } = props;
+  const { rig, sheet, change, evaluation } = useDesk();
+  const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
+  const answer = evaluation.passes[index];
+  const title = titleOf(answer);
+  const unit = pass.unit ?? rig.units.mass;
+  const waiting = sheet.fields
+    .filter((field) => field.path.startsWith(`${path}.readings.`))
+    .map((field) => field.path.slice(path.length + 10));
+  const used = [...Object.keys(pass.readings ?? {}), ...waiting];
+  const [chosen, setChosen] = useState<Grain | null>(null);
+  const grain = chosen ?? grainOf(used);
+  const names = namesFor(pass.config, grain, evaluation.geometry.trailer_axles);
+  const said = evaluation.advisories.filter((each) => each.path?.startsWith(path));
+  const about = (field: string) => said.find((each) => each.path === `${path}.${field}`)?.message;
+  const rest = said.filter((each) => !each.path?.includes(".readings.") && !each.path?.endsWith("printed_gross"));
+
+  const setGrain = (wanted: Grain) => {
+    const keep = new Set(namesFor(pass.config, wanted, evaluation.geometry.trailer_axles));
+    const gone = used.filter((name) => !keep.has(name));
+    const drop: Change[] = gone.map((name) => ({ path: `${path}.readings.${name}`, op: "type", text: "" }));
+    if (drop.length) change(drop, `read ${title.toLowerCase()} more ${wanted === "axles" ? "coarsely" : "finely"}`);
+    setChosen(wanted);
+  };
+
+  return (
+    <section aria-label={`Pass ${index + 1}: ${title}`} className="border border-ink bg-card" data-pass={index + 1}>
+      <header className="flex items-start justify-between gap-2 border-b border-dashed border-ink px-3 py-2">
+        <div>
+          <p className="font-cond text-[14px] leading-none text-soft">pass {index + 1}</p>
+          <h2 className="font-cond text-[22px] leading-tight font-semibold">{title}</h2>
+        </div>
+        <Choice
+          label={`Unit of pass ${index + 1}`}
+          value={unit}
+          options={[
+            ["lb", "lb"],
+            ["kg", "kg"],
+          ]}
+          onChange={(value) => change([{ path: `${path}.unit`, op: "set", value }], "unit of a ticket")}
+        />
+      </header>
+      <div className="px-3 py-2">
+        <p className="mb-2 text-[14px] leading-snug text-soft">{answer?.instruction}</p>
+        {answer && !answer.counts && (
+          <p className="mb-2 border-l-4 border-ochre pl-2 text-[14px]">
+            A later pass of the same kind counts instead of this one.
+          </p>
+        )}
+        {pass.config === "hitched" && rig.hitch?.weight_distribution && (
+          <div className="mb-2">
+            <Choice
+              wide
+              label={`Spring bars at pass ${index + 1}`}
+              value={pass.spring_bars ?? "none"}
+              options={[
+                ["engaged", "bars engaged"],
+                ["slack", "slack"],
+                ["none", "none"],
+              ]}
+              onChange={(value) => change([{ path: `${path}.spring_bars`, op: "set", value }], "spring bars at a pass")}
+            />
+          </div>
+        )}
+        {names.map((name, number) => (
+          <Platform
+            key={name}
+            path={`${path}.readings.${name}`}
+            label={wordsFor(name)}
+            platform={grain === "axles" ? number + 1 : null}
+            unit={unit}
+            warning={about(`readings.${name}`)}
+            onLit={(on) => onLit(on ? litBy(name) : null)}
+          />
+        ))}
+        <p className="flex justify-between pt-1.5 text-[15px]">
+          <span className="text-soft">Platforms add up to</span>
+          <span className="font-cond text-[18px] font-semibold" data-part="sum">
+            {answer?.total ? `${mass(answer.total.value)} ${unit}` : "–"}
+          </span>
+        </p>
+        <Field
+          path={`${path}.printed_gross`}
+          label="Gross printed on the ticket"
+          unit={unit}
+          warning={about("printed_gross")}
+        />
+        <Field path={`${path}.ticket_number`} label="Ticket number" mode="text" />
+        {rest.map((each) => (
+          <p
+            key={each.code}
+            data-advisory={each.code}
+            className={`mt-2 text-[14px] leading-snug ${each.level === "warning" ? "border-l-4 border-ochre pl-2" : "text-soft"}`}
+          >
+            {each.message}
+          </p>
+        ))}
+        <div className="mt-2 flex flex-wrap items-center justify-between gap-2 border-t border-rule pt-2">
+          {pass.config !== "vehicle_empty" && (
+            <GrainMenu grain={grain} trailer={pass.config !== "vehicle_only"} onChange={setGrain} />
+          )}
+          <button
+            type="button"
+            className="font-cond text-[14px] underline underline-offset-2"
+            onClick={() => change([{ path, op: "remove" }], `take out pass ${index + 1}`)}
+          >
+            take this pass out
+          </button>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function GrainMenu({ grain, trailer, onChange }: { grain: Grain; trailer: boolean; onChange: (grain: Grain) => void }) {
+  const all: readonly (readonly [Grain, string])[] = [
+    ["axles", "by axle"],
+    ...(trailer ? ([["singly", "trailer axles singly"]] as const) : []),
+    ["wheels", "by wheel"],
+  ];
+  return (
+    <label className="font-cond text-[14px]">
+      read{" "}
+      <select
+        value={grain}
+        onChange={(event) => onChange(event.currentTarget.value as Grain)}
+        className="h-8 border border-rule bg-card px-1 text-ink"
+      >
+        {all.map(([value, label]) => (
+          <option key={value} value={value}>
+            {label}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** One platform's reading: big enough to type by thumb, what is wrong right below it. */
+function Platform(props: {
+  path: string;
+  label: string;
+  platform: number | null;
+  unit: string;
+  warning: string | undefined;
+  onLit: (on: boolean) => void;
+}) {
+  const { path, label, platform, unit, warning, onLit } = props;
+  const id = useId();
+  const { text, problem, understood, focus, edit, blur } = useField(path, label);
+  const said = problem ?? warning;
+  return (
+    <div className="mb-2">
+      <div
+        className={`flex h-[54px] items-center border bg-paper px-3 focus-within:border-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-rule"}`}
+      >
+        <label htmlFor={id} className="flex-1 text-[15px] leading-tight">
+          {platform !== null && <span className="block font-cond text-[13px] text-soft">platform {platform}</span>}
+          {label}
+        </label>
+        <input
+          id={id}
+          value={text}
+          data-path={path}
+          inputMode="decimal"
+          autoComplete="off"
+          placeholder="–"
+          aria-invalid={problem !== null}
+          aria-describedby={said ? `${id}-said` : undefined}
+          className="h-full w-32 min-w-0 bg-transparent text-right font-cond text-[30px] font-semibold outline-none placeholder:text-rule"
+          onFocus={(event) => {
+            onLit(true);
+            focus(event.currentTarget);
+          }}
+          onChange={(event) => edit(event.currentTarget.value)}
+          onBlur={() => {
+            onLit(false);
+            blur();
+          }}
+          onKeyDown={enterMovesOn}
+        />
+        <span className="w-8 pl-1.5 text-[14px] text-soft">{unit}</span>
+      </div>
+      {said && (
+        <p id={`${id}-said`} className="mt-1 border-l-4 border-ochre pl-2 text-[14px] leading-snug">
+          {said}
+        </p>
+      )}
+      {!said && understood && (
+        <p className="mt-0.5 text-[13px] text-soft">
+          understood as {understood} {unit}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+import type { Pass, PassAnswer } from "../api/client";
+
+/** How finely a pass is read. */
+export type Grain = "axles" | "singly" | "wheels";
+export type Lit = "front" | "rear" | "trailer" | null;
+
+const WORDS: Record<string, string> = { front: "front axle", rear: "rear axle", trailer: "trailer axles" };
+
+/** The axle that a reading lights up in the drawing. */
+export function litBy(name: string): Lit {
+  if (name.startsWith("trailer")) return "trailer";
+  return name.startsWith("front") ? "front" : name.startsWith("rear") ? "rear" : null;
+}
+
+export function wordsFor(name: string): string {
+  const [, stem = name, side] = /^(.*?)(?:_(left|right))?$/.exec(name) ?? [];
+  const words = WORDS[stem] ?? `trailer axle ${stem.split("_")[1]}`;
+  return side ? `${words}, ${side}` : words;
+}
+
+/** How finely a pass has been read so far, going by the names in use. */
+export function grainOf(names: readonly string[]): Grain {
+  if (names.some((name) => /_(left|right)$/.test(name))) return "wheels";
+  return names.some((name) => name.startsWith("trailer_")) ? "singly" : "axles";
+}
+
+/** The readings that a pass asks for, in the order of the platforms. */
+export function namesFor(config: Pass["config"], grain: Grain, trailerAxles: number): string[] {
+  const vehicle = config === "trailer_only" ? [] : ["front", "rear"];
+  const axles = Array.from({ length: trailerAxles }, (_, index) => `trailer_${index + 1}`);
+  const trailer = config === "hitched" || config === "trailer_only" ? (grain === "axles" ? ["trailer"] : axles) : [];
+  const all = [...vehicle, ...trailer];
+  return grain === "wheels" ? all.flatMap((name) => [`${name}_left`, `${name}_right`]) : all;
+}
+
+/** Whether everything that a pass asks for has been read. */
+export const isComplete = (pass: Pass, names: readonly string[]) =>
+  names.every((name) => pass.readings?.[name] !== undefined);
+
+export const titleOf = (answer: PassAnswer | undefined) => answer?.title ?? "Pass";
