@@ -2,7 +2,6 @@
 
 import os
 import shutil
-import socket
 import tempfile
 import threading
 from collections.abc import Iterator
@@ -13,6 +12,7 @@ import uvicorn
 from playwright.sync_api import Browser, sync_playwright
 
 from noxel.api.app import create_app
+from noxel.cli import listen
 from noxel.store.database import Database
 
 CHROMIUM = ("chromium", "chromium-browser")
@@ -38,8 +38,7 @@ def chromium() -> str:
 @contextmanager
 def serving(database: Database) -> Iterator[str]:
     """Serve the application on a free port of this machine; yields its address."""
-    listener = socket.socket()
-    listener.bind(("127.0.0.1", 0))
+    listener = listen(0)
     server = uvicorn.Server(uvicorn.Config(create_app(database), log_level="error", access_log=False))
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
     thread.start()

@@ -172,12 +172,15 @@ def _folder(options: argparse.Namespace, name: str) -> Path:
     return given or user_data_path(name, appauthor=False)
 
 
-def _listen(port: int) -> socket.socket:
+def listen(port: int) -> socket.socket:
+    """Listen on a port of this machine, or on a free one when it is taken; who comes early waits."""
     for wanted in (port, 0):
-        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+        # named as TCP, so that asyncio sends answers at once (TCP_NODELAY) and not after the peer's delayed ACK, 40 ms later
+        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
         listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             listener.bind(("127.0.0.1", wanted))
+            listener.listen(64)
         except OSError:
             listener.close()
             if wanted == 0:
@@ -192,7 +195,7 @@ def _run(database: "Database", port: int, name: str) -> int:
 
     from noxel.api.app import create_app
 
-    listener = _listen(port)
+    listener = listen(port)
     address = f"http://127.0.0.1:{listener.getsockname()[1]}"
     print(f"{name}: {address}  (Ctrl-C ends it; data in {database.path})", flush=True)
     config = uvicorn.Config(create_app(database, name=name), log_level="warning", access_log=False)

@@ -6,7 +6,6 @@ from fastapi import FastAPI
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
-from starlette.middleware.gzip import GZipMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 import noxel
@@ -40,7 +39,6 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     )
     app.state.rigs = Rigs(database)
     problems.install(app)
-    app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=3)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "[::1]", "testserver"])
     app.add_middleware(Guard)
 

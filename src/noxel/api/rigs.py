@@ -34,6 +34,11 @@ def rigs_of(request: Request) -> Rigs:
     return rigs
 
 
+def _json(answer: BaseModel) -> Response:
+    """An answer as JSON, written by its own model: the sheet is read at every keystroke."""
+    return Response(answer.model_dump_json(), media_type="application/json")
+
+
 Store = Annotated[Rigs, Depends(rigs_of)]
 Looking = Annotated[int | None, Query(ge=1, description="Which weigh-in to look at, from 1; the last if absent.")]
 
@@ -70,22 +75,22 @@ async def import_rig(request: Request, rigs: Store) -> Added:
     return Added(id=await run_in_threadpool(lambda: rigs.add(dump_rig(read_rig(data)))))
 
 
-@router.get("/rigs/{rig_id}")
-def open_rig(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Sheet:
+@router.get("/rigs/{rig_id}", response_model=Sheet)
+def open_rig(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """A rig with everything that was typed and everything that follows from it."""
-    return make_sheet(rigs.open(rig_id), weigh_in)
+    return _json(make_sheet(rigs.open(rig_id), weigh_in))
 
 
-@router.patch("/rigs/{rig_id}")
-def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = None) -> Sheet:
+@router.patch("/rigs/{rig_id}", response_model=Sheet)
+def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = None) -> Response:
     """Change a rig by what was typed; the answer is the whole new sheet."""
     changes = [each.change() for each in wanted.changes]
     stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture)
-    return make_sheet(stored, weigh_in)
+    return _json(make_sheet(stored, weigh_in))
 
 
-@router.post("/rigs/{rig_id}/weigh-ins", status_code=201)
-def start_weigh_in(rig_id: str, rigs: Store) -> Sheet:
+@router.post("/rigs/{rig_id}/weigh-ins", response_model=Sheet)
+def start_weigh_in(rig_id: str, rigs: Store) -> Response:
     """Add a weigh-in of today with its usual passes, nothing read yet, and look at it."""
 
     def add(document: Document) -> Document:
@@ -93,19 +98,19 @@ def start_weigh_in(rig_id: str, rigs: Store) -> Sheet:
         fresh = new_weigh_in(rig, datetime.date.today())
         return apply_changes(document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]).document
 
-    return make_sheet(rigs.change(rig_id, "new weigh-in", add), None)
+    return _json(make_sheet(rigs.change(rig_id, "new weigh-in", add), None))
 
 
-@router.post("/rigs/{rig_id}/undo")
-def undo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Sheet:
+@router.post("/rigs/{rig_id}/undo", response_model=Sheet)
+def undo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Take the last step back."""
-    return make_sheet(rigs.undo(rig_id), weigh_in)
+    return _json(make_sheet(rigs.undo(rig_id), weigh_in))
 
 
-@router.post("/rigs/{rig_id}/redo")
-def redo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Sheet:
+@router.post("/rigs/{rig_id}/redo", response_model=Sheet)
+def redo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Do the step again that was taken back last."""
-    return make_sheet(rigs.redo(rig_id), weigh_in)
+    return _json(make_sheet(rigs.redo(rig_id), weigh_in))
 
 
 @router.delete("/rigs/{rig_id}", status_code=204)
@@ -129,10 +134,10 @@ def export_rig(rig_id: str, rigs: Store) -> Response:
     return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})
 
 
-@router.post("/evaluate", openapi_extra=_RIG_BODY)
-async def evaluate_file(request: Request, weigh_in: Looking = None) -> Evaluation:
+@router.post("/evaluate", response_model=Evaluation, openapi_extra=_RIG_BODY)
+async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
     """Evaluate a rig file without keeping it."""
-    return evaluate(read_rig(await request.body()), weigh_in)
+    return _json(evaluate(read_rig(await request.body()), weigh_in))
 
 
 @router.get("/schema/rig-file.json")

@@ -88,7 +88,7 @@ def _unit_slips(notes: _Notes) -> Iterator[Advisory]:
     weighing, ratings = notes.weighing, notes.rig.vehicle.ratings
     hitched, solo = weighing.hitched, weighing.solo
     if hitched and solo and hitched is not solo and hitched.vehicle is not None and solo.vehicle is not None:
-        ratio = nominal(solo.vehicle) / max(nominal(hitched.vehicle), 1e-9)
+        ratio = solo.vehicle / max(hitched.vehicle, 1e-9)
         for name, off, wrong in (("vehicle only", ratio, solo), ("hitched", 1 / max(ratio, 1e-9), hitched)):
             if 1.65 < off < 2.9:
                 yield notes.say("unit_slip",
@@ -152,11 +152,12 @@ def _bars(notes: _Notes) -> Iterator[Advisory]:
                         "These axle loads are with the spring bars not tensioned. The hitch is used with them; weigh once more as for the "
                         "road. Do not leave the yard on slack bars where the maker requires them.",
                         notes.path(slack, "spring_bars"), note=True)  # fmt: skip
-    if not (
-        engaged and slack and engaged.vehicle is not None and slack.vehicle is not None and engaged.trailer and slack.trailer
-    ):
+    if not (engaged and slack):
         return
-    apart = engaged.vehicle + engaged.trailer.amount - slack.vehicle - slack.trailer.amount
+    axles = [axle for loads in (engaged, slack) for axle in (loads.front, loads.rear, loads.trailer) if axle]
+    if len(axles) < 6:
+        return
+    apart = sum(axle.amount for axle in axles[:3]) - sum(axle.amount for axle in axles[3:])
     if abs(nominal(apart)) > plus_minus(apart) * 1.5:
         yield notes.say("closure",
                         f"Between bars engaged and bars slack nothing was loaded, yet the totals differ by {notes.mass(abs(nominal(apart)))} "

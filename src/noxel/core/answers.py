@@ -1,5 +1,9 @@
-"""What an evaluation answers with. Masses are in the rig file's unit, unrounded; shares are fractions."""
+"""What an evaluation answers with. Masses are in the rig file's unit, unrounded; shares are fractions.
 
+The small parts, of which an answer has hundreds, are plain dataclasses: nothing in them needs validating.
+"""
+
+from dataclasses import dataclass
 from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, SerializerFunctionWrapHandler, model_serializer
@@ -24,7 +28,8 @@ class MassIn(Answer):
     mass: MassUnit
 
 
-class Value(Answer):
+@dataclass(frozen=True, slots=True)
+class Value:
     """A figure and its ± (two standard uncertainties)."""
 
     value: float
@@ -94,7 +99,8 @@ class Check(Answer):
                 if key not in absent and not (key in spare and value is None)}  # fmt: skip
 
 
-class Line(Answer):
+@dataclass(frozen=True, slots=True)
+class Line:
     """One line of a working: an amount, how it enters, and where it came from."""
 
     op: Op
@@ -106,7 +112,8 @@ class Line(Answer):
     source: str | None = None
 
 
-class Working(Answer):
+@dataclass(frozen=True, slots=True)
+class Working:
     """How a figure was worked out: the formula in words and the numbers put into it."""
 
     key: str
@@ -116,7 +123,7 @@ class Working(Answer):
     value: float
     plus_minus: float
     sort: Sort
-    remarks: list[str] = []
+    remarks: tuple[str, ...] = ()
 
 
 class Advisory(Answer):
@@ -141,7 +148,7 @@ class PassAnswer(Answer):
     instruction: str
     settles: str
     unit: MassUnit
-    total: Value | None
+    total: float | None
     counts: bool
 
 

@@ -1,7 +1,7 @@
 """Checks: each load against its limit, and the verdict over all of them."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from noxel.core.figures import Figure, Term, nominal, total
@@ -41,7 +41,10 @@ _FLOORS = {
 
 @dataclass(frozen=True, slots=True)
 class Checked:
-    """One check: the load, its limit, and what that makes of it. Masses in kilograms."""
+    """One check: the load, its limit, and what that makes of it. Masses in kilograms.
+
+    ``margin`` is what is left below the limit, negative when over; ``used`` the share of the limit that is used.
+    """
 
     id: str
     actual: Figure | None
@@ -52,15 +55,14 @@ class Checked:
     at_least: Figure | None = None
     range: tuple[float, float] | None = None
 
-    @property
-    def margin(self) -> float | None:
-        """What is left below the limit; negative when over. [kg]"""
-        return None if self.actual is None or self.limit is None else self.limit.kg - self.actual.value
+    margin: float | None = field(init=False)
+    used: float | None = field(init=False)
 
-    @property
-    def used(self) -> float | None:
-        """Share of the limit that is used; None when either is unknown."""
-        return None if self.margin is None or not self.limit or self.limit.kg <= 0 else 1 - self.margin / self.limit.kg
+    def __post_init__(self) -> None:
+        margin = None if self.actual is None or self.limit is None else self.limit.kg - self.actual.value
+        object.__setattr__(self, "margin", margin)
+        part = 1 - margin / self.limit.kg if margin is not None and self.limit and self.limit.kg > 0 else None
+        object.__setattr__(self, "used", part)
 
 
 def exceeds(actual: float, limit: float) -> bool:

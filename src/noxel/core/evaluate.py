@@ -5,7 +5,7 @@ from noxel.core.advisories import advise
 from noxel.core.base import Entry
 from noxel.core.ceiling import ceiling
 from noxel.core.checks import Checked, binding, run_checks, tightest_first, verdict
-from noxel.core.figures import Figure, nominal, plus_minus
+from noxel.core.figures import Figure, nominal
 from noxel.core.guide import guide
 from noxel.core.predict import predict
 from noxel.core.ratings import on_pin
@@ -48,13 +48,13 @@ class _Printer:
     def working(self, figure: Figure, title: str) -> answers.Working:
         lines = [
             answers.Line(op=term.op, label=term.label, value=nominal(term.amount) / self.factor(term.sort),
-                         plus_minus=plus_minus(term.amount) / self.factor(term.sort), sort=term.sort,
-                         ref=term.ref, source=term.source)
+                         plus_minus=term.plus_minus / self.factor(term.sort), sort=term.sort,
+                         ref=term.of.key if term.of else None, source=term.source)
             for term in figure.terms
         ]  # fmt: skip
         made = self.value(figure)
         return answers.Working(key=figure.key, title=title, formula=figure.formula, lines=lines, value=made.value,
-                               plus_minus=made.plus_minus, sort=figure.sort, remarks=list(figure.remarks))  # fmt: skip
+                               plus_minus=made.plus_minus, sort=figure.sort, remarks=figure.remarks)  # fmt: skip
 
 
 def _limit_lines(rig: RigFile, row: Checked, to: _Printer) -> list[answers.Line] | None:

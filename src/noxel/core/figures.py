@@ -5,8 +5,7 @@ figures stay correlated. A figure's working is made of the same terms as its val
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from functools import cached_property
+from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from uncertainties import UFloat
@@ -30,19 +29,27 @@ def plus_minus(amount: Amount) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Term:
-    """One line of a working. ``ref`` names the figure it came from, ``source`` says where a typed one did."""
+    """One line of a working: an amount, ``of`` a figure or typed; ``source`` says where a typed one came from."""
 
     op: Op
     label: str
     amount: Amount
     sort: Sort = "mass"
-    ref: str | None = None
     source: str | None = None
+    of: "Figure | None" = None
+
+    @property
+    def plus_minus(self) -> float:
+        """Its ±, in SI."""
+        return self.of.plus_minus if self.of else plus_minus(self.amount)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Figure:
-    """An amount, what it is called, the formula in words and the terms put into it."""
+    """An amount, what it is called, the formula in words and the terms put into it.
+
+    ``value`` and ``plus_minus`` are the amount without its uncertainty, and its ±, in SI.
+    """
 
     key: str
     amount: Amount
@@ -50,20 +57,23 @@ class Figure:
     terms: tuple[Term, ...] = ()
     sort: Sort = "mass"
     remarks: tuple[str, ...] = ()
+    value: float = field(init=False, compare=False)
+    plus_minus: float = field(init=False, compare=False)
 
-    @cached_property
-    def value(self) -> float:
-        """The amount without its uncertainty, in SI."""
-        return nominal(self.amount)
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "value", nominal(self.amount))
+        object.__setattr__(self, "plus_minus", plus_minus(self.amount))
 
-    @cached_property
-    def plus_minus(self) -> float:
-        """Its ±, in SI."""
-        return plus_minus(self.amount)
+    def renamed(self, key: str) -> "Figure":
+        """The same figure under another name."""
+        made = object.__new__(Figure)  # not built anew: its ± is known, and finding it is the costly part
+        for name in self.__slots__:
+            object.__setattr__(made, name, key if name == "key" else getattr(self, name))
+        return made
 
     def term(self, op: Op, label: str) -> Term:
         """This figure as a term of another."""
-        return Term(op, label, self.amount, self.sort, ref=self.key)
+        return Term(op, label, self.amount, self.sort, of=self)
 
 
 def total(key: str, formula: str, terms: Sequence[Term], remarks: Sequence[str] = ()) -> Figure:

@@ -1,11 +1,11 @@
 """What to do at each pass over the scale, and what the pass will settle."""
 
-from noxel.core.answers import PassAnswer, Value
+from noxel.core.answers import PassAnswer
 from noxel.core.ratings import on_pin
 from noxel.core.rigfile import RigFile
 from noxel.core.tickets import Pass
 from noxel.core.units import KG
-from noxel.core.weighing import Weighing, describe_pass, pass_total
+from noxel.core.weighing import Weighing, describe_pass
 from noxel.core.words import vehicle_word
 
 
@@ -74,8 +74,7 @@ def guide(rig: RigFile, number: int | None, weighing: Weighing) -> list[PassAnsw
     }
     found = []
     for index, each in enumerate(weigh_in.passes, 1):
-        total = pass_total(rig, weigh_in, each)
-        factor = KG[each.unit or rig.units.mass]
+        added = sum(mass.kg for mass in each.readings.values())
         found.append(
             PassAnswer(
                 number=index,
@@ -84,7 +83,7 @@ def guide(rig: RigFile, number: int | None, weighing: Weighing) -> list[PassAnsw
                 instruction=_instruction(each, rig),
                 settles=_settles(each, rig, word),
                 unit=each.unit or rig.units.mass,
-                total=Value(value=total.value / factor, plus_minus=total.plus_minus / factor) if total else None,
+                total=added / KG[each.unit or rig.units.mass] if each.readings else None,
                 counts=id(each) in used,
             )
         )

@@ -71,6 +71,9 @@ class RigFile(Entered):
         return self.trailer is not None
 
 
+_PART = re.compile(r"\[[0-9]+\]|[^.\[\]]+")
+
+
 def write_path(parts: Sequence[str | int]) -> str:
     """Write a path as users see it: ``weigh_ins[0].passes[1].readings.front``."""
     path = ""
@@ -81,7 +84,7 @@ def write_path(parts: Sequence[str | int]) -> str:
 
 def read_path(path: str) -> tuple[str | int, ...]:
     """Read a path back into its parts."""
-    return tuple(int(part[1:-1]) if part[0] == "[" else part for part in re.findall(r"\[[0-9]+\]|[^.\[\]]+", path))
+    return tuple(int(part[1:-1]) if part[0] == "[" else part for part in _PART.findall(path))
 
 
 _WORDS = {
@@ -151,17 +154,17 @@ def dump_rig(rig: RigFile) -> dict[str, Any]:
 
 def entry_at(rig: RigFile, path: str) -> Entry | None:
     """How the figure at a path was entered, if anything is remembered about it."""
-    parts = read_path(path)
     here: object = rig
     found: Entry | None = None
-    for index, part in enumerate(parts):
-        if isinstance(here, Entered):
-            found = here.entered.get(write_path(parts[index:]))
-        here = (
-            (here[part] if isinstance(here, tuple) and part < len(here) else None)
-            if isinstance(part, int)
-            else getattr(here, part, None)
-        )
+    for match in _PART.finditer(path):
+        if isinstance(here, Entered) and here.entered:
+            found = here.entered.get(path[match.start() :].removeprefix("."), found)
+        part = match[0]
+        if part[0] == "[":
+            index = int(part[1:-1])
+            here = here[index] if isinstance(here, tuple) and index < len(here) else None
+        else:
+            here = getattr(here, part, None)
     return found
 
 

@@ -45,9 +45,9 @@ class PassLoads:
     trailer: Figure | None
 
     @property
-    def vehicle(self) -> Amount | None:
-        """Front and rear together. [kg]"""
-        return None if self.front is None or self.rear is None else self.front.amount + self.rear.amount
+    def vehicle(self) -> float | None:
+        """Front and rear together, without its ±. [kg]"""
+        return None if self.front is None or self.rear is None else self.front.value + self.rear.value
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,15 +115,6 @@ def _read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None) -> PassLoads 
     source = f"{describe_pass(each, number)}; graduation {_print(scale.resolution, rig)}"
     front, rear, trailer = (_axle(readings, which, each, source) for which in ("front", "rear", "trailer"))
     return PassLoads(number, each, readings, front, rear, trailer)
-
-
-def pass_total(rig: RigFile, weigh_in: WeighIn, each: Pass) -> Figure | None:
-    """What the platforms of one pass add up to, uncorrected; None when nothing was read."""
-    loads = _read_pass(rig, weigh_in, each)
-    if loads is None or not loads.readings:
-        return None
-    terms = [Term("+" if i else "", reading_words(name), amount) for i, (name, amount) in enumerate(loads.readings.items())]
-    return total("pass_total", "the platforms added", terms)
 
 
 def _print(mass: Mass, rig: RigFile) -> str:
@@ -197,9 +188,7 @@ class _Builder:
 
 
 def _renamed(figure: Figure | None, key: str) -> Figure | None:
-    if figure is None:
-        return None
-    return Figure(key, figure.amount, figure.formula, figure.terms, figure.sort, figure.remarks)
+    return figure.renamed(key) if figure else None
 
 
 def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
@@ -295,7 +284,7 @@ def _tongue_candidates(
     slack: PassLoads | None, alone: PassLoads | None,
 ) -> list[Candidate]:  # fmt: skip
     found: list[Candidate] = []
-    if slack and slack.vehicle is not None and slack.front and slack.rear and "vehicle_solo" in figures:
+    if slack and slack.front and slack.rear and "vehicle_solo" in figures:
         terms = [Term("", "front axle, hitched, bars not tensioned", slack.front.amount),
                  Term("+", "rear axle, hitched, bars not tensioned", slack.rear.amount),
                  figures["vehicle_solo"].term("−", "vehicle only")]  # fmt: skip

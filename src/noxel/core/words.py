@@ -1,6 +1,7 @@
 """The verdict and the checks in plain sentences. Never “safe”: figures entered are compared with ratings entered."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from noxel.core.answers import Headline
 from noxel.core.checks import Checked, Verdict, binding, tightest_first
@@ -103,11 +104,14 @@ _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin
 
 
 def _phrase(rig: RigFile, check: str, source: str | None) -> _Phrase:
+    return _filled(check, vehicle_word(rig), "pin" if on_pin(rig) else "tongue", source)
+
+
+@lru_cache(512)  # a hitch part may have any name
+def _filled(check: str, word: str, tongue: str, source: str | None) -> _Phrase:
     if check not in _PHRASES:
         axle = f"Trailer axle {check.rsplit('_', 1)[1]}"
         return _Phrase(axle, axle, "its {} rating")
-    word = vehicle_word(rig)
-    tongue = "pin" if on_pin(rig) else "tongue"
     part = "vehicle" if source == "tongue_rating" else source or "hitch"
     fill = {"v": word, "V": word.capitalize(), "t": tongue, "T": tongue.capitalize(), "p": part}
     label, subject, limit = _PHRASES[check]

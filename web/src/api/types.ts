@@ -818,7 +818,8 @@ export interface components {
             settles: string;
             /** Title */
             title: string;
-            total: components["schemas"]["Value"] | null;
+            /** Total */
+            total: number | null;
             /**
              * Unit
              * @enum {string}
@@ -1670,7 +1671,7 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Successful Response */
-            201: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -86,7 +86,7 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
         <p className="flex justify-between pt-1.5 text-[15px]">
           <span className="text-soft">Platforms add up to</span>
           <span className="font-cond text-[18px] font-semibold" data-part="sum">
-            {answer?.total ? `${mass(answer.total.value)} ${unit}` : "–"}
+            {answer && answer.total !== null ? `${mass(answer.total)} ${unit}` : "–"}
           </span>
         </p>
         <Field

@@ -1,0 +1,142 @@
+"""Measures what docs/architecture.md promises: ``make bench``. Figures, not verdicts: nothing here can fail a change."""
+
+import gzip
+import http.client
+import json
+import statistics
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Callable
+from importlib.resources import files
+from pathlib import Path
+
+from noxel.core.edit import Change, apply_changes
+from noxel.core.evaluate import evaluate
+from noxel.core.predict import predict
+from noxel.core.rigfile import dump_rig, parse_rig
+from noxel.formats.rig_json import read_rig
+from tools.stage import a_browser, a_folder
+
+PAGE = Path(__file__).parent.parent / "src/noxel/page"
+
+
+def median_ms(act: Callable[[], object], times: int = 60) -> float:
+    """The median time of an action. [ms]"""
+    spent = []
+    for _ in range(times):
+        start = time.perf_counter()
+        act()
+        spent.append((time.perf_counter() - start) * 1000)
+    return statistics.median(spent)
+
+
+def say(what: str, found: str, limit: str) -> None:
+    """One line of the report."""
+    print(f"{what:<58} {found:>14}   {limit}", flush=True)
+
+
+def in_core() -> None:
+    """The core alone."""
+    rig = read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes())
+    document = dump_rig(rig)
+    say("evaluate a full weigh-in (three passes)", f"{median_ms(lambda: evaluate(rig)):.1f} ms", "limit 5 ms")
+    say("validate a rig file", f"{median_ms(lambda: parse_rig(document)):.1f} ms", "")
+    say("predict", f"{median_ms(lambda: predict(rig)) * 1000:.0f} µs", "limit 1000 µs")
+    change = [Change("vehicle.ratings.gvwr", "7,051")]
+    say("understand one typed figure", f"{median_ms(lambda: apply_changes(document, change)):.1f} ms", "")
+
+
+def over_http(address: str, document: object) -> None:
+    """The server, on one kept connection as a browser holds it."""
+    host = address.removeprefix("http://")
+    connection = http.client.HTTPConnection(host)
+    body = json.dumps(document)
+
+    def ask(method: str, path: str, payload: str | None = None) -> bytes:
+        connection.request(method, path, payload, {"content-type": "application/json"})
+        return connection.getresponse().read()
+
+    # turn by turn, so that a machine that runs faster now and slower then treats both alike
+    health, posted = [], []
+    for _ in range(200):
+        health.append(median_ms(lambda: ask("GET", "/api/health"), 1))
+        posted.append(median_ms(lambda: ask("POST", "/api/evaluate", body), 1))
+    quick, full = statistics.median(health), statistics.median(posted)
+    say("GET health over HTTP", f"{quick:.1f} ms", "")
+    say("POST evaluate over HTTP", f"{full:.1f} ms", f"{full / quick:.1f} × health, limit 3 ×")
+
+
+def in_browser(address: str, rig: str) -> None:
+    """The page."""
+    scripts = [path.read_bytes() for path in (PAGE / "assets").glob("*.js")]
+    say(
+        "script of the first page, compressed",
+        f"{sum(len(gzip.compress(each)) for each in scripts) / 1000:.0f} kB",
+        "limit 250 kB",
+    )
+    with a_browser() as browser:
+        opened = []
+        for _ in range(5):  # each in a browser context of its own: nothing cached
+            page = browser.new_context().new_page()
+            start = time.perf_counter()
+            page.goto(f"{address}/rigs/{rig}/margins")
+            page.wait_for_selector("[data-verdict]")
+            opened.append((time.perf_counter() - start) * 1000)
+        say("first page usable, median of 5", f"{statistics.median(opened):.0f} ms", "limit 1000 ms")
+        page = browser.new_page()
+        page.goto(f"{address}/rigs/{rig}/plates")
+        page.wait_for_selector('input[data-path="vehicle.ratings.gvwr"]')
+        spent = page.evaluate(_TYPING)
+        say("typing to redrawn answer, median of 30", f"{statistics.median(spent):.0f} ms", "limit 100 ms")
+
+
+_TYPING = """async () => {
+  const input = document.querySelector('input[data-path="vehicle.ratings.gvwr"]');
+  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
+  const brace = () => document.querySelector('[data-brace="vehicle.gross"]').textContent;
+  const spent = [];
+  input.focus();
+  for (let number = 0; number < 30; number++) {
+    const figure = String(7100 + number);
+    const start = performance.now();
+    set.call(input, figure);
+    input.dispatchEvent(new Event("input", { bubbles: true }));
+    while (!brace().includes(Number(figure).toLocaleString("en-US"))) await new Promise(requestAnimationFrame);
+    spent.push(performance.now() - start);
+  }
+  return spent;
+}"""
+
+
+def memory_mb(process: int) -> float:
+    """Memory of a process, where the system tells. [MB]"""
+    status = Path(f"/proc/{process}/status")
+    if not status.exists():
+        return float("nan")
+    line = next(line for line in status.read_text(encoding="ascii").splitlines() if line.startswith("VmRSS"))
+    return int(line.split()[1]) / 1000
+
+
+def main() -> None:
+    """Everything; the server is a process of its own, as it is in use."""
+    in_core()
+    with a_folder() as folder:
+        call = [sys.executable, "-m", "noxel", "demo", "--data", str(folder), "--port", "0"]
+        with subprocess.Popen(call, stdout=subprocess.PIPE, text=True) as server:
+            try:
+                line = server.stdout.readline() if server.stdout else ""
+                address = next(word for word in line.split() if word.startswith("http"))
+                with urllib.request.urlopen(f"{address}/api/rigs") as answer:
+                    first = json.load(answer)[0]["id"]
+                with urllib.request.urlopen(f"{address}/api/rigs/{first}/file") as answer:
+                    over_http(address, json.load(answer))
+                in_browser(address, first)
+                say("memory of the server after all this", f"{memory_mb(server.pid):.0f} MB", "limit 200 MB")
+            finally:
+                server.terminate()
+
+
+if __name__ == "__main__":
+    main()
