@@ -58,7 +58,7 @@ $(STAMPS)/python: requirements.lock pyproject.toml
 
 $(STAMPS)/web: web/package-lock.json web/package.json
 	@$(PYTHON) tools/need.py node
-	cd web && npm ci --silent --no-audit --no-fund
+	cd web && npm install --no-save --silent --no-audit --no-fund # as locked; unlike ci it lets a registry lack other systems' builds
 	@mkdir -p $(STAMPS) && touch $@
 
 $(STAMPS)/page: $(STAMPS)/web $(WEB_SOURCES)
