@@ -15,11 +15,10 @@ serve: $(STAMPS)/python $(STAMPS)/page ## serve your own rigs
 	@$(VENV)/bin/noxel serve
 
 test: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## every test
-	$(PY) -m unittest discover -t . -s tests
+	$(PY) -m tools.tests
 
 test-quick: $(STAMPS)/python ## every test but those in the browser
-	$(PY) -m unittest discover -t . -s tests/core && $(PY) -m unittest discover -t . -s tests/store && \
-	$(PY) -m unittest discover -t . -s tests/api && $(PY) -m unittest discover -t . -s tests/formats
+	$(PY) -m tools.tests tests/core tests/store tests/api
 
 check: $(STAMPS)/python $(STAMPS)/web ## style, types, layering, generated files
 	$(VENV)/bin/ruff check .

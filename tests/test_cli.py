@@ -7,7 +7,7 @@ import tempfile
 import unittest
 from pathlib import Path
 
-from noxel.cli import main
+from noxel.cli import listen, main
 from noxel.formats.rig_json import LARGEST
 from tests.truth import rig_of
 
@@ -61,6 +61,10 @@ class CommandLine(unittest.TestCase):
         with contextlib.redirect_stderr(printed):
             self.assertEqual(main(["check", str(self.path)]), 2)
         self.assertIn("cannot be opened", printed.getvalue())
+
+    def test_a_taken_port_gives_way_to_a_free_one(self) -> None:
+        with listen(0) as first, listen(first.getsockname()[1]) as second:
+            self.assertNotEqual(first.getsockname()[1], second.getsockname()[1])
 
     def test_missing_figures_are_asked_for(self) -> None:
         document = rig_of("predict--packed")

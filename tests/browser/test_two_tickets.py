@@ -168,3 +168,12 @@ class TwoTickets(OnStage):
         page.locator('tr[data-check="trailer.axles"] button').focus()
         page.keyboard.press("Enter")
         expect(page.locator("aside [data-part=working]")).to_contain_text("Trailer axles")
+
+    def test_a_deleted_rig_comes_back(self) -> None:
+        rig = self.rigs.add(rig_of("check--kilograms"))
+        page = self.page(f"/rigs/{rig}/margins")
+        page.get_by_role("button", name="Rig", exact=True).click()
+        page.get_by_role("menuitem", name="Delete this rig").click()
+        page.get_by_role("button", name="Delete it").click()
+        page.get_by_role("button", name="Bring back kilograms").click()
+        expect(page.get_by_role("heading", level=1)).to_contain_text("Stop.")

@@ -57,9 +57,9 @@ class Added(BaseModel):
 
 
 @router.get("/rigs")
-def list_rigs(rigs: Store) -> list[RigSummary]:
-    """Every rig, the last used first."""
-    return [RigSummary.model_validate(summary, from_attributes=True) for summary in rigs.list()]
+def list_rigs(rigs: Store, deleted: bool = False) -> list[RigSummary]:
+    """Every rig, the last used first; or those that were deleted and can be brought back."""
+    return [RigSummary.model_validate(summary, from_attributes=True) for summary in rigs.list(deleted=deleted)]
 
 
 @router.post("/rigs", status_code=201)

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Iterator
 from noxel.core.answers import Advisory
 from noxel.core.checks import Checked
 from noxel.core.figures import nominal, plus_minus
-from noxel.core.ratings import on_pin, share_range
+from noxel.core.ratings import RATING_PATHS, on_pin, share_range
 from noxel.core.rigfile import RigFile
 from noxel.core.tickets import Pass
 from noxel.core.units import KG, print_mass, print_share
@@ -248,7 +248,7 @@ def _payload(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
 def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
     for row in rows:
         if row.required and row.limit is None and row.range is None:
-            yield Advisory(code="rating_missing", level="note", path=_RATING_PATHS.get(row.id),
+            yield Advisory(code="rating_missing", level="note", path=RATING_PATHS.get(row.id),
                            message=f"No {missing_rating(row.id)} was entered; this check cannot be made without it.")  # fmt: skip
         elif row.limit and row.limit.worked_out:
             kind = {"optimistic": "The published one is often lower.", "conservative": "A hitch or cooling limit can be lower still.",
@@ -257,15 +257,6 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
                            message=f"{row.limit.formula} stands in for the {missing_rating(row.id)}, which was not entered. {kind} "
                                    "It never says within; enter the real one.",
                            numbers={"limit": row.limit.kg / KG[rig.units.mass]})  # fmt: skip
-
-
-_RATING_PATHS = {
-    "vehicle.front_axle": "vehicle.ratings.gawr_front", "vehicle.rear_axle": "vehicle.ratings.gawr_rear",
-    "vehicle.gross": "vehicle.ratings.gvwr", "combination.gross": "vehicle.ratings.gcwr",
-    "vehicle.tow_rating": "vehicle.ratings.tow_rating", "trailer.gross": "trailer.ratings.gvwr",
-    "trailer.axles": "trailer.ratings.gawr[0]", "hitch.trailer": "hitch.parts[0].trailer",
-    "hitch.tongue": "vehicle.ratings.tongue_rating",
-}  # fmt: skip
 
 
 def advise(rig: RigFile, number: int | None, weighing: Weighing, rows: list[Checked]) -> list[Advisory]:

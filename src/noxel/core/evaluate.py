@@ -8,7 +8,7 @@ from noxel.core.checks import Checked, binding, run_checks, tightest_first, verd
 from noxel.core.figures import Figure, nominal
 from noxel.core.guide import guide
 from noxel.core.predict import predict
-from noxel.core.ratings import on_pin
+from noxel.core.ratings import RATING_PATHS, on_pin
 from noxel.core.rigfile import RigFile, entry_at, source_words
 from noxel.core.units import KG, METRES, LengthUnit
 from noxel.core.weighing import Weighing, weigh
@@ -70,6 +70,7 @@ def _limit_lines(rig: RigFile, row: Checked, to: _Printer) -> list[answers.Line]
 def _check(rig: RigFile, row: Checked, to: _Printer) -> answers.Check:
     share = row.range is not None
     factor = 1.0 if share else to.mass
+    shown = row.actual or row.at_least
     entry: Entry | None = entry_at(rig, row.limit.path) if row.limit else None
     return answers.Check(
         id=row.id,
@@ -85,11 +86,11 @@ def _check(rig: RigFile, row: Checked, to: _Printer) -> answers.Check:
         high=row.range[1] if row.range else None,
         required=row.required,
         limit_label=words.source_label(row.limit.source) if row.limit else None,
-        limit_path=row.limit.path if row.limit else None,
+        limit_path=row.limit.path if row.limit else RATING_PATHS.get(row.id),
         limit_entry=entry,
         limit_lines=_limit_lines(rig, row, to),
         cushion=row.cushion if row.cushion < 1 else None,
-        working=row.actual.key if row.actual else None,
+        working=shown.key if shown else None,
         sentence=words.sentence(rig, row),
     )
 

@@ -19,6 +19,16 @@ ROUGH_TONGUE = 0.10
 """Tongue limit as a share of the tow rating where none was entered; rough, for ball hitches only."""
 
 
+RATING_PATHS = {
+    "vehicle.front_axle": "vehicle.ratings.gawr_front", "vehicle.rear_axle": "vehicle.ratings.gawr_rear",
+    "vehicle.gross": "vehicle.ratings.gvwr", "combination.gross": "vehicle.ratings.gcwr",
+    "vehicle.tow_rating": "vehicle.ratings.tow_rating", "trailer.gross": "trailer.ratings.gvwr",
+    "trailer.axles": "trailer.ratings.gawr[0]", "hitch.trailer": "hitch.parts[0].trailer",
+    "hitch.tongue": "vehicle.ratings.tongue_rating",
+}  # fmt: skip
+"""Where the rating of each required check is entered."""
+
+
 @dataclass(frozen=True, slots=True)
 class LimitTerm:
     """One entered figure that a limit is made of. [kg]"""

@@ -68,10 +68,11 @@ class Rigs:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def list(self) -> list[Summary]:
-        """Every rig that was not deleted, the last used first."""
+    def list(self, *, deleted: bool = False) -> list[Summary]:
+        """Every rig, the last used first; or those that were deleted and can be brought back."""
         count = select(func.count()).where(WeighInRow.rig_id == RigRow.id).scalar_subquery()
-        query = select(RigRow, count).where(RigRow.deleted_at.is_(None)).order_by(RigRow.updated_at.desc(), RigRow.id)
+        kept = RigRow.deleted_at.is_not(None) if deleted else RigRow.deleted_at.is_(None)
+        query = select(RigRow, count).where(kept).order_by(RigRow.updated_at.desc(), RigRow.id)
         with self._database.reading() as session:
             return [_summary(row, weighed) for row, weighed in session.execute(query)]
 

@@ -53,6 +53,7 @@ const looking = (weighIn: number | undefined) => (weighIn ? `?weigh_in=${weighIn
 
 export const api = {
   rigs: () => ask<RigSummary[]>("GET", "/rigs"),
+  deleted: () => ask<RigSummary[]>("GET", "/rigs?deleted=true"),
   start: (name: string, kind: Kind, mass: MassUnit) => ask<{ id: string }>("POST", "/rigs", { name, kind, mass }),
   importFile: (file: Blob) => ask<{ id: string }>("POST", "/rigs/import", undefined, file),
   open: (id: string, weighIn?: number) => ask<Sheet>("GET", `/rigs/${id}${looking(weighIn)}`),

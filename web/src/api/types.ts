@@ -53,7 +53,7 @@ export interface paths {
         };
         /**
          * List Rigs
-         * @description Every rig, the last used first.
+         * @description Every rig, the last used first; or those that were deleted and can be brought back.
          */
         get: operations["list_rigs_api_rigs_get"];
         put?: never;
@@ -1339,7 +1339,9 @@ export interface operations {
     };
     list_rigs_api_rigs_get: {
         parameters: {
-            query?: never;
+            query?: {
+                deleted?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

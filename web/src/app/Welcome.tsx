@@ -1,8 +1,9 @@
-import { NewRigForm, useImport } from "./rigs";
+import { NewRigForm, useDeleted, useImport } from "./rigs";
 
 /** The first page of all, when there is no rig yet. */
 export function Welcome() {
   const { open, input, problem } = useImport();
+  const { deleted, bringBack } = useDeleted();
   return (
     <main className="mx-auto max-w-2xl px-5 py-10">
       <p className="font-cond text-[20px] font-semibold tracking-[0.12em]">NOXEL</p>
@@ -20,6 +21,13 @@ export function Welcome() {
         </button>
         {input}
       </p>
+      {deleted.map((each) => (
+        <p key={each.id} className="mt-2">
+          <button type="button" className="underline" onClick={() => void bringBack(each.id)}>
+            Bring back {each.name || "an unnamed rig"}
+          </button>
+        </p>
+      ))}
       {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
     </main>
   );

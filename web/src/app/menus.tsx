@@ -8,7 +8,7 @@ import { day } from "../format";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { MenuBody, MenuItem, MenuRule } from "../ui/Menu";
-import { NewRigForm, useImport } from "./rigs";
+import { NewRigForm, useDeleted, useImport } from "./rigs";
 
 const Chevron = () => (
   <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true" className="shrink-0">
@@ -24,6 +24,7 @@ export function RigMenu() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const importing = useImport();
+  const { deleted, bringBack } = useDeleted();
   const remove = async () => {
     await api.remove(sheet.id);
     await queries.invalidateQueries({ queryKey: ["rigs"] });
@@ -54,6 +55,11 @@ export function RigMenu() {
           </MenuItem>
           <MenuRule />
           <MenuItem onSelect={() => setAsking("delete")}>Delete this rig…</MenuItem>
+          {deleted.slice(0, 5).map((each) => (
+            <MenuItem key={each.id} onSelect={() => void bringBack(each.id)}>
+              Bring back {each.name || "an unnamed rig"}
+            </MenuItem>
+          ))}
         </MenuBody>
       </DropdownMenu.Root>
       {importing.input}
@@ -64,7 +70,7 @@ export function RigMenu() {
         open={asking === "delete"}
         onOpenChange={() => setAsking(null)}
         title={`Delete ${rig.name || "this rig"}?`}
-        lead="Its plates and weigh-ins leave the list. They stay in the database and can be brought back."
+        lead="Its plates and weigh-ins leave the list. This menu brings it back."
       >
         <div className="flex gap-3">
           <Button strong onClick={() => void remove()}>

@@ -1,4 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useId, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Kind, type MassUnit, RequestFailed } from "../api/client";
@@ -81,6 +81,19 @@ export function NewRigForm({ onDone }: { onDone?: () => void }) {
       </Button>
     </form>
   );
+}
+
+/** The rigs that were deleted, and the way to bring one back. */
+export function useDeleted() {
+  const deleted = useQuery({ queryKey: ["rigs", "deleted"], queryFn: api.deleted });
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const bringBack = async (id: string) => {
+    await api.bringBack(id);
+    await queries.invalidateQueries({ queryKey: ["rigs"] });
+    navigate(`/rigs/${id}/margins`);
+  };
+  return { deleted: deleted.data ?? [], bringBack };
 }
 
 /** Importing a rig file through the page: all of it or nothing, and plain words when it cannot be read. */

@@ -17,7 +17,7 @@ export function verdictOf(check: Check | undefined): string {
   if (!check) return "";
   if (check.margin === null || check.margin === undefined) {
     if (check.at_least !== null && check.at_least !== undefined)
-      return check.status === "over" ? "over, at least" : "at least";
+      return check.status === "over" ? "over already" : "not settled";
     return check.actual === null ? "not known" : "no rating entered";
   }
   const left = mass(Math.abs(check.margin));
@@ -103,7 +103,7 @@ export function RigDrawing(props: {
             <Braces evaluation={evaluation} layout={layout} sizes={sizes} picked={picked} onPick={onPick} />
           )}
           {evaluation.geometry.assumed.length > 0 && sizes.labels === "beside" && (
-            <text x={layout.width - 12} y={14} textAnchor="end" fontSize={13} fill="var(--soft)">
+            <text x={14} y={22} fontSize={13} fill="var(--soft)">
               drawn with usual lengths until yours are entered
             </text>
           )}
@@ -307,10 +307,13 @@ function Braces(props: {
   const [front, rear, tongue, trailer] = [post("front"), post("rear"), post("tongue"), post("trailer")];
   const small = sizes.labels === "below";
   if (!front || !rear) return null;
-  const vehicle = braceText(find("vehicle.gross"), small);
-  const total = braceText(find("trailer.gross"), small);
   const size = small ? 13.5 : 17.5;
   const half = (text: string) => (text.length * size * ROOM_PER_CHARACTER) / 2;
+  const pair = (limits: boolean) =>
+    [find("vehicle.gross"), find("trailer.gross")].map((check) => braceText(check, small, limits));
+  const whole = pair(true);
+  const fits = whole.reduce((sum, text) => sum + 2 * half(text), 28) < layout.width;
+  const [vehicle = "", total = ""] = fits || !trailer ? whole : pair(false);
   const edge = (at: number, text: string) => Math.max(half(text) + 4, Math.min(layout.width - half(text) - 4, at));
   let vehicleAt = edge((front.x + rear.x) / 2, vehicle);
   let trailerAt = trailer && tongue ? edge((tongue.x + trailer.x) / 2, total) : 0;
@@ -359,10 +362,10 @@ function Braces(props: {
   );
 }
 
-function braceText(check: Check | undefined, small: boolean): string {
+function braceText(check: Check | undefined, small: boolean, limits = true): string {
   if (!check) return "";
   const of =
-    check.limit !== null && check.limit !== undefined
+    limits && check.limit !== null && check.limit !== undefined
       ? ` of ${mass(check.limit)}${small ? "" : ` ${(check.limit_label ?? "").replace(/^trailer /, "")}`}`
       : "";
   const verdict = verdictOf(check);

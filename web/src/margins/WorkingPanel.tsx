@@ -70,7 +70,7 @@ export function WorkingPanel({ check }: { check: Check }) {
           to={`/rigs/${sheet.id}/plates#${check.limit_path}`}
           className="mt-3 inline-block font-cond text-[16px] underline"
         >
-          Open its plate
+          {check.limit === null ? "Enter its rating" : "Open its plate"}
         </Link>
       )}
     </div>
