@@ -1,5 +1,7 @@
 """The application: routes, errors, the built page."""
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -11,6 +13,8 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 import noxel
 from noxel.api import problems
 from noxel.api.guard import Guard
+from noxel.api.live import Live
+from noxel.api.live import router as live_router
 from noxel.api.rigs import Health, router
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
@@ -29,7 +33,15 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     name : str
         What the page's address bar says.
     """
+    live = Live()
+
+    @asynccontextmanager
+    async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
+        yield
+        live.disconnect()
+
     app = FastAPI(
+        lifespan=lifespan,
         title=name,
         version=noxel.__version__,
         separate_input_output_schemas=False,
@@ -38,6 +50,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
         redoc_url=None,
     )
     app.state.rigs = Rigs(database)
+    app.state.live = live
     problems.install(app)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "[::1]", "testserver"])
     app.add_middleware(Guard)
@@ -48,6 +61,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
         return Health(status="ok", version=noxel.__version__)
 
     app.include_router(router)
+    app.include_router(live_router)
     if (PAGE / "assets").is_dir():
         app.mount("/assets", _Forever(directory=PAGE / "assets"))
     app.add_api_route("/{path:path}", _page, methods=["GET"], include_in_schema=False, response_model=None)

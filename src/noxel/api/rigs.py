@@ -11,10 +11,11 @@ from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
 from noxel.api.sheet import Changes, NewRig, RigSummary, Sheet, make_sheet
-from noxel.core.answers import Evaluation
+from noxel.core.answers import Evaluation, PassAnswer
 from noxel.core.edit import Change, Document, apply_changes
 from noxel.core.evaluate import evaluate
-from noxel.core.fresh import new_rig, new_weigh_in
+from noxel.core.fresh import new_rig
+from noxel.core.guide import SCALES, ScaleKind, new_weigh_in, plan
 from noxel.core.rigfile import RigFile, dump_rig, parse_rig
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
 from noxel.store.rigs import Rigs
@@ -48,6 +49,21 @@ class Health(BaseModel):
 
     status: str
     version: str
+
+
+class ScaleOffer(BaseModel):
+    """Something to weigh on."""
+
+    kind: ScaleKind
+    name: str
+    says: str
+
+
+class Plan(BaseModel):
+    """What can be weighed on, and the passes for the one chosen."""
+
+    scales: list[ScaleOffer]
+    passes: list[PassAnswer]
 
 
 class Added(BaseModel):
@@ -89,13 +105,23 @@ def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = No
     return _json(make_sheet(stored, weigh_in))
 
 
+@router.get("/rigs/{rig_id}/plan")
+def plan_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> Plan:
+    """A short plan of passes for what there is to weigh on and what can be uncoupled there."""
+    rig = parse_rig(rigs.open(rig_id).document)
+    kinds = [
+        ScaleOffer(kind=kind, name=name, says=says) for kind, name, says in SCALES if rig.towing or kind != "trailer_platform"
+    ]
+    return Plan(scales=kinds, passes=plan(rig, scale, uncouple))
+
+
 @router.post("/rigs/{rig_id}/weigh-ins", response_model=Sheet)
-def start_weigh_in(rig_id: str, rigs: Store) -> Response:
-    """Add a weigh-in of today with its usual passes, nothing read yet, and look at it."""
+def start_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> Response:
+    """Add a weigh-in of today with the passes of the plan, nothing read yet, and look at it."""
 
     def add(document: Document) -> Document:
         rig = parse_rig(document)
-        fresh = new_weigh_in(rig, datetime.date.today())
+        fresh = new_weigh_in(rig, datetime.date.today(), scale, uncouple)
         return apply_changes(document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]).document
 
     return _json(make_sheet(rigs.change(rig_id, "new weigh-in", add), None))

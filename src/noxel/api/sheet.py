@@ -45,10 +45,11 @@ class ChangeIn(BaseModel):
     value: Any = None
     source: Source | None = None
     note: Annotated[str, Field(max_length=2000)] | None = None
+    texts: dict[str, Annotated[str, Field(max_length=400)]] | None = None
 
     def change(self) -> Change:
         """The same for the core."""
-        return Change(self.path, self.text, self.value, self.op, self.source, self.note)
+        return Change(self.path, self.text, self.value, self.op, self.source, self.note, self.texts)
 
 
 class Changes(BaseModel):

@@ -259,6 +259,16 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
                            numbers={"limit": row.limit.kg / KG[rig.units.mass]})  # fmt: skip
 
 
+def _accepted(rig: RigFile, number: int, advisory: Advisory) -> Advisory:
+    """A warning that somebody looked at and found right stays on the record, as a note."""
+    here = f"weigh_ins[{number - 1}]"
+    path = (advisory.path or "").removeprefix(here).removeprefix(".")
+    for accepted in rig.weigh_ins[number - 1].accepted:
+        if advisory.level == "warning" and (accepted.code, accepted.path) == (advisory.code, path):
+            return advisory.model_copy(update={"level": "note", "accepted": True, "accepted_note": accepted.note})
+    return advisory
+
+
 def advise(rig: RigFile, number: int | None, weighing: Weighing, rows: list[Checked]) -> list[Advisory]:
     """Everything there is to say beside the checks, warnings first.
 
@@ -280,4 +290,6 @@ def advise(rig: RigFile, number: int | None, weighing: Weighing, rows: list[Chec
             found += look(notes)
         found += _payload(notes, rows)
     found += _ratings(rig, rows)
+    if number is not None:
+        found = [_accepted(rig, number, each) for each in found]
     return sorted(found, key=lambda advisory: advisory.level == "note")

@@ -71,6 +71,7 @@ class Check(Answer):
     """
 
     id: str
+    group: Literal["vehicle", "trailer", "hitch", "combination", "tires"]
     label: str
     actual: float | None
     plus_minus: float | None
@@ -134,6 +135,8 @@ class Advisory(Answer):
     message: str
     path: str | None = None
     numbers: dict[str, float] = {}
+    accepted: bool = False
+    accepted_note: str | None = None
 
 
 class PassAnswer(Answer):
@@ -150,6 +153,57 @@ class PassAnswer(Answer):
     unit: MassUnit
     total: float | None
     counts: bool
+
+
+class TongueWay(Answer):
+    """One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to its ±."""
+
+    key: str
+    source: TongueSource
+    title: str
+    value: float
+    plus_minus: float
+    used: bool
+    agrees: bool
+    budget: dict[str, float]
+
+
+class Finding(Answer):
+    """Something the passes prove beside the checks."""
+
+    code: str
+    message: str
+
+
+class Open(Answer):
+    """Something that cannot be known yet: its range, whether the low end is proven, and what would settle it.
+
+    ``standing`` are the checks whose verdicts hold regardless.
+    """
+
+    what: str
+    low: float | None
+    high: float | None
+    proven: bool
+    settled_by: str
+    standing: list[str] = []
+
+
+class RoomLeft(Answer):
+    """How much more can go into one place before the first limit is met, and which one that is."""
+
+    where: Literal["vehicle", "trailer"]
+    room: float
+    check: str
+    sentence: str
+
+
+class Estimate(Answer):
+    """The checks with what came aboard since the weighing: worked out, not weighed."""
+
+    verdict: Verdict
+    headline: "Headline"
+    checks: list[Check]
 
 
 class Geometry(Answer):
@@ -192,6 +246,11 @@ class Evaluation(Answer):
     working: dict[str, Working]
     passes: list[PassAnswer]
     bars_moved: Value | None
+    tongue: list[TongueWay]
+    findings: list[Finding]
+    open: list[Open]
+    rooms: list[RoomLeft]
+    estimate: Estimate | None
     geometry: Geometry
     caution: str
 

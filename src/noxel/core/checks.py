@@ -141,7 +141,7 @@ def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
         dry = Term("−", "dry weight", trailer.dry_weight.kg, source=source_words(rig, "trailer.dry_weight"))
         found["trailer.cargo"] = total("cargo_used", "trailer in total − dry weight", [gross.term("", "trailer in total"), dry])
     if hitched:
-        for number in hitched.each.trailer_axles if trailer else ():
+        for number in hitched.single_axles if trailer else ():
             names = [name for name in hitched.readings if name.split("_")[:2] == ["trailer", str(number)]]
             terms = [
                 Term("+" if index else "", reading_words(name), hitched.readings[name]) for index, name in enumerate(names)
@@ -160,7 +160,7 @@ def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
 def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing) -> Iterable[str]:
     required = REQUIRED_TOWING if rig.towing else REQUIRED_ALONE
     yield from (check for check in required if check != "tongue.share")
-    single = set(weighing.hitched.each.trailer_axles) if weighing.hitched else set()
+    single = set(weighing.hitched.single_axles) if weighing.hitched else set()
     for check in limit:
         if check in required or limit[check] is None:
             continue

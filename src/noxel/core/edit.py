@@ -9,7 +9,7 @@ import copy
 import itertools
 import types
 import typing
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, Literal, get_args, get_origin
 
@@ -19,7 +19,7 @@ from noxel.core.base import Entered, Entry, Source
 from noxel.core.quantities import Length, Mass
 from noxel.core.rigfile import RigFile, parse_rig, problems_of, read_path, write_path
 from noxel.core.units import Dimension, read_typed
-from noxel.errors import InputError, Problem, RigFileError
+from noxel.errors import InputError, Problem, QuantityError, RigFileError
 
 Document = dict[str, Any]
 Parts = tuple[str | int, ...]
@@ -30,7 +30,8 @@ class Change:
     """One change at a path.
 
     ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a whole part as it stands; neither, and
-    ``remove``, takes away what is there. ``insert`` puts ``value`` into a list instead of replacing an element.
+    ``remove``, takes away what is there. ``insert`` puts ``value`` into a list instead of replacing an element; its figures may come
+    as ``texts``, by name, to be understood like typed ones.
     """
 
     path: str
@@ -39,6 +40,7 @@ class Change:
     op: Literal["type", "set", "insert", "remove", "source"] = "type"
     source: Source | None = None
     note: str | None = None
+    texts: Mapping[str, str] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -267,7 +269,7 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
         elif change.op == "remove":
             _drop(made, parts)
         elif change.op == "insert":
-            _insert(made, parts, change.value)
+            _insert(made, parts, change)
         else:
             _kind(made, parts)
             if change.value is None:
@@ -287,7 +289,7 @@ def _say_bars_were_absent(document: Document) -> None:
                 each.setdefault("spring_bars", "none")
 
 
-def _insert(document: Document, parts: Parts, value: Any) -> None:
+def _insert(document: Document, parts: Parts, change: Change) -> None:
     _kind(document, parts)
     if not isinstance(parts[-1], int):
         raise InputError("Only a list takes an insertion.", [Problem(write_path(parts), "is no list", "path")])
@@ -295,7 +297,22 @@ def _insert(document: Document, parts: Parts, value: Any) -> None:
     if holder is None:
         _put(document, parts[:-1], [])
         holder = _get(document, parts[:-1])
-    holder.insert(parts[-1], copy.deepcopy(value))
+    holder.insert(parts[-1], copy.deepcopy(change.value))
+    problems = []
+    for name, text in (change.texts or {}).items():
+        at = (*parts, *read_path(name))
+        if not text.strip():
+            continue
+        try:
+            value = _understand(document, at, text)
+        except QuantityError as exc:
+            problems.append(Problem(name, exc.message, exc.code))
+            continue
+        _put(document, at, value)
+        if text.strip() != _as_text(value):
+            _remember(document, at, text=text)
+    if problems:
+        raise InputError(str(problems[0]), problems)
 
 
 def settle(document: Document) -> Edited:

@@ -8,8 +8,10 @@ from noxel.core.checks import Checked, binding, run_checks, tightest_first, verd
 from noxel.core.figures import Figure, nominal
 from noxel.core.guide import guide
 from noxel.core.predict import predict
+from noxel.core.proof import findings, still_open, tongue_ways
 from noxel.core.ratings import RATING_PATHS, on_pin
 from noxel.core.rigfile import RigFile, entry_at, source_words
+from noxel.core.rooms import rooms
 from noxel.core.units import KG, METRES, LengthUnit
 from noxel.core.weighing import Weighing, weigh
 from noxel.errors import NotFound
@@ -74,6 +76,7 @@ def _check(rig: RigFile, row: Checked, to: _Printer) -> answers.Check:
     entry: Entry | None = entry_at(rig, row.limit.path) if row.limit else None
     return answers.Check(
         id=row.id,
+        group=words.group_of(row.id),
         label=words.check_label(rig, row.id),
         actual=row.actual.value / factor if row.actual else None,
         plus_minus=row.actual.plus_minus / factor if row.actual else None,
@@ -129,6 +132,23 @@ def _bars_moved(weighing: Weighing, to: _Printer) -> answers.Value | None:
     return to.value(Figure("bars_moved", tongue - net, "tongue weight − net load on the vehicle"))
 
 
+def _rooms(rig: RigFile, weighing: Weighing, rows: list[Checked], to: _Printer) -> list[answers.RoomLeft]:
+    return [
+        answers.RoomLeft(where=room.where, room=room.kg / to.mass, check=room.check.id, sentence=words.room_sentence(rig, room))
+        for room in rooms(rig, weighing, rows)
+    ]
+
+
+def _estimate(rig: RigFile, number: int | None, to: _Printer) -> answers.Estimate | None:
+    weigh_in = rig.weigh_ins[number - 1] if number else None
+    if weigh_in is None or not weigh_in.added_since:
+        return None
+    rows = tightest_first(run_checks(rig, weigh(rig, weigh_in, with_added=True)))
+    found = verdict(rows)
+    made = [_check(rig, row, to).model_copy(update={"working": None}) for row in rows]
+    return answers.Estimate(verdict=found, headline=words.headline(rig, rows, found), checks=made)
+
+
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     """Evaluate one weigh-in of a rig: derived weights, checks, verdict, advisories and working.
 
@@ -177,6 +197,11 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         working=working,
         passes=guide(rig, number, weighing),
         bars_moved=_bars_moved(weighing, to),
+        tongue=tongue_ways(rig, weighing),
+        findings=findings(rig, number, weighing),
+        open=still_open(rig, weighing, rows),
+        rooms=_rooms(rig, weighing, rows, to),
+        estimate=_estimate(rig, number, to),
         geometry=_geometry(rig, weighing),
         caution=words.CAUTION,
     )

@@ -1,5 +1,8 @@
 """What to do at each pass over the scale, and what the pass will settle."""
 
+import datetime
+from typing import Any, Literal
+
 from noxel.core.answers import PassAnswer
 from noxel.core.ratings import on_pin
 from noxel.core.rigfile import RigFile
@@ -88,3 +91,94 @@ def guide(rig: RigFile, number: int | None, weighing: Weighing) -> list[PassAnsw
             )
         )
     return found
+
+
+ScaleKind = Literal["truck_scale", "single_platform", "wheel_pads", "trailer_platform"]
+SCALES: tuple[tuple[ScaleKind, str, str], ...] = (
+    ("truck_scale", "Truck scale", "three platforms: front axle, rear axle, trailer axles at once"),
+    ("single_platform", "Small single platform", "one axle, or one group of axles, at a time: dump, quarry, granary"),
+    ("wheel_pads", "Wheel pads", "a pad under each wheel: left and right, every axle singly"),
+    ("trailer_platform", "A platform for the trailer alone", "the trailer uncoupled, all of it on one platform"),
+)
+"""What people weigh on."""
+
+GRADUATIONS: dict[ScaleKind, dict[str, int]] = {
+    "truck_scale": {"lb": 20, "kg": 10},
+    "single_platform": {"lb": 50, "kg": 20},
+    "wheel_pads": {"lb": 10, "kg": 5},
+    "trailer_platform": {"lb": 50, "kg": 20},
+}
+"""Usual steps of each; a guess until somebody reads the scale's own plate (NIST Handbook 44, 2.20 and 2.24)."""
+
+
+def plan_passes(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[dict[str, Any]]:
+    """A short plan of passes for what there is to weigh on and what can be done there.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Whether it tows, and whether its hitch has spring bars.
+    scale : ScaleKind
+        What there is to weigh on.
+    uncouple : bool
+        Whether the trailer can be left standing there.
+
+    Returns
+    -------
+    list of dict
+        The passes as documents, in the order to drive them, nothing read yet.
+    """
+    if not rig.towing:
+        return [{"config": "vehicle_only", "readings": {}}]
+    bars = rig.hitch.weight_distribution
+    hitched: dict[str, Any] = {"config": "hitched", "spring_bars": "engaged" if bars else "none", "readings": {}}
+    if scale == "trailer_platform":
+        return [{"config": "trailer_only", "readings": {}}]
+    passes = [hitched]
+    if bars:
+        passes.append({"config": "hitched", "spring_bars": "slack", "readings": {}})
+    if uncouple:
+        passes.append({"config": "vehicle_only", "readings": {}})
+    return passes
+
+
+def plan(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[PassAnswer]:
+    """The plan of :func:`plan_passes` in words: what to do at each pass, what each settles."""
+    word = vehicle_word(rig)
+    steps = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
+    how = {
+        "single_platform": " One axle at a time: stop on the platform, wait, roll on to the next.",
+        "wheel_pads": " A pad under every wheel of the axle; roll on straight and stop without braking hard.",
+    }.get(scale, "")
+    return [
+        PassAnswer(
+            number=index,
+            name=describe_pass(each, index),
+            title=_title(each, word),
+            instruction=_instruction(each, rig).replace(" Each axle on its own platform.", how)
+            if how
+            else _instruction(each, rig),
+            settles=_settles(each, rig, word),
+            unit=rig.units.mass,
+            total=None,
+            counts=True,
+        )
+        for index, each in enumerate(steps, 1)
+    ]
+
+
+def new_weigh_in(rig: RigFile, today: datetime.date, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> dict[str, Any]:
+    """The document of a weigh-in by plan, nothing read yet.
+
+    Its graduation is the usual one of such a scale, marked as a guess until somebody reads it off the ticket.
+    """
+    last = rig.weigh_ins[-1].passes[-1].unit if rig.weigh_ins and rig.weigh_ins[-1].passes else None
+    unit = last or rig.units.mass
+    step = GRADUATIONS[scale][unit]
+    graduation = step if unit == rig.units.mass else f"{step} {unit}"
+    passes = plan_passes(rig, scale, uncouple)
+    for each in passes:
+        if last:
+            each["unit"] = last
+    scale_document = {"kind": scale, "resolution": graduation, "entered": {"resolution": {"source": "guess"}}}
+    return {"date": today.isoformat(), "scale": scale_document, "passes": passes}

@@ -156,6 +156,7 @@ class Trailer(Entered):
     dry_weight: PositiveMass | None = None
     dry_tongue: NonNegativeMass | None = None
     geometry: TrailerGeometry = TrailerGeometry()
+    suspension: Literal["leaf", "torsion", "other"] | None = None
     tires: AxleTires | None = None
 
 

@@ -46,6 +46,9 @@ class RigFile(Entered):
                 if load.on == "trailer":
                     raise misplaced(f"loads[{index}].on", "there is no trailer to carry it")
         for number, weigh_in in enumerate(self.weigh_ins):
+            for index, added in enumerate(weigh_in.added_since):
+                if self.trailer is None and added.on == "trailer":
+                    raise misplaced(f"weigh_ins[{number}].added_since[{index}].on", "there is no trailer to carry it")
             for index, each in enumerate(weigh_in.passes):
                 self._check_pass(each, f"weigh_ins[{number}].passes[{index}]")
         return self

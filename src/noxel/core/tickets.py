@@ -49,6 +49,10 @@ class Pass(Entered):
     adjustments: Annotated[tuple[Adjustment, ...], Field(max_length=100)] = ()
     printed_gross: PositiveMass | None = None
     ticket_number: Name | None = None
+    time: Name | None = None
+    fee: Name | None = None
+    aboard: Note | None = None
+    fuel: Name | None = None
     note: Note | None = None
 
     @model_validator(mode="wrap")
@@ -109,16 +113,23 @@ def _twin(name: str) -> str | None:
     return name.removesuffix("_right") + "_left" if name.endswith("_right") else None
 
 
-class ScaleMeasurement(Entered):
+class AtHeight(Entered):
+    """A measurement of the tongue at a coupler height, which may differ from the height it is towed at."""
+
+    height: PositiveLength | None = None
+    towing_height: PositiveLength | None = None
+    note: Note | None = None
+
+
+class ScaleMeasurement(AtHeight):
     """The tongue on a tongue scale, or on a ball mount with a scale in it."""
 
     method: Literal["scale", "ball_mount_scale"]
     value: NonNegativeMass
     resolution: PositiveMass
-    note: Note | None = None
 
 
-class BeamMeasurement(Entered):
+class BeamMeasurement(AtHeight):
     """The tongue on a beam between a fixed support and a scale; ``span`` is support to scale."""
 
     method: Literal["beam_scale"]
@@ -129,7 +140,6 @@ class BeamMeasurement(Entered):
     coupler_from_support: PositiveLength
     coupler_from_support_pm: NonNegativeLength | None = None
     resolution: PositiveMass
-    note: Note | None = None
 
     @model_validator(mode="after")
     def _possible(self) -> Self:
@@ -140,7 +150,7 @@ class BeamMeasurement(Entered):
         return self
 
 
-class LeverMeasurement(Entered):
+class LeverMeasurement(AtHeight):
     """The tongue balanced by a known weight over a fulcrum; arms are from the fulcrum."""
 
     method: Literal["lever"]
@@ -152,7 +162,6 @@ class LeverMeasurement(Entered):
     tongue_arm_pm: NonNegativeLength | None = None
     beam_mass: NonNegativeMass | None = None
     beam_cg_arm: Length | None = None
-    note: Note | None = None
 
     @model_validator(mode="after")
     def _beam_is_whole(self) -> Self:
@@ -181,6 +190,23 @@ TongueMeasurement = Annotated[
 ]
 
 
+class Added(Entered):
+    """A thing that came aboard (or left, when negative) after the weighing; where it is may not be known."""
+
+    what: Name = ""
+    on: Literal["vehicle", "trailer"]
+    mass: Mass
+    position: Length | None = None
+
+
+class Accepted(Model):
+    """A warning that somebody looked at and found right; ``path`` is within the weigh-in."""
+
+    code: Name
+    path: Name = ""
+    note: Note | None = None
+
+
 class WeighIn(Entered):
     """One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue."""
 
@@ -190,6 +216,8 @@ class WeighIn(Entered):
     scale: Scale | None = None
     passes: Annotated[tuple[Pass, ...], Field(max_length=200)] = ()
     tongue_measurements: Annotated[tuple[TongueMeasurement, ...], Field(max_length=200)] = ()
+    added_since: Annotated[tuple[Added, ...], Field(max_length=500)] = ()
+    accepted: Annotated[tuple[Accepted, ...], Field(max_length=500)] = ()
 
     @model_validator(mode="after")
     def _scale_is_known(self) -> Self:

@@ -21,6 +21,11 @@ KG: dict[str, float] = {"lb": 0.45359237, "kg": 1.0, "t": 1000.0}
 METRES: dict[str, float] = {"in": 0.0254, "mm": 0.001, "cm": 0.01, "ft": 0.3048, "m": 1.0}
 """Metres in one unit; the inch and the foot are exact by the same agreement."""
 
+FLUIDS: dict[str, float] = {"gasoline": 6.2, "diesel": 7.0, "def": 9.1, "water": 8.34, "propane": 4.2}
+"""Mass of a US gallon, as tanks are reckoned in practice. [lb/US gal]"""
+GALLONS: dict[str, float] = {"gal": 1.0, "l": 1 / 3.785411784}
+"""US gallons in one unit; the US gallon is 231 cubic inches exactly."""
+
 HEAVIEST = 200_000.0
 """No figure of a road rig is above this; more is a slip of the finger. [kg]"""
 LONGEST = 100.0
@@ -35,6 +40,11 @@ _ALIASES = {
     "lbs": "lb", "pound": "lb", "pounds": "lb", "kgs": "kg", "tonne": "t", "tonnes": "t",
     "inch": "in", "inches": "in", '"': "in", "\u2033": "in", "feet": "ft", "foot": "ft", "'": "ft", "\u2032": "ft",
 }  # fmt: skip
+
+
+_FLUID = re.compile(
+    rf"\s*([+\u2212-]?)\s*({_NUMBER})\s*(gal|gallons?|l|litres?|liters?)\s*(?:of\s+)?([a-z]+)\s*", re.IGNORECASE
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -182,12 +192,21 @@ def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
     return found
 
 
+def _fluid_mass(text: str, match: re.Match[str]) -> float:
+    sign, number, volume, name = match.groups()
+    density = FLUIDS.get({"petrol": "gasoline", "gas": "gasoline"}.get(name.lower(), name.lower()))
+    if density is None:
+        raise QuantityError(f"“{text}”: “{name}” is not a fluid that is known here ({', '.join(FLUIDS)})")
+    gallons = float(_plain(number)) * GALLONS["l" if volume.lower().startswith("l") else "gal"]
+    return (-1 if sign in ("-", "−") else 1) * gallons * density * KG["lb"]
+
+
 def _number(total: Decimal) -> float | int:
     return int(total) if total == total.to_integral_value() else float(total)
 
 
 def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
-    """Read what a person typed: ``1450 kg``, ``180+165+60``, ``5 ft 4 in``, ``12.5 %``.
+    """Read what a person typed: ``1450 kg``, ``180+165+60``, ``5 ft 4 in``, ``12.5 %``, ``12 gal diesel``.
 
     Parameters
     ----------
@@ -208,6 +227,9 @@ def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
     QuantityError
         If it cannot be read; the message says which part.
     """
+    fluid = _FLUID.fullmatch(_GAPS.sub("", text)) if dimension == "mass" else None
+    if fluid is not None and default is not None:
+        return Typed(_fluid_mass(text, fluid) / KG[default])
     terms = _terms(text, dimension)
     units = {unit or default for _, unit in terms}
     total = sum((amount for amount, _ in terms), Decimal(0))

@@ -16,6 +16,7 @@ from noxel.core import statics
 from noxel.core.figures import Amount, Figure, Term, nominal, plus_minus, total
 from noxel.core.quantities import Length, Mass
 from noxel.core.rigfile import RigFile
+from noxel.core.since import Since, since
 from noxel.core.tickets import BeamMeasurement, LeverMeasurement, Pass, ScaleMeasurement, WeighIn
 from noxel.core.units import print_mass
 
@@ -43,6 +44,11 @@ class PassLoads:
     front: Figure | None
     rear: Figure | None
     trailer: Figure | None
+
+    @property
+    def single_axles(self) -> tuple[int, ...]:
+        """Numbers of the trailer axles that are known singly."""
+        return self.each.trailer_axles if any(name.startswith("trailer_") for name in self.readings) else ()
 
     @property
     def vehicle(self) -> float | None:
@@ -87,7 +93,7 @@ def reading_words(name: str) -> str:
     return f"{words}, {side}" if side else words
 
 
-def _axle(loads: Mapping[str, Amount], which: str, each: Pass, source: str) -> Figure | None:
+def _axle(loads: Mapping[str, Amount], which: str, each: Pass, source: str, added: Since | None) -> Figure | None:
     names = [name for name in loads if name == which or name.startswith(which + "_")]
     if not names:
         return None
@@ -100,10 +106,12 @@ def _axle(loads: Mapping[str, Amount], which: str, each: Pass, source: str) -> F
             share = adjustment.front_share if which == "front" else 1 - adjustment.front_share
             label = f"{adjustment.what or 'correction'}, {share * 100:.0f} % on this axle"
             terms.append(Term("+", label, adjustment.mass.kg * share, source="typed correction"))
+    if added is not None:
+        terms.append(Term("+", "came aboard since, estimated", added.on(which, coupled=each.config == "hitched")))
     return total(which, formula, terms)
 
 
-def _read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None) -> PassLoads | None:
+def _read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None, added: Since | None = None) -> PassLoads | None:
     if each is None or weigh_in.scale is None:
         return None
     scale = weigh_in.scale
@@ -113,7 +121,10 @@ def _read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None) -> PassLoads 
         for name, mass in each.readings.items()
     }
     source = f"{describe_pass(each, number)}; graduation {_print(scale.resolution, rig)}"
-    front, rear, trailer = (_axle(readings, which, each, source) for which in ("front", "rear", "trailer"))
+    front, rear, trailer = (_axle(readings, which, each, source, added) for which in ("front", "rear", "trailer"))
+    if added is not None:  # what came aboard is known by axle at the best, never by wheel
+        sums = {"front": front, "rear": rear, "trailer": trailer}
+        readings = {name: figure.amount for name, figure in sums.items() if figure}
     return PassLoads(number, each, readings, front, rear, trailer)
 
 
@@ -191,7 +202,7 @@ def _renamed(figure: Figure | None, key: str) -> Figure | None:
     return figure.renamed(key) if figure else None
 
 
-def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
+def weigh(rig: RigFile, weigh_in: WeighIn | None, *, with_added: bool = False) -> Weighing:
     """Work out everything a weigh-in lets us know (rig-file format, ``derived``).
 
     Parameters
@@ -200,6 +211,9 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
         The rig; its hitch and geometry are used, not its ratings.
     weigh_in : WeighIn or None
         The visit to the scale; None when there was none.
+    with_added : bool
+        Whether to add what came aboard since: estimates then, not weights. Direct tongue measurements no longer
+        count, and single readings stay as they were.
 
     Returns
     -------
@@ -208,11 +222,12 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
     """
     if weigh_in is None:
         return Weighing()
-    engaged = _read_pass(rig, weigh_in, weigh_in.last("hitched", engaged=True))
-    slack = _read_pass(rig, weigh_in, weigh_in.last("hitched", engaged=False))
-    solo = _read_pass(rig, weigh_in, weigh_in.last("vehicle_only"))
+    added = since(rig, weigh_in) if with_added else None
+    engaged = _read_pass(rig, weigh_in, weigh_in.last("hitched", engaged=True), added)
+    slack = _read_pass(rig, weigh_in, weigh_in.last("hitched", engaged=False), added)
+    solo = _read_pass(rig, weigh_in, weigh_in.last("vehicle_only"), added)
     empty = _read_pass(rig, weigh_in, weigh_in.last("vehicle_empty"))
-    alone = _read_pass(rig, weigh_in, weigh_in.last("trailer_only"))
+    alone = _read_pass(rig, weigh_in, weigh_in.last("trailer_only"), added)
     hitched = (engaged or slack) if rig.towing else solo
     work = _Builder()
     if hitched is not None:
@@ -230,7 +245,7 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
                        [Term("", "front axle", empty.front.amount), Term("+", "rear axle", empty.rear.amount)]))  # fmt: skip
     candidates: list[Candidate] = []
     if rig.towing:
-        candidates = _tow(work, rig, weigh_in, engaged, slack, hitched, alone)
+        candidates = _tow(work, rig, weigh_in, engaged, slack, hitched, alone, added)
     chosen = _choose(candidates)
     return Weighing(work.figures, tuple(candidates), chosen.source if chosen else None,
                     hitched, engaged, slack, solo, empty, alone)  # fmt: skip
@@ -238,8 +253,7 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
 
 def _tow(
     work: _Builder, rig: RigFile, weigh_in: WeighIn, engaged: PassLoads | None, slack: PassLoads | None,
-    hitched: PassLoads | None, alone: PassLoads | None,
-) -> list[Candidate]:  # fmt: skip
+    hitched: PassLoads | None, alone: PassLoads | None, added: Since | None) -> list[Candidate]:  # fmt: skip
     figures = work.figures
     if hitched is not None:
         work.put(_renamed(hitched.trailer, "trailer_axles"))
@@ -252,7 +266,7 @@ def _tow(
              ("−", "front_solo", "front axle, vehicle only"))  # fmt: skip
     work.sum("rear_transfer", "rear axle hitched − rear axle alone", ("", "rear_hitched", "rear axle, hitched"),
              ("−", "rear_solo", "rear axle, vehicle only"))  # fmt: skip
-    candidates = _tongue_candidates(figures, rig, weigh_in, engaged, slack, alone)
+    candidates = _tongue_candidates(figures, rig, weigh_in, engaged, slack, alone, added)
     chosen = _choose(candidates)
     if chosen is not None:
         work.put(_renamed(chosen.figure, "tongue_static"))
@@ -281,8 +295,7 @@ def _trailer_gross(work: _Builder, slack: PassLoads | None, alone: PassLoads | N
 
 def _tongue_candidates(
     figures: Mapping[str, Figure], rig: RigFile, weigh_in: WeighIn, engaged: PassLoads | None,
-    slack: PassLoads | None, alone: PassLoads | None,
-) -> list[Candidate]:  # fmt: skip
+    slack: PassLoads | None, alone: PassLoads | None, added: Since | None) -> list[Candidate]:  # fmt: skip
     found: list[Candidate] = []
     if slack and slack.front and slack.rear and "vehicle_solo" in figures:
         terms = [Term("", "front axle, hitched, bars not tensioned", slack.front.amount),
@@ -290,7 +303,11 @@ def _tongue_candidates(
                  figures["vehicle_solo"].term("−", "vehicle only")]  # fmt: skip
         found.append(Candidate("passes", total("tongue:passes", "vehicle hitched − vehicle only", terms)))
     for number, measured in enumerate(weigh_in.tongue_measurements, 1):
-        found.append(Candidate("direct", measure_tongue(measured, f"tongue:direct:{number}")))
+        figure = measure_tongue(measured, f"tongue:direct:{number}")
+        if added is not None:
+            figure = total(figure.key, "as measured, and what came aboard since",
+                           [figure.term("", "as measured"), Term("+", "came aboard since, estimated", added.tongue)])  # fmt: skip
+        found.append(Candidate("direct", figure))
     if alone and alone.trailer and slack and engaged is None and "trailer_axles" in figures:
         terms = [Term("", "trailer alone", alone.trailer.amount), figures["trailer_axles"].term("−", "trailer axles, hitched")]
         found.append(Candidate("trailer", total("tongue:trailer", "trailer alone − trailer axles hitched", terms)))

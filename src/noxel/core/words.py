@@ -2,11 +2,13 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
 from noxel.core.answers import Headline
 from noxel.core.checks import Checked, Verdict, binding, tightest_first
 from noxel.core.ratings import on_pin
 from noxel.core.rigfile import RigFile
+from noxel.core.rooms import Room
 from noxel.core.units import KG, MassUnit, print_mass, print_share, round_half_up
 
 CAUTION = (
@@ -198,6 +200,31 @@ def _what_is_missing(check: str) -> str:
         "trailer.axles": "trailer axle rating", "hitch.trailer": "trailer rating of the hitch",
         "hitch.tongue": "tongue rating",
     }.get(check, "rating")  # fmt: skip
+
+
+_GROUPS: dict[str, Literal["vehicle", "trailer", "hitch", "combination", "tires"]] = {
+    "vehicle": "vehicle", "trailer": "trailer", "hitch": "hitch", "tongue": "hitch", "combination": "combination", "tires": "tires",
+}  # fmt: skip
+
+
+def group_of(check: str) -> Literal["vehicle", "trailer", "hitch", "combination", "tires"]:
+    """Which part of the rig a check belongs to; the tow rating and the GCWR are of both together."""
+    return "combination" if check == "vehicle.tow_rating" else _GROUPS[check.split(".")[0]]
+
+
+def room_sentence(rig: RigFile, room: Room) -> str:
+    """Say how much more can go in somewhere, and what ends it."""
+    unit = rig.units.mass
+    place = vehicle_word(rig) if room.where == "vehicle" else "trailer"
+    phrase = _phrase(rig, room.check.id, room.check.limit.source if room.check.limit else None)
+    limit = phrase.limit.format(print_mass(room.check.limit.kg, unit)) if room.check.limit else ""
+    whose = phrase.subject[0].lower() + phrase.subject[1:]
+    limit = limit.replace("its ", f"{whose}'s ", 1) if limit.startswith("its ") else limit.replace("their ", f"{whose}' ", 1)
+    cushion = f" (used to {room.check.cushion * 100:g} %)" if room.check.cushion < 1 else ""
+    unknown = f" {_many(room.unknown, 'One check', '{} checks')} could not be counted." if room.unknown else ""
+    if room.kg < 0:
+        return f"{print_mass(-room.kg, unit)} must come off, if all of it comes off the {place}: {limit}{cushion} is exceeded.{unknown}"
+    return f"{print_mass(room.kg, unit)} more can go in the {place}, then {limit}{cushion} is met.{unknown}"
 
 
 def missing_rating(check: str) -> str:

@@ -44,6 +44,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Scale
+         * @description How the scale stands now.
+         */
+        get: operations["read_scale_api_live_get"];
+        put?: never;
+        /**
+         * Connect Scale
+         * @description Connect the stand-in, or a scale that speaks line by line on this machine.
+         */
+        post: operations["connect_scale_api_live_post"];
+        /**
+         * Disconnect Scale
+         * @description Let go of the scale.
+         */
+        delete: operations["disconnect_scale_api_live_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live/command": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Command Scale
+         * @description Tell the stand-in what happens on its platforms.
+         */
+        post: operations["command_scale_api_live_command_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -156,6 +204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Weigh In
+         * @description A short plan of passes for what there is to weigh on and what can be uncoupled there.
+         */
+        get: operations["plan_weigh_in_api_rigs__rig_id__plan_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/redo": {
         parameters: {
             query?: never;
@@ -207,7 +275,7 @@ export interface paths {
         put?: never;
         /**
          * Start Weigh In
-         * @description Add a weigh-in of today with its usual passes, nothing read yet, and look at it.
+         * @description Add a weigh-in of today with the passes of the plan, nothing read yet, and look at it.
          */
         post: operations["start_weigh_in_api_rigs__rig_id__weigh_ins_post"];
         delete?: never;
@@ -241,12 +309,19 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * Added
-         * @description The id of what was added.
+         * Accepted
+         * @description A warning that somebody looked at and found right; ``path`` is within the weigh-in.
          */
-        Added: {
-            /** Id */
-            id: string;
+        Accepted: {
+            /** Code */
+            code: string;
+            /** Note */
+            note?: string | null;
+            /**
+             * Path
+             * @default
+             */
+            path?: string;
         };
         /**
          * Adjustment
@@ -278,6 +353,13 @@ export interface components {
          * @description Something to know beside the checks: a trap in the readings, a caution, what would settle the rest.
          */
         Advisory: {
+            /**
+             * Accepted
+             * @default false
+             */
+            accepted?: boolean;
+            /** Accepted Note */
+            accepted_note?: string | null;
             /** Code */
             code: string;
             /**
@@ -323,6 +405,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Height */
+            height?: number | string | null;
             /**
              * Method
              * @constant
@@ -340,6 +424,8 @@ export interface components {
             span_pm?: number | string | null;
             /** Tare */
             tare?: number | string | null;
+            /** Towing Height */
+            towing_height?: number | string | null;
         };
         /**
          * ByMode
@@ -370,6 +456,10 @@ export interface components {
             source?: ("plate" | "manual" | "scale" | "worked_out" | "guess") | null;
             /** Text */
             text?: string | null;
+            /** Texts */
+            texts?: {
+                [key: string]: string;
+            } | null;
             /** Value */
             value?: unknown;
         };
@@ -401,6 +491,11 @@ export interface components {
             at_least?: number | null;
             /** Cushion */
             cushion?: number | null;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "vehicle" | "trailer" | "hitch" | "combination" | "tires";
             /** High */
             high?: number | null;
             /** Id */
@@ -435,6 +530,61 @@ export interface components {
             status: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
             /** Working */
             working?: string | null;
+        };
+        /**
+         * Command
+         * @description Something to do on the stand-in: drive on or off, take the weight, play a fault.
+         */
+        Command: {
+            /**
+             * Config
+             * @default hitched
+             * @enum {string}
+             */
+            config?: "hitched" | "vehicle_only" | "vehicle_empty" | "trailer_only";
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "drive_on" | "drive_off" | "weigh" | "fault";
+            /**
+             * Fault
+             * @default none
+             * @enum {string}
+             */
+            fault?: "none" | "straddle" | "early" | "unstable" | "overload" | "drop" | "rubbish" | "hang";
+            /**
+             * Pads
+             * @default false
+             */
+            pads?: boolean;
+            /**
+             * Spring Bars
+             * @default none
+             * @enum {string}
+             */
+            spring_bars?: "engaged" | "slack" | "none";
+        };
+        /**
+         * Connect
+         * @description Which scale: the stand-in playing a rig, or the address of one on this machine.
+         */
+        Connect: {
+            /** Address */
+            address?: string | null;
+            /**
+             * Graduation
+             * @default 20
+             */
+            graduation?: number;
+            /** Stand In */
+            stand_in?: string | null;
+            /**
+             * Unit
+             * @default lb
+             * @enum {string}
+             */
+            unit?: "lb" | "kg";
         };
         /**
          * Derived
@@ -479,6 +629,20 @@ export interface components {
             text?: string | null;
         };
         /**
+         * Estimate
+         * @description The checks with what came aboard since the weighing: worked out, not weighed.
+         */
+        Estimate: {
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            headline: components["schemas"]["Headline"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "incomplete" | "caution" | "within";
+        };
+        /**
          * Evaluation
          * @description The whole answer about one weigh-in of one rig.
          *
@@ -495,6 +659,9 @@ export interface components {
             /** Checks */
             checks: components["schemas"]["Check"][];
             derived: components["schemas"]["Derived"];
+            estimate: components["schemas"]["Estimate"] | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
             geometry: components["schemas"]["Geometry"];
             headline: components["schemas"]["Headline"];
             /**
@@ -502,8 +669,14 @@ export interface components {
              * @enum {string}
              */
             length: "in" | "mm" | "cm" | "ft" | "m";
+            /** Open */
+            open: components["schemas"]["Open"][];
             /** Passes */
             passes: components["schemas"]["PassAnswer"][];
+            /** Rooms */
+            rooms: components["schemas"]["RoomLeft"][];
+            /** Tongue */
+            tongue: components["schemas"]["TongueWay"][];
             /** Towing */
             towing: boolean;
             units: components["schemas"]["MassIn"];
@@ -541,6 +714,16 @@ export interface components {
             path: string;
             /** Problem */
             problem: string | null;
+        };
+        /**
+         * Finding
+         * @description Something the passes prove beside the checks.
+         */
+        Finding: {
+            /** Code */
+            code: string;
+            /** Message */
+            message: string;
         };
         /**
          * Geometry
@@ -657,6 +840,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Height */
+            height?: number | string | null;
             /**
              * Method
              * @constant
@@ -668,6 +853,8 @@ export interface components {
             tongue_arm: number | string;
             /** Tongue Arm Pm */
             tongue_arm_pm?: number | string | null;
+            /** Towing Height */
+            towing_height?: number | string | null;
         };
         /**
          * Line
@@ -694,6 +881,52 @@ export interface components {
             source?: string | null;
             /** Value */
             value: number;
+        };
+        /**
+         * LiveOut
+         * @description How the scale stands: connected or not, stand-in or not, what it reads, its last ticket, what is wrong.
+         */
+        LiveOut: {
+            /**
+             * Fault
+             * @enum {string}
+             */
+            fault: "none" | "straddle" | "early" | "unstable" | "overload" | "drop" | "rubbish" | "hang";
+            /** Problem */
+            problem: string | null;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Source */
+            source: string;
+            /** Stand In */
+            stand_in: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "off" | "connecting" | "live" | "silent" | "lost";
+            ticket: components["schemas"]["LiveTicket"] | null;
+        };
+        /**
+         * LiveTicket
+         * @description A weight that the scale took and wrote down: its number, what kind of weigh, the readings, the gross.
+         */
+        LiveTicket: {
+            /** Gross */
+            gross: number;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Readings */
+            readings: {
+                [key: string]: number;
+            };
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "lb" | "kg";
         };
         /**
          * Load
@@ -760,10 +993,35 @@ export interface components {
             name?: string;
         };
         /**
+         * Open
+         * @description Something that cannot be known yet: its range, whether the low end is proven, and what would settle it.
+         *
+         *     ``standing`` are the checks whose verdicts hold regardless.
+         */
+        Open: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Proven */
+            proven: boolean;
+            /** Settled By */
+            settled_by: string;
+            /**
+             * Standing
+             * @default []
+             */
+            standing?: string[];
+            /** What */
+            what: string;
+        };
+        /**
          * Pass
          * @description One drive onto the scale.
          */
         Pass: {
+            /** Aboard */
+            aboard?: string | null;
             /**
              * Adjustments
              * @default []
@@ -781,6 +1039,10 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Fee */
+            fee?: string | null;
+            /** Fuel */
+            fuel?: string | null;
             /** Note */
             note?: string | null;
             /** Printed Gross */
@@ -796,6 +1058,8 @@ export interface components {
             spring_bars?: ("engaged" | "slack" | "none") | null;
             /** Ticket Number */
             ticket_number?: string | null;
+            /** Time */
+            time?: string | null;
             /** Unit */
             unit?: ("lb" | "kg") | null;
         };
@@ -825,25 +1089,6 @@ export interface components {
              * @enum {string}
              */
             unit: "lb" | "kg";
-        };
-        /**
-         * Plan
-         * @description What predictions start from.
-         */
-        Plan: {
-            /**
-             * Entered
-             * @default {}
-             */
-            entered?: {
-                [key: string]: components["schemas"]["Entry"];
-            };
-            /** Front Restoration */
-            front_restoration?: number | null;
-            /** Tongue Share */
-            tongue_share?: number | null;
-            trailer_base?: components["schemas"]["TrailerBase"] | null;
-            vehicle_base?: components["schemas"]["VehicleBase"] | null;
         };
         /**
          * Policy
@@ -898,6 +1143,25 @@ export interface components {
             type: string;
         };
         /**
+         * ReadingOut
+         * @description One channel as it reads now.
+         */
+        ReadingOut: {
+            /** Channel */
+            channel: string;
+            /** Mass */
+            mass: number;
+            /** Overload */
+            overload: boolean;
+            /** Stable */
+            stable: boolean;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "lb" | "kg";
+        };
+        /**
          * RigFile
          * @description One rig: ``*.noxel.json``.
          */
@@ -935,7 +1199,7 @@ export interface components {
             /** Note */
             note?: string | null;
             /** @default {} */
-            plan?: components["schemas"]["Plan"];
+            plan?: components["schemas"]["noxel__core__rig__Plan"];
             /** @default {} */
             policy?: components["schemas"]["Policy"];
             trailer?: components["schemas"]["Trailer"] | null;
@@ -978,6 +1242,23 @@ export interface components {
             weigh_ins: number;
         };
         /**
+         * RoomLeft
+         * @description How much more can go into one place before the first limit is met, and which one that is.
+         */
+        RoomLeft: {
+            /** Check */
+            check: string;
+            /** Room */
+            room: number;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "vehicle" | "trailer";
+        };
+        /**
          * Scale
          * @description What the passes were weighed on; ``accuracy`` is a share of each reading.
          */
@@ -1011,6 +1292,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Height */
+            height?: number | string | null;
             /**
              * Method
              * @enum {string}
@@ -1020,8 +1303,25 @@ export interface components {
             note?: string | null;
             /** Resolution */
             resolution: number | string;
+            /** Towing Height */
+            towing_height?: number | string | null;
             /** Value */
             value: number | string;
+        };
+        /**
+         * ScaleOffer
+         * @description Something to weigh on.
+         */
+        ScaleOffer: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
         };
         /**
          * Sheet
@@ -1045,6 +1345,33 @@ export interface components {
             saved_at: string;
             /** Undo */
             undo: string | null;
+        };
+        /**
+         * TongueWay
+         * @description One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to its ±.
+         */
+        TongueWay: {
+            /** Agrees */
+            agrees: boolean;
+            /** Budget */
+            budget: {
+                [key: string]: number;
+            };
+            /** Key */
+            key: string;
+            /** Plus Minus */
+            plus_minus: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "passes" | "direct" | "trailer" | "moment";
+            /** Title */
+            title: string;
+            /** Used */
+            used: boolean;
+            /** Value */
+            value: number;
         };
         /**
          * Trailer
@@ -1071,6 +1398,8 @@ export interface components {
             name?: string;
             /** @default {} */
             ratings?: components["schemas"]["TrailerRatings"];
+            /** Suspension */
+            suspension?: ("leaf" | "torsion" | "other") | null;
             tires?: components["schemas"]["AxleTires"] | null;
         };
         /**
@@ -1219,6 +1548,16 @@ export interface components {
          * @description One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
          */
         WeighIn: {
+            /**
+             * Accepted
+             * @default []
+             */
+            accepted?: components["schemas"]["Accepted"][];
+            /**
+             * Added Since
+             * @default []
+             */
+            added_since?: components["schemas"]["noxel__core__tickets__Added"][];
             /** Date */
             date?: string | null;
             /**
@@ -1271,6 +1610,70 @@ export interface components {
             title: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Added
+         * @description The id of what was added.
+         */
+        noxel__api__rigs__Added: {
+            /** Id */
+            id: string;
+        };
+        /**
+         * Plan
+         * @description What can be weighed on, and the passes for the one chosen.
+         */
+        noxel__api__rigs__Plan: {
+            /** Passes */
+            passes: components["schemas"]["PassAnswer"][];
+            /** Scales */
+            scales: components["schemas"]["ScaleOffer"][];
+        };
+        /**
+         * Plan
+         * @description What predictions start from.
+         */
+        noxel__core__rig__Plan: {
+            /**
+             * Entered
+             * @default {}
+             */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Front Restoration */
+            front_restoration?: number | null;
+            /** Tongue Share */
+            tongue_share?: number | null;
+            trailer_base?: components["schemas"]["TrailerBase"] | null;
+            vehicle_base?: components["schemas"]["VehicleBase"] | null;
+        };
+        /**
+         * Added
+         * @description A thing that came aboard (or left, when negative) after the weighing; where it is may not be known.
+         */
+        noxel__core__tickets__Added: {
+            /**
+             * Entered
+             * @default {}
+             */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Mass */
+            mass: number | string;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "vehicle" | "trailer";
+            /** Position */
+            position?: number | string | null;
+            /**
+             * What
+             * @default
+             */
+            what?: string;
         };
     };
     responses: never;
@@ -1337,6 +1740,130 @@ export interface operations {
             };
         };
     };
+    read_scale_api_live_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    connect_scale_api_live_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Connect"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    disconnect_scale_api_live_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    command_scale_api_live_command_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Command"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     list_rigs_api_rigs_get: {
         parameters: {
             query?: {
@@ -1387,7 +1914,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Added"];
+                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1420,7 +1947,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Added"];
+                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1593,6 +2120,40 @@ export interface operations {
             };
         };
     };
+    plan_weigh_in_api_rigs__rig_id__plan_get: {
+        parameters: {
+            query?: {
+                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+                uncouple?: boolean;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["noxel__api__rigs__Plan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     redo_api_rigs__rig_id__redo_post: {
         parameters: {
             query?: {
@@ -1663,7 +2224,10 @@ export interface operations {
     };
     start_weigh_in_api_rigs__rig_id__weigh_ins_post: {
         parameters: {
-            query?: never;
+            query?: {
+                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+                uncouple?: boolean;
+            };
             header?: never;
             path: {
                 rig_id: string;

@@ -1,0 +1,115 @@
+"""What a weigh-in proves: the ways to the tongue weight side by side, what the bars did, what is still open."""
+
+from noxel.core.answers import Finding, Open, TongueWay
+from noxel.core.checks import Checked
+from noxel.core.figures import nominal, plus_minus
+from noxel.core.ratings import share_range
+from noxel.core.rigfile import RigFile
+from noxel.core.units import KG, METRES, print_mass, print_share
+from noxel.core.weighing import Candidate, Weighing
+from noxel.core.words import vehicle_word
+
+WAYS = {
+    "passes": "from the passes: hitched less vehicle only",
+    "direct": "measured directly",
+    "trailer": "from the trailer alone, less its axles hitched",
+    "moment": "by moments, from the pass with bars engaged",
+}
+
+
+def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
+    """Every way to the tongue weight, which one is used, and whether each agrees with it within both errors."""
+    used = weighing.figures.get("tongue_static")
+    unit = KG[rig.units.mass]
+    found = []
+    for candidate in weighing.candidates:
+        figure = candidate.figure
+        chosen = used is not None and figure.amount is used.amount
+        agrees = True
+        if used is not None and not chosen:
+            apart = figure.amount - used.amount
+            agrees = abs(nominal(apart)) <= plus_minus(apart) * 1.5
+        budget = {}
+        if candidate.source == "direct":
+            budget = {
+                term.label: 2 * part / unit
+                for term in figure.terms
+                if (part := _part(candidate, term.amount)) > 0
+            }  # fmt: skip
+        found.append(TongueWay(key=figure.key, source=candidate.source, title=WAYS[candidate.source], value=figure.value / unit,
+                               plus_minus=figure.plus_minus / unit, used=chosen, agrees=agrees, budget=budget))  # fmt: skip
+    return found
+
+
+def _part(candidate: Candidate, amount: object) -> float:
+    """How much of a figure's standard uncertainty one of its inputs makes. [kg]"""
+    components: dict[object, float] = getattr(candidate.figure.amount, "error_components", dict)()
+    return abs(components.get(amount, 0.0))
+
+
+def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Finding]:
+    """What the passes prove beside the checks, in sentences."""
+    figures, unit = weighing.figures, rig.units.mass
+    word = vehicle_word(rig)
+    found: list[Finding] = []
+    restored, moved, restoration = (figures.get(key) for key in ("front_restored", "trailer_transfer", "front_restoration"))
+    if restored and moved:
+        share = f" ({print_share(restoration.value)} of what it had lost)" if restoration else ""
+        found.append(Finding(code="bars", message=(
+            f"With the bars you gained this: {print_mass(restored.value, unit)} back on the front axle{share}, "
+            f"{print_mass(moved.value, unit)} moved onto the trailer's axles. The ratings did not change.")))  # fmt: skip
+    loaded, gvwr = figures.get("vehicle_hitched"), rig.vehicle.ratings.gvwr
+    if loaded and gvwr:
+        left = gvwr.kg - loaded.value
+        said = f"{print_mass(left, unit)} left to" if left >= 0 else f"{print_mass(-left, unit)} over"
+        found.append(Finding(code="payload_by_scale", message=f"Payload by the scale: {said} the GVWR, as the {word} stands."))
+    curb, entered = figures.get("curb_measured"), rig.vehicle.curb_weight
+    if curb and entered:
+        apart = curb.value - entered.kg
+        how = (
+            f"{print_mass(abs(apart), unit)} {'more' if apart > 0 else 'less'} than"
+            if abs(apart) > curb.plus_minus
+            else "as much as"
+        )
+        found.append(
+            Finding(
+                code="curb", message=f"Empty, the {word} weighs {print_mass(curb.value, unit)}, {how} its entered curb weight."
+            )
+        )
+    weigh_in = rig.weigh_ins[number - 1] if number else None
+    for index, measured in enumerate(weigh_in.tongue_measurements if weigh_in else ()):
+        height, towing = measured.height, measured.towing_height
+        if height and towing and abs(height.m - towing.m) > 0.5 * METRES["in"]:
+            far = " Torsion axles do not share load: the tongue can differ by hundreds of pounds." if (
+                rig.trailer and rig.trailer.suspension == "torsion") else ""  # fmt: skip
+            higher = "higher" if height.m > towing.m else "lower"
+            found.append(Finding(code="height", message=(
+                f"Tongue measurement {index + 1} was taken {abs(height.m - towing.m) * 100:.0f} cm {higher} than the coupler rides. "
+                f"Measure at towing height.{far}")))  # fmt: skip
+    return found
+
+
+def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[Open]:
+    """What cannot be known yet: its range from what is known, what would settle it, which verdicts stand regardless."""
+    if not rig.towing or weighing.hitched is None:
+        return []
+    figures, factor = weighing.figures, KG[rig.units.mass]
+    low, high = share_range(rig)
+    found: list[Open] = []
+    axles, net = figures.get("trailer_axles"), figures.get("tongue_net")
+    settle = "a pass of the vehicle alone, or a tongue measurement"
+    if weighing.solo and weighing.engaged and not weighing.slack:
+        settle = "a hitched pass with the bars slack, or a tongue measurement, or the rig's lengths on Plates"
+    if "tongue_static" not in figures:
+        least = net.value if net else axles.value * low / (1 - low) if axles else None
+        most = axles.value * high / (1 - high) if axles and not net else None
+        found.append(Open(what="Tongue weight", low=least / factor if least is not None else None,
+                          high=most / factor if most is not None else None, proven=net is not None, settled_by=settle))  # fmt: skip
+    if "trailer_gross" not in figures and axles:
+        found.append(Open(what="Trailer, in total", low=axles.value / (1 - low) / factor, high=axles.value / (1 - high) / factor,
+                          proven=False, settled_by="a pass of the vehicle alone, the trailer alone, or a tongue measurement"))  # fmt: skip
+    if found:
+        standing = [row for row in checks if row.status in ("over", "within", "tight")]
+        names = ", ".join(row.id for row in standing)
+        found[0] = found[0].model_copy(update={"standing": names.split(", ") if names else []})
+    return found

@@ -1,0 +1,77 @@
+"""How much more can go in, before the first limit is met: the usable room, which is that limit's and no larger."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from noxel.core.checks import Checked
+from noxel.core.ratings import on_pin
+from noxel.core.rigfile import RigFile
+from noxel.core.weighing import Weighing
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """Room for more in one place: the least over all limits, and which limit that is. Negative: what must come off. [kg]"""
+
+    where: Literal["vehicle", "trailer"]
+    kg: float
+    check: Checked
+    unknown: int
+
+
+def _slopes(rig: RigFile, weighing: Weighing) -> Mapping[Literal["vehicle", "trailer"], Mapping[str, float]]:
+    """What one more kilogram in each place adds to each check.
+
+    In the vehicle, over the rear axle (the worst usual place); in the trailer, spread as it is now, so that the share
+    of the tongue stays.
+    """
+    in_vehicle = {"vehicle.rear_axle": 1.0, "vehicle.gross": 1.0, "vehicle.payload": 1.0, "combination.gross": 1.0}
+    known = weighing.figures.get("tongue_share")
+    if known is None:
+        return {"vehicle": in_vehicle}
+    s = known.value
+    geometry = rig.vehicle.geometry
+    lever = geometry.hitch_offset.m / geometry.wheelbase.m if geometry.wheelbase and geometry.hitch_offset else 0.35
+    if on_pin(rig) and not (geometry.wheelbase and geometry.hitch_offset):
+        lever = 0.0
+    in_trailer = {
+        "trailer.gross": 1.0, "vehicle.tow_rating": 1.0, "hitch.trailer": 1.0, "combination.gross": 1.0, "trailer.cargo": 1.0,
+        "trailer.axles": 1.0 - s, "hitch.tongue": s, "vehicle.gross": s, "vehicle.payload": s, "vehicle.rear_axle": s * (1 + lever),
+        "vehicle.front_axle": -s * lever,
+    }  # fmt: skip
+    return {"vehicle": in_vehicle, "trailer": in_trailer}
+
+
+def rooms(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> list[Room]:
+    """The usable room in the vehicle, and in the trailer where its share of the tongue is known.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For its lengths.
+    weighing : Weighing
+        For the share of the tongue.
+    checks : iterable of Checked
+        The checks made of it; only entered limits and known loads count, taken at the owner's cushion.
+
+    Returns
+    -------
+    list of Room
+        One for each place; ``unknown`` is how many required checks could not be counted. [kg]
+    """
+    rows = list(checks)
+    unknown = sum(1 for row in rows if row.required and row.status in ("unknown", "unconfirmed"))
+    found = []
+    for where, slopes in _slopes(rig, weighing).items():
+        room: Room | None = None
+        for row in rows:
+            slope = slopes.get(row.id, 0.0)
+            if slope <= 0 or row.actual is None or row.limit is None or row.limit.worked_out:
+                continue
+            kg = (row.cushion * row.limit.kg - row.actual.value) / slope
+            if room is None or kg < room.kg:
+                room = Room(where, kg, row, unknown)
+        if room is not None:
+            found.append(room)
+    return found

@@ -1,0 +1,87 @@
+"""What came aboard after the weighing, as changes on every axle: an estimate, from the lever model.
+
+A place that is not known is not guessed: the share that goes to an axle is then uniform over what is possible, and the
+± of everything downstream says so.
+"""
+
+import math
+from dataclasses import dataclass
+
+from uncertainties import ufloat
+
+from noxel.core import statics
+from noxel.core.figures import Amount
+from noxel.core.rigfile import RigFile
+from noxel.core.tickets import Added, WeighIn
+
+
+@dataclass(frozen=True, slots=True)
+class Since:
+    """Changes since a weighing: on the vehicle alone, on the vehicle through the tongue, on the trailer. [kg]"""
+
+    front: Amount = 0.0
+    rear: Amount = 0.0
+    front_by_tongue: Amount = 0.0
+    rear_by_tongue: Amount = 0.0
+    trailer_axles: Amount = 0.0
+    tongue: Amount = 0.0
+
+    def on(self, which: str, *, coupled: bool) -> Amount:
+        """The change of one reading of a pass, with the trailer coupled or not. [kg]"""
+        if which == "trailer":
+            return self.trailer_axles if coupled else self.trailer_axles + self.tongue
+        own, carried = (self.front, self.front_by_tongue) if which == "front" else (self.rear, self.rear_by_tongue)
+        return own + carried if coupled else own
+
+
+def _share(low: float, high: float) -> Amount:
+    """A share of which only the ends are known: uniform between them."""
+    return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
+
+
+def _on_front(rig: RigFile, added: Added) -> Amount:
+    wheelbase = rig.vehicle.geometry.wheelbase
+    if wheelbase is None or added.position is None:
+        return _share(0.0, 1.0)
+    return statics.split_item(1.0, added.position.m, wheelbase.m).front
+
+
+def _on_tongue(rig: RigFile, added: Added) -> Amount:
+    length = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
+    if length is None or added.position is None:
+        return _share(-0.3, 1.0)
+    return statics.item_on_tongue(1.0, added.position.m, length.m)
+
+
+def since(rig: RigFile, weigh_in: WeighIn) -> Since:
+    """Add up what came aboard since a weighing.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For its lengths; without them a place counts as not known.
+    weigh_in : WeighIn
+        Its ``added_since``.
+
+    Returns
+    -------
+    Since
+        Changes on each axle. [kg]
+    """
+    front: Amount = 0.0
+    rear: Amount = 0.0
+    tongue: Amount = 0.0
+    axles: Amount = 0.0
+    for added in weigh_in.added_since:
+        if added.on == "vehicle":
+            share = _on_front(rig, added)
+            front, rear = front + added.mass.kg * share, rear + added.mass.kg * (1 - share)
+        else:
+            share = _on_tongue(rig, added)
+            tongue, axles = tongue + added.mass.kg * share, axles + added.mass.kg * (1 - share)
+    geometry = rig.vehicle.geometry
+    if geometry.wheelbase and geometry.hitch_offset:
+        split = statics.ball_load_transfer(tongue, geometry.hitch_offset.m, geometry.wheelbase.m)
+        return Since(front, rear, split.front, split.rear, axles, tongue)
+    lever = _share(0.0, 0.5)  # a ball lies up to half a wheelbase behind the rear axle
+    return Since(front, rear, -tongue * lever, tongue * (1 + lever), axles, tongue)

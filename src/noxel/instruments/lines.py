@@ -1,0 +1,146 @@
+"""A scale that speaks newline-delimited JSON over TCP: ``{"channel", "mass", "unit", "stable"}``, one line a reading."""
+
+import json
+import math
+import socket
+import threading
+import time
+from typing import Any
+
+from noxel.errors import InputError, NoxelError
+from noxel.instruments.scale import Latest, LiveReading, LiveState, LiveTicket
+
+LONGEST_LINE = 4096
+"""A line longer than this is rubbish. [bytes]"""
+HEAVIEST = 200_000.0
+
+
+class ScaleError(NoxelError):
+    """The scale cannot be spoken to."""
+
+    code = "scale.unreachable"
+
+
+def _is_mass(told: object) -> bool:
+    return isinstance(told, int | float) and not isinstance(told, bool) and math.isfinite(told) and abs(told) <= HEAVIEST
+
+
+def _read_ticket(told: dict[str, Any]) -> LiveTicket:
+    readings, gross, unit = told.get("readings"), told.get("gross"), told.get("unit")
+    sound = isinstance(readings, dict) and all(_is_mass(mass) for mass in readings.values()) and _is_mass(gross)
+    if not sound or not isinstance(readings, dict) or not isinstance(gross, int | float) or unit not in ("lb", "kg"):
+        raise InputError("The scale wrote a ticket that cannot be read.")
+    named = {str(channel)[:40]: float(mass) for channel, mass in readings.items()}
+    return LiveTicket(str(told.get("number", ""))[:40], str(told.get("kind", ""))[:40], unit, named, float(gross))
+
+
+def read_line(line: bytes) -> LiveReading | LiveTicket:
+    """Understand one line of an indicator: a reading, or the ticket of a weight taken.
+
+    Raises
+    ------
+    InputError
+        If it is no reading; says why.
+    """
+    try:
+        told = json.loads(line)
+    except (ValueError, RecursionError) as exc:
+        raise InputError(f"The scale sent something that is no reading: {line[:40]!r}") from exc
+    if not isinstance(told, dict):
+        raise InputError("The scale sent something that is no reading.")
+    if isinstance(told.get("ticket"), dict):
+        return _read_ticket(told["ticket"])
+    channel, mass, unit, stable = (told.get(key) for key in ("channel", "mass", "unit", "stable"))
+    if not isinstance(channel, str) or not 0 < len(channel) <= 40 or unit not in ("lb", "kg"):
+        raise InputError("The scale sent a reading without a channel or a unit.")
+    if not _is_mass(mass) or not isinstance(mass, int | float):
+        raise InputError(f"The scale sent a mass that cannot be: {mass!r}")
+    return LiveReading(channel, float(mass), unit, stable is True, told.get("overload") is True, time.monotonic())
+
+
+class LineScale:
+    """Listens in a thread of its own; reconnects by itself; whatever it hears, asking it never waits."""
+
+    def __init__(self, host: str, port: int, *, patience: float = 1.0) -> None:
+        self._address = (host, port)
+        self._patience = patience
+        self._latest = Latest(f"{host}:{port}")
+        self._stopping = threading.Event()
+        self._socket: socket.socket | None = None
+        self._sending = threading.Lock()
+        self._thread = threading.Thread(target=self._run, name="scale", daemon=True)
+
+    def start(self) -> None:
+        """Connect, and keep connecting until stopped."""
+        self._latest.change("connecting")
+        self._thread.start()
+
+    def stop(self) -> None:
+        """Let go of the scale."""
+        self._stopping.set()
+        connection = self._socket
+        if connection is not None:
+            connection.close()
+        if self._thread.is_alive():
+            self._thread.join(3)
+        self._latest.change("off")
+
+    def state(self) -> LiveState:
+        """How things stand now."""
+        return self._latest.state()
+
+    def tell(self, command: dict[str, object]) -> None:
+        """Send one line.
+
+        Raises
+        ------
+        ScaleError
+            If the scale is not connected.
+        """
+        connection = self._socket
+        if connection is None:
+            raise ScaleError("The scale is not connected.")
+        try:
+            with self._sending:
+                connection.sendall(json.dumps(command).encode() + b"\n")
+        except OSError as exc:
+            raise ScaleError("The scale does not answer.") from exc
+
+    def _run(self) -> None:
+        while not self._stopping.is_set():
+            try:
+                with socket.create_connection(self._address, timeout=self._patience) as connection:
+                    connection.settimeout(self._patience)
+                    self._socket = connection
+                    self._latest.change("live")
+                    self._listen(connection)
+                problem = "The line to the scale dropped. Connecting again."
+            except OSError as exc:
+                problem = f"The scale cannot be reached ({exc.strerror or exc}). Connecting again."
+            self._socket = None
+            if not self._stopping.is_set():
+                self._latest.change("lost", problem)
+                self._stopping.wait(self._patience / 2)
+
+    def _listen(self, connection: socket.socket) -> None:
+        held = b""
+        while not self._stopping.is_set():
+            try:
+                heard = connection.recv(4096)
+            except TimeoutError:
+                continue  # silence is told by the time since the last reading
+            if not heard:
+                return
+            *lines, held = (held + heard).split(b"\n")
+            for line in filter(None, lines):
+                try:
+                    told = read_line(line)
+                    if isinstance(told, LiveTicket):
+                        self._latest.write(told)
+                    else:
+                        self._latest.put(told)
+                except InputError as exc:
+                    self._latest.reject(exc.message)
+            if len(held) > LONGEST_LINE:
+                self._latest.reject("The scale sends without end and without a reading.")
+                held = b""

@@ -1,0 +1,1 @@
+"""Stand-ins for scales, weighing rigs whose true loads nobody else knows: for practice and for tests."""

@@ -1,0 +1,77 @@
+"""The hidden true loads of a rig on a scale: per wheel, for every way to stand there."""
+
+import random
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from noxel.core import statics
+from noxel.core.rigfile import RigFile
+from noxel.core.units import KG
+from noxel.core.weighing import weigh
+
+
+@dataclass(frozen=True, slots=True)
+class TrueRig:
+    """What a rig really weighs. [kg, m]"""
+
+    front: float
+    rear: float
+    gross: float
+    tongue: float
+    moment: float
+    wheelbase: float
+    overhang: float
+    coupler_to_axles: float
+    trailer_axles: int
+
+    def axles(self, config: str, bars: str) -> Mapping[str, float]:
+        """The load on each axle for one way to stand on the scale. [kg]"""
+        if config == "trailer_only":
+            return {"trailer": self.gross}
+        if config in ("vehicle_only", "vehicle_empty"):
+            return {"front": self.front, "rear": self.rear}
+        moment = self.moment if bars == "engaged" else 0.0
+        change = statics.hitched_change(self.tongue, moment, self.overhang, self.wheelbase, self.coupler_to_axles)
+        return {"front": self.front + change.front, "rear": self.rear + change.rear,
+                "trailer": self.gross - change.front - change.rear}  # fmt: skip
+
+
+def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:
+    """Make up the truth behind a rig: near its last weigh-in where there is one, else near its plates.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Whose loads.
+    seed : int
+        The same seed gives the same truth.
+    """
+    chance = random.Random(f"{rig.name}{seed}")
+    figures = weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None).figures
+
+    def near(key: str, otherwise: float) -> float:
+        known = figures[key].value if key in figures else otherwise
+        return known * (1 + chance.uniform(-0.01, 0.01))
+
+    geometry, trailer = rig.vehicle.geometry, rig.trailer
+    gross = near("trailer_gross", trailer.dry_weight.kg * 1.15 if trailer and trailer.dry_weight else 2500.0)
+    tongue = near("tongue_static", gross * (0.2 if rig.kind in ("fifth_wheel", "gooseneck") else 0.12))
+    overhang = geometry.hitch_offset.m if geometry.hitch_offset else 1.25
+    length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else 5.2
+    bars = rig.hitch.weight_distribution
+    return TrueRig(
+        front=near("front_solo", 1400.0),
+        rear=near("rear_solo", 1250.0),
+        gross=gross,
+        tongue=tongue,
+        moment=statics.bar_moment(0.6, tongue, overhang, length) if bars and overhang > 0 else 0.0,
+        wheelbase=geometry.wheelbase.m if geometry.wheelbase else 3.6,
+        overhang=overhang,
+        coupler_to_axles=length,
+        trailer_axles=max(1, len(trailer.ratings.gawr) if trailer else 1),
+    )
+
+
+def graduate(kg: float, unit: str, step: float) -> float:
+    """What a scale of that graduation prints, in its own unit."""
+    return round(kg / KG[unit] / step) * step
