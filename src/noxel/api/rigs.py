@@ -59,7 +59,7 @@ class ScaleOffer(BaseModel):
     says: str
 
 
-class Plan(BaseModel):
+class PassPlan(BaseModel):
     """What can be weighed on, and the passes for the one chosen."""
 
     scales: list[ScaleOffer]
@@ -106,13 +106,13 @@ def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = No
 
 
 @router.get("/rigs/{rig_id}/plan")
-def plan_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> Plan:
+def plan_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> PassPlan:
     """A short plan of passes for what there is to weigh on and what can be uncoupled there."""
     rig = parse_rig(rigs.open(rig_id).document)
     kinds = [
         ScaleOffer(kind=kind, name=name, says=says) for kind, name, says in SCALES if rig.towing or kind != "trailer_platform"
     ]
-    return Plan(scales=kinds, passes=plan(rig, scale, uncouple))
+    return PassPlan(scales=kinds, passes=plan(rig, scale, uncouple))
 
 
 @router.post("/rigs/{rig_id}/weigh-ins", response_model=Sheet)

@@ -20,13 +20,20 @@ def _title(each: Pass, word: str) -> str:
     )
 
 
-def _instruction(each: Pass, rig: RigFile) -> str:
+_HOW = {
+    "single_platform": "One axle at a time: stop on the platform, wait, roll on to the next.",
+    "wheel_pads": "A pad under every wheel of the axle; roll on straight and stop without braking hard.",
+}
+
+
+def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
+    how = _HOW.get(scale or "", "Each axle on its own platform.")
     if each.config == "hitched":
         bars = {
             "engaged": " Bars tensioned as for the road.",
             "slack": " Bars slack: inside the scale yard only, and tension them again before you leave.",
         }.get(each.spring_bars or "", "")
-        return f"Loaded as for the road, everyone aboard. Each axle on its own platform. Wait for the weight before you roll.{bars}"
+        return f"Loaded as for the road, everyone aboard. {how} Wait for the weight before you roll.{bars}"
     if each.config == "vehicle_only":
         if not rig.towing:
             return (
@@ -83,7 +90,7 @@ def guide(rig: RigFile, number: int | None, weighing: Weighing) -> list[PassAnsw
                 number=index,
                 name=describe_pass(each, index),
                 title=_title(each, word),
-                instruction=_instruction(each, rig),
+                instruction=_instruction(each, rig, weigh_in.scale.kind if weigh_in.scale else None),
                 settles=_settles(each, rig, word),
                 unit=each.unit or rig.units.mass,
                 total=added / KG[each.unit or rig.units.mass] if each.readings else None,
@@ -146,18 +153,12 @@ def plan(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[PassAnswer]:
     """The plan of :func:`plan_passes` in words: what to do at each pass, what each settles."""
     word = vehicle_word(rig)
     steps = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
-    how = {
-        "single_platform": " One axle at a time: stop on the platform, wait, roll on to the next.",
-        "wheel_pads": " A pad under every wheel of the axle; roll on straight and stop without braking hard.",
-    }.get(scale, "")
     return [
         PassAnswer(
             number=index,
             name=describe_pass(each, index),
             title=_title(each, word),
-            instruction=_instruction(each, rig).replace(" Each axle on its own platform.", how)
-            if how
-            else _instruction(each, rig),
+            instruction=_instruction(each, rig, scale),
             settles=_settles(each, rig, word),
             unit=rig.units.mass,
             total=None,

@@ -13,6 +13,7 @@ import socket
 import socketserver
 import threading
 import time
+from collections.abc import Callable
 from typing import Any, Literal, get_args
 
 from noxel.core.units import MassUnit
@@ -30,10 +31,18 @@ class Station:
     """The scale itself: what stands on it, whether it has settled, what is wrong with it today."""
 
     def __init__(
-        self, rig: TrueRig, unit: MassUnit = "lb", graduation: float = 20.0, number: str = "114", *, seed: int = 1
+        self,
+        rig: TrueRig,
+        unit: MassUnit = "lb",
+        graduation: float = 20.0,
+        number: str = "114",
+        *,
+        seed: int = 1,
+        clock: Callable[[], float] = time.monotonic,
     ) -> None:
         self.rig, self.unit, self.graduation, self.number = rig, unit, graduation, number
         self.fault: Fault = "none"
+        self._clock = clock
         self._chance = random.Random(seed)
         self._lock = threading.Lock()
         self._loads: dict[str, float] = {}
@@ -52,12 +61,12 @@ class Station:
             if config == "hitched":
                 loads["tongue"] = self.rig.tongue
         with self._lock:
-            self._loads, self._since = loads, time.monotonic()
+            self._loads, self._since = loads, self._clock()
 
     def drive_off(self) -> None:
         """Leave the scale."""
         with self._lock:
-            self._loads, self._since = {}, time.monotonic()
+            self._loads, self._since = {}, self._clock()
 
     def _by_wheel(self, axles: dict[str, float]) -> dict[str, float]:
         wheels: dict[str, float] = {}
@@ -73,7 +82,7 @@ class Station:
     def readings(self) -> list[dict[str, Any]]:
         """What the indicator shows now."""
         with self._lock:
-            age = time.monotonic() - self._since
+            age = self._clock() - self._since
             settled = age > SETTLE and self.fault != "unstable"
             sway = 0.0 if settled else 0.04 * math.exp(-age) + (0.03 if self.fault == "unstable" else 0.01)
             found = []
@@ -88,7 +97,7 @@ class Station:
     def weigh(self) -> dict[str, Any]:
         """Take the weight: a ticket, first weigh or re-weigh."""
         readings = {each["channel"]: each["mass"] for each in self.readings() if each["channel"] != "tongue"}
-        now = time.monotonic()
+        now = self._clock()
         again = self._first is not None and now - self._first < REWEIGH
         self._first = self._first if again else now
         self._tickets += 1

@@ -17,6 +17,12 @@ export type RigSummary = Schemas["RigSummary"];
 export type Change = Schemas["ChangeIn"];
 export type Source = NonNullable<Schemas["Entry"]["source"]>;
 export type FieldState = Schemas["FieldState"];
+export type Plan = Schemas["PassPlan"];
+export type ScaleKind = Schemas["ScaleOffer"]["kind"];
+export type LiveOut = Schemas["LiveOut"];
+export type LiveCommand = Schemas["Command"];
+export type Fault = LiveOut["fault"];
+export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
 export type MassUnit = "lb" | "kg";
 type Problem = Schemas["ProblemDetails"];
@@ -59,7 +65,14 @@ export const api = {
   open: (id: string, weighIn?: number) => ask<Sheet>("GET", `/rigs/${id}${looking(weighIn)}`),
   change: (id: string, changes: Change[], what: string, gesture: string | null, weighIn?: number) =>
     ask<Sheet>("PATCH", `/rigs/${id}${looking(weighIn)}`, { changes, what, gesture }),
-  newWeighIn: (id: string) => ask<Sheet>("POST", `/rigs/${id}/weigh-ins`),
+  plan: (id: string, scale: ScaleKind, uncouple: boolean) =>
+    ask<Plan>("GET", `/rigs/${id}/plan?scale=${scale}&uncouple=${uncouple}`),
+  newWeighIn: (id: string, scale: ScaleKind, uncouple: boolean) =>
+    ask<Sheet>("POST", `/rigs/${id}/weigh-ins?scale=${scale}&uncouple=${uncouple}`),
+  live: () => ask<LiveOut>("GET", "/live"),
+  connect: (wanted: Schemas["Connect"]) => ask<LiveOut>("POST", "/live", wanted),
+  command: (command: LiveCommand) => ask<LiveOut>("POST", "/live/command", command),
+  disconnect: () => ask<LiveOut>("DELETE", "/live"),
   undo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/undo${looking(weighIn)}`),
   redo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/redo${looking(weighIn)}`),
   remove: (id: string) => ask<void>("DELETE", `/rigs/${id}`),

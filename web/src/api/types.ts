@@ -1091,6 +1091,35 @@ export interface components {
             unit: "lb" | "kg";
         };
         /**
+         * PassPlan
+         * @description What can be weighed on, and the passes for the one chosen.
+         */
+        PassPlan: {
+            /** Passes */
+            passes: components["schemas"]["PassAnswer"][];
+            /** Scales */
+            scales: components["schemas"]["ScaleOffer"][];
+        };
+        /**
+         * Plan
+         * @description What predictions start from.
+         */
+        Plan: {
+            /**
+             * Entered
+             * @default {}
+             */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Front Restoration */
+            front_restoration?: number | null;
+            /** Tongue Share */
+            tongue_share?: number | null;
+            trailer_base?: components["schemas"]["TrailerBase"] | null;
+            vehicle_base?: components["schemas"]["VehicleBase"] | null;
+        };
+        /**
          * Policy
          * @description How much of each rating the owner wants to use, and the tongue share aimed at.
          */
@@ -1199,7 +1228,7 @@ export interface components {
             /** Note */
             note?: string | null;
             /** @default {} */
-            plan?: components["schemas"]["noxel__core__rig__Plan"];
+            plan?: components["schemas"]["Plan"];
             /** @default {} */
             policy?: components["schemas"]["Policy"];
             trailer?: components["schemas"]["Trailer"] | null;
@@ -1618,35 +1647,6 @@ export interface components {
         noxel__api__rigs__Added: {
             /** Id */
             id: string;
-        };
-        /**
-         * Plan
-         * @description What can be weighed on, and the passes for the one chosen.
-         */
-        noxel__api__rigs__Plan: {
-            /** Passes */
-            passes: components["schemas"]["PassAnswer"][];
-            /** Scales */
-            scales: components["schemas"]["ScaleOffer"][];
-        };
-        /**
-         * Plan
-         * @description What predictions start from.
-         */
-        noxel__core__rig__Plan: {
-            /**
-             * Entered
-             * @default {}
-             */
-            entered?: {
-                [key: string]: components["schemas"]["Entry"];
-            };
-            /** Front Restoration */
-            front_restoration?: number | null;
-            /** Tongue Share */
-            tongue_share?: number | null;
-            trailer_base?: components["schemas"]["TrailerBase"] | null;
-            vehicle_base?: components["schemas"]["VehicleBase"] | null;
         };
         /**
          * Added
@@ -2140,7 +2140,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["noxel__api__rigs__Plan"];
+                    "application/json": components["schemas"]["PassPlan"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { api, type Change, type Evaluation, type FieldState, type RigFile, type Sheet } from "./client";
+import { api, type Change, type Evaluation, type FieldState, type RigFile, type ScaleKind, type Sheet } from "./client";
 import { ChangeQueue, type Saving } from "./queue";
 
 type Desk = {
@@ -14,7 +14,9 @@ type Desk = {
   change: (changes: Change[], what: string) => void;
   undo: () => void;
   redo: () => void;
-  newWeighIn: () => Promise<void>;
+  newWeighIn: (scale: ScaleKind, uncouple: boolean) => Promise<void>;
+  /** Changes whose refusal must be told where they were asked for: rejects with what was wrong. */
+  apply: (changes: Change[], what: string) => Promise<void>;
   field: (path: string) => FieldState | undefined;
   weighIn: number | undefined;
   look: (weighIn: number | undefined) => void;
@@ -85,8 +87,11 @@ export function DeskProvider(props: {
       change: (changes, what) => queue.current?.push(changes, what, null),
       undo: () => step(() => api.undo(id, weighIn)),
       redo: () => step(() => api.redo(id, weighIn)),
-      newWeighIn: async () => {
-        const made = await api.newWeighIn(id);
+      apply: async (changes, what) => {
+        queries.setQueryData(key, await api.change(id, changes, what, null, weighIn));
+      },
+      newWeighIn: async (scale, uncouple) => {
+        const made = await api.newWeighIn(id, scale, uncouple);
         queries.setQueryData(["sheet", id, 0], made);
         look(undefined);
       },

@@ -88,15 +88,83 @@ function marginText(check: Check): string {
   return `${mass(Math.abs(check.margin))} ${check.margin < 0 ? "over" : "left"}`;
 }
 
+const GROUPS: readonly (readonly [Check["group"], string])[] = [
+  ["vehicle", "The vehicle"],
+  ["trailer", "The trailer"],
+  ["hitch", "The hitch and the tongue"],
+  ["combination", "Both together"],
+  ["tires", "The tires"],
+];
+
 /** Every check, tightest first. A row opens its working: beside the ledger where there is room, else below the row. */
 export function Ledger(props: {
   checks: readonly Check[];
+  grouped: boolean;
   /** The row whose working stands beside the ledger, and the one that was opened by hand. */
   picked: string | null;
   opened: string | null;
   onPick: (id: string | null) => void;
 }) {
-  const { checks, picked, opened, onPick } = props;
+  const { checks, grouped, picked, opened, onPick } = props;
+  const row = (check: Check) => {
+    const chosen = check.id === picked;
+    return (
+      <Fragment key={check.id}>
+        <tr
+          data-check={check.id}
+          data-status={check.status}
+          onClick={() => onPick(check.id === opened ? null : check.id)}
+          className={`cursor-pointer border-t border-rule ${chosen ? "lg:bg-sunk" : ""} ${check.id === opened ? "bg-sunk" : "hover:bg-card"}`}
+        >
+          <td className="h-[33px] py-0.5 pr-1 pl-2 leading-tight">
+            <button
+              type="button"
+              aria-expanded={check.id === opened}
+              className="text-left font-cond text-[17px] font-semibold"
+            >
+              <StatusMark status={check.status} />
+              {check.label}
+            </button>
+          </td>
+          <td className="pr-2 text-right whitespace-nowrap">
+            <span className="font-cond text-[18px] font-semibold">{actualText(check)}</span>
+            <span className="ml-1 inline-block w-8 text-left font-cond text-[13px] text-soft max-md:hidden">
+              {plusMinus(check)}
+            </span>
+          </td>
+          <td className="w-[24%] px-2 max-md:hidden">
+            <Bar check={check} />
+          </td>
+          <td className="pr-2 text-right whitespace-nowrap">
+            <span className="font-cond text-[17px] max-md:text-soft">
+              <span className="md:hidden">of </span>
+              {limitText(check)}
+            </span>
+          </td>
+          <td className="truncate pr-2 text-[13px] leading-tight text-soft max-md:hidden">
+            {check.limit_label}
+            {check.limit_entry?.source ? `, ${sourceWord(check.limit_entry.source)}` : ""}
+          </td>
+          <td
+            className={`pr-3 text-right font-cond text-[16px] font-semibold whitespace-nowrap ${statusInk(check.status)}`}
+          >
+            {marginText(check)}
+            {isShare(check) && <span className="md:hidden">{statusWord(check.status)}</span>}
+          </td>
+          <td className="pr-1 max-md:hidden">
+            <StatusTag status={check.status} />
+          </td>
+        </tr>
+        {check.id === opened && (
+          <tr className="lg:hidden">
+            <td colSpan={7} className="border-b border-ink bg-card">
+              <WorkingPanel check={check} />
+            </td>
+          </tr>
+        )}
+      </Fragment>
+    );
+  };
   return (
     <table className="w-full border-collapse text-left" aria-label="Checks, tightest first">
       <thead className="sr-only">
@@ -109,67 +177,23 @@ export function Ledger(props: {
           <th>Status</th>
         </tr>
       </thead>
-      <tbody>
-        {checks.map((check) => {
-          const chosen = check.id === picked;
-          return (
-            <Fragment key={check.id}>
-              <tr
-                data-check={check.id}
-                data-status={check.status}
-                onClick={() => onPick(check.id === opened ? null : check.id)}
-                className={`cursor-pointer border-t border-rule ${chosen ? "lg:bg-sunk" : ""} ${check.id === opened ? "bg-sunk" : "hover:bg-card"}`}
-              >
-                <td className="h-[33px] py-0.5 pr-1 pl-2 leading-tight">
-                  <button
-                    type="button"
-                    aria-expanded={check.id === opened}
-                    className="text-left font-cond text-[17px] font-semibold"
-                  >
-                    <StatusMark status={check.status} />
-                    {check.label}
-                  </button>
-                </td>
-                <td className="pr-2 text-right whitespace-nowrap">
-                  <span className="font-cond text-[18px] font-semibold">{actualText(check)}</span>
-                  <span className="ml-1 inline-block w-8 text-left font-cond text-[13px] text-soft max-md:hidden">
-                    {plusMinus(check)}
-                  </span>
-                </td>
-                <td className="w-[24%] px-2 max-md:hidden">
-                  <Bar check={check} />
-                </td>
-                <td className="pr-2 text-right whitespace-nowrap">
-                  <span className="font-cond text-[17px] max-md:text-soft">
-                    <span className="md:hidden">of </span>
-                    {limitText(check)}
-                  </span>
-                </td>
-                <td className="truncate pr-2 text-[13px] leading-tight text-soft max-md:hidden">
-                  {check.limit_label}
-                  {check.limit_entry?.source ? `, ${sourceWord(check.limit_entry.source)}` : ""}
-                </td>
-                <td
-                  className={`pr-3 text-right font-cond text-[16px] font-semibold whitespace-nowrap ${statusInk(check.status)}`}
-                >
-                  {marginText(check)}
-                  {isShare(check) && <span className="md:hidden">{statusWord(check.status)}</span>}
-                </td>
-                <td className="pr-1 max-md:hidden">
-                  <StatusTag status={check.status} />
-                </td>
+      {grouped ? (
+        GROUPS.map(([group, name]) => {
+          const members = checks.filter((check) => check.group === group);
+          return members.length ? (
+            <tbody key={group}>
+              <tr>
+                <th colSpan={7} className="pt-3 pb-0.5 text-left font-cond text-[16px] font-semibold text-soft">
+                  {name}
+                </th>
               </tr>
-              {check.id === opened && (
-                <tr className="lg:hidden">
-                  <td colSpan={7} className="border-b border-ink bg-card">
-                    <WorkingPanel check={check} />
-                  </td>
-                </tr>
-              )}
-            </Fragment>
-          );
-        })}
-      </tbody>
+              {members.map(row)}
+            </tbody>
+          ) : null;
+        })
+      ) : (
+        <tbody>{checks.map(row)}</tbody>
+      )}
     </table>
   );
 }

@@ -1,9 +1,11 @@
 import { useEffect, useState } from "react";
-import type { Check } from "../api/client";
+import type { Check, Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
+import { Choice } from "../ui/controls";
 import { Advisories } from "./Advisories";
 import { Ledger } from "./Ledger";
+import { Rooms } from "./Rooms";
 import { WorkingPanel } from "./WorkingPanel";
 
 /** Which check is open: the one picked, else the tightest. */
@@ -19,8 +21,12 @@ function usePicked(checks: readonly Check[]) {
 /** Everything at once: the drawing, the verdict, every check tightest first, the working of the one picked. */
 export function Margins() {
   const { evaluation } = useDesk();
-  const { picked, shown, setPicked } = usePicked(evaluation.checks);
-  const check = evaluation.checks.find((each) => each.id === shown) ?? evaluation.checks[0];
+  const [view, setView] = useState<"weighed" | "estimate">("weighed");
+  const [order, setOrder] = useState<"tightest" | "parts">("tightest");
+  const estimate = view === "estimate" ? evaluation.estimate : null;
+  const checks = estimate?.checks ?? evaluation.checks;
+  const { picked, shown, setPicked } = usePicked(checks);
+  const check = checks.find((each) => each.id === shown) ?? checks[0];
   return (
     <div className="lg:flex lg:h-full lg:flex-col">
       <div className="border-b border-ink bg-paper">
@@ -28,8 +34,41 @@ export function Margins() {
       </div>
       <div className="lg:flex lg:min-h-0 lg:flex-1">
         <div className="min-w-0 px-4 pb-4 lg:flex-1 lg:overflow-y-auto lg:px-6">
-          <Headline />
-          <Ledger checks={evaluation.checks} picked={check?.id ?? null} opened={picked} onPick={setPicked} />
+          <Headline
+            verdict={estimate?.verdict ?? evaluation.verdict}
+            headline={estimate?.headline ?? evaluation.headline}
+            estimated={estimate !== null && estimate !== undefined}
+          />
+          <div className="no-print flex flex-wrap gap-x-5 gap-y-1 pb-2">
+            {evaluation.estimate && (
+              <Choice
+                label="What is shown"
+                value={view}
+                onChange={setView}
+                options={[
+                  ["weighed", "as weighed"],
+                  ["estimate", "with what came aboard since"],
+                ]}
+              />
+            )}
+            <Choice
+              label="Order of the checks"
+              value={order}
+              onChange={setOrder}
+              options={[
+                ["tightest", "tightest first"],
+                ["parts", "by part"],
+              ]}
+            />
+          </div>
+          <Ledger
+            checks={checks}
+            grouped={order === "parts"}
+            picked={check?.id ?? null}
+            opened={picked}
+            onPick={setPicked}
+          />
+          <Rooms />
           <Advisories />
           <p className="mt-4 text-[14px] leading-snug text-soft">{evaluation.caution}</p>
         </div>
@@ -46,13 +85,13 @@ export function Margins() {
   );
 }
 
-function Headline() {
-  const { evaluation } = useDesk();
-  const { lead, sentence, rest } = evaluation.headline;
-  const ink =
-    evaluation.verdict === "stop" ? "text-vermilion" : evaluation.verdict === "within" ? "text-spruce" : "text-ochre";
+function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation["headline"]; estimated: boolean }) {
+  const { verdict, estimated } = props;
+  const { lead, sentence, rest } = props.headline;
+  const ink = verdict === "stop" ? "text-vermilion" : verdict === "within" ? "text-spruce" : "text-ochre";
   return (
-    <div className="py-2.5" data-verdict={evaluation.verdict}>
+    <div className="py-2.5" data-verdict={verdict}>
+      {estimated && <p className="text-[14px] font-semibold text-ochre">Estimated, not weighed</p>}
       <h1 className="font-cond text-[22px] leading-tight font-semibold md:text-[24px]">
         <span className={ink}>{lead}</span> {sentence}
       </h1>

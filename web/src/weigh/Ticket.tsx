@@ -2,9 +2,11 @@ import { useId, useState } from "react";
 import type { Change, Pass } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
+import { AdvisoryNote } from "../ui/AdvisoryNote";
 import { Choice } from "../ui/controls";
 import { enterMovesOn, Field, useField } from "../ui/Field";
-import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
+import { Corrections } from "./Corrections";
+import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, usualGrain, wordsFor } from "./readings";
 
 /** One pass as its paper slip: what to do, each platform, the printed gross as a cross-check. */
 export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLit: (lit: Lit) => void }) {
@@ -19,10 +21,10 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
     .map((field) => field.path.slice(path.length + 10));
   const used = [...Object.keys(pass.readings ?? {}), ...waiting];
   const [chosen, setChosen] = useState<Grain | null>(null);
-  const grain = chosen ?? grainOf(used);
+  const scaleKind = rig.weigh_ins?.[weighIn - 1]?.scale?.kind;
+  const grain = chosen ?? (used.length ? grainOf(used) : usualGrain(scaleKind, evaluation.geometry.trailer_axles));
   const names = namesFor(pass.config, grain, evaluation.geometry.trailer_axles);
   const said = evaluation.advisories.filter((each) => each.path?.startsWith(path));
-  const about = (field: string) => said.find((each) => each.path === `${path}.${field}`)?.message;
   const rest = said.filter((each) => !each.path?.includes(".readings.") && !each.path?.endsWith("printed_gross"));
 
   const setGrain = (wanted: Grain) => {
@@ -79,7 +81,7 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
             label={wordsFor(name)}
             platform={grain === "axles" ? number + 1 : null}
             unit={unit}
-            warning={about(`readings.${name}`)}
+            marked={said.some((each) => each.level === "warning" && each.path === `${path}.readings.${name}`)}
             onLit={(on) => onLit(on ? litBy(name) : null)}
           />
         ))}
@@ -89,22 +91,28 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
             {answer && answer.total !== null ? `${mass(answer.total)} ${unit}` : "–"}
           </span>
         </p>
-        <Field
-          path={`${path}.printed_gross`}
-          label="Gross printed on the ticket"
-          unit={unit}
-          warning={about("printed_gross")}
-        />
+        <Field path={`${path}.printed_gross`} label="Gross printed on the ticket" unit={unit} />
         <Field path={`${path}.ticket_number`} label="Ticket number" mode="text" />
-        {rest.map((each) => (
-          <p
-            key={each.code}
-            data-advisory={each.code}
-            className={`mt-2 text-[14px] leading-snug ${each.level === "warning" ? "border-l-4 border-ochre pl-2" : "text-soft"}`}
-          >
-            {each.message}
-          </p>
-        ))}
+        <details className="border-b border-rule py-1.5">
+          <summary className="cursor-pointer font-cond text-[15px]">more of this ticket</summary>
+          <Field path={`${path}.time`} label="Time" mode="text" />
+          <Field path={`${path}.fee`} label="Fee" mode="text" />
+          <Field path={`${path}.aboard`} label="Who was aboard" mode="text" />
+          <Field path={`${path}.fuel`} label="Fuel level" mode="text" />
+          <Field path={`${path}.note`} label="Note" mode="text" />
+        </details>
+        {said
+          .filter((each) => each.level === "warning" || each.accepted || rest.includes(each))
+          .map((each) => (
+            <div key={each.code + each.path} className="mt-2">
+              <AdvisoryNote advisory={each} />
+            </div>
+          ))}
+        {pass.config !== "trailer_only" && (
+          <div className="mt-2">
+            <Corrections path={path} pass={pass} unit={unit} />
+          </div>
+        )}
         <div className="mt-2 flex flex-wrap items-center justify-between gap-2 border-t border-rule pt-2">
           {pass.config !== "vehicle_empty" && (
             <GrainMenu grain={grain} trailer={pass.config !== "vehicle_only"} onChange={setGrain} />
@@ -152,17 +160,18 @@ function Platform(props: {
   label: string;
   platform: number | null;
   unit: string;
-  warning: string | undefined;
+  /** Whether a warning about this reading stands below. */
+  marked: boolean;
   onLit: (on: boolean) => void;
 }) {
-  const { path, label, platform, unit, warning, onLit } = props;
+  const { path, label, platform, unit, marked, onLit } = props;
   const id = useId();
   const { text, problem, understood, focus, edit, blur } = useField(path, label);
-  const said = problem ?? warning;
+  const said = problem;
   return (
     <div className="mb-2">
       <div
-        className={`flex h-[54px] items-center border bg-paper px-3 focus-within:border-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-rule"}`}
+        className={`flex h-[54px] items-center border bg-paper px-3 focus-within:border-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : marked ? "border-l-4 border-ochre" : "border-rule"}`}
       >
         <label htmlFor={id} className="flex-1 text-[15px] leading-tight">
           {platform !== null && <span className="block font-cond text-[13px] text-soft">platform {platform}</span>}

@@ -3,23 +3,24 @@ import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { mass } from "../format";
 import { Button } from "../ui/controls";
+import { Slip } from "../ui/Dialog";
 import { Field } from "../ui/Field";
 import { AddPass } from "./AddPass";
+import { AddedSince } from "./Corrections";
+import { LiveScale } from "./LiveScale";
+import { Proof } from "./Proof";
 import type { Lit } from "./readings";
+import { StartWeighIn } from "./StartWeighIn";
 import { Ticket } from "./Ticket";
+import { Tongue } from "./Tongue";
 
 /** The tickets, pass by pass: side by side at a table, one at a time by thumb. */
 export function Weigh() {
-  const { rig, evaluation, weighIn, newWeighIn } = useDesk();
+  const { rig, evaluation, weighIn } = useDesk();
   const [lit, setLit] = useState<Lit>(null);
   const [turn, setTurn] = useState(0);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [starting, setStarting] = useState(false);
   const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
-  const start = () =>
-    newWeighIn().then(
-      () => setTurn(0),
-      (error: Error) => setProblem(error.message),
-    );
   const passes = here?.passes ?? [];
   const current = Math.min(turn, Math.max(0, passes.length - 1));
   return (
@@ -40,45 +41,72 @@ export function Weigh() {
               {passes.map((pass, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a pass is named by its place
                 <div key={index} className={index === current ? "" : "max-md:hidden"}>
-                  <Ticket weighIn={weighIn} index={index} pass={pass} onLit={setLit} />
+                  <Ticket
+                    weighIn={weighIn}
+                    index={index}
+                    pass={pass}
+                    onLit={(now) => {
+                      setLit(now);
+                      if (now) setTurn(index);
+                    }}
+                  />
                 </div>
               ))}
-              <div className="max-md:border-t max-md:border-rule max-md:pt-3">
+            </div>
+            <div className="mt-6 grid items-start gap-x-8 gap-y-8 border-t border-ink pt-4 md:grid-cols-2 lg:grid-cols-3">
+              <div className="space-y-8">
                 <AddPass weighIn={weighIn} onAdded={() => setTurn(passes.length)} />
-                <section aria-label="This weigh-in" className="mt-5">
-                  <h2 className="font-cond text-[18px] font-semibold">This weigh-in</h2>
-                  <Field path={`weigh_ins[${weighIn - 1}].date`} label="Date" mode="text" />
-                  <Field path={`weigh_ins[${weighIn - 1}].place`} label="Place" mode="text" />
-                  <Field
-                    path={`weigh_ins[${weighIn - 1}].scale.resolution`}
-                    label="Graduation of the scale"
-                    hint="the steps it prints in"
-                    unit={rig.units.mass}
-                    sourced
-                  />
-                </section>
-                <Button className="mt-5" onClick={() => void start()}>
-                  Start another weigh-in
-                </Button>
+                <Proof />
+              </div>
+              <div className="space-y-8">
+                {passes[current] && <LiveScale weighIn={weighIn} index={current} pass={passes[current]} />}
+                {evaluation.towing && <Tongue weighIn={weighIn} />}
+              </div>
+              <div className="space-y-8">
+                <AddedSince weighIn={weighIn} />
+                <ThisWeighIn weighIn={weighIn} />
+                <Button onClick={() => setStarting(true)}>Start another weigh-in</Button>
               </div>
             </div>
           </div>
           <NextBar count={passes.length} current={current} onTurn={setTurn} />
         </>
       ) : (
-        <div className="px-4 py-8 lg:px-6">
-          <h1 className="font-cond text-[28px] font-semibold">Not weighed yet</h1>
-          <p className="mt-2 max-w-[65ch] text-[16px] leading-relaxed">
-            Two passes over a three-platform truck scale settle most of it: once hitched, once the vehicle alone with
-            the same people and fuel. Full fuel, everyone aboard, tanks as you travel.
-          </p>
-          <Button strong className="mt-5" onClick={() => void start()}>
-            Start a weigh-in
-          </Button>
+        <div className="px-4 py-6 lg:px-6">
+          <h1 className="mb-4 font-cond text-[28px] font-semibold">Not weighed yet</h1>
+          <StartWeighIn onStarted={() => setTurn(0)} />
         </div>
       )}
-      {problem && <p className="m-4 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+      <Slip open={starting} onOpenChange={setStarting} title="Another weigh-in" wide>
+        <StartWeighIn
+          onStarted={() => {
+            setTurn(0);
+            setStarting(false);
+          }}
+        />
+      </Slip>
     </div>
+  );
+}
+
+function ThisWeighIn({ weighIn }: { weighIn: number }) {
+  const { rig } = useDesk();
+  const path = `weigh_ins[${weighIn - 1}]`;
+  return (
+    <section aria-label="This weigh-in">
+      <h2 className="font-cond text-[20px] font-semibold">This weigh-in</h2>
+      <Field path={`${path}.date`} label="Date" mode="text" />
+      <Field path={`${path}.place`} label="Place" mode="text" />
+      <Field
+        path={`${path}.scale.resolution`}
+        label="Graduation of the scale"
+        hint="the steps it prints in"
+        unit={rig.units.mass}
+        sourced
+      />
+      <Field path={`${path}.scale.accuracy`} label="Its accuracy, if stated" hint="share of a reading, “0.1 %”" />
+      <Field path={`${path}.note`} label="Note" mode="text" />
+    </section>
   );
 }
 

@@ -33,8 +33,10 @@ export function namesFor(config: Pass["config"], grain: Grain, trailerAxles: num
   return grain === "wheels" ? all.flatMap((name) => [`${name}_left`, `${name}_right`]) : all;
 }
 
-/** Whether everything that a pass asks for has been read. */
-export const isComplete = (pass: Pass, names: readonly string[]) =>
-  names.every((name) => pass.readings?.[name] !== undefined);
-
 export const titleOf = (answer: PassAnswer | undefined) => answer?.title ?? "Pass";
+
+/** How finely a kind of scale reads by itself. */
+export function usualGrain(scale: string | null | undefined, trailerAxles: number): Grain {
+  if (scale === "wheel_pads") return "wheels";
+  return scale === "single_platform" && trailerAxles > 1 ? "singly" : "axles";
+}

@@ -1,0 +1,133 @@
+"""Room left, additions since, corrections, plans, and what the passes prove. Expected values: by hand, and properties."""
+
+import unittest
+from typing import Any
+
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from noxel.core.answers import Evaluation
+from noxel.core.evaluate import evaluate
+from noxel.core.guide import plan, plan_passes
+from noxel.core.rigfile import parse_rig
+from noxel.core.since import since
+from noxel.core.units import read_typed
+from noxel.core.weighing import weigh
+from tests.truth import Document, exact_rigs, rig_of
+
+
+def status(found: Evaluation, check: str) -> str:
+    return next(row.status for row in found.checks if row.id == check)
+
+
+class Room(unittest.TestCase):
+    @given(exact_rigs())
+    def test_that_much_more_meets_the_named_limit_and_no_other(self, made: tuple[Document, dict[str, float]]) -> None:
+        document, true = made
+        found = {room.where: room for room in evaluate(parse_rig(document)).rooms}
+        room = found["trailer"]
+        assume(abs(room.room) < 0.9 * true["gross"])  # negative is what must come off
+        share, lever = true["tongue"] / true["gross"], true["b"] / true["a"]
+        for each in document["weigh_ins"][0]["passes"][:2]:  # load the trailer by that much, share kept, by hand
+            more = room.room * share
+            each["readings"]["front"] -= more * lever
+            each["readings"]["rear"] += more * (1 + lever)
+            each["readings"]["trailer"] += room.room * (1 - share)
+        after = evaluate(parse_rig(document))
+        margins = {row.id: row.margin for row in after.checks if row.margin is not None}
+        self.assertAlmostEqual(margins[room.check], 0, places=6)
+        counted = ("trailer.gross", "vehicle.tow_rating", "hitch.trailer", "combination.gross", "trailer.axles", "hitch.tongue",
+                   "vehicle.gross", "vehicle.rear_axle")  # fmt: skip
+        self.assertGreaterEqual(min(margins[check] for check in counted), -1e-6)
+
+    def test_over_says_what_must_come_off(self) -> None:
+        # three passes: rear axle 3,680 of 3,600; share 960/8,220, lever 50.5/155.9
+        found = {room.where: room for room in evaluate(parse_rig(rig_of("check--three-passes"))).rooms}
+        self.assertEqual((found["vehicle"].check, round(found["vehicle"].room)), ("vehicle.rear_axle", -80))
+        self.assertEqual(round(found["trailer"].room), round(-80 / (960 / 8220 * (1 + 50.5 / 155.9))))
+
+
+class Since(unittest.TestCase):
+    def setUp(self) -> None:
+        self.document = rig_of("check--three-passes")
+        self.weigh_in: dict[str, Any] = self.document["weigh_ins"][0]
+
+    def test_known_places_follow_the_lever(self) -> None:
+        # 155.9 lb on the rear axle adds itself there; 233.5 lb, 23.35 in ahead of the axles, puts a tenth on the tongue
+        self.weigh_in["added_since"] = [{"on": "vehicle", "mass": 100, "position": 155.9},
+                                        {"on": "trailer", "mass": 233.5, "position": 233.5 * 0.9}]  # fmt: skip
+        rig = parse_rig(self.document)
+        now, then = weigh(rig, rig.weigh_ins[0], with_added=True).figures, weigh(rig, rig.weigh_ins[0]).figures
+        pound = 0.45359237
+        self.assertAlmostEqual((now["rear_solo"].value - then["rear_solo"].value) / pound, 100)
+        self.assertAlmostEqual((now["tongue_static"].value - then["tongue_static"].value) / pound, 23.35)
+        self.assertAlmostEqual((now["trailer_gross"].value - then["trailer_gross"].value) / pound, 233.5)
+        self.assertAlmostEqual(
+            (now["rear_hitched"].value - then["rear_hitched"].value) / pound, 100 + 23.35 * (1 + 50.5 / 155.9)
+        )
+
+    def test_an_unknown_place_widens_the_error_and_not_the_total(self) -> None:
+        self.weigh_in["added_since"] = [{"on": "trailer", "mass": 200}]
+        rig = parse_rig(self.document)
+        now, then = weigh(rig, rig.weigh_ins[0], with_added=True).figures, weigh(rig, rig.weigh_ins[0]).figures
+        self.assertAlmostEqual(now["trailer_gross"].plus_minus, then["trailer_gross"].plus_minus, places=6)
+        self.assertGreater(now["tongue_static"].plus_minus, then["tongue_static"].plus_minus + 20)
+
+    def test_the_estimate_stands_beside_what_was_weighed(self) -> None:
+        self.weigh_in["added_since"] = [{"what": "books", "on": "vehicle", "mass": 700, "position": 120}]
+        found = evaluate(parse_rig(self.document))
+        assert found.estimate  # noqa: S101
+        self.assertEqual(status(found, "vehicle.gross"), "within")
+        gross = next(row for row in found.estimate.checks if row.id == "vehicle.gross")
+        self.assertEqual((round(gross.actual or 0), gross.status), (6960, "within"))
+        self.assertEqual(since(parse_rig(self.document), parse_rig(self.document).weigh_ins[0]).tongue, 0.0)
+
+    @given(
+        st.sampled_from(
+            [("12 gal diesel", 84), ("10 gal of water", 83.4), ("-5 gal gasoline", -31), ("100 l propane", 110.952)]
+        )
+    )
+    def test_fluids_by_volume(self, told: tuple[str, float]) -> None:
+        # densities per US gallon as in docs/formulas.md; 1 gal = 3.785411784 l
+        self.assertAlmostEqual(float(read_typed(told[0], "mass", "lb").value), told[1], places=2)
+
+
+class Proof(unittest.TestCase):
+    def test_ways_to_the_tongue_stand_side_by_side(self) -> None:
+        document = rig_of("check--three-passes")
+        beam = {"method": "beam_scale", "reading": 330, "tare": 10, "span": 36, "coupler_from_support": 12, "resolution": 1,
+                "coupler_from_support_pm": 0.25}  # fmt: skip
+        document["weigh_ins"][0]["tongue_measurements"] = [beam, {"method": "scale", "value": 1100, "resolution": 5}]
+        ways = evaluate(parse_rig(document)).tongue
+        self.assertEqual([way.source for way in ways], ["passes", "direct", "direct"])
+        self.assertAlmostEqual(ways[1].value, 960)  # (330 − 10) × 36/12
+        # a quarter inch of uncertainty on 12 in: 960 × 2 × 0.25/√3 / 12
+        self.assertAlmostEqual(ways[1].budget["support to coupler"], 960 * 2 * 0.25 / 3**0.5 / 12, places=6)
+        self.assertEqual([way.used for way in ways], [False, False, True])
+        self.assertEqual([way.agrees for way in ways], [False, False, True])
+
+    def test_what_is_open_says_what_settles_it(self) -> None:
+        found = evaluate(parse_rig(rig_of("check--hitched-pass-only")))
+        self.assertEqual([each.what for each in found.open], ["Tongue weight", "Trailer, in total"])
+        self.assertIn("vehicle alone", found.open[0].settled_by)
+        self.assertIn("trailer.axles", found.open[0].standing)
+        self.assertEqual(evaluate(parse_rig(rig_of("check--three-passes"))).open, [])
+
+    def test_a_warning_found_right_stays_as_a_note(self) -> None:
+        document = rig_of("check--three-passes")
+        document["weigh_ins"][0]["passes"][0]["printed_gross"] = 13000
+        before = evaluate(parse_rig(document))
+        self.assertIn(("ticket_total_differs", "warning"), [(each.code, each.level) for each in before.advisories])
+        document["weigh_ins"][0]["accepted"] = [
+            {"code": "ticket_total_differs", "path": "passes[0].printed_gross", "note": "smudged"}
+        ]
+        note = next(each for each in evaluate(parse_rig(document)).advisories if each.code == "ticket_total_differs")
+        self.assertEqual((note.level, note.accepted_note), ("note", "smudged"))
+
+    def test_plans(self) -> None:
+        rig = parse_rig(rig_of("check--three-passes"))
+        bars = [(each["config"], each.get("spring_bars")) for each in plan_passes(rig, "truck_scale", True)]
+        self.assertEqual(bars, [("hitched", "engaged"), ("hitched", "slack"), ("vehicle_only", None)])
+        self.assertEqual(len(plan_passes(rig, "truck_scale", False)), 2)
+        self.assertIn("One axle at a time", plan(rig, "single_platform", True)[0].instruction)
+        self.assertIn("Chock", plan(rig, "truck_scale", True)[2].instruction)

@@ -1,0 +1,20 @@
+import { useDesk } from "../api/useSheet";
+
+/** The usable room: how much more can go in before the first limit is met, and which limit that is. */
+export function Rooms() {
+  const { evaluation } = useDesk();
+  if (evaluation.rooms.length === 0) return null;
+  return (
+    <section aria-label="Usable room" className="mt-4 border-t border-ink pt-2">
+      <h2 className="font-cond text-[17px] font-semibold">Usable room</h2>
+      {evaluation.rooms.map((room) => (
+        <p key={room.where} data-room={room.where} className="mt-1 max-w-[80ch] text-[15px] leading-snug">
+          {room.sentence}
+        </p>
+      ))}
+      <p className="mt-1 max-w-[80ch] text-[13px] leading-snug text-soft">
+        Reckoned over the rear axle in the vehicle, and spread as now in the trailer, so that the tongue's share stays.
+      </p>
+    </section>
+  );
+}

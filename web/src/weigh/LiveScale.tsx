@@ -1,0 +1,173 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, type Change, type Fault, type LiveOut, type Pass } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { atRest } from "../format";
+import { Button } from "../ui/controls";
+import { wordsFor } from "./readings";
+
+const FAULTS: readonly (readonly [Fault, string])[] = [
+  ["none", "nothing wrong"],
+  ["straddle", "an axle across two platforms"],
+  ["early", "rolled off too early"],
+  ["unstable", "never settles"],
+  ["overload", "overload"],
+  ["drop", "the line drops"],
+  ["rubbish", "sends rubbish"],
+  ["hang", "says nothing"],
+];
+const POLL_MS = 250;
+
+/** A scale that tells its readings itself: what each channel reads, whether it has settled, and the way to keep it. */
+export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: number; pass: Pass }) {
+  const { sheet, rig, change } = useDesk();
+  const queries = useQueryClient();
+  const [problem, setProblem] = useState<string | null>(null);
+  const query = useQuery({
+    queryKey: ["live"],
+    queryFn: api.live,
+    refetchInterval: (now) => (now.state.data && now.state.data.state !== "off" ? POLL_MS : false),
+  });
+  const live = query.data;
+  const on = live !== undefined && live.state !== "off";
+  const scaleKind = rig.weigh_ins?.[weighIn - 1]?.scale?.kind;
+  const unit = pass.unit ?? rig.units.mass;
+  const step = rig.weigh_ins?.[weighIn - 1]?.scale?.resolution;
+  const told = (make: Promise<LiveOut>) =>
+    make.then(
+      (now) => {
+        setProblem(null);
+        queries.setQueryData(["live"], now);
+      },
+      (error: Error) => setProblem(error.message),
+    );
+  const connect = () =>
+    told(api.connect({ stand_in: sheet.id, unit, graduation: typeof step === "number" ? step : 20 }));
+  const steady = live?.readings.filter((each) => each.stable && !each.overload) ?? [];
+  const usable = steady.filter((each) => each.channel !== "tongue");
+  const allSteady =
+    on && usable.length > 0 && usable.length === live.readings.filter((each) => each.channel !== "tongue").length;
+
+  const capture = () => {
+    const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
+    const gone: Change[] = Object.keys(pass.readings ?? {})
+      .filter((name) => !usable.some((each) => each.channel === name))
+      .map((name) => ({ path: `${path}.readings.${name}`, op: "type", text: "" }));
+    const kept: Change[] = usable.map((each) => ({
+      path: `${path}.readings.${each.channel}`,
+      op: "type",
+      text: each.unit === unit ? String(each.mass) : `${each.mass} ${each.unit}`,
+    }));
+    change([...gone, ...kept], `the scale's readings for pass ${index + 1}`);
+  };
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "c" || event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || !allSteady)
+        return;
+      capture();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+
+  return (
+    <section aria-label="Live from a scale">
+      <h2 className="font-cond text-[20px] font-semibold">Live from a scale</h2>
+      {!on && (
+        <>
+          <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
+            A stand-in plays the scale here, for practice: it weighs a rig much like yours, whose true loads nobody
+            knows.
+          </p>
+          <Button onClick={() => void connect()}>Connect the stand-in</Button>
+        </>
+      )}
+      {on && live && (
+        <>
+          <p className="mt-1 text-[15px]" role="status" data-live={live.state}>
+            <StateMark state={live.state} />{" "}
+            {live.problem ?? (live.readings.length ? "reading" : "connected; nothing on the scale")}
+          </p>
+          {live.stand_in && (
+            <div className="mt-2 flex flex-wrap gap-2">
+              <Button
+                onClick={() =>
+                  void told(
+                    api.command({
+                      do: "drive_on",
+                      config: pass.config,
+                      spring_bars: pass.spring_bars ?? "none",
+                      pads: scaleKind === "wheel_pads",
+                    }),
+                  )
+                }
+              >
+                Drive on for pass {index + 1}
+              </Button>
+              <Button onClick={() => void told(api.command({ do: "drive_off" }))}>Drive off</Button>
+              <label className="flex items-center gap-1.5 font-cond text-[15px]">
+                with
+                <select
+                  aria-label="Fault to play"
+                  value={live.fault}
+                  onChange={(event) =>
+                    void told(api.command({ do: "fault", fault: event.currentTarget.value as Fault }))
+                  }
+                  className="h-10 border border-rule bg-card px-1 text-ink"
+                >
+                  {FAULTS.map(([fault, words]) => (
+                    <option key={fault} value={fault}>
+                      {words}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </div>
+          )}
+          <ul className="mt-3 grid grid-cols-2 gap-2">
+            {live.readings.map((each) => (
+              <li
+                key={each.channel}
+                data-channel={each.channel}
+                data-stable={each.stable}
+                className={`border bg-card px-3 py-1.5 ${each.stable ? "border-ink" : "border-dashed border-soft"}`}
+              >
+                <span className="block text-[13px] text-soft">
+                  {each.channel === "tongue" ? "tongue scale" : wordsFor(each.channel)}
+                </span>
+                <span className="font-cond text-[26px] leading-none font-semibold">{atRest(each.mass)}</span>{" "}
+                <span className="text-[13px]">{each.unit}</span>
+                <span className="block font-cond text-[14px]">
+                  {each.overload ? "overload" : each.stable ? "settled" : "moving …"}
+                </span>
+              </li>
+            ))}
+          </ul>
+          <div className="mt-3 flex flex-wrap gap-2">
+            <Button strong disabled={!allSteady} onClick={capture}>
+              Keep these for pass {index + 1}
+            </Button>
+            <Button onClick={() => void told(api.disconnect())}>Disconnect</Button>
+          </div>
+          <p className="mt-1 text-[13px] text-soft">Key c keeps them. Only settled readings can be kept.</p>
+        </>
+      )}
+      {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+    </section>
+  );
+}
+
+function StateMark({ state }: { state: LiveOut["state"] }) {
+  const look = "mr-1 inline-block h-3 w-3 align-[-1px]";
+  switch (state) {
+    case "live":
+      return <span className={`${look} bg-spruce`} aria-hidden="true" />;
+    case "connecting":
+    case "lost":
+      return <span className={`${look} hatch border border-ochre`} aria-hidden="true" />;
+    case "silent":
+    case "off":
+      return <span className={`${look} border border-dotted border-soft`} aria-hidden="true" />;
+  }
+}

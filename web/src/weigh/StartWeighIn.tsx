@@ -1,0 +1,78 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type ScaleKind } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { Button, Choice } from "../ui/controls";
+
+/** “What will you weigh on, and what can you uncouple there?” gives a short plan of passes. */
+export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
+  const { sheet, evaluation, newWeighIn } = useDesk();
+  const [scale, setScale] = useState<ScaleKind>("truck_scale");
+  const [uncouple, setUncouple] = useState(true);
+  const [problem, setProblem] = useState<string | null>(null);
+  const plan = useQuery({
+    queryKey: ["plan", sheet.id, sheet.revision, scale, uncouple],
+    queryFn: () => api.plan(sheet.id, scale, uncouple),
+    placeholderData: (before) => before,
+  });
+  const start = () => newWeighIn(scale, uncouple).then(onStarted, (error: Error) => setProblem(error.message));
+  return (
+    <div className="max-w-5xl">
+      <h2 className="font-cond text-[20px] font-semibold">What will you weigh on?</h2>
+      <div className="mt-2 grid gap-2 md:grid-cols-4">
+        {plan.data?.scales.map((offer) => (
+          <label
+            key={offer.kind}
+            className={`cursor-pointer border border-ink px-3 py-2 has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${offer.kind === scale ? "bg-ink text-paper" : "hover:bg-sunk"}`}
+          >
+            <input
+              type="radio"
+              name="scale"
+              className="sr-only"
+              checked={offer.kind === scale}
+              onChange={() => setScale(offer.kind)}
+            />
+            <span className="block font-cond text-[18px] font-semibold">{offer.name}</span>
+            <span className={`text-[14px] leading-snug ${offer.kind === scale ? "" : "text-soft"}`}>{offer.says}</span>
+          </label>
+        ))}
+      </div>
+      {evaluation.towing && scale !== "trailer_platform" && (
+        <div className="mt-4 flex flex-wrap items-center gap-3">
+          <span className="text-[16px]">Can you leave the trailer standing there?</span>
+          <Choice
+            label="Can you leave the trailer standing there?"
+            value={uncouple ? "yes" : "no"}
+            options={[
+              ["yes", "yes"],
+              ["no", "no"],
+            ]}
+            onChange={(value) => setUncouple(value === "yes")}
+          />
+        </div>
+      )}
+      <ol className="mt-5 border-t border-ink" aria-label="The plan">
+        {plan.data?.passes.map((pass) => (
+          <li key={pass.number} className="flex gap-4 border-b border-rule py-2">
+            <span className="font-cond text-[26px] leading-none font-semibold">{pass.number}</span>
+            <span>
+              <span className="block font-cond text-[18px] leading-tight font-semibold">{pass.title}</span>
+              <span className="block text-[15px] leading-snug">{pass.instruction}</span>
+              <span className="block text-[14px] text-soft">settles {pass.settles}</span>
+            </span>
+          </li>
+        ))}
+      </ol>
+      {evaluation.towing && !uncouple && scale !== "trailer_platform" && (
+        <p className="mt-2 text-[15px] leading-snug">
+          Without uncoupling, the tongue and the trailer in total stay open. A tongue scale, a beam on a bathroom scale
+          or a lever settles them: “Tongue, directly”, below the tickets.
+        </p>
+      )}
+      {problem && <p className="mt-3 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+      <Button strong className="mt-4" onClick={() => void start()}>
+        Start a weigh-in
+      </Button>
+    </div>
+  );
+}
