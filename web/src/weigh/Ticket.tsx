@@ -6,7 +6,7 @@ import { AdvisoryNote } from "../ui/AdvisoryNote";
 import { Choice } from "../ui/controls";
 import { enterMovesOn, Field, useField } from "../ui/Field";
 import { Corrections } from "./Corrections";
-import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, usualGrain, wordsFor } from "./readings";
+import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
 
 /** One pass as its paper slip: what to do, each platform, the printed gross as a cross-check. */
 export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLit: (lit: Lit) => void }) {
@@ -22,7 +22,7 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
   const used = [...Object.keys(pass.readings ?? {}), ...waiting];
   const [chosen, setChosen] = useState<Grain | null>(null);
   const scaleKind = rig.weigh_ins?.[weighIn - 1]?.scale?.kind;
-  const grain = chosen ?? (used.length ? grainOf(used) : usualGrain(scaleKind, evaluation.geometry.trailer_axles));
+  const grain = chosen ?? grainOf(used, scaleKind, evaluation.geometry.trailer_axles);
   const names = namesFor(pass.config, grain, evaluation.geometry.trailer_axles);
   const said = evaluation.advisories.filter((each) => each.path?.startsWith(path));
   const rest = said.filter((each) => !each.path?.includes(".readings.") && !each.path?.endsWith("printed_gross"));

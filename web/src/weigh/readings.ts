@@ -18,12 +18,6 @@ export function wordsFor(name: string): string {
   return side ? `${words}, ${side}` : words;
 }
 
-/** How finely a pass has been read so far, going by the names in use. */
-export function grainOf(names: readonly string[]): Grain {
-  if (names.some((name) => /_(left|right)$/.test(name))) return "wheels";
-  return names.some((name) => name.startsWith("trailer_")) ? "singly" : "axles";
-}
-
 /** The readings that a pass asks for, in the order of the platforms. */
 export function namesFor(config: Pass["config"], grain: Grain, trailerAxles: number): string[] {
   const vehicle = config === "trailer_only" ? [] : ["front", "rear"];
@@ -35,8 +29,11 @@ export function namesFor(config: Pass["config"], grain: Grain, trailerAxles: num
 
 export const titleOf = (answer: PassAnswer | undefined) => answer?.title ?? "Pass";
 
-/** How finely a kind of scale reads by itself. */
-export function usualGrain(scale: string | null | undefined, trailerAxles: number): Grain {
-  if (scale === "wheel_pads") return "wheels";
+/** How finely a pass is read: as it has been so far, else as its kind of scale does by itself. */
+export function grainOf(names: readonly string[], scale: string | null | undefined, trailerAxles: number): Grain {
+  if (names.some((name) => /_(left|right)$/.test(name))) return "wheels";
+  if (names.some((name) => name.startsWith("trailer_"))) return "singly";
+  if (names.includes("trailer")) return "axles";
+  if (scale === "wheel_pads" && names.length === 0) return "wheels";
   return scale === "single_platform" && trailerAxles > 1 ? "singly" : "axles";
 }
