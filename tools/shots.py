@@ -17,6 +17,13 @@ def _rear(page: Page) -> None:
     page.locator('input[data-path="weigh_ins[1].passes[0].readings.rear"]').focus()
 
 
+def _proof(page: Page) -> None:
+    page.get_by_role("button", name="Connect the stand-in").click()
+    page.get_by_role("button", name="Drive on for pass 1").click()
+    page.wait_for_selector("[data-channel=trailer][data-stable=true]")
+    page.evaluate("document.querySelector('main').scrollTo(0, 640)")
+
+
 def _nothing(_page: Page) -> None:
     return
 
@@ -29,6 +36,7 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("plates-1280x800", "Juniper", "plates", WIDE, "day", _nothing),
     ("plates-390x844", "Juniper", "plates", NARROW, "day", _nothing),
     ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
+    ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),
     ("weigh-390x844", "Juniper", "weigh", NARROW, "day", _rear),
 )
 

@@ -148,6 +148,9 @@ class Traps(unittest.TestCase):
                 passes[2],
             ]
 
+        def drove_off(passes: Any, _: Any) -> None:
+            passes[0]["readings"]["trailer"] = 3660
+
         def light_nose(passes: Any, _: Any) -> None:
             passes[0]["readings"].update(front=2400)
 
@@ -160,6 +163,7 @@ class Traps(unittest.TestCase):
             lost: ("closure", "weigh_ins[0].passes[1]"),
             typo: ("ten_times", "weigh_ins[0].passes[0].readings.rear"),
             wrong_platform: ("front_gains", "weigh_ins[0].passes[0].readings.front"),
+            drove_off: ("trailer_too_light", "weigh_ins[0].passes[0].readings.trailer"),
             light_nose: ("front_lightened", "weigh_ins[0].passes[0].readings.front"),
         }
         for change, (code, path) in expected.items():

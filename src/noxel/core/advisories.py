@@ -111,6 +111,16 @@ def _unit_slips(notes: _Notes) -> Iterator[Advisory]:
                             reading=axle.value, rating=limit.kg)  # fmt: skip
 
 
+def _rolled_off(notes: _Notes) -> Iterator[Advisory]:
+    axles, trailer, hitched = notes.weighing.figures.get("trailer_axles"), notes.rig.trailer, notes.weighing.hitched
+    dry = trailer.dry_weight if trailer else None
+    if axles and dry and hitched and 0 < axles.value < 0.6 * dry.kg:
+        yield notes.say("trailer_too_light",
+                        f"The trailer's axles read {notes.mass(axles.value)}, of a trailer that weighs {notes.mass(dry.kg)} dry: driven off "
+                        "before the weight was taken, or an axle off the platform?", notes.path(hitched, "readings.trailer"),
+                        reading=axles.value, dry=dry.kg)  # fmt: skip
+
+
 def _between_passes(notes: _Notes) -> Iterator[Advisory]:
     weighing, word = notes.weighing, vehicle_word(notes.rig)
     figures, hitched, solo = weighing.figures, weighing.hitched, weighing.solo
@@ -286,7 +296,7 @@ def advise(rig: RigFile, number: int | None, weighing: Weighing, rows: list[Chec
     found: list[Advisory] = []
     if number is not None:
         notes = _Notes(rig, number, weighing)
-        for look in (_tickets, _unit_slips, _between_passes, _bars, _sides, _sources, _missing):
+        for look in (_tickets, _unit_slips, _rolled_off, _between_passes, _bars, _sides, _sources, _missing):
             found += look(notes)
         found += _payload(notes, rows)
     found += _ratings(rig, rows)

@@ -89,13 +89,14 @@ class Check(Answer):
     limit_lines: list["Line"] | None = None
     cushion: float | None = None
     working: str | None = None
+    settled_by: str | None = None
     sentence: str
 
     @model_serializer(mode="wrap")
     def _shape(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
         made: dict[str, Any] = handler(self)
         absent = ("limit", "limit_source", "margin") if self.low is not None else ("low", "high")
-        spare = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label", "limit_lines", "working")
+        spare = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label", "limit_lines", "working", "settled_by")
         return {key: value for key, value in made.items()
                 if key not in absent and not (key in spare and value is None)}  # fmt: skip
 

@@ -8,7 +8,7 @@ from noxel.core.checks import Checked, binding, run_checks, tightest_first, verd
 from noxel.core.figures import Figure, nominal
 from noxel.core.guide import guide
 from noxel.core.predict import predict
-from noxel.core.proof import findings, still_open, tongue_ways
+from noxel.core.proof import findings, settled_by, still_open, tongue_ways
 from noxel.core.ratings import RATING_PATHS, on_pin
 from noxel.core.rigfile import RigFile, entry_at, source_words
 from noxel.core.rooms import rooms
@@ -69,7 +69,7 @@ def _limit_lines(rig: RigFile, row: Checked, to: _Printer) -> list[answers.Line]
     ]  # fmt: skip
 
 
-def _check(rig: RigFile, row: Checked, to: _Printer) -> answers.Check:
+def _check(rig: RigFile, weighing: Weighing, row: Checked, to: _Printer) -> answers.Check:
     share = row.range is not None
     factor = 1.0 if share else to.mass
     shown = row.actual or row.at_least
@@ -94,6 +94,7 @@ def _check(rig: RigFile, row: Checked, to: _Printer) -> answers.Check:
         limit_lines=_limit_lines(rig, row, to),
         cushion=row.cushion if row.cushion < 1 else None,
         working=shown.key if shown else None,
+        settled_by=settled_by(weighing, row),
         sentence=words.sentence(rig, row),
     )
 
@@ -143,9 +144,10 @@ def _estimate(rig: RigFile, number: int | None, to: _Printer) -> answers.Estimat
     weigh_in = rig.weigh_ins[number - 1] if number else None
     if weigh_in is None or not weigh_in.added_since:
         return None
-    rows = tightest_first(run_checks(rig, weigh(rig, weigh_in, with_added=True)))
+    weighing = weigh(rig, weigh_in, with_added=True)
+    rows = tightest_first(run_checks(rig, weighing))
     found = verdict(rows)
-    made = [_check(rig, row, to).model_copy(update={"working": None}) for row in rows]
+    made = [_check(rig, weighing, row, to).model_copy(update={"working": None}) for row in rows]
     return answers.Estimate(verdict=found, headline=words.headline(rig, rows, found), checks=made)
 
 
@@ -192,7 +194,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         headline=words.headline(rig, rows, found),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate({**derived, "tongue_source": weighing.tongue_source}),
-        checks=[_check(rig, row, to) for row in rows],
+        checks=[_check(rig, weighing, row, to) for row in rows],
         advisories=advise(rig, number, weighing, rows),
         working=working,
         passes=guide(rig, number, weighing),

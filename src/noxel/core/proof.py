@@ -7,7 +7,7 @@ from noxel.core.ratings import share_range
 from noxel.core.rigfile import RigFile
 from noxel.core.units import KG, METRES, print_mass, print_share
 from noxel.core.weighing import Candidate, Weighing
-from noxel.core.words import vehicle_word
+from noxel.core.words import missing_rating, vehicle_word
 
 WAYS = {
     "passes": "from the passes: hitched less vehicle only",
@@ -89,6 +89,37 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
     return found
 
 
+_NEEDS = {"vehicle.tow_rating": "gross", "trailer.gross": "gross", "hitch.trailer": "gross", "trailer.cargo": "gross",
+          "hitch.tongue": "tongue", "tongue.share": "tongue"}  # fmt: skip
+
+
+def settled_by(weighing: Weighing, row: Checked) -> str | None:
+    """What would settle a check that cannot be made: the rating that is missing, or the weighing."""
+    if row.status != "unknown":
+        return None
+    if row.limit is None and row.range is None:
+        return f"Enter the {missing_rating(row.id)}."
+    if weighing.hitched is None:
+        return "Weigh it: a pass loaded as for the road."
+    need = _NEEDS.get(row.id)
+    if need == "tongue":
+        return f"What settles it: {_tongue_settlers(weighing)}."
+    if need == "gross":
+        return f"What settles it: {_GROSS}."
+    if row.id.startswith("tires."):
+        return "Enter how many tires there are."
+    return "The pass is not complete: a reading is still to come."
+
+
+_GROSS = "a pass of the vehicle alone, the trailer alone, or a tongue measurement"
+
+
+def _tongue_settlers(weighing: Weighing) -> str:
+    if weighing.solo and weighing.engaged and not weighing.slack:
+        return "a hitched pass with the bars slack, or a tongue measurement, or the rig's lengths on Plates"
+    return "a pass of the vehicle alone, or a tongue measurement"
+
+
 def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[Open]:
     """What cannot be known yet: its range from what is known, what would settle it, which verdicts stand regardless."""
     if not rig.towing or weighing.hitched is None:
@@ -97,17 +128,15 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
     low, high = share_range(rig)
     found: list[Open] = []
     axles, net = figures.get("trailer_axles"), figures.get("tongue_net")
-    settle = "a pass of the vehicle alone, or a tongue measurement"
-    if weighing.solo and weighing.engaged and not weighing.slack:
-        settle = "a hitched pass with the bars slack, or a tongue measurement, or the rig's lengths on Plates"
     if "tongue_static" not in figures:
         least = net.value if net else axles.value * low / (1 - low) if axles else None
         most = axles.value * high / (1 - high) if axles and not net else None
         found.append(Open(what="Tongue weight", low=least / factor if least is not None else None,
-                          high=most / factor if most is not None else None, proven=net is not None, settled_by=settle))  # fmt: skip
+                          high=most / factor if most is not None else None,
+                          proven=net is not None, settled_by=_tongue_settlers(weighing)))  # fmt: skip
     if "trailer_gross" not in figures and axles:
         found.append(Open(what="Trailer, in total", low=axles.value / (1 - low) / factor, high=axles.value / (1 - high) / factor,
-                          proven=False, settled_by="a pass of the vehicle alone, the trailer alone, or a tongue measurement"))  # fmt: skip
+                          proven=False, settled_by=_GROSS))  # fmt: skip
     if found:
         standing = [row for row in checks if row.status in ("over", "within", "tight")]
         names = ", ".join(row.id for row in standing)

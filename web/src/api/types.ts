@@ -523,6 +523,8 @@ export interface components {
             required: boolean;
             /** Sentence */
             sentence: string;
+            /** Settled By */
+            settled_by?: string | null;
             /**
              * Status
              * @enum {string}

@@ -59,6 +59,7 @@ export function WorkingPanel({ check }: { check: Check }) {
         </div>
       )}
       {atCheck && working && <p className="mt-3 leading-snug">{check.sentence}</p>}
+      {atCheck && check.settled_by && <p className="mt-2 leading-snug font-semibold">{check.settled_by}</p>}
       {atCheck &&
         notes.map((note) => (
           <p key={note.code} className="mt-2 border-l-4 border-ochre pl-2 leading-snug">

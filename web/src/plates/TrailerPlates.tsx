@@ -1,4 +1,5 @@
 import { useDesk } from "../api/useSheet";
+import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { Plate } from "./Plate";
 
@@ -79,6 +80,19 @@ export function TrailerPlates() {
           unit={evaluation.length}
           sourced
         />
+        <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
+          <span className="text-[15px]">Suspension</span>
+          <Choice
+            label="Suspension"
+            value={rig.trailer?.suspension ?? ""}
+            options={[
+              ["leaf", "leaf springs"],
+              ["torsion", "torsion"],
+              ["other", "other"],
+            ]}
+            onChange={(value) => change([{ path: "trailer.suspension", op: "set", value }], "suspension")}
+          />
+        </div>
         <Field path="trailer.tires.max_load" label="Its tires, each" unit={mass} sourced />
         <Field path="trailer.tires.count" label="Tires, all axles" />
       </Plate>

@@ -16,7 +16,8 @@ export function Button({ strong = false, className = "", ...rest }: ComponentPro
 /** One of a few: every choice in view, the chosen one inked. */
 export function Choice<T extends string>(props: {
   label: string;
-  value: T;
+  /** The chosen one; an empty text when none is yet. */
+  value: T | "";
   options: readonly (readonly [T, string])[];
   onChange: (value: T) => void;
   wide?: boolean;

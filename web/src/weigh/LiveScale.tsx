@@ -23,6 +23,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
   const { sheet, rig, change } = useDesk();
   const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
+  const [address, setAddress] = useState("");
   const query = useQuery({
     queryKey: ["live"],
     queryFn: api.live,
@@ -61,6 +62,23 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
     change([...gone, ...kept], `the scale's readings for pass ${index + 1}`);
   };
 
+  const keepTicket = (ticket: NonNullable<LiveOut["ticket"]>) => {
+    const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
+    const written = (mass: number) => (ticket.unit === unit ? String(mass) : `${mass} ${ticket.unit}`);
+    const gone = Object.keys(pass.readings ?? {}).filter((name) => !(name in ticket.readings));
+    change(
+      [
+        ...gone.map((name): Change => ({ path: `${path}.readings.${name}`, op: "type", text: "" })),
+        ...Object.entries(ticket.readings).map(
+          ([name, mass]): Change => ({ path: `${path}.readings.${name}`, op: "type", text: written(mass) }),
+        ),
+        { path: `${path}.printed_gross`, op: "type", text: written(ticket.gross) },
+        { path: `${path}.ticket_number`, op: "type", text: ticket.number },
+      ],
+      `ticket ${ticket.number}`,
+    );
+  };
+
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== "c" || event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || !allSteady)
@@ -81,6 +99,24 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
             knows.
           </p>
           <Button onClick={() => void connect()}>Connect the stand-in</Button>
+          <form
+            className="mt-2 flex items-center gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              void told(api.connect({ address }));
+            }}
+          >
+            <input
+              value={address}
+              aria-label="Address of a scale on this machine"
+              placeholder="or 127.0.0.1:4001"
+              onChange={(event) => setAddress(event.currentTarget.value)}
+              className="h-10 min-w-0 flex-1 border-b-2 border-rule bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
+            />
+            <Button type="submit" disabled={!address.trim()}>
+              Connect
+            </Button>
+          </form>
         </>
       )}
       {on && live && (
@@ -105,6 +141,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
               >
                 Drive on for pass {index + 1}
               </Button>
+              <Button onClick={() => void told(api.command({ do: "weigh" }))}>Take the weight</Button>
               <Button onClick={() => void told(api.command({ do: "drive_off" }))}>Drive off</Button>
               <label className="flex items-center gap-1.5 font-cond text-[15px]">
                 with
@@ -144,6 +181,17 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
               </li>
             ))}
           </ul>
+          {live.ticket && (
+            <div className="mt-3 border border-dashed border-ink bg-card px-3 py-2" data-ticket={live.ticket.number}>
+              <p className="text-[15px] leading-snug">
+                <strong>Ticket {live.ticket.number}</strong>, {live.ticket.kind}: {atRest(live.ticket.gross)}{" "}
+                {live.ticket.unit} in all
+              </p>
+              <Button className="mt-1" onClick={() => live.ticket && keepTicket(live.ticket)}>
+                Keep this ticket for pass {index + 1}
+              </Button>
+            </div>
+          )}
           <div className="mt-3 flex flex-wrap gap-2">
             <Button strong disabled={!allSteady} onClick={capture}>
               Keep these for pass {index + 1}

@@ -8,7 +8,7 @@ const Coupler = ({ x }: { x: number }) => (
   <g>
     <path {...line} d={`M${x} 40h70M${x} 40v12`} strokeWidth={2.4} />
     <circle cx={x} cy={40} r={4} fill="var(--ink)" />
-    <path d={`M${x} 8v20m-4 -6l4 7 4 -7`} {...line} stroke="var(--vermilion)" />
+    <path d={`M${x} 8v20m-4 -6l4 7 4 -7`} {...line} />
   </g>
 );
 const Length = ({ from, to, y, label }: { from: number; to: number; y: number; label: string }) => (
