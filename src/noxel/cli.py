@@ -5,6 +5,7 @@ The server and the database are loaded by the commands that need them: a check t
 
 import argparse
 import datetime
+import gc
 import socket
 import sys
 from collections.abc import Sequence
@@ -198,7 +199,10 @@ def _run(database: "Database", port: int, name: str) -> int:
     listener = listen(port)
     address = f"http://127.0.0.1:{listener.getsockname()[1]}"
     print(f"{name}: {address}  (Ctrl-C ends it; data in {database.path})", flush=True)
-    config = uvicorn.Config(create_app(database, name=name), log_level="warning", access_log=False)
+    app = create_app(database, name=name)
+    gc.collect()
+    gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
+    config = uvicorn.Config(app, log_level="warning", access_log=False)
     uvicorn.Server(config).run(sockets=[listener])
     database.close()
     return 0

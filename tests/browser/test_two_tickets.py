@@ -177,3 +177,18 @@ class TwoTickets(OnStage):
         page.get_by_role("button", name="Delete it").click()
         page.get_by_role("button", name="Bring back kilograms").click()
         expect(page.get_by_role("heading", level=1)).to_contain_text("Stop.")
+
+    def test_typing_while_the_server_is_away_is_not_lost(self) -> None:
+        rig = self.rigs.add(rig_of("check--three-passes"))
+        page = self.page(f"/rigs/{rig}/plates")
+        expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,000")
+        page.route("**/api/rigs/*", lambda route: route.abort() if route.request.method == "PATCH" else route.continue_())
+        at(page, "vehicle.ratings.gvwr").fill("7321")
+        at(page, "vehicle.ratings.gawr_rear").fill("3,777")
+        expect(page.get_by_role("status")).to_have_text("not saved yet, trying again")
+        page.reload()
+        expect(page.get_by_role("status")).to_have_text("not saved yet, trying again")
+        page.unroute("**/api/rigs/*")
+        expect(page.get_by_role("status")).to_have_text("saved")
+        expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,321")
+        expect(at(page, "vehicle.ratings.gawr_rear")).to_have_value("3,777")
