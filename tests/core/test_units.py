@@ -41,6 +41,8 @@ class Reading(unittest.TestCase):
     def test_typed_texts(self) -> None:
         told = {
             ("1450 kg", "mass", "lb"): "1450 kg",
+            ("3,200 lb", "mass", "lb"): 3200,
+            ("3200lbs", "mass", "kg"): "3200 lb",
             ("180+165+60", "mass", "lb"): 405,
             ("180 + 20 kg", "mass", "lb"): "200 kg",
             ("3,060", "mass", "lb"): 3060,

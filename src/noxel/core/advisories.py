@@ -13,7 +13,7 @@ from noxel.core.rigfile import RigFile
 from noxel.core.tickets import Pass
 from noxel.core.units import KG, print_mass, print_share
 from noxel.core.weighing import PassLoads, Weighing, describe_pass, reading_words
-from noxel.core.words import missing_rating, vehicle_word
+from noxel.core.words import missing_rating, source_label, vehicle_word
 
 FRONT_LOSS = 0.10
 """A front axle lighter by more than this share when hitched is worth a caution."""
@@ -259,13 +259,13 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
     for row in rows:
         if row.required and row.limit is None and row.range is None:
             yield Advisory(code="rating_missing", level="note", path=RATING_PATHS.get(row.id),
-                           message=f"No {missing_rating(row.id)} was entered; this check cannot be made without it.")  # fmt: skip
+                           message=f"No {missing_rating(rig, row.id)} was entered; this check cannot be made without it.")  # fmt: skip
         elif row.limit and row.limit.worked_out:
             kind = {"optimistic": "The published one is often lower.", "conservative": "A hitch or cooling limit can be lower still.",
                     "rough": "It is a rule of thumb, for ball hitches only."}[row.limit.certainty]  # fmt: skip
             yield Advisory(code="rating_worked_out", level="note", path=row.limit.path,
-                           message=f"{row.limit.formula} stands in for the {missing_rating(row.id)}, which was not entered. {kind} "
-                                   "It never says within; enter the real one.",
+                           message=f"{source_label(rig, row.limit.source)}, {print_mass(row.limit.kg, rig.units.mass)}, stands in for the "
+                                   f"{missing_rating(rig, row.id)}, which was not entered. {kind} It never says within; enter the real one.",
                            numbers={"limit": row.limit.kg / KG[rig.units.mass]})  # fmt: skip
 
 

@@ -199,6 +199,14 @@ class RoomLeft(Answer):
     sentence: str
 
 
+class Link(Answer):
+    """One link of the hitch chain with its ratings in the mode used."""
+
+    kind: str
+    trailer: float | None
+    tongue: float | None
+
+
 class Estimate(Answer):
     """The checks with what came aboard since the weighing: worked out, not weighed."""
 
@@ -231,6 +239,7 @@ class Headline(Answer):
 class Evaluation(Answer):
     """The whole answer about one weigh-in of one rig.
 
+    ``plates`` are contradictions between labels, ``terms`` what things are called in the rig's set of terms.
     ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when both are known.
     """
 
@@ -252,6 +261,9 @@ class Evaluation(Answer):
     open: list[Open]
     rooms: list[RoomLeft]
     estimate: Estimate | None
+    plates: list[Advisory]
+    chain: list[Link]
+    terms: dict[str, str]
     geometry: Geometry
     caution: str
 

@@ -5,13 +5,16 @@ from noxel.core.advisories import advise
 from noxel.core.base import Entry
 from noxel.core.ceiling import ceiling
 from noxel.core.checks import Checked, binding, run_checks, tightest_first, verdict
+from noxel.core.contradictions import contradictions
 from noxel.core.figures import Figure, nominal
 from noxel.core.guide import guide
 from noxel.core.predict import predict
 from noxel.core.proof import findings, settled_by, still_open, tongue_ways
 from noxel.core.ratings import RATING_PATHS, on_pin
+from noxel.core.rig import rating_in
 from noxel.core.rigfile import RigFile, entry_at, source_words
 from noxel.core.rooms import rooms
+from noxel.core.terms import SETS
 from noxel.core.units import KG, METRES, LengthUnit
 from noxel.core.weighing import Weighing, weigh
 from noxel.errors import NotFound
@@ -63,7 +66,7 @@ def _limit_lines(rig: RigFile, row: Checked, to: _Printer) -> list[answers.Line]
     if row.limit is None or not row.limit.terms:
         return None
     return [
-        answers.Line(op=term.op, label=term.label, value=term.kg / to.mass, plus_minus=0.0, sort="mass",
+        answers.Line(op=term.op, label=words.term(rig, term.label), value=term.kg / to.mass, plus_minus=0.0, sort="mass",
                      source=source_words(rig, term.path))
         for term in row.limit.terms
     ]  # fmt: skip
@@ -88,13 +91,13 @@ def _check(rig: RigFile, weighing: Weighing, row: Checked, to: _Printer) -> answ
         low=row.range[0] if row.range else None,
         high=row.range[1] if row.range else None,
         required=row.required,
-        limit_label=words.source_label(row.limit.source) if row.limit else None,
+        limit_label=words.source_label(rig, row.limit.source) if row.limit else None,
         limit_path=row.limit.path if row.limit else RATING_PATHS.get(row.id),
         limit_entry=entry,
         limit_lines=_limit_lines(rig, row, to),
         cushion=row.cushion if row.cushion < 1 else None,
         working=shown.key if shown else None,
-        settled_by=settled_by(weighing, row),
+        settled_by=settled_by(rig, weighing, row),
         sentence=words.sentence(rig, row),
     )
 
@@ -131,6 +134,16 @@ def _bars_moved(weighing: Weighing, to: _Printer) -> answers.Value | None:
     if weighing.engaged is None or tongue is None or net is None:
         return None
     return to.value(Figure("bars_moved", tongue - net, "tongue weight − net load on the vehicle"))
+
+
+def _chain(rig: RigFile, to: _Printer) -> list[answers.Link]:
+    mode = rig.hitch.mode
+    links = []
+    for part in rig.hitch.parts:
+        trailer, tongue = rating_in(part.trailer, mode), rating_in(part.tongue, mode)
+        links.append(answers.Link(kind=part.kind, trailer=trailer.kg / to.mass if trailer else None,
+                                  tongue=tongue.kg / to.mass if tongue else None))  # fmt: skip
+    return links
 
 
 def _rooms(rig: RigFile, weighing: Weighing, rows: list[Checked], to: _Printer) -> list[answers.RoomLeft]:
@@ -177,7 +190,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     found = verdict(rows)
     to = _Printer(rig)
     derived = {key: to.value(figure) for key, figure in weighing.figures.items()}
-    working = {key: to.working(figure, words.figure_title(key)) for key, figure in weighing.figures.items()}
+    working = {key: to.working(figure, words.figure_title(rig, key)) for key, figure in weighing.figures.items()}
     for row in rows:
         if row.actual and row.actual.key not in working:
             working[row.actual.key] = to.working(row.actual, words.check_label(rig, row.id))
@@ -204,6 +217,9 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         open=still_open(rig, weighing, rows),
         rooms=_rooms(rig, weighing, rows, to),
         estimate=_estimate(rig, number, to),
+        plates=contradictions(rig),
+        chain=_chain(rig, to),
+        terms=dict(SETS[rig.terms]),
         geometry=_geometry(rig, weighing),
         caution=words.CAUTION,
     )

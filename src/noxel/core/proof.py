@@ -93,12 +93,12 @@ _NEEDS = {"vehicle.tow_rating": "gross", "trailer.gross": "gross", "hitch.traile
           "hitch.tongue": "tongue", "tongue.share": "tongue"}  # fmt: skip
 
 
-def settled_by(weighing: Weighing, row: Checked) -> str | None:
+def settled_by(rig: RigFile, weighing: Weighing, row: Checked) -> str | None:
     """What would settle a check that cannot be made: the rating that is missing, or the weighing."""
     if row.status != "unknown":
         return None
     if row.limit is None and row.range is None:
-        return f"Enter the {missing_rating(row.id)}."
+        return f"Enter the {missing_rating(rig, row.id)}."
     if weighing.hitched is None:
         return "Weigh it: a pass loaded as for the road."
     need = _NEEDS.get(row.id)

@@ -47,7 +47,6 @@ class Limit:
     source: str
     path: str
     certainty: Certainty = "real"
-    formula: str = ""
     terms: tuple[LimitTerm, ...] = ()
 
     @property
@@ -83,9 +82,9 @@ def _tow_entered(rig: RigFile) -> Limit | None:
     return _entered(rating_in(rating, mode), "tow_rating", f"vehicle.ratings.tow_rating{rating_path(rating, mode)}")
 
 
-def _sum(source: str, path: str, *terms: LimitTerm, certainty: Certainty = "real", formula: str = "") -> Limit:
+def _sum(source: str, path: str, *terms: LimitTerm, certainty: Certainty = "real") -> Limit:
     kg = sum(-term.kg if term.op == "−" else term.kg for term in terms)
-    return Limit(kg, source, path, certainty, formula, terms if len(terms) > 1 else ())
+    return Limit(kg, source, path, certainty, terms if len(terms) > 1 else ())
 
 
 def combination_limit(rig: RigFile) -> Limit | None:
@@ -95,10 +94,10 @@ def combination_limit(rig: RigFile) -> Limit | None:
     if ratings.gcwr:
         return Limit(ratings.gcwr.kg, "gcwr", "vehicle.ratings.gcwr")
     if ratings.gvwr and tow:
-        gvwr = LimitTerm("", "GVWR", ratings.gvwr.kg, "vehicle.ratings.gvwr")
-        added = LimitTerm("+", "tow rating", tow.kg, tow.path)
+        gvwr = LimitTerm("", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
+        added = LimitTerm("+", "tow_rating", tow.kg, tow.path)
         return _sum("gvwr+tow_rating", "vehicle.ratings.gcwr", gvwr, added,
-                    certainty="optimistic", formula="GVWR + tow rating")  # fmt: skip
+                    certainty="optimistic")  # fmt: skip
     return None
 
 
@@ -108,9 +107,9 @@ def tow_limit(rig: RigFile) -> Limit | None:
     entered = _tow_entered(rig)
     if entered or not (ratings.gcwr and ratings.gvwr):
         return entered
-    gcwr = LimitTerm("", "GCWR", ratings.gcwr.kg, "vehicle.ratings.gcwr")
-    gvwr = LimitTerm("−", "GVWR", ratings.gvwr.kg, "vehicle.ratings.gvwr")
-    return _sum("gcwr-gvwr", "vehicle.ratings.tow_rating", gcwr, gvwr, certainty="conservative", formula="GCWR − GVWR")
+    gcwr = LimitTerm("", "gcwr", ratings.gcwr.kg, "vehicle.ratings.gcwr")
+    gvwr = LimitTerm("−", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
+    return _sum("gcwr-gvwr", "vehicle.ratings.tow_rating", gcwr, gvwr, certainty="conservative")
 
 
 def payload_limit(rig: RigFile) -> Limit | None:
@@ -166,8 +165,7 @@ def tongue_limit(rig: RigFile) -> Limit | None:
     tow = _tow_entered(rig)
     if least or on_pin(rig) or tow is None:
         return least
-    return Limit(ROUGH_TONGUE * tow.kg, "10% of tow_rating", "vehicle.ratings.tongue_rating", "rough",
-                 "10 % of the tow rating")  # fmt: skip
+    return Limit(ROUGH_TONGUE * tow.kg, "10% of tow_rating", "vehicle.ratings.tongue_rating", "rough")  # fmt: skip
 
 
 def limits(rig: RigFile) -> dict[str, Limit | None]:

@@ -9,6 +9,7 @@ from pydantic import Field, ModelWrapValidatorHandler, ValidationError, model_va
 from noxel.core.base import Entered, Entry, Name, Note, misplaced
 from noxel.core.quantities import units_in_force
 from noxel.core.rig import Hitch, Kind, Load, Plan, Policy, Trailer, Vehicle
+from noxel.core.terms import TermSet
 from noxel.core.tickets import Pass, Units, WeighIn
 from noxel.errors import Problem, RigFileError
 
@@ -22,6 +23,7 @@ class RigFile(Entered):
     name: Name = ""
     note: Note | None = None
     kind: Kind
+    terms: TermSet = "north_america"
     policy: Policy = Policy()
     vehicle: Vehicle = Vehicle()
     hitch: Hitch = Hitch()

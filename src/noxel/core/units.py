@@ -43,7 +43,7 @@ _ALIASES = {
 
 
 _FLUID = re.compile(
-    rf"\s*([+\u2212-]?)\s*({_NUMBER})\s*(gal|gallons?|l|litres?|liters?)\s*(?:of\s+)?([a-z]+)\s*", re.IGNORECASE
+    rf"\s*([+\u2212-]?)\s*({_NUMBER})\s*(gal|gallons?|l|litres?|liters?)\s+(?:of\s+)?([a-z]+)\s*", re.IGNORECASE
 )
 
 
@@ -192,6 +192,19 @@ def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
     return found
 
 
+def _pair(text: str, default: str | None) -> Typed:
+    """A label often gives both: ``7,050 lb / 3,198 kg``. The first counts, when the second says the same."""
+    first, second = (read_typed(part, "mass", default) for part in text.split("/"))
+    a, b = (
+        read_mass(each.value) if isinstance(each.value, str) else each.value * KG[default or "kg"] for each in (first, second)
+    )
+    if abs(a - b) > max(0.005 * abs(a), 1.0):
+        raise QuantityError(
+            f"“{text}”: the two do not agree: {print_mass(a, 'lb')} is {print_mass(a, 'kg')}. Re-read the label"
+        )
+    return first
+
+
 def _fluid_mass(text: str, match: re.Match[str]) -> float:
     sign, number, volume, name = match.groups()
     density = FLUIDS.get({"petrol": "gasoline", "gas": "gasoline"}.get(name.lower(), name.lower()))
@@ -227,6 +240,8 @@ def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
     QuantityError
         If it cannot be read; the message says which part.
     """
+    if dimension == "mass" and text.count("/") == 1:
+        return _pair(text, default)
     fluid = _FLUID.fullmatch(_GAPS.sub("", text)) if dimension == "mass" else None
     if fluid is not None and default is not None:
         return Typed(_fluid_mass(text, fluid) / KG[default])

@@ -9,6 +9,7 @@ from noxel.core.checks import Checked, Verdict, binding, tightest_first
 from noxel.core.ratings import on_pin
 from noxel.core.rigfile import RigFile
 from noxel.core.rooms import Room
+from noxel.core.terms import SETS, TermSet
 from noxel.core.units import KG, MassUnit, print_mass, print_share, round_half_up
 
 CAUTION = (
@@ -38,22 +39,22 @@ _FIGURES = {
 }
 
 _SOURCES = {
-    "gawr_front": "GAWR front",
-    "gawr_rear": "GAWR rear",
-    "gvwr": "GVWR",
-    "gcwr": "GCWR",
-    "gvwr+tow_rating": "GVWR + tow rating",
-    "tow_rating": "tow rating",
-    "gcwr-gvwr": "GCWR − GVWR",
-    "payload": "payload",
-    "tongue_rating": "vehicle's tongue rating",
-    "10% of tow_rating": "10 % of tow rating",
-    "trailer.gvwr": "trailer GVWR",
-    "trailer.gawr": "GAWR",
-    "trailer.axle_group": "axle group rating",
-    "trailer.ccc": "CCC",
-    "tire": "tire",
+    "gvwr+tow_rating": "{gvwr} + {tow_rating}",
+    "gcwr-gvwr": "{gcwr} − {gvwr}",
+    "tongue_rating": "vehicle's {tongue_rating}",
+    "10% of tow_rating": "10 % of {tow_rating}",
+    "trailer.gvwr": "trailer {trailer_gvwr}",
 }
+
+
+def term(rig: RigFile, key: str) -> str:
+    """What a thing is called in the rig's set of terms; a thing that has no name of its own there keeps its key."""
+    return SETS[rig.terms].get(key, key)
+
+
+@lru_cache(16)
+def _fill(terms: TermSet) -> dict[str, str]:
+    return {key.replace(".", "_"): name for key, name in SETS[terms].items()}
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,28 +75,34 @@ def vehicle_word(rig: RigFile) -> str:
     return {"pickup": "truck", "wagon": "car", "van": "van", "motorhome": "motorhome", None: "tow vehicle"}[body]
 
 
-def source_label(source: str) -> str:
-    """A limit's source in words; a hitch part's kind is its own."""
-    return _SOURCES.get(source, source)
+def source_label(rig: RigFile, source: str) -> str:
+    """A limit's source in the rig's terms; a hitch part's kind is its own."""
+    if source in _SOURCES:
+        return _SOURCES[source].format(**_fill(rig.terms))
+    return term(rig, source)
 
 
-def figure_title(key: str) -> str:
+def figure_title(rig: RigFile, key: str) -> str:
     """The title of a derived figure."""
     if key.startswith("trailer_axle_"):
         return f"Trailer axle {key.rsplit('_', 1)[1]}"
+    named = {"tongue_static": "tongue_weight", "tongue_share": "tongue_share"}.get(key)
+    if named and not on_pin(rig):
+        title = term(rig, named)
+        return title[0].upper() + title[1:]
     return _FIGURES.get(key, key)
 
 
 _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin, {p} the hitch part that limits
     "vehicle.front_axle": ("Front axle", "The front axle", "its {} rating"),
     "vehicle.rear_axle": ("Rear axle", "The rear axle", "its {} rating"),
-    "vehicle.gross": ("{V}, loaded", "The {v}", "its {} GVWR"),
+    "vehicle.gross": ("{V}, loaded", "The {v}", "its {} {gvwr}"),
     "vehicle.payload": ("Payload", "The load in the {v}, {t} included,", "the {} payload rating"),
-    "combination.gross": ("Together", "The {v} and trailer together", "the {} GCWR"),
-    "vehicle.tow_rating": ("Tow rating", "The trailer", "the {v}'s {} tow rating"),
-    "trailer.gross": ("Trailer, in total", "The trailer", "its {} GVWR"),
+    "combination.gross": ("Together", "The {v} and trailer together", "the {} {gcwr}"),
+    "vehicle.tow_rating": ("{Tow_rating}", "The trailer", "the {v}'s {} {tow_rating}"),
+    "trailer.gross": ("Trailer, in total", "The trailer", "its {} {trailer_gvwr}"),
     "trailer.axles": ("Trailer axles", "The trailer's axles", "their {} rating"),
-    "trailer.cargo": ("Trailer cargo", "The trailer's cargo", "its {} cargo rating"),
+    "trailer.cargo": ("Trailer cargo", "The trailer's cargo", "its {} {trailer_ccc}"),
     "hitch.trailer": ("Trailer on the hitch", "The trailer", "the {p}'s {} trailer rating"),
     "hitch.tongue": ("{T} on the hitch", "The {t}", "the {p}'s {} {t} rating"),
     "tires.front": ("Front tires", "The front tire that carries most", "its {} rating"),
@@ -106,16 +113,20 @@ _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin
 
 
 def _phrase(rig: RigFile, check: str, source: str | None) -> _Phrase:
-    return _filled(check, vehicle_word(rig), "pin" if on_pin(rig) else "tongue", source)
+    return _filled(check, vehicle_word(rig), "pin" if on_pin(rig) else "tongue", source, rig.terms)
 
 
 @lru_cache(512)  # a hitch part may have any name
-def _filled(check: str, word: str, tongue: str, source: str | None) -> _Phrase:
+def _filled(check: str, word: str, tongue: str, source: str | None, terms: TermSet) -> _Phrase:
     if check not in _PHRASES:
         axle = f"Trailer axle {check.rsplit('_', 1)[1]}"
         return _Phrase(axle, axle, "its {} rating")
     part = "vehicle" if source == "tongue_rating" else source or "hitch"
-    fill = {"v": word, "V": word.capitalize(), "t": tongue, "T": tongue.capitalize(), "p": part}
+    fill = dict(_fill(terms))
+    tongue = tongue if tongue == "pin" else fill["tongue"]
+    tow = fill["tow_rating"]
+    fill |= {"v": word, "V": word.capitalize(), "t": tongue, "T": tongue.capitalize(), "p": part,
+             "Tow_rating": tow[0].upper() + tow[1:]}  # fmt: skip
     label, subject, limit = _PHRASES[check]
     plural = check in ("combination.gross", "trailer.axles")
     # "{}" in the limit stays, for the figure
@@ -165,10 +176,10 @@ def sentence(rig: RigFile, row: Checked) -> str:
     if row.range is not None:
         return _share_sentence(rig, row, phrase)
     if row.limit is None:
-        return f"{phrase.subject} {phrase.verb} not judged: no {_what_is_missing(row.id)} entered."
+        return f"{phrase.subject} {phrase.verb} not judged: no {missing_rating(rig, row.id)} entered."
     limit = phrase.limit.format(print_mass(row.limit.kg, unit))
     if row.limit.worked_out:
-        limit = f"a worked-out limit of {print_mass(row.limit.kg, unit)} ({row.limit.formula}, {row.limit.certainty})"
+        limit = f"a worked-out limit of {print_mass(row.limit.kg, unit)} ({source_label(rig, row.limit.source)}, {row.limit.certainty})"
     if row.margin is None or row.actual is None:
         if row.status == "over" and row.at_least is not None:
             by = small_mass(row.at_least.value - row.limit.kg, unit)
@@ -193,12 +204,17 @@ def sentence(rig: RigFile, row: Checked) -> str:
     return f"{phrase.subject} {'have' if phrase.plural else 'has'} {left} left of {limit}."
 
 
-def _what_is_missing(check: str) -> str:
+def missing_rating(rig: RigFile, check: str) -> str:
+    """The name of the rating that a check lacks."""
+    key = {
+        "vehicle.front_axle": "gawr_front", "vehicle.rear_axle": "gawr_rear", "vehicle.gross": "gvwr", "combination.gross": "gcwr",
+        "vehicle.tow_rating": "tow_rating", "hitch.tongue": "tongue_rating",
+    }.get(check)  # fmt: skip
+    if key:
+        return term(rig, key)
     return {
-        "vehicle.front_axle": "GAWR front", "vehicle.rear_axle": "GAWR rear", "vehicle.gross": "GVWR",
-        "combination.gross": "GCWR", "vehicle.tow_rating": "tow rating", "trailer.gross": "trailer GVWR",
-        "trailer.axles": "trailer axle rating", "hitch.trailer": "trailer rating of the hitch",
-        "hitch.tongue": "tongue rating",
+        "trailer.gross": f"trailer {term(rig, 'trailer.gvwr')}", "trailer.axles": f"trailer {term(rig, 'trailer.gawr')}",
+        "hitch.trailer": "trailer rating of the hitch",
     }.get(check, "rating")  # fmt: skip
 
 
@@ -225,11 +241,6 @@ def room_sentence(rig: RigFile, room: Room) -> str:
     if room.kg < 0:
         return f"{print_mass(-room.kg, unit)} must come off, if all of it comes off the {place}: {limit}{cushion} is exceeded.{unknown}"
     return f"{print_mass(room.kg, unit)} more can go in the {place}, then {limit}{cushion} is met.{unknown}"
-
-
-def missing_rating(check: str) -> str:
-    """The name of the rating that a check lacks."""
-    return _what_is_missing(check)
 
 
 _LEADS = {"stop": "Stop.", "incomplete": "Not settled.", "caution": "Caution.", "within": "Within every rating entered."}

@@ -648,6 +648,7 @@ export interface components {
          * Evaluation
          * @description The whole answer about one weigh-in of one rig.
          *
+         *     ``plates`` are contradictions between labels, ``terms`` what things are called in the rig's set of terms.
          *     ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when both are known.
          */
         Evaluation: {
@@ -658,6 +659,8 @@ export interface components {
             binding: string | null;
             /** Caution */
             caution: string;
+            /** Chain */
+            chain: components["schemas"]["Link"][];
             /** Checks */
             checks: components["schemas"]["Check"][];
             derived: components["schemas"]["Derived"];
@@ -675,8 +678,14 @@ export interface components {
             open: components["schemas"]["Open"][];
             /** Passes */
             passes: components["schemas"]["PassAnswer"][];
+            /** Plates */
+            plates: components["schemas"]["Advisory"][];
             /** Rooms */
             rooms: components["schemas"]["RoomLeft"][];
+            /** Terms */
+            terms: {
+                [key: string]: string;
+            };
             /** Tongue */
             tongue: components["schemas"]["TongueWay"][];
             /** Towing */
@@ -883,6 +892,18 @@ export interface components {
             source?: string | null;
             /** Value */
             value: number;
+        };
+        /**
+         * Link
+         * @description One link of the hitch chain with its ratings in the mode used.
+         */
+        Link: {
+            /** Kind */
+            kind: string;
+            /** Tongue */
+            tongue: number | null;
+            /** Trailer */
+            trailer: number | null;
         };
         /**
          * LiveOut
@@ -1233,6 +1254,12 @@ export interface components {
             plan?: components["schemas"]["Plan"];
             /** @default {} */
             policy?: components["schemas"]["Policy"];
+            /**
+             * Terms
+             * @default north_america
+             * @enum {string}
+             */
+            terms?: "north_america" | "australia" | "europe";
             trailer?: components["schemas"]["Trailer"] | null;
             units: components["schemas"]["Units"];
             /** @default {} */

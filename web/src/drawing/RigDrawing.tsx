@@ -96,6 +96,7 @@ export function RigDrawing(props: {
               sizes={sizes}
               picked={picked}
               onPick={onPick}
+              tongue={isPinKind(evaluation) ? "Pin" : capital(evaluation.terms.tongue ?? "tongue")}
               pin={isPinKind(evaluation)}
             />
           ))}
@@ -112,6 +113,8 @@ export function RigDrawing(props: {
     </div>
   );
 }
+
+const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 const isPinKind = (evaluation: Evaluation) =>
   evaluation.geometry.kind === "fifth_wheel" || evaluation.geometry.kind === "gooseneck";
@@ -139,8 +142,9 @@ function PostMark(props: {
   picked: string | null;
   onPick: Pick | undefined;
   pin: boolean;
+  tongue: string;
 }) {
-  const { post, layout, sizes, picked, onPick, pin } = props;
+  const { post, layout, sizes, picked, onPick, pin, tongue } = props;
   const { frameTop, frameBottom, ground } = layout;
   const { check } = post;
   const left = post.x - post.width / 2;
@@ -149,7 +153,7 @@ function PostMark(props: {
   const loaded = known && (check?.actual ?? check?.at_least ?? null) !== null;
   const floor = loaded && check?.actual === null;
   const fill = floor && check?.status !== "over" ? "url(#dots)" : fillOf(check?.status);
-  const name = post.id === "tongue" && pin ? "Pin" : NAMES[post.id];
+  const name = post.id === "tongue" ? tongue : NAMES[post.id];
   const pick = onPick && check ? () => onPick(check.id) : undefined;
   const leader = ground + 7;
   return (

@@ -34,32 +34,34 @@ export function Margins() {
       </div>
       <div className="lg:flex lg:min-h-0 lg:flex-1">
         <div className="min-w-0 px-4 pb-4 lg:flex-1 lg:overflow-y-auto lg:px-6">
-          <Headline
-            verdict={estimate?.verdict ?? evaluation.verdict}
-            headline={estimate?.headline ?? evaluation.headline}
-            estimated={estimate !== null && estimate !== undefined}
-          />
-          <div className="no-print flex flex-wrap gap-x-5 gap-y-1 pb-2">
-            {evaluation.estimate && (
+          <div className="items-start justify-between gap-4 md:flex">
+            <Headline
+              verdict={estimate?.verdict ?? evaluation.verdict}
+              headline={estimate?.headline ?? evaluation.headline}
+              estimated={estimate !== null && estimate !== undefined}
+            />
+            <div className="no-print flex shrink-0 flex-wrap gap-2 pb-2 md:flex-col md:items-end md:py-2.5">
               <Choice
-                label="What is shown"
-                value={view}
-                onChange={setView}
+                label="Order of the checks"
+                value={order}
+                onChange={setOrder}
                 options={[
-                  ["weighed", "as weighed"],
-                  ["estimate", "with what came aboard since"],
+                  ["tightest", "tightest first"],
+                  ["parts", "by part"],
                 ]}
               />
-            )}
-            <Choice
-              label="Order of the checks"
-              value={order}
-              onChange={setOrder}
-              options={[
-                ["tightest", "tightest first"],
-                ["parts", "by part"],
-              ]}
-            />
+              {evaluation.estimate && (
+                <Choice
+                  label="What is shown"
+                  value={view}
+                  onChange={setView}
+                  options={[
+                    ["weighed", "as weighed"],
+                    ["estimate", "with what came aboard since"],
+                  ]}
+                />
+              )}
+            </div>
           </div>
           <Ledger
             checks={checks}

@@ -1,6 +1,7 @@
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { Chain } from "./Chain";
 import { Plate } from "./Plate";
 import { RatingField } from "./RatingField";
 
@@ -29,6 +30,7 @@ export function HitchPlates() {
             />
           </div>
         )}
+        <Chain />
         <Field path="hitch.weight" label="Its own mass" hint="counts as load on the vehicle" unit={mass} sourced />
       </Plate>
       {parts.map((part, index) => (

@@ -2,12 +2,19 @@ import { useEffect } from "react";
 import { useLocation } from "react-router";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
+import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { HitchPlates } from "./HitchPlates";
 import { Plate } from "./Plate";
 import { PolicyPlate } from "./PolicyPlate";
 import { TrailerPlates } from "./TrailerPlates";
 import { VehiclePlates } from "./VehiclePlates";
+
+const TERMS = [
+  ["north_america", "North America"],
+  ["australia", "Australia, NZ"],
+  ["europe", "Europe, UK"],
+] as const;
 
 /** Brings the field that the address names into view, when a working sent somebody here. */
 function useFieldInAddress() {
@@ -23,7 +30,7 @@ function useFieldInAddress() {
 
 /** Every rating, copied off its label once, with where it came from. */
 export function Plates() {
-  const { evaluation, rig } = useDesk();
+  const { evaluation, rig, change } = useDesk();
   useFieldInAddress();
   return (
     <>
@@ -55,6 +62,15 @@ export function Plates() {
             )}
             <Plate title="The rig">
               <Field path="name" label="Name" mode="text" />
+              <div className="flex flex-wrap items-center justify-between gap-2 py-1.5">
+                <span className="text-[15px]">Terms of</span>
+                <Choice
+                  label="Set of terms"
+                  value={rig.terms ?? "north_america"}
+                  options={TERMS}
+                  onChange={(value) => change([{ path: "terms", op: "set", value }], "set of terms")}
+                />
+              </div>
             </Plate>
             <PolicyPlate />
           </div>

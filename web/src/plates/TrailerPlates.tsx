@@ -2,10 +2,12 @@ import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { Plate } from "./Plate";
+import { useTerms } from "./useTerms";
 
 export function TrailerPlates() {
   const { rig, sheet, change, evaluation } = useDesk();
   const mass = rig.units.mass;
+  const t = useTerms();
   const typed = sheet.fields
     .map((field) => /^trailer\.ratings\.gawr\[(\d+)\]$/.exec(field.path)?.[1])
     .map((index) => (index === undefined ? 0 : Number(index) + 1));
@@ -17,13 +19,19 @@ export function TrailerPlates() {
     <>
       <Plate title="Trailer label" where="Outside, front left side.">
         <Field path="trailer.name" label="What you call it" mode="text" />
-        <Field path="trailer.ratings.gvwr" label="GVWR" hint="trailer in total, tongue included" unit={mass} sourced />
+        <Field
+          path="trailer.ratings.gvwr"
+          label={t("trailer.gvwr")}
+          hint="trailer in total, tongue included"
+          unit={mass}
+          sourced
+        />
         {Array.from({ length: Math.min(9, axles) }, (_, index) => (
           <Field
             // biome-ignore lint/suspicious/noArrayIndexKey: axles are named by their number
             key={index}
             path={`trailer.ratings.gawr[${index}]`}
-            label={axles > 1 ? `GAWR, axle ${index + 1}` : "GAWR of its axle"}
+            label={axles > 1 ? `${t("trailer.gawr")}, axle ${index + 1}` : t("trailer.gawr")}
             unit={mass}
             sourced
           />
@@ -62,16 +70,16 @@ export function TrailerPlates() {
         </p>
         <Field
           path="trailer.ratings.axle_group"
-          label="All its axles together"
-          hint="if the label gives one"
+          label={t("trailer.axle_group")}
+          hint="all its axles, if the label gives one"
           unit={mass}
           sourced
         />
       </Plate>
       <Plate title="Trailer cargo label" where="Near the door: “the weight of cargo should never exceed …”.">
-        <Field path="trailer.ratings.ccc" label="CCC" unit={mass} sourced />
-        <Field path="trailer.dry_weight" label="Dry weight, with its options" unit={mass} sourced />
-        <Field path="trailer.dry_tongue" label={pin ? "Dry pin weight" : "Dry tongue weight"} unit={mass} sourced />
+        <Field path="trailer.ratings.ccc" label={t("trailer.ccc")} unit={mass} sourced />
+        <Field path="trailer.dry_weight" label={t("dry_weight")} hint="with its options" unit={mass} sourced />
+        <Field path="trailer.dry_tongue" label={pin ? "Dry pin weight" : t("dry_tongue")} unit={mass} sourced />
       </Plate>
       <Plate title="The trailer itself">
         <Field

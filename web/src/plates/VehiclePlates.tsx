@@ -3,6 +3,7 @@ import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { Plate } from "./Plate";
 import { RatingField } from "./RatingField";
+import { useTerms } from "./useTerms";
 
 const BODIES = [
   ["pickup", "pickup"],
@@ -13,18 +14,25 @@ const BODIES = [
 
 export function VehiclePlates() {
   const { rig, change, evaluation } = useDesk();
+  const t = useTerms();
   const mass = rig.units.mass;
   const length = evaluation.length;
   const towing = evaluation.towing;
   return (
     <>
       <Plate title="Certification label" where="On the driver's door frame.">
-        <Field path="vehicle.ratings.gvwr" label="GVWR" hint="loaded vehicle, tongue included" unit={mass} sourced />
-        <Field path="vehicle.ratings.gawr_front" label="GAWR front" unit={mass} sourced />
-        <Field path="vehicle.ratings.gawr_rear" label="GAWR rear" unit={mass} sourced />
+        <Field
+          path="vehicle.ratings.gvwr"
+          label={t("gvwr")}
+          hint="loaded vehicle, tongue included"
+          unit={mass}
+          sourced
+        />
+        <Field path="vehicle.ratings.gawr_front" label={t("gawr_front")} unit={mass} sourced />
+        <Field path="vehicle.ratings.gawr_rear" label={t("gawr_rear")} unit={mass} sourced />
       </Plate>
       <Plate title="Tire and loading placard" where="Beside it: “occupants and cargo should never exceed …”.">
-        <Field path="vehicle.ratings.payload" label="Payload" unit={mass} sourced />
+        <Field path="vehicle.ratings.payload" label={t("payload")} unit={mass} sourced />
         <Field
           path="vehicle.ratings.payload_reduction"
           label="Taken off by an add-on label"
@@ -35,9 +43,15 @@ export function VehiclePlates() {
       </Plate>
       {towing && (
         <Plate title="Towing guide" where="Owner's manual or guide: the row of this engine, axle ratio, cab, drive.">
-          <Field path="vehicle.ratings.gcwr" label="GCWR" hint="vehicle and trailer together" unit={mass} sourced />
-          <RatingField path="vehicle.ratings.tow_rating" label="Tow rating" unit={mass} />
-          <RatingField path="vehicle.ratings.tongue_rating" label="Tongue limit" unit={mass} />
+          <Field
+            path="vehicle.ratings.gcwr"
+            label={t("gcwr")}
+            hint="vehicle and trailer together"
+            unit={mass}
+            sourced
+          />
+          <RatingField path="vehicle.ratings.tow_rating" label={t("tow_rating")} unit={mass} />
+          <RatingField path="vehicle.ratings.tongue_rating" label={t("tongue_rating")} unit={mass} />
         </Plate>
       )}
       <Plate title="The vehicle itself">
@@ -53,7 +67,7 @@ export function VehiclePlates() {
         </div>
         <Field
           path="vehicle.curb_weight"
-          label="Curb weight"
+          label={t("curb_weight")}
           hint="empty, full fluids, with all that is fitted for good"
           unit={mass}
           sourced

@@ -78,6 +78,10 @@ export function Field(props: {
   const { path, label, unit, hint, sourced = false, mode = "decimal", warning } = props;
   const id = useId();
   const { text, problem, understood, source, note, focus, edit, blur } = useField(path, label);
+  const { evaluation } = useDesk();
+  const plate = [...evaluation.plates, ...evaluation.advisories].find(
+    (each) => each.path === path && (each.code === "rating_worked_out" || evaluation.plates.includes(each)),
+  );
   const said = problem ?? warning ?? null;
   return (
     <div className="border-b border-rule py-1 last:border-b-0">
@@ -109,6 +113,14 @@ export function Field(props: {
         </div>
         {sourced && <SourceTag path={path} label={label} source={source} />}
       </div>
+      {!said && plate && (
+        <p
+          data-contradiction={plate.code}
+          className={`mb-1 pl-2 text-[13px] leading-snug ${plate.level === "warning" ? "border-l-4 border-ochre" : "border-l-4 border-rule text-soft"}`}
+        >
+          {plate.message}
+        </p>
+      )}
       {(said || understood || note) && (
         <p id={`${id}-said`} className="pb-0.5 text-[13px] leading-snug">
           {said && <span className="border-l-4 border-ink pl-2 font-semibold">{said}</span>}

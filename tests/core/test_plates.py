@@ -1,0 +1,83 @@
+"""Plates that contradict each other, terms, and labels that give both units. Expected: each contradiction made by hand."""
+
+import unittest
+from typing import Any
+
+from noxel.core.contradictions import contradictions
+from noxel.core.edit import Change, apply_changes
+from noxel.core.evaluate import evaluate
+from noxel.core.rigfile import parse_rig
+from noxel.core.terms import SETS
+from noxel.core.units import read_typed
+from noxel.errors import QuantityError
+from tests.truth import CASES, case, rig_of
+
+
+class Contradictions(unittest.TestCase):
+    def found(self, **figures: Any) -> dict[str, str | None]:
+        document = rig_of("check--three-passes")
+        for path, value in figures.items():
+            here: Any = document
+            *parents, last = path.split("__")
+            for part in parents:
+                here = here[int(part) if part.isdigit() else part]
+            here[last] = value
+        return {each.code: each.path for each in contradictions(parse_rig(document))}
+
+    def test_each_is_named_at_the_figure_to_read_again(self) -> None:
+        # the case: GVWR 7,000, GAWR 2,600 + 3,600, GCWR 16,000, tow 11,450, payload 1,658, curb 4,657; trailer 8,700, 2 × 4,300, dry 7,140
+        sound = {"vehicle__ratings__gawr_front": 3450, "vehicle__tires__front__max_load": 1750}
+        self.assertEqual(self.found(**sound), {})
+        told: dict[str, tuple[dict[str, Any], str]] = {
+            "axles_below_gvwr": ({"vehicle__ratings__gawr_front": 2600}, "vehicle.ratings.gvwr"),
+            "axles_far_above_gvwr": ({"vehicle__ratings__gvwr": 3200, "vehicle__curb_weight": 2100, "vehicle__ratings__payload": 1000},
+                                     "vehicle.ratings.gvwr"),
+            "curb_above_gvwr": ({"vehicle__curb_weight": 7050}, "vehicle.curb_weight"),
+            "payload_above_gvwr": ({"vehicle__ratings__payload": 2700}, "vehicle.ratings.payload"),
+            "gcwr_below_gvwr": ({"vehicle__ratings__gcwr": 6900, "vehicle__ratings__tow_rating": 2000}, "vehicle.ratings.gcwr"),
+            "tow_above_gcwr": ({"vehicle__ratings__tow_rating": 12000}, "vehicle.ratings.gcwr"),
+            "trailer_above_axles": ({"trailer__ratings__gvwr": 10300}, "trailer.ratings.gvwr"),
+            "dry_above_gvwr": ({"trailer__dry_weight": 8800}, "trailer.dry_weight"),
+            "ccc_above_gvwr": ({"trailer__ratings__ccc": 1700}, "trailer.ratings.ccc"),
+            "dry_tongue_large": ({"trailer__dry_tongue": 3000}, "trailer.dry_tongue"),
+            "tires_below_axle": ({"vehicle__tires__rear__max_load": 1700}, "vehicle.tires.rear.max_load"),
+            "ten_times": ({"trailer__ratings__gawr": [4300, 430]}, "trailer.ratings.gawr[1]"),
+            "modes_swapped": ({"hitch__parts__0__trailer": {"carrying": 11900, "distributing": 8800}}, "hitch.parts[0].trailer.carrying"),
+        }  # fmt: skip
+        for code, (figures, path) in told.items():
+            with self.subTest(code):
+                self.assertEqual(self.found(**{**sound, **figures}).get(code), path)
+
+    def test_half_filled_labels_contradict_nothing(self) -> None:
+        bare = {"format": "noxel-rig", "version": 1, "units": {"mass": "kg"}, "kind": "conventional", "trailer": {}}
+        self.assertEqual(contradictions(parse_rig(bare)), [])
+        for key, value in rig_of("check--three-passes")["vehicle"]["ratings"].items():
+            self.assertEqual(contradictions(parse_rig({**bare, "vehicle": {"ratings": {key: value}}})), [])
+
+
+class Terms(unittest.TestCase):
+    def test_every_set_names_the_same_things(self) -> None:
+        self.assertEqual({frozenset(terms) for terms in SETS.values()}, {frozenset(SETS["north_america"])})
+
+    def test_terms_change_words_and_nothing_else(self) -> None:
+        for path in CASES.glob("check--*.json"):
+            document = case(path.stem)["file"]
+            plain, other = evaluate(parse_rig(document)), evaluate(parse_rig({**document, "terms": "europe"}))
+            self.assertEqual(plain.derived, other.derived)
+            numbers = [
+                [(row.id, row.actual, row.limit, row.limit_source, row.status) for row in each.checks]
+                for each in (plain, other)
+            ]
+            self.assertEqual(*numbers)
+            said = " ".join([other.headline.sentence, *(row.sentence for row in other.checks)])
+            for word in ("GVWR", "GCWR", "CCC"):
+                self.assertNotIn(word, said, path.stem)
+
+
+class Labels(unittest.TestCase):
+    def test_both_units_of_a_label(self) -> None:
+        self.assertEqual(read_typed("7,050 lb / 3198 kg", "mass", "kg").value, "7050 lb")  # 7,050 × 0.45359237 = 3,197.8
+        with self.assertRaisesRegex(QuantityError, "do not agree"):
+            read_typed("7,050 lb / 3918 kg", "mass", "lb")
+        made = apply_changes(rig_of("check--kilograms"), [Change("vehicle.ratings.gvwr", "7,050 lb / 3918 kg")])
+        self.assertIn("do not agree", made.fields[0].problem or "")
