@@ -10,13 +10,16 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
-from noxel.api.sheet import Changes, NewRig, RigSummary, Sheet, make_sheet
+from noxel.api.sheet import Changes, NewRig, QuickItem, RigSummary, Sheet, make_sheet
 from noxel.core.answers import Evaluation, PassAnswer
 from noxel.core.edit import Change, Document, apply_changes
 from noxel.core.evaluate import evaluate
 from noxel.core.fresh import new_rig
 from noxel.core.guide import SCALES, ScaleKind, new_weigh_in, plan
+from noxel.core.pack import plan_from_weigh_in, read_item
 from noxel.core.rigfile import RigFile, dump_rig, parse_rig
+from noxel.core.units import KG
+from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
 from noxel.store.rigs import Rigs
 
@@ -103,6 +106,48 @@ def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = No
     changes = [each.change() for each in wanted.changes]
     stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture)
     return _json(make_sheet(stored, weigh_in))
+
+
+@router.post("/rigs/{rig_id}/items", response_model=Sheet)
+def add_items(rig_id: str, quick: QuickItem, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Add items as jotted down, one a line: all of them, or none and each bad line by its number."""
+
+    def add(document: Document) -> Document:
+        rig = parse_rig(document)
+        changes: list[Change] = []
+        problems: list[Problem] = []
+        for number, line in enumerate(quick.text.splitlines(), 1):
+            if not line.strip():
+                continue
+            try:
+                item = read_item(line, rig.units.mass)
+            except QuantityError as exc:
+                problems.append(Problem(f"line {number}", exc.message, exc.code))
+                continue
+            texts = {"mass": str(item.pop("text")), "position": quick.position}
+            at = f"loads[{len(rig.loads) + len(changes)}]"
+            changes.append(Change(at, op="insert", value={**item, "on": quick.on}, texts=texts))
+        if problems:
+            raise InputError(f"Nothing was added. {problems[0]}", problems)
+        return apply_changes(document, changes).document
+
+    return _json(make_sheet(rigs.change(rig_id, "items", add), weigh_in))
+
+
+@router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
+def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Start the plan from what was weighed last, the listed items taken out of it."""
+
+    def start(document: Document) -> Document:
+        rig = parse_rig(document)
+        unit = KG[rig.units.mass]
+        found = {
+            path: round(kg if path.endswith("restoration") else kg / unit, 3) for path, kg in plan_from_weigh_in(rig).items()
+        }
+        changes = [Change(path, op="set", value=value) for path, value in found.items()]
+        return apply_changes(document, [*changes, Change("plan.vehicle_base.hitch_fitted", op="set", value=True)]).document
+
+    return _json(make_sheet(rigs.change(rig_id, "plan from the last weigh-in", start), weigh_in))
 
 
 @router.get("/rigs/{rig_id}/plan")

@@ -5,10 +5,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
-from noxel.core.answers import Evaluation
+from noxel.core.answers import Evaluation, PackAnswer
 from noxel.core.base import Entry, Source
 from noxel.core.edit import Change, settle
 from noxel.core.evaluate import evaluate
+from noxel.core.pack import evaluate_pack
 from noxel.core.rig import Kind
 from noxel.core.rigfile import RigFile
 from noxel.core.units import MassUnit
@@ -34,6 +35,7 @@ class Sheet(BaseModel):
     rig: RigFile
     fields: list[FieldState]
     evaluation: Evaluation
+    pack: PackAnswer
 
 
 class ChangeIn(BaseModel):
@@ -58,6 +60,14 @@ class Changes(BaseModel):
     changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
     what: Annotated[str, Field(max_length=200)] = "a change"
     gesture: Annotated[str, Field(max_length=64)] | None = None
+
+
+class QuickItem(BaseModel):
+    """An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given."""
+
+    text: Annotated[str, Field(max_length=200_000)]
+    on: Literal["vehicle", "trailer"]
+    position: Annotated[str, Field(max_length=100)] = ""
 
 
 class NewRig(BaseModel):
@@ -93,4 +103,5 @@ def make_sheet(stored: Stored, weigh_in: int | None) -> Sheet:
         rig=edited.rig,
         fields=[FieldState(path=field.path, entry=field.entry, problem=field.problem) for field in edited.fields],
         evaluation=evaluate(edited.rig, looked_at),
+        pack=evaluate_pack(edited.rig),
     )

@@ -2,20 +2,20 @@
 
 from noxel.core import answers, words
 from noxel.core.advisories import advise
-from noxel.core.base import Entry
 from noxel.core.ceiling import ceiling
 from noxel.core.checks import Checked, binding, run_checks, tightest_first, verdict
 from noxel.core.contradictions import contradictions
-from noxel.core.figures import Figure, nominal
+from noxel.core.figures import Figure
 from noxel.core.guide import guide
 from noxel.core.predict import predict
-from noxel.core.proof import findings, settled_by, still_open, tongue_ways
-from noxel.core.ratings import RATING_PATHS, on_pin
+from noxel.core.printing import Printer, check_answer
+from noxel.core.proof import findings, still_open, tongue_ways
+from noxel.core.ratings import on_pin
 from noxel.core.rig import rating_in
-from noxel.core.rigfile import RigFile, entry_at, source_words
+from noxel.core.rigfile import RigFile
 from noxel.core.rooms import rooms
 from noxel.core.terms import SETS
-from noxel.core.units import KG, METRES, LengthUnit
+from noxel.core.units import KG
 from noxel.core.weighing import Weighing, weigh
 from noxel.errors import NotFound
 
@@ -34,72 +34,6 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
     if not 1 <= number <= have:
         raise NotFound(f"There is no weigh-in {number}; the rig has {have or 'none'}.")
     return number
-
-
-class _Printer:
-    """Turns SI figures into the file's units."""
-
-    def __init__(self, rig: RigFile) -> None:
-        self.mass = KG[rig.units.mass]
-        self.length: LengthUnit = rig.units.length or ("in" if rig.units.mass == "lb" else "mm")
-
-    def factor(self, sort: str) -> float:
-        return {"mass": self.mass, "length": METRES[self.length]}.get(sort, 1.0)
-
-    def value(self, figure: Figure) -> answers.Value:
-        factor = self.factor(figure.sort)
-        return answers.Value(value=figure.value / factor, plus_minus=figure.plus_minus / factor)
-
-    def working(self, figure: Figure, title: str) -> answers.Working:
-        lines = [
-            answers.Line(op=term.op, label=term.label, value=nominal(term.amount) / self.factor(term.sort),
-                         plus_minus=term.plus_minus / self.factor(term.sort), sort=term.sort,
-                         ref=term.of.key if term.of else None, source=term.source)
-            for term in figure.terms
-        ]  # fmt: skip
-        made = self.value(figure)
-        return answers.Working(key=figure.key, title=title, formula=figure.formula, lines=lines, value=made.value,
-                               plus_minus=made.plus_minus, sort=figure.sort, remarks=figure.remarks)  # fmt: skip
-
-
-def _limit_lines(rig: RigFile, row: Checked, to: _Printer) -> list[answers.Line] | None:
-    if row.limit is None or not row.limit.terms:
-        return None
-    return [
-        answers.Line(op=term.op, label=words.term(rig, term.label), value=term.kg / to.mass, plus_minus=0.0, sort="mass",
-                     source=source_words(rig, term.path))
-        for term in row.limit.terms
-    ]  # fmt: skip
-
-
-def _check(rig: RigFile, weighing: Weighing, row: Checked, to: _Printer) -> answers.Check:
-    share = row.range is not None
-    factor = 1.0 if share else to.mass
-    shown = row.actual or row.at_least
-    entry: Entry | None = entry_at(rig, row.limit.path) if row.limit else None
-    return answers.Check(
-        id=row.id,
-        group=words.group_of(row.id),
-        label=words.check_label(rig, row.id),
-        actual=row.actual.value / factor if row.actual else None,
-        plus_minus=row.actual.plus_minus / factor if row.actual else None,
-        limit=row.limit.kg / factor if row.limit else None,
-        limit_source=row.limit.source if row.limit else None,
-        margin=None if row.margin is None else row.margin / factor,
-        status=row.status,
-        at_least=row.at_least.value / factor if row.at_least else None,
-        low=row.range[0] if row.range else None,
-        high=row.range[1] if row.range else None,
-        required=row.required,
-        limit_label=words.source_label(rig, row.limit.source) if row.limit else None,
-        limit_path=row.limit.path if row.limit else RATING_PATHS.get(row.id),
-        limit_entry=entry,
-        limit_lines=_limit_lines(rig, row, to),
-        cushion=row.cushion if row.cushion < 1 else None,
-        working=shown.key if shown else None,
-        settled_by=settled_by(rig, weighing, row),
-        sentence=words.sentence(rig, row),
-    )
 
 
 def _geometry(rig: RigFile, weighing: Weighing) -> answers.Geometry:
@@ -129,14 +63,14 @@ def _geometry(rig: RigFile, weighing: Weighing) -> answers.Geometry:
     )  # fmt: skip
 
 
-def _bars_moved(weighing: Weighing, to: _Printer) -> answers.Value | None:
+def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
     tongue, net = weighing.amount("tongue_static"), weighing.amount("tongue_net")
     if weighing.engaged is None or tongue is None or net is None:
         return None
     return to.value(Figure("bars_moved", tongue - net, "tongue weight − net load on the vehicle"))
 
 
-def _chain(rig: RigFile, to: _Printer) -> list[answers.Link]:
+def _chain(rig: RigFile, to: Printer) -> list[answers.Link]:
     mode = rig.hitch.mode
     links = []
     for part in rig.hitch.parts:
@@ -146,21 +80,21 @@ def _chain(rig: RigFile, to: _Printer) -> list[answers.Link]:
     return links
 
 
-def _rooms(rig: RigFile, weighing: Weighing, rows: list[Checked], to: _Printer) -> list[answers.RoomLeft]:
+def _rooms(rig: RigFile, weighing: Weighing, rows: list[Checked], to: Printer) -> list[answers.RoomLeft]:
     return [
         answers.RoomLeft(where=room.where, room=room.kg / to.mass, check=room.check.id, sentence=words.room_sentence(rig, room))
         for room in rooms(rig, weighing, rows)
     ]
 
 
-def _estimate(rig: RigFile, number: int | None, to: _Printer) -> answers.Estimate | None:
+def _estimate(rig: RigFile, number: int | None, to: Printer) -> answers.Estimate | None:
     weigh_in = rig.weigh_ins[number - 1] if number else None
     if weigh_in is None or not weigh_in.added_since:
         return None
     weighing = weigh(rig, weigh_in, with_added=True)
     rows = tightest_first(run_checks(rig, weighing))
     found = verdict(rows)
-    made = [_check(rig, weighing, row, to).model_copy(update={"working": None}) for row in rows]
+    made = [check_answer(rig, weighing, row, to).model_copy(update={"working": None}) for row in rows]
     return answers.Estimate(verdict=found, headline=words.headline(rig, rows, found), checks=made)
 
 
@@ -188,7 +122,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
     rows = tightest_first(run_checks(rig, weighing))
     found = verdict(rows)
-    to = _Printer(rig)
+    to = Printer(rig)
     derived = {key: to.value(figure) for key, figure in weighing.figures.items()}
     working = {key: to.working(figure, words.figure_title(rig, key)) for key, figure in weighing.figures.items()}
     for row in rows:
@@ -207,7 +141,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         headline=words.headline(rig, rows, found),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate({**derived, "tongue_source": weighing.tongue_source}),
-        checks=[_check(rig, weighing, row, to) for row in rows],
+        checks=[check_answer(rig, weighing, row, to) for row in rows],
         advisories=advise(rig, number, weighing, rows),
         working=working,
         passes=guide(rig, number, weighing),

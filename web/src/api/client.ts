@@ -22,6 +22,9 @@ export type ScaleKind = Schemas["ScaleOffer"]["kind"];
 export type LiveOut = Schemas["LiveOut"];
 export type LiveCommand = Schemas["Command"];
 export type Fault = LiveOut["fault"];
+export type PackAnswer = Schemas["PackAnswer"];
+export type ItemEffect = Schemas["ItemEffect"];
+export type Load = Schemas["Load"];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
 export type MassUnit = "lb" | "kg";
@@ -73,6 +76,10 @@ export const api = {
   connect: (wanted: Schemas["Connect"]) => ask<LiveOut>("POST", "/live", wanted),
   command: (command: LiveCommand) => ask<LiveOut>("POST", "/live/command", command),
   disconnect: () => ask<LiveOut>("DELETE", "/live"),
+  addItems: (id: string, text: string, on: "vehicle" | "trailer", position: string, weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/items${looking(weighIn)}`, { text, on, position }),
+  planFromWeighIn: (id: string, weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/plan/from-weigh-in${looking(weighIn)}`),
   undo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/undo${looking(weighIn)}`),
   redo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/redo${looking(weighIn)}`),
   remove: (id: string) => ask<void>("DELETE", `/rigs/${id}`),

@@ -204,6 +204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Items
+         * @description Add items as jotted down, one a line: all of them, or none and each bad line by its number.
+         */
+        post: operations["add_items_api_rigs__rig_id__items_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/plan": {
         parameters: {
             query?: never;
@@ -218,6 +238,26 @@ export interface paths {
         get: operations["plan_weigh_in_api_rigs__rig_id__plan_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/plan/from-weigh-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan From Last Weigh In
+         * @description Start the plan from what was weighed last, the listed items taken out of it.
+         */
+        post: operations["plan_from_last_weigh_in_api_rigs__rig_id__plan_from_weigh_in_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -828,6 +868,28 @@ export interface components {
             trailer?: ((number | string) | components["schemas"]["ByMode"]) | null;
         };
         /**
+         * ItemEffect
+         * @description What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
+         *
+         *     ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the drawing.
+         */
+        ItemEffect: {
+            /** Front */
+            front: number | null;
+            /** Index */
+            index: number;
+            /** Mass */
+            mass: number;
+            /** Metres */
+            metres: number | null;
+            /** Rear */
+            rear: number | null;
+            /** Tongue */
+            tongue: number | null;
+            /** Trailer Axles */
+            trailer_axles: number | null;
+        };
+        /**
          * LeverMeasurement
          * @description The tongue balanced by a known weight over a fulcrum; arms are from the fulcrum.
          */
@@ -995,6 +1057,16 @@ export interface components {
             mass: "lb" | "kg";
         };
         /**
+         * MissingFigure
+         * @description A figure that the prediction needs and nobody has entered.
+         */
+        MissingFigure: {
+            /** Message */
+            message: string;
+            /** Path */
+            path: string;
+        };
+        /**
          * NewRig
          * @description What a new rig needs to start.
          */
@@ -1037,6 +1109,37 @@ export interface components {
             standing?: string[];
             /** What */
             what: string;
+        };
+        /**
+         * PackAnswer
+         * @description The rig as planned: predicted loads, every check of them, what each item does.
+         */
+        PackAnswer: {
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            headline: components["schemas"]["Headline"] | null;
+            /** Items */
+            items: components["schemas"]["ItemEffect"][];
+            /** Missing */
+            missing: components["schemas"]["MissingFigure"][];
+            /** On Trailer */
+            on_trailer: number;
+            /** On Vehicle */
+            on_vehicle: number;
+            /** Payload */
+            payload: components["schemas"]["PayloadLine"][];
+            /** Payload Limit */
+            payload_limit: number | null;
+            /** Payload Used */
+            payload_used: number;
+            /** Predicted */
+            predicted: {
+                [key: string]: number;
+            };
+            /** Schools */
+            schools: components["schemas"]["School"][];
+            /** Verdict */
+            verdict: ("stop" | "incomplete" | "caution" | "within") | null;
         };
         /**
          * Pass
@@ -1124,6 +1227,16 @@ export interface components {
             scales: components["schemas"]["ScaleOffer"][];
         };
         /**
+         * PayloadLine
+         * @description One part of what the vehicle carries; each kilogram stands in one line only.
+         */
+        PayloadLine: {
+            /** Label */
+            label: string;
+            /** Mass */
+            mass: number;
+        };
+        /**
          * Plan
          * @description What predictions start from.
          */
@@ -1193,6 +1306,24 @@ export interface components {
             title: string;
             /** Type */
             type: string;
+        };
+        /**
+         * QuickItem
+         * @description An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given.
+         */
+        QuickItem: {
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "vehicle" | "trailer";
+            /**
+             * Position
+             * @default
+             */
+            position?: string;
+            /** Text */
+            text: string;
         };
         /**
          * ReadingOut
@@ -1382,6 +1513,20 @@ export interface components {
             says: string;
         };
         /**
+         * School
+         * @description The tongue weight as one school of practice would estimate it.
+         */
+        School: {
+            /** Code */
+            code: string;
+            /** Highest */
+            highest: boolean;
+            /** Title */
+            title: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * Sheet
          * @description One rig as the page shows it.
          */
@@ -1391,6 +1536,7 @@ export interface components {
             fields: components["schemas"]["FieldState"][];
             /** Id */
             id: string;
+            pack: components["schemas"]["PackAnswer"];
             /** Redo */
             redo: string | null;
             /** Revision */
@@ -2149,6 +2295,44 @@ export interface operations {
             };
         };
     };
+    add_items_api_rigs__rig_id__items_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuickItem"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     plan_weigh_in_api_rigs__rig_id__plan_get: {
         parameters: {
             query?: {
@@ -2170,6 +2354,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PassPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    plan_from_last_weigh_in_api_rigs__rig_id__plan_from_weigh_in_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Unprocessable Entity */

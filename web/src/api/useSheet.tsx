@@ -16,6 +16,8 @@ type Desk = {
   redo: () => void;
   newWeighIn: (scale: ScaleKind, uncouple: boolean) => Promise<void>;
   /** Changes whose refusal must be told where they were asked for: rejects with what was wrong. */
+  planFromWeighIn: () => Promise<void>;
+  addItems: (text: string, on: "vehicle" | "trailer", position: string) => Promise<void>;
   apply: (changes: Change[], what: string) => Promise<void>;
   field: (path: string) => FieldState | undefined;
   weighIn: number | undefined;
@@ -87,6 +89,12 @@ export function DeskProvider(props: {
       change: (changes, what) => queue.current?.push(changes, what, null),
       undo: () => step(() => api.undo(id, weighIn)),
       redo: () => step(() => api.redo(id, weighIn)),
+      planFromWeighIn: async () => {
+        queries.setQueryData(key, await api.planFromWeighIn(id, weighIn));
+      },
+      addItems: async (text, on, position) => {
+        queries.setQueryData(key, await api.addItems(id, text, on, position, weighIn));
+      },
       apply: async (changes, what) => {
         queries.setQueryData(key, await api.change(id, changes, what, null, weighIn));
       },

@@ -4,6 +4,7 @@ import { Navigate, Route, Routes, useParams, useSearchParams } from "react-route
 import { api } from "../api/client";
 import { DeskProvider } from "../api/useSheet";
 import { Margins } from "../margins/Margins";
+import { Pack } from "../pack/Pack";
 import { Plates } from "../plates/Plates";
 import { Weigh } from "../weigh/Weigh";
 import { PLACES, type Place } from "./places";
@@ -60,6 +61,8 @@ function placeOf(place: Place): ReactNode {
   switch (place) {
     case "plates":
       return <Plates />;
+    case "pack":
+      return <Pack />;
     case "weigh":
       return <Weigh />;
     case "margins":

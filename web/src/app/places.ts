@@ -1,6 +1,7 @@
 /** The places, in the order of the work. */
 export const PLACES = [
   { id: "plates", name: "Plates", says: "Every rating, off its label" },
+  { id: "pack", name: "Pack", says: "What goes where, before the scale" },
   { id: "weigh", name: "Weigh", says: "The tickets, pass by pass" },
   { id: "margins", name: "Margins", says: "What is over, what is left" },
 ] as const;

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Check, Evaluation } from "../api/client";
 import { mass } from "../format";
 import { statusInk } from "../ui/Status";
@@ -70,8 +70,22 @@ export function RigDrawing(props: {
   lit?: "front" | "rear" | "trailer" | null;
   picked?: string | null;
   onPick?: Pick;
+  /** Loads that were worked out and not weighed are outlined, not filled. */
+  predicted?: boolean;
+  items?: readonly Placed[];
+  onPlace?: (index: number, metres: number, gesture: string) => void;
 }) {
-  const { evaluation, short = false, strip = false, lit = null, picked = null, onPick } = props;
+  const {
+    evaluation,
+    short = false,
+    strip = false,
+    lit = null,
+    picked = null,
+    onPick,
+    predicted = false,
+    items,
+    onPlace,
+  } = props;
   const [box, width] = useWidth();
   const sizes: Sizes = width < 700 ? (strip ? STRIP : NARROW) : short ? SHORT : WIDE;
   const layout = width ? layOut(evaluation.geometry, evaluation.towing, evaluation.checks, sizes, width) : null;
@@ -92,6 +106,7 @@ export function RigDrawing(props: {
             <PostMark
               key={post.id}
               post={post}
+              predicted={predicted}
               layout={layout}
               sizes={sizes}
               picked={picked}
@@ -100,6 +115,7 @@ export function RigDrawing(props: {
               pin={isPinKind(evaluation)}
             />
           ))}
+          {items && <Items items={items} layout={layout} sizes={sizes} onPlace={onPlace} />}
           {layout.braces.length > 0 && (
             <Braces evaluation={evaluation} layout={layout} sizes={sizes} picked={picked} onPick={onPick} />
           )}
@@ -111,6 +127,65 @@ export function RigDrawing(props: {
         </svg>
       )}
     </div>
+  );
+}
+
+export type Placed = { index: number; name: string; on: "vehicle" | "trailer"; metres: number };
+
+/** The things aboard, each where it lies; a thing is dragged along, or moved with the arrow keys. */
+function Items(props: {
+  items: readonly Placed[];
+  layout: Layout;
+  sizes: Sizes;
+  onPlace: ((index: number, metres: number, gesture: string) => void) | undefined;
+}) {
+  const { items, layout, onPlace } = props;
+  const origin = (on: Placed["on"]) => (on === "vehicle" ? 0 : layout.marks.hitch);
+  const drag = (item: Placed) => (event: PointerEvent<SVGGElement>) => {
+    if (!onPlace) return;
+    const gesture = crypto.randomUUID();
+    const group = event.currentTarget;
+    const from = event.clientX;
+    group.setPointerCapture(event.pointerId);
+    const move = (now: globalThis.PointerEvent) =>
+      onPlace(item.index, item.metres + (now.clientX - from) / layout.scale, gesture);
+    const end = () => {
+      group.removeEventListener("pointermove", move);
+      group.removeEventListener("pointerup", end);
+    };
+    group.addEventListener("pointermove", move);
+    group.addEventListener("pointerup", end);
+  };
+  const nudge = (item: Placed) => (event: KeyboardEvent) => {
+    const step = event.key === "ArrowLeft" ? -0.1 : event.key === "ArrowRight" ? 0.1 : 0;
+    if (!step || !onPlace) return;
+    event.preventDefault();
+    onPlace(item.index, item.metres + step, `nudge ${item.index}`);
+  };
+  return (
+    <g>
+      {items.map((item, order) => {
+        const x = layout.across(origin(item.on) + item.metres);
+        const y = layout.up(item.on === "vehicle" ? 1.0 : 1.15) - (order % 3) * 12;
+        return (
+          <g
+            key={item.index}
+            role="slider"
+            tabIndex={0}
+            aria-label={item.name}
+            aria-valuenow={Math.round(item.metres * 100)}
+            aria-valuetext={`${item.metres.toFixed(2)} m ${item.on === "vehicle" ? "behind the front axle" : "behind the coupler"}`}
+            data-item={item.index}
+            className="cursor-ew-resize touch-none"
+            onPointerDown={drag(item)}
+            onKeyDown={nudge(item)}
+          >
+            <path d={`M${x} ${y + 6}l-7 -12h14z`} fill="var(--ink)" stroke="var(--card)" strokeWidth={1.2} />
+            <title>{item.name}</title>
+          </g>
+        );
+      })}
+    </g>
   );
 }
 
@@ -137,6 +212,7 @@ function Patterns() {
 
 function PostMark(props: {
   post: Post;
+  predicted: boolean;
   layout: Layout;
   sizes: Sizes;
   picked: string | null;
@@ -144,7 +220,7 @@ function PostMark(props: {
   pin: boolean;
   tongue: string;
 }) {
-  const { post, layout, sizes, picked, onPick, pin, tongue } = props;
+  const { post, predicted, layout, sizes, picked, onPick, pin, tongue } = props;
   const { frameTop, frameBottom, ground } = layout;
   const { check } = post;
   const left = post.x - post.width / 2;
@@ -185,7 +261,21 @@ function PostMark(props: {
           strokeWidth={1.2}
         />
       )}
-      {loaded && <rect className="moves" x={left} y={top} width={post.width} height={post.fill} fill={fill} />}
+      {loaded && !predicted && (
+        <rect className="moves" x={left} y={top} width={post.width} height={post.fill} fill={fill} />
+      )}
+      {loaded && predicted && (
+        <rect
+          className="moves"
+          x={left + 3}
+          y={top}
+          width={post.width - 6}
+          height={post.fill}
+          fill="var(--card)"
+          stroke={post.beyond > 0 ? "var(--vermilion)" : check?.status === "within" ? "var(--spruce)" : "var(--ochre)"}
+          strokeWidth={2}
+        />
+      )}
       <rect
         x={left}
         y={frameTop}
@@ -204,7 +294,9 @@ function PostMark(props: {
             y={frameTop - post.beyond}
             width={post.width + 8}
             height={post.beyond}
-            fill="var(--vermilion)"
+            fill={predicted ? "var(--card)" : "var(--vermilion)"}
+            stroke="var(--vermilion)"
+            strokeWidth={predicted ? 2 : 0}
           />
           {post.cut && (
             <path

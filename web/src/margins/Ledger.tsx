@@ -100,12 +100,14 @@ const GROUPS: readonly (readonly [Check["group"], string])[] = [
 export function Ledger(props: {
   checks: readonly Check[];
   grouped: boolean;
+  /** In a narrow column: without where each limit came from. */
+  compact?: boolean;
   /** The row whose working stands beside the ledger, and the one that was opened by hand. */
   picked: string | null;
   opened: string | null;
   onPick: (id: string | null) => void;
 }) {
-  const { checks, grouped, picked, opened, onPick } = props;
+  const { checks, grouped, compact = false, picked, opened, onPick } = props;
   const row = (check: Check) => {
     const chosen = check.id === picked;
     return (
@@ -120,7 +122,7 @@ export function Ledger(props: {
             <button
               type="button"
               aria-expanded={check.id === opened}
-              className="text-left font-cond text-[17px] font-semibold"
+              className="text-left font-cond text-[17px] font-semibold md:whitespace-nowrap"
             >
               <StatusMark status={check.status} />
               {check.label}
@@ -141,7 +143,7 @@ export function Ledger(props: {
               {limitText(check)}
             </span>
           </td>
-          <td className="truncate pr-2 text-[13px] leading-tight text-soft max-md:hidden">
+          <td className={`truncate pr-2 text-[13px] leading-tight text-soft max-md:hidden ${compact ? "hidden" : ""}`}>
             {check.limit_label}
             {check.limit_entry?.source ? `, ${sourceWord(check.limit_entry.source)}` : ""}
           </td>

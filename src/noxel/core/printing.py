@@ -1,0 +1,81 @@
+"""From the core's SI figures to the file's units and words: what an answer is made of."""
+
+from noxel.core import answers, words
+from noxel.core.base import Entry
+from noxel.core.checks import Checked
+from noxel.core.figures import Figure, nominal
+from noxel.core.proof import settled_by
+from noxel.core.ratings import RATING_PATHS
+from noxel.core.rigfile import RigFile, entry_at, source_words
+from noxel.core.units import KG, METRES, LengthUnit
+from noxel.core.weighing import Weighing
+
+
+class Printer:
+    """Turns SI figures into the file's units."""
+
+    def __init__(self, rig: RigFile) -> None:
+        self.mass = KG[rig.units.mass]
+        self.length: LengthUnit = rig.units.length or ("in" if rig.units.mass == "lb" else "mm")
+
+    def factor(self, sort: str) -> float:
+        """What one unit of a sort of figure is in SI."""
+        return {"mass": self.mass, "length": METRES[self.length]}.get(sort, 1.0)
+
+    def value(self, figure: Figure) -> answers.Value:
+        """A figure and its ±."""
+        factor = self.factor(figure.sort)
+        return answers.Value(value=figure.value / factor, plus_minus=figure.plus_minus / factor)
+
+    def working(self, figure: Figure, title: str) -> answers.Working:
+        """How a figure was worked out."""
+        lines = [
+            answers.Line(op=term.op, label=term.label, value=nominal(term.amount) / self.factor(term.sort),
+                         plus_minus=term.plus_minus / self.factor(term.sort), sort=term.sort,
+                         ref=term.of.key if term.of else None, source=term.source)
+            for term in figure.terms
+        ]  # fmt: skip
+        made = self.value(figure)
+        return answers.Working(key=figure.key, title=title, formula=figure.formula, lines=lines, value=made.value,
+                               plus_minus=made.plus_minus, sort=figure.sort, remarks=figure.remarks)  # fmt: skip
+
+
+def _limit_lines(rig: RigFile, row: Checked, to: Printer) -> list[answers.Line] | None:
+    if row.limit is None or not row.limit.terms:
+        return None
+    return [
+        answers.Line(op=term.op, label=words.term(rig, term.label), value=term.kg / to.mass, plus_minus=0.0, sort="mass",
+                     source=source_words(rig, term.path))
+        for term in row.limit.terms
+    ]  # fmt: skip
+
+
+def check_answer(rig: RigFile, weighing: Weighing, row: Checked, to: Printer) -> answers.Check:
+    """One check, in the file's unit and in words."""
+    share = row.range is not None
+    factor = 1.0 if share else to.mass
+    shown = row.actual or row.at_least
+    entry: Entry | None = entry_at(rig, row.limit.path) if row.limit else None
+    return answers.Check(
+        id=row.id,
+        group=words.group_of(row.id),
+        label=words.check_label(rig, row.id),
+        actual=row.actual.value / factor if row.actual else None,
+        plus_minus=row.actual.plus_minus / factor if row.actual else None,
+        limit=row.limit.kg / factor if row.limit else None,
+        limit_source=row.limit.source if row.limit else None,
+        margin=None if row.margin is None else row.margin / factor,
+        status=row.status,
+        at_least=row.at_least.value / factor if row.at_least else None,
+        low=row.range[0] if row.range else None,
+        high=row.range[1] if row.range else None,
+        required=row.required,
+        limit_label=words.source_label(rig, row.limit.source) if row.limit else None,
+        limit_path=row.limit.path if row.limit else RATING_PATHS.get(row.id),
+        limit_entry=entry,
+        limit_lines=_limit_lines(rig, row, to),
+        cushion=row.cushion if row.cushion < 1 else None,
+        working=shown.key if shown else None,
+        settled_by=settled_by(rig, weighing, row),
+        sentence=words.sentence(rig, row),
+    )

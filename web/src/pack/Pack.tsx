@@ -1,0 +1,123 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Evaluation } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { type Placed, RigDrawing } from "../drawing/RigDrawing";
+import { mass } from "../format";
+import { Ledger } from "../margins/Ledger";
+import { AddItems } from "./AddItems";
+import { Items } from "./Items";
+import { Schools } from "./Schools";
+import { StartFrom } from "./StartFrom";
+
+/** What goes where, and what the scale will say: predicted posts are outlined, nothing here was weighed. */
+export function Pack() {
+  const { rig, evaluation, sheet, type } = useDesk();
+  const [picked, setPicked] = useState<string | null>(null);
+  const { pack } = sheet;
+  const predicted = pack.headline !== null;
+  const shown: Evaluation = predicted ? { ...evaluation, checks: pack.checks } : evaluation;
+  const loads = rig.loads ?? [];
+  const placed = pack.items.flatMap((item): Placed[] => {
+    const load = loads[item.index];
+    return load && item.metres !== null
+      ? [{ index: item.index, name: load.name ?? "item", on: load.on, metres: item.metres }]
+      : [];
+  });
+  return (
+    <>
+      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10">
+        <RigDrawing
+          evaluation={shown}
+          short
+          predicted={predicted}
+          items={placed}
+          picked={picked}
+          onPick={setPicked}
+          onPlace={(index, metres, gesture) =>
+            type(`loads[${index}].position`, `${Math.round(metres * 100)} cm`, "place of an item", gesture)
+          }
+        />
+      </div>
+      <div className="mx-auto grid max-w-[1400px] items-start gap-x-8 grid-cols-1 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
+        <div>
+          <AddItems />
+          <Items on="vehicle" title="In the vehicle" />
+          {evaluation.towing && <Items on="trailer" title="In the trailer" />}
+          <StartFrom />
+        </div>
+        <div>
+          <Predicted picked={picked} onPick={setPicked} />
+          {pack.schools.length > 0 && <Schools />}
+          <Payload />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: string | null) => void }) {
+  const { sheet } = useDesk();
+  const { pack } = sheet;
+  if (!pack.headline) {
+    return (
+      <section aria-label="Prediction">
+        <h1 className="font-cond text-[22px] font-semibold">Not predicted yet</h1>
+        {pack.missing.map((each) => (
+          <p key={each.path} className="mt-1 text-[15px] leading-snug" data-missing={each.path}>
+            {each.path.startsWith("plan.") || each.path.startsWith("loads") ? (
+              <strong>{words(each.path)}</strong>
+            ) : (
+              <Link className="underline" to={`/rigs/${sheet.id}/plates#${each.path}`}>
+                {words(each.path)}
+              </Link>
+            )}{" "}
+            {each.message}.
+          </p>
+        ))}
+      </section>
+    );
+  }
+  const ink = pack.verdict === "stop" ? "text-vermilion" : pack.verdict === "within" ? "text-spruce" : "text-ochre";
+  return (
+    <section aria-label="Prediction">
+      <p className="text-[14px] font-semibold text-ochre">Predicted, not weighed</p>
+      <h1 className="pb-2 font-cond text-[22px] leading-tight font-semibold" data-predicted={pack.verdict}>
+        <span className={ink}>{pack.headline.lead}</span> {pack.headline.sentence}
+      </h1>
+      <Ledger checks={pack.checks} compact grouped={false} picked={picked} opened={null} onPick={onPick} />
+    </section>
+  );
+}
+
+/** A path in words: “vehicle base, front”. */
+const words = (path: string) => path.split(".").slice(-2).join(", ").replaceAll("_", " ");
+
+/** The payload placard, itemised: each pound stands in one line only, the tongue among them. */
+function Payload() {
+  const { sheet, evaluation } = useDesk();
+  const { payload, payload_limit: limit, payload_used: total } = sheet.pack;
+  const unit = evaluation.units.mass;
+  const row = "flex items-baseline justify-between gap-3 py-0.5";
+  return (
+    <section aria-label="Payload, itemised" className="mt-6 border-t border-ink pt-2">
+      <h2 className="font-cond text-[18px] font-semibold">Payload, itemised, in {unit}</h2>
+      {payload.map((line) => (
+        <p key={line.label} className={`${row} text-[15px]`}>
+          <span>{line.label}</span>
+          <span className="font-cond text-[17px] font-semibold">{mass(line.mass)}</span>
+        </p>
+      ))}
+      <p className={`${row} border-t border-ink font-semibold`}>
+        <span>used{limit === null ? "" : `, of ${mass(limit)}`}</span>
+        <span className={`font-cond text-[19px] ${limit !== null && total > limit ? "text-vermilion" : ""}`}>
+          {mass(total)}
+        </span>
+      </p>
+      <p className="text-[13px] leading-snug text-soft">
+        The tongue stands here once, as load on the vehicle; in the combination it is part of the trailer and not
+        counted again.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,72 @@
+import { useState } from "react";
+import { useDesk } from "../api/useSheet";
+import { Button, Choice } from "../ui/controls";
+import { Field } from "../ui/Field";
+
+/** What the prediction starts from: brochure figures, or what the scale found last, the listed items taken out of it. */
+export function StartFrom() {
+  const { rig, evaluation, change, planFromWeighIn } = useDesk();
+  const [problem, setProblem] = useState<string | null>(null);
+  const unit = rig.units.mass;
+  const take = () =>
+    planFromWeighIn().then(
+      () => setProblem(null),
+      (error: Error) => setProblem(error.message),
+    );
+  return (
+    <section aria-label="Start from" className="mt-8">
+      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Start from</h2>
+      <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
+        What each axle and the trailer carry without the things listed. After a weigh-in, let it start from what the
+        scale found: predictions are then changes to measured loads.
+      </p>
+      <Button onClick={() => void take()} disabled={!rig.weigh_ins?.length}>
+        Take it from the last weigh-in
+      </Button>
+      {problem && <p className="mt-2 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
+      <div className="mt-2">
+        <Field path="plan.vehicle_base.front" label="Vehicle, front axle" unit={unit} sourced />
+        <Field path="plan.vehicle_base.rear" label="Vehicle, rear axle" unit={unit} sourced />
+        <div className="flex items-center justify-between gap-2 border-b border-rule py-1.5">
+          <span className="text-[15px]">With the hitch on it</span>
+          <Choice
+            label="With the hitch on it"
+            value={rig.plan?.vehicle_base?.hitch_fitted ? "yes" : "no"}
+            options={[
+              ["yes", "yes"],
+              ["no", "no"],
+            ]}
+            onChange={(value) =>
+              change([{ path: "plan.vehicle_base.hitch_fitted", op: "set", value: value === "yes" }], "hitch fitted")
+            }
+          />
+        </div>
+        {evaluation.towing && (
+          <>
+            <Field
+              path="plan.trailer_base.gross"
+              label="Trailer, in total"
+              hint="left out: its dry weight"
+              unit={unit}
+              sourced
+            />
+            <Field
+              path="plan.trailer_base.tongue"
+              label="Its tongue"
+              hint="left out: its dry tongue"
+              unit={unit}
+              sourced
+            />
+            {rig.hitch?.weight_distribution && (
+              <Field
+                path="plan.front_restoration"
+                label="Front axle given back by the bars"
+                hint="share of what it loses, “60 %”"
+              />
+            )}
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
