@@ -3,7 +3,7 @@ PYTHON ?= python3
 VENV := .venv
 PY := $(VENV)/bin/python
 STAMPS := .stamps
-WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
+WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 CORE_SOURCES := $(shell find src/noxel -name '*.py')
 
 .PHONY: demo serve test test-quick check types shots bench wheel page format clean

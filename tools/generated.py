@@ -13,7 +13,7 @@ from noxel.api.contract import contract
 from noxel.core.rigfile import RigFile
 
 ROOT = Path(__file__).parent.parent
-TYPES = ROOT / "web/src/api/types.ts"
+TYPES = ROOT / "web/generated/api.ts"
 SCHEMA = ROOT / "docs/rig-file.schema.json"
 
 

@@ -7,7 +7,8 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.edit import Change, Document, Edited, apply_changes, settle
+from noxel.core.document import Document
+from noxel.core.edit import Change, Edited, apply_changes, settle
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.errors import InputError
 from tests.truth import rig_of

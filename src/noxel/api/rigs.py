@@ -12,7 +12,8 @@ from pydantic import BaseModel
 from noxel.api.problems import ProblemDetails
 from noxel.api.sheet import Changes, NewRig, QuickItem, RigSummary, Sheet, make_sheet
 from noxel.core.answers import Evaluation, PassAnswer
-from noxel.core.edit import Change, Document, apply_changes
+from noxel.core.document import Document
+from noxel.core.edit import Change, apply_changes
 from noxel.core.evaluate import evaluate
 from noxel.core.fresh import new_rig
 from noxel.core.guide import SCALES, ScaleKind, new_weigh_in, plan

@@ -6,23 +6,17 @@ requires one, stays as it was. Nothing typed is ever dropped.
 """
 
 import copy
-import itertools
-import types
-import typing
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import Any, Literal, get_args, get_origin
+from typing import Any, Literal
 
-from pydantic import BaseModel, ValidationError
+from pydantic import ValidationError
 
-from noxel.core.base import Entered, Entry, Source
-from noxel.core.quantities import Length, Mass
+from noxel.core.base import Entry, Source
+from noxel.core.document import Document, Parts, drop, kind_of, put, value_at
 from noxel.core.rigfile import RigFile, parse_rig, problems_of, read_path, write_path
-from noxel.core.units import Dimension, read_typed
+from noxel.core.units import read_typed
 from noxel.errors import InputError, Problem, QuantityError, RigFileError
-
-Document = dict[str, Any]
-Parts = tuple[str | int, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,120 +55,18 @@ class Edited:
     fields: tuple[FieldState, ...]
 
 
-class _Kind(typing.NamedTuple):
-    dimension: Dimension | Literal["text", "choice"]
-    holder: Parts
-    required: bool
-
-
-def _models(annotation: Any) -> Iterable[Any]:
-    """Every plain type inside an annotation: unions, Annotated and Optional opened."""
-    origin = get_origin(annotation)
-    if origin is typing.Annotated:
-        yield from _models(get_args(annotation)[0])
-    elif origin in (typing.Union, types.UnionType):
-        for each in get_args(annotation):
-            yield from _models(each)
-    elif annotation is not type(None):
-        yield annotation
-
-
-def _step(annotation: Any, part: str | int, here: Any) -> tuple[Any, bool]:
-    """The annotation one step down a path, and whether that step must be there."""
-    for each in _models(annotation):
-        origin = get_origin(each)
-        if isinstance(part, int) and origin is tuple:
-            return get_args(each)[0], True
-        if isinstance(part, str) and origin is dict:
-            return get_args(each)[1], False
-        if isinstance(part, str) and isinstance(each, type) and issubclass(each, BaseModel) and part in each.model_fields:
-            if isinstance(here, dict) and "method" in here and "method" in each.model_fields:
-                allowed = get_args(each.model_fields["method"].annotation)
-                if here["method"] not in allowed:
-                    continue
-            field = each.model_fields[part]
-            # the metadata that pydantic took off the annotation does not matter here: only the type does
-            return field.annotation, field.is_required()
-    raise InputError(f"“{part}” is not something a rig file has there.")
-
-
-def _kind(document: Document, parts: Parts) -> _Kind:
-    annotation: Any = RigFile
-    here: Any = document
-    holder: Parts = ()
-    required = False
-    for index, part in enumerate(parts):
-        for each in _models(annotation):
-            if isinstance(each, type) and issubclass(each, Entered):
-                holder = parts[:index]
-        try:
-            annotation, required = _step(annotation, part, here)
-        except InputError as exc:
-            raise InputError(exc.message, [Problem(write_path(parts), exc.message, "path")]) from exc
-        here = _get(here, (part,))
-    for each in _models(annotation):
-        if each is Mass:
-            return _Kind("mass", holder, required)
-        if each is Length:
-            return _Kind("length", holder, required)
-        if each in (int, float):
-            share = (
-                parts[-1] in ("front_share", "front_restoration", "accuracy") or "tongue_share" in parts or "cushions" in parts
-            )
-            return _Kind("share" if share else "number", holder, required)
-        if each is str:
-            return _Kind("text", holder, required)
-    return _Kind("choice", holder, required)
-
-
-def _get(here: Any, parts: Parts) -> Any:
-    for part in parts:
-        if isinstance(part, int):
-            here = here[part] if isinstance(here, list) and part < len(here) else None
-        else:
-            here = here.get(part) if isinstance(here, dict) else None
-    return here
-
-
-def _put(document: Document, parts: Parts, value: Any) -> None:
-    here: Any = document
-    for part, following in itertools.pairwise(parts):
-        fresh: Any = [] if isinstance(following, int) else {}
-        if isinstance(part, str) and isinstance(here, dict) and here.get(part) is None:
-            here[part] = fresh
-        here = _get(here, (part,))
-    last = parts[-1]
-    if isinstance(here, list) and isinstance(last, int) and last <= len(here):
-        here[last : last + 1] = [value]
-    elif isinstance(here, dict) and isinstance(last, str):
-        here[last] = value
-    else:
-        raise InputError("has no place here yet: fill in what comes before it")
-
-
-def _drop(document: Document, parts: Parts) -> None:
-    here = _get(document, parts[:-1])
-    last = parts[-1]
-    if isinstance(here, list) and isinstance(last, int) and last < len(here):
-        del here[last]
-    elif isinstance(here, dict):
-        here.pop(str(last), None)
-        if not here and len(parts) > 2 and isinstance(parts[-2], str) and parts[-2] not in ("readings",):
-            _drop(document, parts[:-1])
-
-
 def _unit(document: Document, parts: Parts, dimension: str) -> str | None:
     if dimension == "length":
-        return _get(document, ("units", "length")) or None
+        return value_at(document, ("units", "length")) or None
     if parts[:1] == ("weigh_ins",) and len(parts) > 4 and parts[2] == "passes":
-        own = _get(document, (*parts[:4], "unit"))
+        own = value_at(document, (*parts[:4], "unit"))
         if own:
             return str(own)
-    return _get(document, ("units", "mass")) or None
+    return value_at(document, ("units", "mass")) or None
 
 
 def _understand(document: Document, parts: Parts, text: str) -> Any:
-    kind = _kind(document, parts)
+    kind = kind_of(document, parts)
     if kind.dimension == "text" or kind.dimension == "choice":
         return text
     return read_typed(text, kind.dimension, _unit(document, parts, kind.dimension)).value
@@ -201,10 +93,10 @@ def _entries(document: Document) -> dict[Parts, dict[str, Any]]:
 
 def _remember(document: Document, parts: Parts, **keep: Any) -> None:
     """Keep or clear what is remembered about a figure; an entry that says nothing is taken away."""
-    holder = _kind(document, parts).holder
-    if _get(document, holder) is None:
-        _put(document, holder, {})
-    part = _get(document, holder)
+    holder = kind_of(document, parts).holder
+    if value_at(document, holder) is None:
+        put(document, holder, {})
+    part = value_at(document, holder)
     entered = part.setdefault("entered", {})
     key = write_path(parts[len(holder) :])
     entry = {**entered.get(key, {}), **keep}
@@ -228,13 +120,13 @@ def _type(document: Document, change: Change, parts: Parts) -> None:
     elif _kept(document, parts):
         _remember(document, parts, text="", **kept)
     else:
-        _drop(document, parts)
+        drop(document, parts)
         _remember(document, parts, text=None, **kept)
 
 
 def _kept(document: Document, parts: Parts) -> bool:
     """Whether a figure cannot simply go: the format requires it, or its neighbours in a list would move up."""
-    return _kind(document, parts).required or isinstance(parts[-1], int)
+    return kind_of(document, parts).required or isinstance(parts[-1], int)
 
 
 def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
@@ -267,15 +159,15 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
         elif change.op == "source":
             _remember(made, parts, source=change.source, note=change.note)
         elif change.op == "remove":
-            _drop(made, parts)
+            drop(made, parts)
         elif change.op == "insert":
             _insert(made, parts, change)
         else:
-            _kind(made, parts)
+            kind_of(made, parts)
             if change.value is None:
-                _drop(made, parts)
+                drop(made, parts)
             else:
-                _put(made, parts, copy.deepcopy(change.value))
+                put(made, parts, copy.deepcopy(change.value))
             if change.path == "hitch.weight_distribution" and change.value is True:
                 _say_bars_were_absent(made)
     return settle(made)
@@ -290,13 +182,13 @@ def _say_bars_were_absent(document: Document) -> None:
 
 
 def _insert(document: Document, parts: Parts, change: Change) -> None:
-    _kind(document, parts)
+    kind_of(document, parts)
     if not isinstance(parts[-1], int):
         raise InputError("Only a list takes an insertion.", [Problem(write_path(parts), "is no list", "path")])
-    holder = _get(document, parts[:-1])
+    holder = value_at(document, parts[:-1])
     if holder is None:
-        _put(document, parts[:-1], [])
-        holder = _get(document, parts[:-1])
+        put(document, parts[:-1], [])
+        holder = value_at(document, parts[:-1])
     holder.insert(parts[-1], copy.deepcopy(change.value))
     problems = []
     for name, text in (change.texts or {}).items():
@@ -308,7 +200,7 @@ def _insert(document: Document, parts: Parts, change: Change) -> None:
         except QuantityError as exc:
             problems.append(Problem(name, exc.message, exc.code))
             continue
-        _put(document, at, value)
+        put(document, at, value)
         if text.strip() != _as_text(value):
             _remember(document, at, text=text)
     if problems:
@@ -330,12 +222,12 @@ def settle(document: Document) -> Edited:
         text = entry.get("text")
         if text is None:
             continue
-        before[parts] = _get(made, parts)
+        before[parts] = value_at(made, parts)
         if not text.strip():
             wrong[parts] = "is needed here"
             continue
         try:
-            _put(made, parts, _understand(made, parts, text))
+            put(made, parts, _understand(made, parts, text))
         except InputError as exc:
             wrong[parts] = exc.message
             _set_back(made, parts, before[parts])
@@ -343,12 +235,12 @@ def settle(document: Document) -> Edited:
     fields = []
     for parts, entry in sorted(_entries(made).items(), key=_order):
         text = entry.get("text")
-        if text is not None and parts not in wrong and text.strip() == _as_text(_get(made, parts)):
+        if text is not None and parts not in wrong and text.strip() == _as_text(value_at(made, parts)):
             _remember(made, parts, text=None)  # the figure itself says everything that the text did
             text = None
         said = wrong.get(parts)
-        if said and _get(made, parts) is not None:
-            said = f"{said}. Still using {_as_text(_get(made, parts))}"
+        if said and value_at(made, parts) is not None:
+            said = f"{said}. Still using {_as_text(value_at(made, parts))}"
         kept = Entry.model_validate({**entry, "text": text})
         if kept != Entry():
             fields.append(FieldState(write_path(parts), kept, said))
@@ -358,13 +250,13 @@ def settle(document: Document) -> Edited:
 def _set_back(document: Document, parts: Parts, previous: Any) -> None:
     """A text that cannot stand: leave the figure out, or as it was where it cannot go."""
     if not _kept(document, parts):
-        _drop(document, parts)
+        drop(document, parts)
     elif previous is not None:
-        _put(document, parts, previous)
+        put(document, parts, previous)
     elif isinstance(parts[-1], int):
-        del (_get(document, parts[:-1]) or [])[parts[-1] :]  # a new element: those after it have no place either
-    if _get(document, parts[:-1]) == []:  # made for this element only
-        _drop(document, parts[:-1])
+        del (value_at(document, parts[:-1]) or [])[parts[-1] :]  # a new element: those after it have no place either
+    if value_at(document, parts[:-1]) == []:  # made for this element only
+        drop(document, parts[:-1])
 
 
 def _order(item: tuple[Parts, Any]) -> list[str]:
@@ -385,11 +277,11 @@ def _stand(made: Document, before: dict[Parts, Any], wrong: dict[Parts, str]) ->
                 more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
                 raise RigFileError(f"{problems[0]}{more}", problems) from exc
             if cause not in before:
-                _remember(made, cause, text=_as_text(_get(made, cause)))
+                _remember(made, cause, text=_as_text(value_at(made, cause)))
             wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
             _set_back(made, cause, before.get(cause))
             for known in before:
-                if known[:-1] == cause[:-1] and isinstance(known[-1], int) and _get(made, known) is None:
+                if known[:-1] == cause[:-1] and isinstance(known[-1], int) and value_at(made, known) is None:
                     wrong.setdefault(known, "waits for the one before it")
 
 
@@ -402,16 +294,16 @@ def _cause(parts: Parts, before: dict[Parts, Any], wrong: dict[Parts, str], made
     typed = [known for known in candidates if known in before and known not in wrong]
     if typed:
         return typed[0]
-    beside = _get(made, parts[:-1])
+    beside = value_at(made, parts[:-1])
     siblings = [(*parts[:-1], name) for name in beside] if parts[-2:-1] == ("readings",) and isinstance(beside, dict) else []
     for each in (parts, *siblings):
-        if isinstance(_get(made, each), int | float | str) and each not in wrong and _figure(made, each):
+        if isinstance(value_at(made, each), int | float | str) and each not in wrong and _figure(made, each):
             return each
     return None
 
 
 def _figure(document: Document, parts: Parts) -> bool:
     try:
-        return _kind(document, parts).dimension not in ("text", "choice")
+        return kind_of(document, parts).dimension not in ("text", "choice")
     except InputError:
         return False

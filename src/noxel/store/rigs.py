@@ -10,7 +10,7 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from noxel.core.edit import Document
+from noxel.core.document import Document
 from noxel.core.rigfile import parse_rig
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database

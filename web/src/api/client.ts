@@ -1,4 +1,4 @@
-import type { components } from "./types";
+import type { components } from "../../generated/api";
 
 type Schemas = components["schemas"];
 export type Sheet = Schemas["Sheet"];

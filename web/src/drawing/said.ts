@@ -1,0 +1,40 @@
+import type { KeyboardEvent } from "react";
+import type { Check } from "../api/client";
+import { mass } from "../format";
+
+/** What is left, or over, in the words of the drawing. */
+export function verdictOf(check: Check | undefined): string {
+  if (!check) return "";
+  if (check.margin === null || check.margin === undefined) {
+    if (check.at_least !== null && check.at_least !== undefined)
+      return check.status === "over" ? "over already" : "not settled";
+    return check.actual === null ? "not known" : "no rating entered";
+  }
+  const left = mass(Math.abs(check.margin));
+  switch (check.status) {
+    case "over":
+      return `${left} over`;
+    case "tight":
+      return check.plus_minus !== null && check.margin <= check.plus_minus ? `${left} left: too close` : `${left} left`;
+    case "unconfirmed":
+      return check.margin < 0 ? `${left} over?` : `${left} left?`;
+    default:
+      return `${left} left`;
+  }
+}
+
+/** The load as it stands, a floor marked as one. */
+export const loadText = (check: Check | undefined) => {
+  if (check?.actual !== null && check?.actual !== undefined) return mass(check.actual);
+  return check?.at_least !== null && check?.at_least !== undefined ? `≥ ${mass(check.at_least)}` : "?";
+};
+
+/** Opens the working of a check. */
+export type Pick = (check: string) => void;
+
+/** Enter and the space bar do what a click does. */
+export const pressed = (act: () => void) => (event: KeyboardEvent) => {
+  if (event.key !== "Enter" && event.key !== " ") return;
+  event.preventDefault();
+  act();
+};
