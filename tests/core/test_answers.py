@@ -107,7 +107,7 @@ class NothingBringsItDown(unittest.TestCase):
             for key in parents:
                 here = here[key]
             if data.draw(st.booleans()):
-                here[last] = data.draw(JUNK)
+                here[last] = copy.deepcopy(data.draw(JUNK))
             elif isinstance(here, dict):
                 del here[last]
         try:
