@@ -23,6 +23,8 @@ Fault = Literal["none", "straddle", "early", "unstable", "overload", "drop", "ru
 FAULTS: tuple[Fault, ...] = get_args(Fault)
 SETTLE = 1.2
 """How long the platforms sway after driving on. [s]"""
+NOISE = 0.0003
+"""How much a settled reading still trembles, as a share of it."""
 REWEIGH = 24 * 3600.0
 """How long a first weigh makes the next one a cheaper re-weigh. [s]"""
 
@@ -84,7 +86,7 @@ class Station:
         with self._lock:
             age = self._clock() - self._since
             settled = age > SETTLE and self.fault != "unstable"
-            sway = 0.0 if settled else 0.04 * math.exp(-age) + (0.03 if self.fault == "unstable" else 0.01)
+            sway = NOISE if settled else 0.04 * math.exp(-age) + (0.03 if self.fault == "unstable" else 0.01)
             found = []
             for channel, load in self._loads.items():
                 if self.fault == "early" and channel.startswith("trailer") and age > SETTLE / 2:
