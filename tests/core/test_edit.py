@@ -88,6 +88,22 @@ class Typing(unittest.TestCase):
         made = typed(made.document, (GVWR, "7100"))
         self.assertEqual(made.document["vehicle"]["entered"], {"ratings.gvwr": {"source": "plate", "note": "driver's door"}})
 
+    def test_a_text_does_not_come_back_over_what_was_set_or_removed(self) -> None:
+        at = "trailer.ratings.gawr"
+        made = typed(self.document, (f"{at}[0]", "3,900"), (f"{at}[1]", "1,950 kg"), ("vehicle.curb_weight", "4,700"))
+        made = apply_changes(made.document, [Change("vehicle.curb_weight", op="set", value=4800)])
+        self.assertEqual(made.document["vehicle"], {**self.document["vehicle"], "curb_weight": 4800})
+        shorter = apply_changes(made.document, [Change(f"{at}[1]", op="remove")])
+        self.assertEqual(shorter.document["trailer"]["ratings"]["gawr"], [3900])
+        moved = apply_changes(made.document, [Change(f"{at}[0]", op="remove")])
+        self.assertEqual(moved.document["trailer"]["ratings"]["gawr"], ["1950 kg"])
+        longer = apply_changes(made.document, [Change(f"{at}[0]", op="insert", value=4100)])
+        self.assertEqual(longer.document["trailer"]["ratings"]["gawr"], [4100, 3900, "1950 kg"])
+        self.assertEqual(
+            [(field.path, field.entry.text) for field in longer.fields], [(f"{at}[1]", "3,900"), (f"{at}[2]", "1,950 kg")]
+        )
+        self.assertEqual([(field.path, field.entry.text) for field in moved.fields], [(f"{at}[0]", "1,950 kg")])
+
     def test_spring_bars_later_do_not_rewrite_what_was_weighed(self) -> None:
         document = rig_of("check--two-passes-bars-slack")
         document["hitch"]["weight_distribution"] = False

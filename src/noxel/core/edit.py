@@ -160,10 +160,13 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
             _remember(made, parts, source=change.source, note=change.note)
         elif change.op == "remove":
             drop(made, parts)
+            _forget(made, parts, shift=-1)
         elif change.op == "insert":
+            _forget(made, parts, shift=1)
             _insert(made, parts, change)
         else:
             kind_of(made, parts)
+            _forget(made, parts)
             if change.value is None:
                 drop(made, parts)
             else:
@@ -171,6 +174,39 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
             if change.path == "hitch.weight_distribution" and change.value is True:
                 _say_bars_were_absent(made)
     return settle(made)
+
+
+def _forget(document: Document, parts: Parts, shift: int = 0) -> None:
+    """Forget the texts of what was set or taken away, so that they do not come back over it.
+
+    Where an element leaves a list or enters it, the texts of those after it move with them.
+    """
+    last, place = parts[-1], len(parts) - 1
+    moved: dict[Parts, dict[str, Any]] = {}
+    for at, entry in _entries(document).items():
+        index = at[place] if len(at) > place else None
+        if shift <= 0 and at[: len(parts)] == parts:
+            moved[at] = {}
+        elif (
+            shift
+            and isinstance(last, int)
+            and isinstance(index, int)
+            and at[:place] == parts[:-1]
+            and index >= last
+            and _held_above(document, at, parts)
+        ):
+            moved[at] = dict(entry)
+    for at in moved:
+        _remember(document, at, **dict.fromkeys(("text", "source", "date", "note")))
+    for at, entry in moved.items():
+        index = at[place]
+        if entry and isinstance(index, int):
+            _remember(document, (*at[:place], index + shift, *at[place + 1 :]), **entry)
+
+
+def _held_above(document: Document, at: Parts, parts: Parts) -> bool:
+    """Whether a text is remembered outside the list's own elements, which move by themselves."""
+    return len(kind_of(document, at).holder) < len(parts)
 
 
 def _say_bars_were_absent(document: Document) -> None:

@@ -15,7 +15,7 @@ type Desk = {
   undo: () => void;
   redo: () => void;
   newWeighIn: (scale: ScaleKind, uncouple: boolean) => Promise<void>;
-  /** Changes whose refusal must be told where they were asked for: rejects with what was wrong. */
+  /** Start the plan from what was weighed last; these three reject with what was wrong, to be told where they were asked. */
   planFromWeighIn: () => Promise<void>;
   addItems: (text: string, on: "vehicle" | "trailer", position: string) => Promise<void>;
   apply: (changes: Change[], what: string) => Promise<void>;

@@ -17,7 +17,7 @@ export function InsertForm(props: {
   path: string;
   value: Record<string, unknown>;
   fields: readonly FormField[];
-  /** The field that is a plain text of the part rather than a figure. */
+  /** The step in words, for undo. */
   what: string;
   button: string;
   onDone: () => void;
