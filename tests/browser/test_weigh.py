@@ -167,3 +167,17 @@ class ByEachScale(OnStage):
         expect(page.locator('[data-live="live"]')).to_be_visible()  # connected again by itself
         page.get_by_role("button", name="Disconnect").click()
         expect(page.get_by_role("button", name="Connect the stand-in")).to_be_visible()
+
+    def test_live_pads_and_a_tongue_scale(self) -> None:
+        page = self.unweighed(rig_of("check--three-passes"))
+        page.get_by_text("Wheel pads").click()
+        page.get_by_role("button", name="Start a weigh-in").click()
+        page.get_by_role("button", name="Connect the stand-in").click()
+        page.get_by_role("button", name="Drive on for pass 1").click()
+        expect(page.locator('[data-channel="trailer_2_right"]')).to_have_attribute("data-stable", "true")
+        page.locator("body").press("c")
+        shown = page.locator('[data-channel="front_left"] .font-cond').first.inner_text()
+        expect(at(page, "weigh_ins[0].passes[0].readings.front_left")).to_have_value(shown)
+        page.get_by_role("button", name="Keep the tongue").click()
+        expect(page.locator("[data-measurement] [data-part=answer]")).to_be_visible()
+        expect(page.locator('[data-way="direct"]')).to_contain_text("used")

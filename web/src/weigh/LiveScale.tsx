@@ -62,6 +62,21 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
     change([...gone, ...kept], `the scale's readings for pass ${index + 1}`);
   };
 
+  const tongue = steady.find((each) => each.channel === "tongue");
+  const measured = rig.weigh_ins?.[weighIn - 1]?.tongue_measurements?.length ?? 0;
+  const keepTongue = (reading: LiveOut["readings"][number]) =>
+    change(
+      [
+        {
+          path: `weigh_ins[${weighIn - 1}].tongue_measurements[${measured}]`,
+          op: "insert",
+          value: { method: "scale" },
+          texts: { value: `${reading.mass} ${reading.unit}`, resolution: String(step ?? "") },
+        },
+      ],
+      "the tongue scale's reading",
+    );
+
   const keepTicket = (ticket: NonNullable<LiveOut["ticket"]>) => {
     const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
     const written = (mass: number) => (ticket.unit === unit ? String(mass) : `${mass} ${ticket.unit}`);
@@ -196,6 +211,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
             <Button strong disabled={!allSteady} onClick={capture}>
               Keep these for pass {index + 1}
             </Button>
+            {tongue && <Button onClick={() => keepTongue(tongue)}>Keep the tongue</Button>}
             <Button onClick={() => void told(api.disconnect())}>Disconnect</Button>
           </div>
           <p className="mt-1 text-[13px] text-soft">Key c keeps them. Only settled readings can be kept.</p>
