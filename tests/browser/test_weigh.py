@@ -72,7 +72,7 @@ class ByEachScale(OnStage):
             labels = {"trailer_only": "Trailer only", "vehicle_only": "Vehicle only", "vehicle_empty": "Vehicle empty"}
             for number, each in enumerate(passes):
                 bars = f", bars {each.get('spring_bars')}" if worked["file"]["hitch"]["weight_distribution"] else ""
-                page.get_by_role("button", name="Add a pass").click()
+                page.get_by_role("button", name="Add a pass", exact=True).click()
                 page.get_by_role("menuitem", name=labels.get(each["config"], f"Hitched{bars}"), exact=True).click()
                 expect(page.locator("[data-pass]")).to_have_count(number + 1)
                 self.fill(page, number, each)
