@@ -66,50 +66,24 @@ export function StatusTag({ status }: { status: Kind }) {
   }
 }
 
+const FLAG = "bg-vermilion [clip-path:polygon(0_0,100%_0,55%_50%,100%_100%,0_100%)]";
+const HATCHED = "hatch border border-ochre";
+const SHAPES: Record<Kind, string> = {
+  over: FLAG,
+  low: FLAG,
+  high: HATCHED,
+  tight: HATCHED,
+  unconfirmed: "lined border border-spruce",
+  unknown: "border border-dotted border-soft",
+  within: "border-l-[3px] border-spruce",
+};
+
 /** The same shapes in little, for a narrow row whose words stand elsewhere in it. */
 export function StatusMark({ status }: { status: Kind }) {
-  const box = "mr-2 inline-block h-3.5 w-3 align-[-1px] md:hidden";
-  const word = <span className="sr-only">{WORDS[status]}: </span>;
-  switch (status) {
-    case "over":
-    case "low":
-      return (
-        <>
-          {word}
-          <span
-            className={`${box} bg-vermilion`}
-            style={{ clipPath: "polygon(0 0, 100% 0, 55% 50%, 100% 100%, 0 100%)" }}
-          />
-        </>
-      );
-    case "high":
-    case "tight":
-      return (
-        <>
-          {word}
-          <span className={`${box} hatch border border-ochre`} />
-        </>
-      );
-    case "unconfirmed":
-      return (
-        <>
-          {word}
-          <span className={`${box} lined border border-spruce`} />
-        </>
-      );
-    case "unknown":
-      return (
-        <>
-          {word}
-          <span className={`${box} border border-dotted border-soft`} />
-        </>
-      );
-    case "within":
-      return (
-        <>
-          {word}
-          <span className={`${box} border-l-[3px] border-spruce`} />
-        </>
-      );
-  }
+  return (
+    <>
+      <span className="sr-only">{WORDS[status]}: </span>
+      <span className={`mr-2 inline-block h-3.5 w-3 align-[-1px] md:hidden ${SHAPES[status]}`} />
+    </>
+  );
 }
