@@ -35,7 +35,8 @@ class LiveOverHttp(unittest.TestCase):
     def test_the_stand_in_plays_a_rig_that_exists(self) -> None:
         self.assertEqual(self.client.post("/api/live", json={"stand_in": "nobody"}).status_code, 404)
         rig = self.client.post("/api/rigs/import", json=rig_of("check--kilograms")).json()["id"]
-        answer = self.client.post("/api/live", json={"stand_in": rig, "unit": "kg", "graduation": 10})
+        answer = self.client.post("/api/live", json={"stand_in": rig, "unit": "kg", "weigh_in": 1})
         self.assertTrue(answer.json()["stand_in"])
         self.assertEqual(self.client.post("/api/live/command", json={"do": "fault", "fault": "fire"}).status_code, 422)
-        self.assertEqual(self.client.post("/api/live", json={"stand_in": rig, "graduation": 0}).status_code, 422)
+        self.assertEqual(self.client.post("/api/live", json={"stand_in": rig, "weigh_in": 0}).status_code, 422)
+        self.assertEqual(self.client.post("/api/live", json={"stand_in": rig, "weigh_in": 2}).status_code, 404)

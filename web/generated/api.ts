@@ -609,16 +609,11 @@ export interface components {
         };
         /**
          * Connect
-         * @description Which scale: the stand-in playing a rig, or the address of one on this machine.
+         * @description Which scale: the stand-in playing a rig (in the steps of one of its weigh-ins), or the address of one on this machine.
          */
         Connect: {
             /** Address */
             address?: string | null;
-            /**
-             * Graduation
-             * @default 20
-             */
-            graduation?: number;
             /** Stand In */
             stand_in?: string | null;
             /**
@@ -627,6 +622,8 @@ export interface components {
              * @enum {string}
              */
             unit?: "lb" | "kg";
+            /** Weigh In */
+            weigh_in?: number | null;
         };
         /**
          * Derived

@@ -8,8 +8,10 @@ from pydantic import BaseModel, Field
 
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Store
+from noxel.core.evaluate import pick_weigh_in
+from noxel.core.guide import GRADUATIONS
 from noxel.core.rigfile import parse_rig
-from noxel.core.units import MassUnit
+from noxel.core.units import KG, MassUnit
 from noxel.errors import Conflict, InputError, Problem
 from noxel.instruments.lines import LineScale
 from noxel.instruments.scale import LiveState, LiveTicket, Scale, State
@@ -43,11 +45,11 @@ class LiveOut(BaseModel):
 
 
 class Connect(BaseModel):
-    """Which scale: the stand-in playing a rig, or the address of one on this machine."""
+    """Which scale: the stand-in playing a rig (in the steps of one of its weigh-ins), or the address of one on this machine."""
 
     stand_in: str | None = None
     unit: MassUnit = "lb"
-    graduation: Annotated[float, Field(gt=0, le=1000)] = 20.0
+    weigh_in: Annotated[int, Field(ge=1)] | None = None
     address: Annotated[str, Field(max_length=100)] | None = None
 
 
@@ -127,7 +129,10 @@ def connect_scale(wanted: Connect, live: TheScale, rigs: Store) -> LiveOut:
     """Connect the stand-in, or a scale that speaks line by line on this machine."""
     if wanted.stand_in is not None:
         rig = parse_rig(rigs.open(wanted.stand_in).document)
-        server = StationServer(Station(true_rig(rig), wanted.unit, wanted.graduation))
+        looked_at = pick_weigh_in(rig, wanted.weigh_in)
+        scale = rig.weigh_ins[looked_at - 1].scale if looked_at else None
+        step = scale.resolution.kg / KG[wanted.unit] if scale else GRADUATIONS["truck_scale"][wanted.unit]
+        server = StationServer(Station(true_rig(rig), wanted.unit, step))
         live.connect("127.0.0.1", server.port, server)
         return live.state()
     host, _, port = (wanted.address or "").strip().rpartition(":")

@@ -212,8 +212,7 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None, *, with_added: bool = False) -
     weigh_in : WeighIn or None
         The visit to the scale; None when there was none.
     with_added : bool
-        Whether to add what came aboard since: estimates then, not weights. Direct tongue measurements no longer
-        count, and single readings stay as they were.
+        Whether to add what came aboard since: estimates then, not weights; known by axle at the best, never by wheel.
 
     Returns
     -------

@@ -36,6 +36,8 @@ export function Braces(props: {
     trailerAt = edge(trailerAt + overlap, total);
     vehicleAt = Math.min(vehicleAt, trailerAt - half(total) - half(vehicle) - 16);
   }
+  const moved = evaluation.bars_moved?.value ?? 0;
+  const roomToSay = trailer && tongue && !small && trailer.x - trailer.width / 2 - tongue.x > 235;
   const shared = { ...props, size };
   const [first = 0, second = 0] = layout.braces;
   return (
@@ -52,6 +54,16 @@ export function Braces(props: {
       {trailer && tongue && (
         <>
           <path d={`M${rear.x} ${first}H${tongue.x}`} stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="2 4" />
+          {moved >= 1 && roomToSay && (
+            <text textAnchor="end" fontSize={13} fill="var(--soft)" className="font-cond" data-part="bars-moved">
+              <tspan x={trailer.x - trailer.width / 2 - 14} y={layout.frameBottom - 20}>
+                {mass(moved)} of the tongue
+              </tspan>
+              <tspan x={trailer.x - trailer.width / 2 - 14} y={layout.frameBottom - 5}>
+                moved here by the bars
+              </tspan>
+            </text>
+          )}
           <Brace
             {...shared}
             check={find("trailer.gross")}

@@ -17,7 +17,7 @@ export function Pack() {
   const [picked, setPicked] = useState<string | null>(null);
   const { pack } = sheet;
   const predicted = pack.headline !== null;
-  const shown: Evaluation = predicted ? { ...evaluation, checks: pack.checks } : evaluation;
+  const shown: Evaluation = predicted ? { ...evaluation, checks: pack.checks, bars_moved: null } : evaluation;
   const loads = rig.loads ?? [];
   const placed = pack.items.flatMap((item): Placed[] => {
     const load = loads[item.index];

@@ -42,25 +42,33 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
       },
       (error: Error) => setProblem(error.message),
     );
-  const connect = () =>
-    told(api.connect({ stand_in: sheet.id, unit, graduation: typeof step === "number" ? step : 20 }));
+  const connect = () => told(api.connect({ stand_in: sheet.id, unit, weigh_in: weighIn }));
   const steady = live?.readings.filter((each) => each.stable && !each.overload) ?? [];
   const usable = steady.filter((each) => each.channel !== "tongue");
   const allSteady =
     on && usable.length > 0 && usable.length === live.readings.filter((each) => each.channel !== "tongue").length;
 
-  const capture = () => {
+  /** Writes readings into the pass as if they had been typed; what it read before and reads no longer is cleared. */
+  const keep = (readings: Record<string, number>, of: string, what: string, more: Change[] = []) => {
     const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
-    const gone: Change[] = Object.keys(pass.readings ?? {})
-      .filter((name) => !usable.some((each) => each.channel === name))
-      .map((name) => ({ path: `${path}.readings.${name}`, op: "type", text: "" }));
-    const kept: Change[] = usable.map((each) => ({
-      path: `${path}.readings.${each.channel}`,
-      op: "type",
-      text: each.unit === unit ? String(each.mass) : `${each.mass} ${each.unit}`,
-    }));
-    change([...gone, ...kept], `the scale's readings for pass ${index + 1}`);
+    const typed = (name: string, text: string): Change => ({ path: `${path}.${name}`, op: "type", text });
+    const suffix = of === unit ? "" : ` ${of}`;
+    const gone = Object.keys(pass.readings ?? {}).filter((name) => !(name in readings));
+    change(
+      [
+        ...gone.map((name) => typed(`readings.${name}`, "")),
+        ...Object.entries(readings).map(([name, mass]) => typed(`readings.${name}`, `${mass}${suffix}`)),
+        ...more,
+      ],
+      what,
+    );
   };
+  const capture = () =>
+    keep(
+      Object.fromEntries(usable.map((each) => [each.channel, each.mass])),
+      usable[0]?.unit ?? unit,
+      `the scale's readings for pass ${index + 1}`,
+    );
 
   const tongue = steady.find((each) => each.channel === "tongue");
   const measured = rig.weigh_ins?.[weighIn - 1]?.tongue_measurements?.length ?? 0;
@@ -79,19 +87,10 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
 
   const keepTicket = (ticket: NonNullable<LiveOut["ticket"]>) => {
     const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
-    const written = (mass: number) => (ticket.unit === unit ? String(mass) : `${mass} ${ticket.unit}`);
-    const gone = Object.keys(pass.readings ?? {}).filter((name) => !(name in ticket.readings));
-    change(
-      [
-        ...gone.map((name): Change => ({ path: `${path}.readings.${name}`, op: "type", text: "" })),
-        ...Object.entries(ticket.readings).map(
-          ([name, mass]): Change => ({ path: `${path}.readings.${name}`, op: "type", text: written(mass) }),
-        ),
-        { path: `${path}.printed_gross`, op: "type", text: written(ticket.gross) },
-        { path: `${path}.ticket_number`, op: "type", text: ticket.number },
-      ],
-      `ticket ${ticket.number}`,
-    );
+    keep(ticket.readings, ticket.unit, `ticket ${ticket.number}`, [
+      { path: `${path}.printed_gross`, op: "type", text: `${ticket.gross} ${ticket.unit}` },
+      { path: `${path}.ticket_number`, op: "type", text: ticket.number },
+    ]);
   };
 
   useEffect(() => {
