@@ -68,6 +68,16 @@ def over_http(address: str, document: object) -> None:
     say("POST evaluate over HTTP", f"{full:.1f} ms", f"{full / quick:.1f} × health, limit 3 ×")
 
 
+def an_hours_typing(address: str, rig: str) -> None:
+    """A change a second, for an hour; each in a field of its own step, so that each is kept for undoing."""
+    connection = http.client.HTTPConnection(address.removeprefix("http://"))
+    for number in range(3600):
+        change = {"path": "vehicle.ratings.gvwr", "text": str(7000 + number % 90)}
+        body = json.dumps({"changes": [change], "what": "GVWR", "gesture": f"typing {number}"})
+        connection.request("PATCH", f"/api/rigs/{rig}", body, {"content-type": "application/json"})
+        connection.getresponse().read()
+
+
 def in_browser(address: str, rig: str) -> None:
     """The page."""
     scripts = [path.read_bytes() for path in (PAGE / "assets").glob("*.js")]
@@ -134,6 +144,8 @@ def main() -> None:
                     over_http(address, json.load(answer))
                 in_browser(address, first)
                 say("memory of the server after all this", f"{memory_mb(server.pid):.0f} MB", "limit 200 MB")
+                an_hours_typing(address, first)
+                say("memory after an hour's typing (3,600 changes)", f"{memory_mb(server.pid):.0f} MB", "limit 200 MB")
             finally:
                 server.terminate()
 

@@ -368,10 +368,7 @@ export interface components {
          * @description Mass to add to a pass's vehicle so that it matches the other passes: fuel burned, a person who stepped out.
          */
         Adjustment: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -409,10 +406,7 @@ export interface components {
             level: "warning" | "note";
             /** Message */
             message: string;
-            /**
-             * Numbers
-             * @default {}
-             */
+            /** Numbers */
             numbers?: {
                 [key: string]: number;
             };
@@ -438,10 +432,7 @@ export interface components {
             coupler_from_support: number | string;
             /** Coupler From Support Pm */
             coupler_from_support_pm?: number | string | null;
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -825,10 +816,7 @@ export interface components {
          * @description The hitch chain. With weight distribution its distributing ratings apply.
          */
         Hitch: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -850,10 +838,7 @@ export interface components {
          * @description One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
          */
         HitchPart: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -903,10 +888,7 @@ export interface components {
             counterweight_arm_pm: number | string;
             /** Counterweight Pm */
             counterweight_pm?: number | string | null;
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1015,10 +997,7 @@ export interface components {
          * @description A thing aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
          */
         Load: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1155,10 +1134,7 @@ export interface components {
              * @enum {string}
              */
             config: "hitched" | "vehicle_only" | "vehicle_empty" | "trailer_only";
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1170,10 +1146,7 @@ export interface components {
             note?: string | null;
             /** Printed Gross */
             printed_gross?: number | string | null;
-            /**
-             * Readings
-             * @default {}
-             */
+            /** Readings */
             readings?: {
                 [key: string]: number | string;
             };
@@ -1238,10 +1211,7 @@ export interface components {
          * @description What predictions start from.
          */
         Plan: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1264,10 +1234,7 @@ export interface components {
             cushions?: {
                 [key: string]: number;
             };
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1346,10 +1313,7 @@ export interface components {
          * @description One rig: ``*.noxel.json``.
          */
         RigFile: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1454,10 +1418,7 @@ export interface components {
              * @default 0
              */
             accuracy?: number;
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1471,10 +1432,7 @@ export interface components {
          * @description The tongue on a tongue scale, or on a ball mount with a scale in it.
          */
         ScaleMeasurement: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1583,10 +1541,7 @@ export interface components {
             dry_tongue?: number | string | null;
             /** Dry Weight */
             dry_weight?: number | string | null;
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1670,10 +1625,7 @@ export interface components {
             body?: ("pickup" | "wagon" | "van" | "motorhome") | null;
             /** Curb Weight */
             curb_weight?: number | string | null;
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1761,10 +1713,7 @@ export interface components {
             added_since?: components["schemas"]["noxel__core__tickets__Added"][];
             /** Date */
             date?: string | null;
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
@@ -1825,10 +1774,7 @@ export interface components {
          * @description A thing that came aboard (or left, when negative) after the weighing; where it is may not be known.
          */
         noxel__core__tickets__Added: {
-            /**
-             * Entered
-             * @default {}
-             */
+            /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };

@@ -4,9 +4,9 @@ The small parts, of which an answer has hundreds, are plain dataclasses: nothing
 """
 
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, SerializerFunctionWrapHandler, model_serializer
+from pydantic import BaseModel, ConfigDict, Field, SerializerFunctionWrapHandler, WrapSerializer, model_serializer
 
 from noxel.core.base import Entry
 from noxel.core.checks import Status, Verdict
@@ -64,7 +64,21 @@ class Derived(Answer):
         return {key: value for key, value in handler(self).items() if value is not None}
 
 
-class Check(Answer):
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line of a working: an amount, how it enters, and where it came from."""
+
+    op: Op
+    label: str
+    value: float
+    plus_minus: float
+    sort: Sort
+    ref: str | None = None
+    source: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Check:
     """One check. A share check has ``low`` and ``high`` instead of a limit and a margin.
 
     ``working`` is the key of the actual load's working; ``limit_lines`` are the entered figures a limit is made of.
@@ -86,32 +100,28 @@ class Check(Answer):
     limit_label: str | None = None
     limit_path: str | None = None
     limit_entry: Entry | None = None
-    limit_lines: list["Line"] | None = None
+    limit_lines: list[Line] | None = None
     cushion: float | None = None
     working: str | None = None
     settled_by: str | None = None
     sentence: str
 
-    @model_serializer(mode="wrap")
-    def _shape(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
-        made: dict[str, Any] = handler(self)
-        absent = ("limit", "limit_source", "margin") if self.low is not None else ("low", "high")
-        spare = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label", "limit_lines", "working", "settled_by")
-        return {key: value for key, value in made.items()
-                if key not in absent and not (key in spare and value is None)}  # fmt: skip
+
+_SPARE = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label", "limit_lines", "working", "settled_by")
 
 
-@dataclass(frozen=True, slots=True)
-class Line:
-    """One line of a working: an amount, how it enters, and where it came from."""
+def _shape(check: Check, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
+    made: dict[str, Any] = handler(check)
+    for key in ("limit", "limit_source", "margin") if check.low is not None else ("low", "high"):
+        del made[key]
+    for key in _SPARE:
+        if made[key] is None:
+            del made[key]
+    return made
 
-    op: Op
-    label: str
-    value: float
-    plus_minus: float
-    sort: Sort
-    ref: str | None = None
-    source: str | None = None
+
+Shaped = Annotated[Check, WrapSerializer(_shape)]
+"""A check as it is sent: without the keys that do not apply to it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,7 +145,7 @@ class Advisory(Answer):
     level: Literal["warning", "note"]
     message: str
     path: str | None = None
-    numbers: dict[str, float] = {}
+    numbers: dict[str, float] = Field(default_factory=dict)
     accepted: bool = False
     accepted_note: str | None = None
 
@@ -212,7 +222,7 @@ class Estimate(Answer):
 
     verdict: Verdict
     headline: "Headline"
-    checks: list[Check]
+    checks: list[Shaped]
 
 
 class Geometry(Answer):
@@ -281,7 +291,7 @@ class PackAnswer(Answer):
     predicted: dict[str, float]
     verdict: Verdict | None
     headline: Headline | None
-    checks: list[Check]
+    checks: list[Shaped]
     items: list[ItemEffect]
     payload: list[PayloadLine]
     payload_used: float
@@ -306,7 +316,7 @@ class Evaluation(Answer):
     headline: Headline
     binding: str | None
     derived: Derived
-    checks: list[Check]
+    checks: list[Shaped]
     advisories: list[Advisory]
     working: dict[str, Working]
     passes: list[PassAnswer]

@@ -56,7 +56,7 @@ class Entry(Model):
 class Entered(Model):
     """A part of the rig that remembers how its figures were entered, by their path within it."""
 
-    entered: Annotated[dict[str, Entry], Field(max_length=500)] = {}
+    entered: Annotated[dict[str, Entry], Field(max_length=500)] = Field(default_factory=dict)
 
 
 def misplaced(at: str, message: str, **values: object) -> PydanticCustomError:

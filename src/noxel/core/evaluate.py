@@ -1,5 +1,7 @@
 """The one entry point of an evaluation: everything there is to say about one weigh-in of one rig."""
 
+from dataclasses import replace
+
 from noxel.core import answers, words
 from noxel.core.advisories import advise
 from noxel.core.ceiling import ceiling
@@ -94,7 +96,7 @@ def _estimate(rig: RigFile, number: int | None, to: Printer) -> answers.Estimate
     weighing = weigh(rig, weigh_in, with_added=True)
     rows = tightest_first(run_checks(rig, weighing))
     found = verdict(rows)
-    made = [check_answer(rig, weighing, row, to).model_copy(update={"working": None}) for row in rows]
+    made = [replace(check_answer(rig, weighing, row, to), working=None) for row in rows]
     return answers.Estimate(verdict=found, headline=words.headline(rig, rows, found), checks=made)
 
 

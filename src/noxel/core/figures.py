@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from uncertainties import UFloat
+from uncertainties.core import AffineScalarFunc, LinearCombination
 
 Amount = Any
 """A float or an uncertainties number; both obey the same arithmetic."""
@@ -78,7 +79,17 @@ class Figure:
 
 def total(key: str, formula: str, terms: Sequence[Term], remarks: Sequence[str] = ()) -> Figure:
     """The figure whose value is its terms (at least one) added and subtracted as they are marked."""
-    amount: Amount = terms[0].amount
-    for term in terms[1:]:
-        amount = amount - term.amount if term.op == "−" else amount + term.amount
-    return Figure(key, amount, formula, tuple(terms), "mass", tuple(remarks))
+    return Figure(key, _sum(terms), formula, tuple(terms), "mass", tuple(remarks))
+
+
+def _sum(terms: Sequence[Term]) -> Amount:
+    """All terms in one linear combination; one library operation for each would cost several times as much."""
+    value = 0.0
+    shares: dict[Any, float] = {}
+    for term in terms:
+        sign = -1.0 if term.op == "−" else 1.0
+        value += sign * nominal(term.amount)
+        if isinstance(term.amount, UFloat):
+            for variable, slope in term.amount.derivatives.items():
+                shares[variable] = shares.get(variable, 0.0) + sign * slope
+    return AffineScalarFunc(value, LinearCombination(shares)) if shares else value

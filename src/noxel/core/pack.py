@@ -4,6 +4,7 @@ A prediction is as good as the weights typed into it; it carries no ± of a scal
 """
 
 import re
+from dataclasses import replace
 
 from noxel.core import answers, statics, words
 from noxel.core.checks import run_checks, tightest_first, verdict
@@ -191,7 +192,7 @@ def evaluate_pack(rig: RigFile) -> answers.PackAnswer:
     weighing = _weighing(rig, found)
     rows = tightest_first(run_checks(rig, weighing))
     said = verdict(rows)
-    checks = [check_answer(rig, weighing, row, to).model_copy(update={"working": None, "plus_minus": None}) for row in rows]
+    checks = [replace(check_answer(rig, weighing, row, to), working=None, plus_minus=None) for row in rows]
     return made.model_copy(update={"verdict": said, "headline": words.headline(rig, rows, said), "checks": checks})
 
 

@@ -17,10 +17,11 @@ class Printer:
     def __init__(self, rig: RigFile) -> None:
         self.mass = KG[rig.units.mass]
         self.length: LengthUnit = rig.units.length or ("in" if rig.units.mass == "lb" else "mm")
+        self._factors = {"mass": self.mass, "length": METRES[self.length]}
 
     def factor(self, sort: str) -> float:
         """What one unit of a sort of figure is in SI."""
-        return {"mass": self.mass, "length": METRES[self.length]}.get(sort, 1.0)
+        return self._factors.get(sort, 1.0)
 
     def value(self, figure: Figure) -> answers.Value:
         """A figure and its ±."""

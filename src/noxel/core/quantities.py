@@ -39,6 +39,8 @@ class _Quantity:
     si: float
 
     dimension: ClassVar[Dimension]
+    factors: ClassVar[dict[str, float]]
+    most: ClassVar[float]
     pattern: ClassVar[str]
 
     @classmethod
@@ -49,6 +51,10 @@ class _Quantity:
             raise PydanticCustomError("quantity_type", "must be a number, or a text such as “{example}”",
                                       {"example": "1450 kg" if cls.dimension == "mass" else "150 mm"})  # fmt: skip
         try:
+            if type(raw) is int or type(raw) is float:  # the usual case, and there are dozens in a file
+                factor = cls.factors.get(_in_force.get({}).get(cls.dimension, ""))
+                if factor is not None and abs(raw * factor) <= cls.most:
+                    return cls(raw, raw * factor)
             return cls(raw, units.check_range(cls._to_si(raw), cls.dimension))
         except QuantityError as exc:
             raise PydanticCustomError("quantity", "{why}", {"why": exc.message}) from exc
@@ -57,13 +63,12 @@ class _Quantity:
 
     @classmethod
     def _to_si(cls, raw: float | int | str) -> float:
-        factors = units.KG if cls.dimension == "mass" else units.METRES
         if isinstance(raw, str):
             return units.read_mass(raw) if cls.dimension == "mass" else units.read_length(raw)
         unit = _in_force.get({}).get(cls.dimension)
-        if unit not in factors:
+        if unit not in cls.factors:
             raise QuantityError(f"is a bare number, and the file has no usable units.{cls.dimension} to read it in")
-        return float(raw) * factors[unit]
+        return float(raw) * cls.factors[unit]
 
     @classmethod
     def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
@@ -84,6 +89,8 @@ class Mass(_Quantity):
     """A mass as written (a number in the unit in force, or a text with its own) and in kilograms."""
 
     dimension: ClassVar[Dimension] = "mass"
+    factors: ClassVar[dict[str, float]] = units.KG
+    most: ClassVar[float] = units.HEAVIEST
     pattern: ClassVar[str] = _WRITTEN + r"(lb|kg|t)\s*$"
 
     @property
@@ -96,6 +103,8 @@ class Length(_Quantity):
     """A length as written and in metres."""
 
     dimension: ClassVar[Dimension] = "length"
+    factors: ClassVar[dict[str, float]] = units.METRES
+    most: ClassVar[float] = units.LONGEST
     pattern: ClassVar[str] = _WRITTEN + r"(in|mm|cm|ft|m)\s*$"
 
     @property

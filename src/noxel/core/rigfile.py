@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, ModelWrapValidatorHandler, ValidationError, model_validator
@@ -157,19 +158,23 @@ def dump_rig(rig: RigFile) -> dict[str, Any]:
     return {"format": rig.format, "version": rig.version, **document}
 
 
+@lru_cache(4096)
+def _steps(path: str) -> tuple[tuple[str | int, str], ...]:
+    """Each part of a path, with what is left of the path from there on."""
+    return tuple(zip(read_path(path), (path[found.start() :].removeprefix(".") for found in _PART.finditer(path)), strict=True))
+
+
 def entry_at(rig: RigFile, path: str) -> Entry | None:
     """How the figure at a path was entered, if anything is remembered about it."""
     here: object = rig
     found: Entry | None = None
-    for match in _PART.finditer(path):
+    for part, left in _steps(path):
         if isinstance(here, Entered) and here.entered:
-            found = here.entered.get(path[match.start() :].removeprefix("."), found)
-        part = match[0]
-        if part[0] == "[":
-            index = int(part[1:-1])
-            here = here[index] if isinstance(here, tuple) and index < len(here) else None
-        else:
+            found = here.entered.get(left, found)
+        if isinstance(part, str):  # noqa: SIM108
             here = getattr(here, part, None)
+        else:
+            here = here[part] if isinstance(here, tuple) and part < len(here) else None
     return found
 
 

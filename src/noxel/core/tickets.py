@@ -45,7 +45,7 @@ class Pass(Entered):
     config: Config
     spring_bars: SpringBars | None = None
     unit: MassUnit | None = None
-    readings: dict[str, NonNegativeMass] = {}
+    readings: dict[str, NonNegativeMass] = Field(default_factory=dict)
     adjustments: Annotated[tuple[Adjustment, ...], Field(max_length=100)] = ()
     printed_gross: PositiveMass | None = None
     ticket_number: Name | None = None

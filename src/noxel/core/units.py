@@ -265,7 +265,8 @@ def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
 
 def round_half_up(value: float) -> int:
     """Round to a whole number, halves away from zero, as people round on paper."""
-    return int(math.copysign(math.floor(abs(value) + 0.5), value))
+    whole = math.floor(abs(value) + 0.5)
+    return whole if value >= 0 else -whole
 
 
 def print_mass(kg: float, unit: MassUnit) -> str:
