@@ -1,5 +1,6 @@
 """Plates that contradict each other, terms, and labels that give both units. Expected: each contradiction made by hand."""
 
+import datetime
 import unittest
 from typing import Any
 
@@ -20,9 +21,9 @@ class Contradictions(unittest.TestCase):
             here: Any = document
             *parents, last = path.split("__")
             for part in parents:
-                here = here[int(part) if part.isdigit() else part]
+                here = here[int(part)] if part.isdigit() else here.setdefault(part, {})
             here[last] = value
-        return {each.code: each.path for each in contradictions(parse_rig(document))}
+        return {each.code: each.path for each in contradictions(parse_rig(document), datetime.date(2026, 11, 23))}
 
     def test_each_is_named_at_the_figure_to_read_again(self) -> None:
         # the case: GVWR 7,000, GAWR 2,600 + 3,600, GCWR 16,000, tow 11,450, payload 1,658, curb 4,657; trailer 8,700, 2 × 4,300, dry 7,140
@@ -41,6 +42,21 @@ class Contradictions(unittest.TestCase):
             "ccc_above_gvwr": ({"trailer__ratings__ccc": 1700}, "trailer.ratings.ccc"),
             "dry_tongue_large": ({"trailer__dry_tongue": 3000}, "trailer.dry_tongue"),
             "tires_below_axle": ({"vehicle__tires__rear__max_load": 1700}, "vehicle.tires.rear.max_load"),
+            "wheels_below_axle": ({"vehicle__tires__rear__wheel": 1750}, "vehicle.tires.rear.wheel"),  # 2 × 1,750 < 3,600
+            "assembly_below_axle": ({"trailer__tires__assembly": 4200}, "trailer.tires.assembly"),  # 2 × 4,200 < 2 × 4,300
+            "load_index_below_placard": ({"vehicle__tires__rear__load_index": "112", "vehicle__tires__rear__placard_load_index": "115"},
+                                         "vehicle.tires.rear.load_index"),
+            "load_index_disagrees": ({"vehicle__tires__rear__load_index": "121"}, "vehicle.tires.rear.max_load"),  # 1,450 kg = 3,197 lb
+            "pressure_below_placard": ({"vehicle__tires__rear__pressure": 30, "vehicle__tires__rear__placard_pressure": "240 kPa"},
+                                       "vehicle.tires.rear.pressure"),  # 240 kPa = 34.8 psi
+            "pressure_above_sidewall": ({"vehicle__tires__rear__pressure": 60, "vehicle__tires__rear__sidewall_pressure": 51},
+                                        "vehicle.tires.rear.pressure"),
+            "tire_old": ({"trailer__tires__date_code": "4720"}, "trailer.tires.date_code"),  # 16 November 2020: six years and a week
+            "tire_from_the_future": ({"trailer__tires__date_code": "0227"}, "trailer.tires.date_code"),
+            "ball_size": ({"hitch__parts": [{"kind": "ball", "size": 2}, {"kind": "coupler", "size": "50 mm"}]}, "hitch.parts[0].size"),
+            "hitch_parts_heavier": ({"hitch__weight": 60, "hitch__parts__0__weight": 70}, "hitch.weight"),
+            "bars_forbidden": ({"vehicle__distribution": {"rule": "forbidden"}}, "hitch.weight_distribution"),
+            "brakes_required": ({"policy__brakes_above": 3000, "trailer__brakes": "none"}, "policy.brakes_above"),
             "ten_times": ({"trailer__ratings__gawr": [4300, 430]}, "trailer.ratings.gawr[1]"),
             "modes_swapped": ({"hitch__parts__0__trailer": {"carrying": 11900, "distributing": 8800}}, "hitch.parts[0].trailer.carrying"),
         }  # fmt: skip
@@ -53,6 +69,15 @@ class Contradictions(unittest.TestCase):
         self.assertEqual(contradictions(parse_rig(bare)), [])
         for key, value in rig_of("check--three-passes")["vehicle"]["ratings"].items():
             self.assertEqual(contradictions(parse_rig({**bare, "vehicle": {"ratings": {key: value}}})), [])
+
+    def test_bars_required_above_a_mass(self) -> None:
+        for above, said in ((4000, True), (4025, False), (9000, False)):  # the case's trailer is rated 4,025 kg
+            document = rig_of("check--kilograms")
+            document["vehicle"]["distribution"] = {"rule": "required", "above": above}
+            document["hitch"]["weight_distribution"] = False
+            document["weigh_ins"] = []
+            found = {each.code for each in contradictions(parse_rig(document))}
+            self.assertEqual("bars_required" in found, said, above)
 
 
 class Terms(unittest.TestCase):

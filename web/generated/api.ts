@@ -24,6 +24,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/garage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Things
+         * @description Every vehicle, hitch and trailer, the last changed first; retired ones last.
+         */
+        get: operations["list_things_api_garage_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/garage/couple": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Couple
+         * @description A new rig of things in the garage.
+         */
+        post: operations["couple_api_garage_couple_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/garage/{thing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Take a thing away that no rig couples.
+         */
+        delete: operations["remove_api_garage__thing__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/garage/{thing}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Offer a retired thing again.
+         */
+        post: operations["bring_back_api_garage__thing__bring_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/garage/{thing}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Thing
+         * @description The same thing again, to be changed apart.
+         */
+        post: operations["copy_thing_api_garage__thing__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/garage/{thing}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retire
+         * @description Offer a thing no longer; the rigs it is in, and their weigh-ins, stay.
+         */
+        post: operations["retire_api_garage__thing__retire_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -184,6 +304,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Rig
+         * @description The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or trailer.
+         */
+        post: operations["copy_rig_api_rigs__rig_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/file": {
         parameters: {
             query?: never;
@@ -264,6 +404,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/pressure-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Pressure Table
+         * @description Take a tire maker's table of pressures and loads, a row a line: all of it, or none and each bad line by its number.
+         */
+        post: operations["set_pressure_table_api_rigs__rig_id__pressure_table_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/redo": {
         parameters: {
             query?: never;
@@ -304,6 +464,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Switch The Units
+         * @description Work in other units from now on; every figure keeps its value, and says its own unit where it was typed in another.
+         */
+        post: operations["switch_the_units_api_rigs__rig_id__units_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/weigh-ins": {
         parameters: {
             query?: never;
@@ -336,6 +516,26 @@ export interface paths {
          * @description The JSON Schema of the rig file.
          */
         get: operations["rig_file_schema_api_schema_rig_file_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Words
+         * @description Everything there is to look up.
+         */
+        get: operations["words_api_words_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -414,14 +614,58 @@ export interface components {
             path?: string | null;
         };
         /**
+         * Attitude
+         * @description How the coupled trailer rides: nose up is positive. ``drop`` is how much lower the ball must come, minus higher.
+         */
+        Attitude: {
+            /** Drop */
+            drop: number;
+            /** Level */
+            level: boolean;
+            /** Says */
+            says: string;
+            /** Slope */
+            slope: number;
+        };
+        /**
          * AxleTires
          * @description The tires of one axle (or of all trailer axles): how many, and the most that each may carry as fitted.
+         *
+         *     ``wheel`` is the rating of one wheel, ``assembly`` that of one axle without wheels; ``placard_*`` is what the placard
+         *     asks for, ``pressure`` what is set cold, ``table`` the tire maker's own.
          */
         AxleTires: {
+            /** Assembly */
+            assembly?: number | string | null;
             /** Count */
             count?: number | null;
+            /** Date Code */
+            date_code?: string | null;
+            /** Load Index */
+            load_index?: string | null;
+            /** Load Range */
+            load_range?: string | null;
             /** Max Load */
             max_load?: number | string | null;
+            /** P Metric */
+            p_metric?: boolean | null;
+            /** Placard Load Index */
+            placard_load_index?: string | null;
+            /** Placard Pressure */
+            placard_pressure?: number | string | null;
+            /** Pressure */
+            pressure?: number | string | null;
+            /** Sidewall Pressure */
+            sidewall_pressure?: number | string | null;
+            /** Size */
+            size?: string | null;
+            /**
+             * Table
+             * @default []
+             */
+            table?: components["schemas"]["PressureRow"][];
+            /** Wheel */
+            wheel?: number | string | null;
         };
         /**
          * BeamMeasurement
@@ -459,6 +703,29 @@ export interface components {
             towing_height?: number | string | null;
         };
         /**
+         * Beside
+         * @description A figure that follows from others, shown beside the field where the real one belongs.
+         *
+         *     ``stands_in`` is whether nothing was entered there; ``direction`` says how far to trust it.
+         */
+        Beside: {
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "optimistic" | "conservative" | "rough" | "exact";
+            /** Formula */
+            formula: string;
+            /** Path */
+            path: string;
+            /** Says */
+            says: string;
+            /** Stands In */
+            stands_in: boolean;
+            /** Value */
+            value: number;
+        };
+        /**
          * ByMode
          * @description A rating that differs with the hitch's mode: weight-carrying or weight-distributing.
          */
@@ -473,6 +740,8 @@ export interface components {
          * @description One change at a path of the rig file.
          */
         ChangeIn: {
+            /** Date */
+            date?: string | null;
             /** Note */
             note?: string | null;
             /**
@@ -617,6 +886,69 @@ export interface components {
             weigh_in?: number | null;
         };
         /**
+         * CopyRig
+         * @description What a copied rig is called, and which of its things are copied with it; the others are shared.
+         */
+        CopyRig: {
+            /**
+             * Apart
+             * @default []
+             */
+            apart?: ("vehicle" | "hitch" | "trailer")[];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+        };
+        /**
+         * Couple
+         * @description Which things make a rig; without a hitch or a trailer of the garage, a towing rig starts with blank ones.
+         */
+        Couple: {
+            /** Hitch */
+            hitch?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "conventional" | "fifth_wheel" | "gooseneck" | "motorhome" | "slide_in";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Trailer */
+            trailer?: string | null;
+            /** Vehicle */
+            vehicle: string;
+        };
+        /**
+         * CoupledRig
+         * @description A rig that a thing is part of.
+         */
+        CoupledRig: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CushionSchool
+         * @description How much of a rating to use.
+         */
+        CushionSchool: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "plate" | "cushion";
+            /** Reasons */
+            reasons: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Derived
          * @description Everything the weigh-in lets us know; what cannot be known is left out.
          */
@@ -641,6 +973,45 @@ export interface components {
             trailer_transfer?: components["schemas"]["Value"] | null;
             vehicle_hitched?: components["schemas"]["Value"] | null;
             vehicle_solo?: components["schemas"]["Value"] | null;
+        };
+        /**
+         * DistributionRule
+         * @description What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from which it is required.
+         */
+        DistributionRule: {
+            /** Above */
+            above?: number | string | null;
+            /**
+             * Rule
+             * @enum {string}
+             */
+            rule: "required" | "allowed" | "forbidden";
+        };
+        /**
+         * DryExtra
+         * @description A thing the maker may or may not have counted in the dry weight: propane, battery, options, generator fuel.
+         *
+         *     ``position`` is behind the coupler, minus when ahead of it.
+         */
+        DryExtra: {
+            /**
+             * Counted
+             * @default false
+             */
+            counted?: boolean;
+            /** Entered */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Mass */
+            mass: number | string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Position */
+            position?: number | string | null;
         };
         /**
          * Entry
@@ -732,6 +1103,16 @@ export interface components {
             };
         };
         /**
+         * Fact
+         * @description One figure of a thing: what it is called, and the figure printed in the thing's own unit.
+         */
+        Fact: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * FieldProblem
          * @description What is wrong at one path.
          */
@@ -790,6 +1171,24 @@ export interface components {
             wheelbase: number;
         };
         /**
+         * GuideRow
+         * @description Which row of the towing guide the ratings were read from.
+         */
+        GuideRow: {
+            /** Axle Ratio */
+            axle_ratio?: string | null;
+            /** Cab */
+            cab?: string | null;
+            /** Drive */
+            drive?: string | null;
+            /** Engine */
+            engine?: string | null;
+            /** Wheelbase */
+            wheelbase?: string | null;
+            /** Year */
+            year?: string | null;
+        };
+        /**
          * Headline
          * @description The verdict in words: a lead, the sentence that names the binding limit, what else there is to say.
          */
@@ -814,12 +1213,21 @@ export interface components {
         /**
          * Hitch
          * @description The hitch chain. With weight distribution its distributing ratings apply.
+         *
+         *     ``ball_height`` is the top of the ball (or the plate of a fifth-wheel hitch) above level ground, coupled and loaded.
          */
         Hitch: {
+            /** Ball Height */
+            ball_height?: number | string | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
             /**
              * Parts
              * @default []
@@ -836,6 +1244,8 @@ export interface components {
         /**
          * HitchPart
          * @description One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
+         *
+         *     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes.
          */
         HitchPart: {
             /** Entered */
@@ -844,10 +1254,14 @@ export interface components {
             };
             /** Kind */
             kind: string;
+            /** Size */
+            size?: number | string | null;
             /** Tongue */
             tongue?: ((number | string) | components["schemas"]["ByMode"]) | null;
             /** Trailer */
             trailer?: ((number | string) | components["schemas"]["ByMode"]) | null;
+            /** Weight */
+            weight?: number | string | null;
         };
         /**
          * ItemEffect
@@ -1033,6 +1447,20 @@ export interface components {
             mass: "lb" | "kg";
         };
         /**
+         * Meaning
+         * @description One term: its key, its name in each set, what it means.
+         */
+        Meaning: {
+            /** Key */
+            key: string;
+            /** Meaning */
+            meaning: string;
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
+        };
+        /**
          * MissingFigure
          * @description A figure that the prediction needs and nobody has entered.
          */
@@ -1062,6 +1490,21 @@ export interface components {
              * @default
              */
             name?: string;
+        };
+        /**
+         * NewUnits
+         * @description The units to work in from now on.
+         */
+        NewUnits: {
+            /** Length */
+            length?: ("in" | "mm" | "cm" | "ft" | "m") | null;
+            /**
+             * Mass
+             * @enum {string}
+             */
+            mass: "lb" | "kg";
+            /** Pressure */
+            pressure?: ("psi" | "kPa" | "bar") | null;
         };
         /**
          * Open
@@ -1116,6 +1559,18 @@ export interface components {
             schools: components["schemas"]["School"][];
             /** Verdict */
             verdict: ("stop" | "incomplete" | "caution" | "within") | null;
+        };
+        /**
+         * PartOf
+         * @description One part between load and road, with what it carries on the whole axle or group.
+         */
+        PartOf: {
+            /** Name */
+            name: string;
+            /** Rating */
+            rating: number;
+            /** Weakest */
+            weakest: boolean;
         };
         /**
          * Pass
@@ -1223,10 +1678,32 @@ export interface components {
             vehicle_base?: components["schemas"]["VehicleBase"] | null;
         };
         /**
+         * PlatesAnswer
+         * @description Everything that the labels say beyond the checks.
+         */
+        PlatesAnswer: {
+            attitude: components["schemas"]["Attitude"] | null;
+            /** Beside */
+            beside: components["schemas"]["Beside"][];
+            /** Planning Dry */
+            planning_dry: number | null;
+            /**
+             * Pressure Unit
+             * @enum {string}
+             */
+            pressure_unit: "psi" | "kPa" | "bar";
+            /** Ready */
+            ready: components["schemas"]["ReadyItem"][];
+            /** Tires */
+            tires: components["schemas"]["TireAnswer"][];
+        };
+        /**
          * Policy
          * @description How much of each rating the owner wants to use, and the tongue share aimed at.
          */
         Policy: {
+            /** Brakes Above */
+            brakes_above?: number | string | null;
             /**
              * Cushions
              * @default {}
@@ -1249,6 +1726,29 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * PressureRow
+         * @description One row of the tire maker's own table: what one tire carries at a cold pressure.
+         */
+        PressureRow: {
+            /** Load */
+            load: number | string;
+            /** Pressure */
+            pressure: number | string;
+        };
+        /**
+         * PressureTable
+         * @description A tire maker's table as typed or pasted, for the tires of one axle.
+         */
+        PressureTable: {
+            /** Text */
+            text: string;
+            /**
+             * Tires
+             * @enum {string}
+             */
+            tires: "vehicle.tires.front" | "vehicle.tires.rear" | "trailer.tires";
         };
         /**
          * ProblemDetails
@@ -1309,6 +1809,29 @@ export interface components {
             unit: "lb" | "kg";
         };
         /**
+         * ReadyItem
+         * @description One line: what to see to, the fact of this rig it hangs on, and when it was done last.
+         *
+         *     ``state`` is ``missing`` where a figure of this rig says that it is not so, ``ask`` where a figure is not known.
+         */
+        ReadyItem: {
+            /** Code */
+            code: string;
+            /** Done */
+            done: string | null;
+            /** Fact */
+            fact: string;
+            /** Stale */
+            stale: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "plain" | "missing" | "ask";
+            /** Text */
+            text: string;
+        };
+        /**
          * RigFile
          * @description One rig: ``*.noxel.json``.
          */
@@ -1346,6 +1869,10 @@ export interface components {
             plan?: components["schemas"]["Plan"];
             /** @default {} */
             policy?: components["schemas"]["Policy"];
+            /** Ready */
+            ready?: {
+                [key: string]: string;
+            };
             /**
              * Terms
              * @default north_america
@@ -1482,8 +2009,26 @@ export interface components {
             value: number;
         };
         /**
+         * ShareSchool
+         * @description A range of tongue share; ``kinds`` are the rigs it is meant for.
+         */
+        ShareSchool: {
+            /** Code */
+            code: string;
+            /** High */
+            high: number;
+            /** Kinds */
+            kinds: ("conventional" | "fifth_wheel" | "gooseneck" | "motorhome" | "slide_in")[];
+            /** Low */
+            low: number;
+            /** Reasons */
+            reasons: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Sheet
-         * @description One rig as the page shows it.
+         * @description One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them.
          */
         Sheet: {
             evaluation: components["schemas"]["Evaluation"];
@@ -1492,6 +2037,7 @@ export interface components {
             /** Id */
             id: string;
             pack: components["schemas"]["PackAnswer"];
+            plates: components["schemas"]["PlatesAnswer"];
             /** Redo */
             redo: string | null;
             /** Revision */
@@ -1502,8 +2048,59 @@ export interface components {
              * Format: date-time
              */
             saved_at: string;
+            /** Shared */
+            shared: {
+                [key: string]: string[];
+            };
             /** Undo */
             undo: string | null;
+        };
+        /**
+         * ThingOut
+         * @description A thing as the garage shows it: its name, what matters of it, the rigs it is in.
+         */
+        ThingOut: {
+            /** Facts */
+            facts: components["schemas"]["Fact"][];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vehicle" | "hitch" | "trailer";
+            /** Name */
+            name: string;
+            /** Retired */
+            retired: boolean;
+            /** Rigs */
+            rigs: components["schemas"]["CoupledRig"][];
+        };
+        /**
+         * TireAnswer
+         * @description The tires of one axle or group: what one carries, what it may carry, the weakest part, the pressure it needs.
+         */
+        TireAnswer: {
+            /** Group */
+            group: string;
+            /** Load */
+            load: number | null;
+            /** Made */
+            made: string | null;
+            /** P Metric */
+            p_metric: boolean;
+            /** Parts */
+            parts: components["schemas"]["PartOf"][];
+            /** Pressure */
+            pressure: number | null;
+            /** Rated */
+            rated: number | null;
+            /** Rated From */
+            rated_from: string | null;
+            /** Says */
+            says: string[];
+            /** Weakest */
+            weakest: string | null;
         };
         /**
          * TongueWay
@@ -1537,6 +2134,13 @@ export interface components {
          * @description The trailer.
          */
         Trailer: {
+            /** Brakes */
+            brakes?: ("electric" | "surge" | "none") | null;
+            /**
+             * Dry Extras
+             * @default []
+             */
+            dry_extras?: components["schemas"]["DryExtra"][];
             /** Dry Tongue */
             dry_tongue?: number | string | null;
             /** Dry Weight */
@@ -1554,6 +2158,8 @@ export interface components {
             name?: string;
             /** @default {} */
             ratings?: components["schemas"]["TrailerRatings"];
+            /** Style */
+            style?: ("box" | "utility" | "boat" | "car_carrier" | "towed_car") | null;
             /** Suspension */
             suspension?: ("leaf" | "torsion" | "other") | null;
             tires?: components["schemas"]["AxleTires"] | null;
@@ -1573,8 +2179,12 @@ export interface components {
          * @description Lengths of the trailer.
          */
         TrailerGeometry: {
+            /** Coupler Height */
+            coupler_height?: number | string | null;
             /** Coupler To Axles */
             coupler_to_axles?: number | string | null;
+            /** Width */
+            width?: number | string | null;
         };
         /**
          * TrailerRatings
@@ -1605,6 +2215,8 @@ export interface components {
              * @enum {string}
              */
             mass: "lb" | "kg";
+            /** Pressure */
+            pressure?: ("psi" | "kPa" | "bar") | null;
         };
         /**
          * Value
@@ -1625,12 +2237,16 @@ export interface components {
             body?: ("pickup" | "wagon" | "van" | "motorhome") | null;
             /** Curb Weight */
             curb_weight?: number | string | null;
+            distribution?: components["schemas"]["DistributionRule"] | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
             /** @default {} */
             geometry?: components["schemas"]["VehicleGeometry"];
+            guide?: components["schemas"]["GuideRow"] | null;
+            /** Mirror Span */
+            mirror_span?: number | string | null;
             /**
              * Name
              * @default
@@ -1734,6 +2350,18 @@ export interface components {
             tongue_measurements?: (components["schemas"]["ScaleMeasurement"] | components["schemas"]["BeamMeasurement"] | components["schemas"]["LeverMeasurement"])[];
         };
         /**
+         * Words
+         * @description Terms with their meanings, and the schools of tongue share and cushion with their reasons.
+         */
+        Words: {
+            /** Cushions */
+            cushions: components["schemas"]["CushionSchool"][];
+            /** Glossary */
+            glossary: components["schemas"]["Meaning"][];
+            /** Shares */
+            shares: components["schemas"]["ShareSchool"][];
+        };
+        /**
          * Working
          * @description How a figure was worked out: the formula in words and the numbers put into it.
          */
@@ -1826,6 +2454,186 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Evaluation"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_things_api_garage_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    couple_api_garage_couple_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Couple"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remove_api_garage__thing__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bring_back_api_garage__thing__bring_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    copy_thing_api_garage__thing__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    retire_api_garage__thing__retire_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -2209,6 +3017,41 @@ export interface operations {
             };
         };
     };
+    copy_rig_api_rigs__rig_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyRig"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     export_rig_api_rigs__rig_id__file_get: {
         parameters: {
             query?: never;
@@ -2344,6 +3187,44 @@ export interface operations {
             };
         };
     };
+    set_pressure_table_api_rigs__rig_id__pressure_table_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressureTable"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     redo_api_rigs__rig_id__redo_post: {
         parameters: {
             query?: {
@@ -2391,6 +3272,44 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    switch_the_units_api_rigs__rig_id__units_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewUnits"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -2473,6 +3392,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    words_api_words_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Words"];
                 };
             };
         };

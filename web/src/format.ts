@@ -21,7 +21,7 @@ export function atRest(value: unknown): string {
 /** A figure as a field shows it while it is edited: no grouping to trip over. */
 export const inHand = (value: unknown) => (typeof value === "number" ? String(value) : atRest(value));
 
-const STEP = /\[(\d+)\]|([^.[\]]+)/g;
+const STEP = /\[(\d+)\]|((?<=cushions\.).+|[^.[\]]+)/g; // a check's name has a point inside
 
 /** What stands at a path of the rig file, such as `weigh_ins[0].scale.resolution`. */
 export function at(rig: RigFile, path: string): unknown {

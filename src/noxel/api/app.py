@@ -12,11 +12,14 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 import noxel
 from noxel.api import problems
+from noxel.api.garage import router as garage_router
 from noxel.api.guard import Guard
 from noxel.api.live import Live
 from noxel.api.live import router as live_router
 from noxel.api.rigs import Health, router
+from noxel.api.words import router as words_router
 from noxel.store.database import Database
+from noxel.store.garage import Garage
 from noxel.store.rigs import Rigs
 
 PAGE = Path(noxel.__file__).parent / "page"
@@ -50,6 +53,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
         redoc_url=None,
     )
     app.state.rigs = Rigs(database)
+    app.state.garage = Garage(database)
     app.state.live = live
     problems.install(app)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "[::1]", "testserver"])
@@ -61,6 +65,8 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
         return Health(status="ok", version=noxel.__version__)
 
     app.include_router(router)
+    app.include_router(garage_router)
+    app.include_router(words_router)
     app.include_router(live_router)
     if (PAGE / "assets").is_dir():
         app.mount("/assets", _Forever(directory=PAGE / "assets"))

@@ -10,15 +10,17 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
-from noxel.api.sheet import Changes, NewRig, QuickItem, RigSummary, Sheet, make_sheet
+from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, QuickItem, RigSummary, Sheet, make_sheet
 from noxel.core.answers import Evaluation, PassAnswer
+from noxel.core.convert import switch_units
 from noxel.core.document import Document
-from noxel.core.edit import Change, apply_changes
+from noxel.core.edit import Change, apply_changes, settle
 from noxel.core.evaluate import evaluate
 from noxel.core.fresh import new_rig
 from noxel.core.guide import SCALES, ScaleKind, new_weigh_in, plan
 from noxel.core.pack import plan_from_weigh_in, read_item
 from noxel.core.rigfile import RigFile, dump_rig, parse_rig
+from noxel.core.tires import read_pressure_table
 from noxel.core.units import KG
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
@@ -151,10 +153,30 @@ def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) 
     return _json(make_sheet(rigs.change(rig_id, "plan from the last weigh-in", start), weigh_in))
 
 
+@router.post("/rigs/{rig_id}/units", response_model=Sheet)
+def switch_the_units(rig_id: str, units: NewUnits, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Work in other units from now on; every figure keeps its value, and says its own unit where it was typed in another."""
+    stored = rigs.change(rig_id, "units", lambda document: switch_units(document, units.mass, units.length, units.pressure))
+    return _json(make_sheet(stored, weigh_in))
+
+
+@router.post("/rigs/{rig_id}/pressure-table", response_model=Sheet)
+def set_pressure_table(rig_id: str, typed: PressureTable, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Take a tire maker's table of pressures and loads, a row a line: all of it, or none and each bad line by its number."""
+    rows = [{"pressure": pressure, "load": load} for pressure, load in read_pressure_table(typed.text)]
+
+    def put(document: Document) -> Document:
+        made = apply_changes(document, [Change(f"{typed.tires}.table", op="remove")]).document
+        changes = [Change(f"{typed.tires}.table[{index}]", op="insert", value={}, texts=row) for index, row in enumerate(rows)]
+        return apply_changes(made, changes).document
+
+    return _json(make_sheet(rigs.change(rig_id, "tire table", put), weigh_in))
+
+
 @router.get("/rigs/{rig_id}/plan")
 def plan_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> PassPlan:
     """A short plan of passes for what there is to weigh on and what can be uncoupled there."""
-    rig = parse_rig(rigs.open(rig_id).document)
+    rig = settle(rigs.open(rig_id).document).rig
     kinds = [
         ScaleOffer(kind=kind, name=name, says=says) for kind, name, says in SCALES if rig.towing or kind != "trailer_platform"
     ]
@@ -200,7 +222,7 @@ def bring_back_rig(rig_id: str, rigs: Store) -> None:
 @router.get("/rigs/{rig_id}/file", response_class=Response)
 def export_rig(rig_id: str, rigs: Store) -> Response:
     """The rig file, as it would be imported."""
-    rig = parse_rig(rigs.open(rig_id).document)
+    rig = settle(rigs.open(rig_id).document).rig
     stem = re.sub(r"[^\w]+", "-", rig.name.lower()).strip("-") or "rig"
     disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(stem + SUFFIX)}"
     return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})

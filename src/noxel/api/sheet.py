@@ -10,9 +10,10 @@ from noxel.core.base import Entry, Source
 from noxel.core.edit import Change, settle
 from noxel.core.evaluate import evaluate
 from noxel.core.pack import evaluate_pack
+from noxel.core.plates import PlatesAnswer, evaluate_plates
 from noxel.core.rig import Kind
 from noxel.core.rigfile import RigFile
-from noxel.core.units import MassUnit
+from noxel.core.units import LengthUnit, MassUnit, PressureUnit
 from noxel.store.rigs import Stored
 
 
@@ -25,7 +26,7 @@ class FieldState(BaseModel):
 
 
 class Sheet(BaseModel):
-    """One rig as the page shows it."""
+    """One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them."""
 
     id: str
     revision: int
@@ -36,6 +37,8 @@ class Sheet(BaseModel):
     fields: list[FieldState]
     evaluation: Evaluation
     pack: PackAnswer
+    plates: PlatesAnswer
+    shared: dict[str, list[str]]
 
 
 class ChangeIn(BaseModel):
@@ -46,12 +49,13 @@ class ChangeIn(BaseModel):
     text: Annotated[str, Field(max_length=4000)] | None = None
     value: Any = None
     source: Source | None = None
+    date: str | None = None
     note: Annotated[str, Field(max_length=2000)] | None = None
     texts: dict[str, Annotated[str, Field(max_length=400)]] | None = None
 
     def change(self) -> Change:
         """The same for the core."""
-        return Change(self.path, self.text, self.value, self.op, self.source, self.note, self.texts)
+        return Change(self.path, self.text, self.value, self.op, self.source, self.note, self.texts, self.date)
 
 
 class Changes(BaseModel):
@@ -68,6 +72,21 @@ class QuickItem(BaseModel):
     text: Annotated[str, Field(max_length=200_000)]
     on: Literal["vehicle", "trailer"]
     position: Annotated[str, Field(max_length=100)] = ""
+
+
+class NewUnits(BaseModel):
+    """The units to work in from now on."""
+
+    mass: MassUnit
+    length: LengthUnit | None = None
+    pressure: PressureUnit | None = None
+
+
+class PressureTable(BaseModel):
+    """A tire maker's table as typed or pasted, for the tires of one axle."""
+
+    tires: Literal["vehicle.tires.front", "vehicle.tires.rear", "trailer.tires"]
+    text: Annotated[str, Field(max_length=20_000)]
 
 
 class NewRig(BaseModel):
@@ -94,6 +113,7 @@ def make_sheet(stored: Stored, weigh_in: int | None) -> Sheet:
     """The sheet of a stored rig, looking at one of its weigh-ins (the last when None or no longer there)."""
     edited = settle(stored.document)
     looked_at = weigh_in if weigh_in and weigh_in <= len(edited.rig.weigh_ins) else None
+    evaluation = evaluate(edited.rig, looked_at)
     return Sheet(
         id=stored.id,
         revision=stored.revision,
@@ -102,6 +122,8 @@ def make_sheet(stored: Stored, weigh_in: int | None) -> Sheet:
         redo=stored.redo,
         rig=edited.rig,
         fields=[FieldState(path=field.path, entry=field.entry, problem=field.problem) for field in edited.fields],
-        evaluation=evaluate(edited.rig, looked_at),
+        evaluation=evaluation,
         pack=evaluate_pack(edited.rig),
+        plates=evaluate_plates(edited.rig, evaluation),
+        shared=stored.shared,
     )

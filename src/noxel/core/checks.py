@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from noxel.core.figures import Figure, Term, nominal, total
-from noxel.core.ratings import Limit, cushion, limits, share_range
+from noxel.core.ratings import Limit, cushion, limits, on_its_wheels, share_range
 from noxel.core.rig import AxleTires
 from noxel.core.rigfile import RigFile, source_words
 from noxel.core.weighing import SAME, PassLoads, Weighing, reading_words
@@ -37,6 +37,15 @@ _FLOORS = {
     "hitch.trailer": "trailer_axles",
     "hitch.tongue": "tongue_net",
 }
+
+
+def required_checks(rig: RigFile) -> tuple[str, ...]:
+    """Which checks must be made; a car towed on its own wheels has no tongue to judge."""
+    if not rig.towing:
+        return REQUIRED_ALONE
+    if on_its_wheels(rig):
+        return tuple(check for check in REQUIRED_TOWING if check not in ("hitch.tongue", "tongue.share"))
+    return REQUIRED_TOWING
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,11 +167,11 @@ def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
 
 
 def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing) -> Iterable[str]:
-    required = REQUIRED_TOWING if rig.towing else REQUIRED_ALONE
+    required = required_checks(rig)
     yield from (check for check in required if check != "tongue.share")
     single = set(weighing.hitched.single_axles) if weighing.hitched else set()
     for check in limit:
-        if check in required or limit[check] is None:
+        if check in required or limit[check] is None or (check == "hitch.tongue" and on_its_wheels(rig)):
             continue
         if check == "vehicle.payload" and not (rig.vehicle.curb_weight or "curb_measured" in weighing.figures):
             continue
@@ -171,7 +180,7 @@ def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing)
         if check.startswith("trailer.axle_") and int(check.rsplit("_", 1)[1]) not in single:
             continue
         yield check
-    if rig.towing:
+    if "tongue.share" in required:
         yield "tongue.share"
 
 
@@ -191,7 +200,7 @@ def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
         The required checks even when unknown; the others where their limit is known.
     """
     known, actuals = limits(rig), _actuals(rig, weighing)
-    required = REQUIRED_TOWING if rig.towing else REQUIRED_ALONE
+    required = required_checks(rig)
     found = []
     for check in _listed(rig, known, weighing):
         actual = actuals.get(check)

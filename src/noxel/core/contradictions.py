@@ -3,6 +3,7 @@
 None of them blocks anything; half-filled labels are normal and contradict nothing.
 """
 
+import datetime
 from collections.abc import Iterator
 
 from noxel.core.answers import Advisory
@@ -10,16 +11,19 @@ from noxel.core.quantities import Mass
 from noxel.core.ratings import share_range
 from noxel.core.rig import rating_in
 from noxel.core.rigfile import RigFile
+from noxel.core.tires import OLD_YEARS, AxleSet, age_years, axle_sets, made_on, read_load_index
 from noxel.core.units import KG, print_mass
 from noxel.core.words import term
 
+SIZE_SLACK = 0.0003
+"""Balls of 50 mm and of 2 in (50.8 mm) are different sizes. [m]"""
 SLACK = 0.01
 """Labels round; figures this close, relatively, do not contradict each other."""
 
 
 class _Plates:
-    def __init__(self, rig: RigFile) -> None:
-        self.rig, self.unit = rig, rig.units.mass
+    def __init__(self, rig: RigFile, today: datetime.date) -> None:
+        self.rig, self.unit, self.today = rig, rig.units.mass, today
 
     def mass(self, kg: float) -> str:
         return print_mass(kg, self.unit)
@@ -99,21 +103,56 @@ def _trailer(plates: _Plates) -> Iterator[Advisory]:
 
 
 def _tires(plates: _Plates) -> Iterator[Advisory]:
-    vehicle, trailer = plates.rig.vehicle, plates.rig.trailer
-    sets: list[tuple[str, str, Mass | float | None, object]] = [
-        ("front", "vehicle.tires.front.max_load", vehicle.ratings.gawr_front, vehicle.tires.front),
-        ("rear", "vehicle.tires.rear.max_load", vehicle.ratings.gawr_rear, vehicle.tires.rear),
-    ]
-    if trailer and trailer.ratings.gawr:
-        sets.append(("trailer", "trailer.tires.max_load", sum(each.kg for each in trailer.ratings.gawr), trailer.tires))
-    for which, path, rated, tires in sets:
-        count, most = getattr(tires, "count", None), getattr(tires, "max_load", None)
-        kg = rated.kg if isinstance(rated, Mass) else rated
-        if kg and count and most and _above(kg, count * most.kg):
-            yield plates.say("tires_below_axle", path,
-                             f"{count} {which} tires carry {plates.mass(count * most.kg)}, less than the {plates.mass(kg)} rating of what "
-                             "stands on them. The tires are then the limit; read their sidewalls again.",
-                             tires=count * most.kg, axle=kg)  # fmt: skip
+    for each in axle_sets(plates.rig):
+        tires, rating = each.tires, each.rating
+        parts = dict(each.parts())
+        rated = parts.get("axle rating")
+        for name, code, field in (("axle assembly", "assembly_below_axle", "assembly"), ("wheels", "wheels_below_axle", "wheel"),
+                                  ("tires", "tires_below_axle", rating.field if rating else "")):  # fmt: skip
+            if rated and name in parts and _above(rated, parts[name]):
+                subject = f"{tires.count} {each.group} {name}" if name != "axle assembly" else f"the {each.group} axle assembly"
+                verb = "carries" if name == "axle assembly" else "carry"
+                yield plates.say(code, f"{each.path}.{field}",
+                                 f"{subject[0].upper()}{subject[1:]} {verb} {plates.mass(parts[name])}, less than the {plates.mass(rated)} "
+                                 f"rating of the axle. That part is then the limit; read its marking again.",
+                                 part=parts[name], axle=rated)  # fmt: skip
+        yield from _sidewall(plates, each)
+
+
+def _sidewall(plates: _Plates, each: AxleSet) -> Iterator[Advisory]:
+    """What a sidewall says against the placard: index, pressure, age."""
+    tires, path = each.tires, each.path
+    if tires.load_index and tires.placard_load_index:
+        fitted, asked = (read_load_index(text, dual=each.dual) for text in (tires.load_index, tires.placard_load_index))
+        if fitted < asked:
+            yield plates.say("load_index_below_placard", f"{path}.load_index",
+                             f"Load index {tires.load_index} is smaller than the {tires.placard_load_index} that the placard asks for.",
+                             fitted=fitted, asked=asked)  # fmt: skip
+    if tires.max_load and tires.load_index:
+        by_index = read_load_index(tires.load_index, dual=each.dual)
+        if abs(by_index - tires.max_load.kg) > 0.03 * by_index:
+            yield plates.say("load_index_disagrees", f"{path}.max_load",
+                             f"Load index {tires.load_index} stands for {plates.mass(by_index)}, the load typed is "
+                             f"{plates.mass(tires.max_load.kg)}. Re-read the sidewall.", by_index=by_index, typed=tires.max_load.kg)  # fmt: skip
+    told = {name: (value.kpa, value.written) for name, value in (
+        ("set", tires.pressure), ("placard", tires.placard_pressure), ("sidewall", tires.sidewall_pressure)) if value}  # fmt: skip
+    if "set" in told and "placard" in told and _above(told["placard"][0], told["set"][0]):
+        yield plates.say("pressure_below_placard", f"{path}.pressure",
+                         "The pressure set is below the placard's. Never go below it, and set it cold.")  # fmt: skip
+    for name in ("set", "placard"):
+        if name in told and "sidewall" in told and _above(told[name][0], told["sidewall"][0]):
+            yield plates.say("pressure_above_sidewall", f"{path}.{'pressure' if name == 'set' else 'placard_pressure'}",
+                             f"The {'pressure set' if name == 'set' else 'placard'} is above the sidewall's maximum. Re-read both.")  # fmt: skip
+    if tires.date_code:
+        made, age = made_on(tires.date_code), age_years(tires.date_code, plates.today)
+        when = f"Week {made.isocalendar().week} of {made.isocalendar().year}"
+        if age < -0.1:
+            yield plates.say("tire_from_the_future", f"{path}.date_code",
+                             f"{when} has not come yet. Re-read the last four digits.")  # fmt: skip
+        elif age >= OLD_YEARS:
+            yield plates.say("tire_old", f"{path}.date_code",
+                             f"Made in {when[0].lower()}{when[1:]}: {age:.0f} years old. Tires age whatever their "
+                             "tread; ask their maker's advice.")  # fmt: skip
 
 
 def _misread(plates: _Plates) -> Iterator[Advisory]:
@@ -158,18 +197,75 @@ def _hitch(plates: _Plates) -> Iterator[Advisory]:
                                  carrying=carrying.kg, distributing=distributing.kg)  # fmt: skip
 
 
-def contradictions(rig: RigFile) -> list[Advisory]:
+def _chain_fits(plates: _Plates) -> Iterator[Advisory]:
+    """What must fit between the links, and what the vehicle's maker says of weight distribution."""
+    rig = plates.rig
+    hitch, rule = rig.hitch, rig.vehicle.distribution
+    sized = [(index, part) for index, part in enumerate(hitch.parts) if part.size]
+    balls = [(index, part) for index, part in sized if "coupler" not in part.kind.lower()]
+    couplers = [(index, part) for index, part in sized if "coupler" in part.kind.lower()]
+    for index, ball in balls:
+        for _, coupler in couplers:
+            if ball.size and coupler.size and abs(ball.size.m - coupler.size.m) > SIZE_SLACK:
+                yield plates.say("ball_size", f"hitch.parts[{index}].size",
+                                 f"The ball is {ball.size.m * 1000:.1f} mm across ({_inches(ball.size.m)}), the coupler takes "
+                                 f"{coupler.size.m * 1000:.1f} mm ({_inches(coupler.size.m)}). A ball of another size can come off or jam. "
+                                 "Both sizes are stamped on them.")  # fmt: skip
+    added = sum(part.weight.kg for part in hitch.parts if part.weight and "coupler" not in part.kind.lower())
+    if hitch.weight and added > hitch.weight.kg * (1 + SLACK):
+        yield plates.say("hitch_parts_heavier", "hitch.weight",
+                         f"Its parts add up to {plates.mass(added)}, more than the hitch as a whole, {plates.mass(hitch.weight.kg)}.",
+                         parts=added, whole=hitch.weight.kg)  # fmt: skip
+    if rule is None or rig.trailer is None:
+        return
+    if rule.rule == "forbidden" and hitch.weight_distribution:
+        yield plates.say("bars_forbidden", "hitch.weight_distribution",
+                         "The vehicle's maker forbids weight distribution, and this hitch has it. "
+                         "Ask the maker before towing with the bars.")  # fmt: skip
+    trailer = rig.trailer.ratings.gvwr or rig.trailer.dry_weight
+    if rule.rule == "required" and trailer and not hitch.weight_distribution:
+        above = rule.above.kg if rule.above else 0.0
+        if trailer.kg > above:
+            beyond = f" above {plates.mass(above)}" if above else ""
+            yield plates.say("bars_required", "hitch.weight_distribution",
+                             f"The vehicle's maker requires weight distribution{beyond}, and this hitch has none; the trailer is rated "
+                             f"{plates.mass(trailer.kg)}.", above=above, trailer=trailer.kg)  # fmt: skip
+
+
+def _inches(metres: float) -> str:
+    """A diameter in inches and sixteenths, as balls are stamped."""
+    sixteenths = round(metres / 0.0254 * 16)
+    whole, rest = divmod(sixteenths, 16)
+    below = 16
+    while rest and rest % 2 == 0:
+        rest, below = rest // 2, below // 2
+    return f"{whole} {rest}/{below} in" if rest else f"{whole} in"
+
+
+def _brakes(plates: _Plates) -> Iterator[Advisory]:
+    trailer, above = plates.rig.trailer, plates.rig.policy.brakes_above
+    gvwr = trailer.ratings.gvwr if trailer else None
+    if trailer and above and gvwr and trailer.brakes == "none" and gvwr.kg > above.kg:
+        yield plates.say("brakes_required", "policy.brakes_above",
+                         f"You set trailer brakes as required above {plates.mass(above.kg)}; this trailer is rated {plates.mass(gvwr.kg)} and has "
+                         "none. That figure is local law: check it where you travel.", above=above.kg, gvwr=gvwr.kg)  # fmt: skip
+
+
+def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Advisory]:
     """Everything about the plates that cannot be right together.
 
     Parameters
     ----------
     rig : RigFile
-        Its ratings, weights and tires; what is missing contradicts nothing.
+        Its ratings, weights, hitch chain and tires; what is missing contradicts nothing.
+    today : date or None
+        For the age of tires; None is the machine's own date.
 
     Returns
     -------
     list of Advisory
         Each with the path of the figure to read again, and its numbers.
     """
-    plates = _Plates(rig)
-    return [found for look in (_vehicle, _trailer, _tires, _misread, _hitch) for found in look(plates)]
+    plates = _Plates(rig, today or datetime.date.today())
+    looks = (_vehicle, _trailer, _tires, _misread, _hitch, _chain_fits, _brakes)
+    return [found for look in looks for found in look(plates)]

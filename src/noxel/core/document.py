@@ -9,7 +9,7 @@ from typing import Any, Literal, get_args, get_origin
 from pydantic import BaseModel
 
 from noxel.core.base import Entered
-from noxel.core.quantities import Length, Mass
+from noxel.core.quantities import Length, Mass, Pressure
 from noxel.core.rigfile import RigFile, write_path
 from noxel.core.units import Dimension
 from noxel.errors import InputError, Problem
@@ -83,6 +83,8 @@ def kind_of(document: Document, parts: Parts) -> FieldKind:
             return FieldKind("mass", holder, required)
         if each is Length:
             return FieldKind("length", holder, required)
+        if each is Pressure:
+            return FieldKind("pressure", holder, required)
         if each in (int, float):
             share = (
                 parts[-1] in ("front_share", "front_restoration", "accuracy") or "tongue_share" in parts or "cushions" in parts

@@ -35,6 +35,7 @@ class Change:
     source: Source | None = None
     note: str | None = None
     texts: Mapping[str, str] | None = None
+    date: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,6 +59,8 @@ class Edited:
 def _unit(document: Document, parts: Parts, dimension: str) -> str | None:
     if dimension == "length":
         return value_at(document, ("units", "length")) or None
+    if dimension == "pressure":
+        return value_at(document, ("units", "pressure")) or ("psi" if value_at(document, ("units", "mass")) == "lb" else "kPa")
     if parts[:1] == ("weigh_ins",) and len(parts) > 4 and parts[2] == "passes":
         own = value_at(document, (*parts[:4], "unit"))
         if own:
@@ -157,7 +160,9 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
         if change.op == "type":
             _type(made, change, parts)
         elif change.op == "source":
-            _remember(made, parts, source=change.source, note=change.note)
+            if change.date:
+                _check_day(change)
+            _remember(made, parts, source=change.source, note=change.note, date=change.date)
         elif change.op == "remove":
             drop(made, parts)
             _forget(made, parts, shift=-1)
@@ -174,6 +179,14 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
             if change.path == "hitch.weight_distribution" and change.value is True:
                 _say_bars_were_absent(made)
     return settle(made)
+
+
+def _check_day(change: Change) -> None:
+    try:
+        Entry.model_validate({"date": change.date})
+    except ValidationError as exc:
+        raise InputError(f"“{change.date}” is no date: write it like 2026-05-02.",
+                         [Problem(change.path, f"“{change.date}” is no date such as 2026-05-02", "day")]) from exc  # fmt: skip
 
 
 def _forget(document: Document, parts: Parts, shift: int = 0) -> None:
@@ -241,6 +254,20 @@ def _insert(document: Document, parts: Parts, change: Change) -> None:
             _remember(document, at, text=text)
     if problems:
         raise InputError(str(problems[0]), problems)
+
+
+def fit(document: Document) -> Document:
+    """A rig whose vehicle, hitch or trailer was changed in another rig: its own weigh-ins follow where they must.
+
+    Raises
+    ------
+    RigFileError
+        If they contradict the change.
+    """
+    made = copy.deepcopy(document)
+    if made.get("hitch", {}).get("weight_distribution"):
+        _say_bars_were_absent(made)
+    return settle(made).document
 
 
 def settle(document: Document) -> Edited:

@@ -106,7 +106,7 @@ def _aboard(rig: RigFile, where: str) -> float:
 
 def _payload(rig: RigFile, found: dict[str, float] | None, to: Printer) -> list[answers.PayloadLine]:
     aboard = _aboard(rig, "vehicle")
-    hitch = rig.hitch.weight.kg if rig.hitch.weight else 0.0
+    hitch = rig.hitch.own_mass
     lines = [answers.PayloadLine(label="people and things in the vehicle", mass=aboard / to.mass)]
     if hitch:
         lines.append(answers.PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))

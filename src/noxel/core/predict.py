@@ -60,7 +60,7 @@ def predict_solo(rig: RigFile) -> Solo:
         mass = load.mass.kg * load.quantity
         change = statics.split_item(mass, load.position.m, a)
         front, rear, items = front + change.front, rear + change.rear, items + mass
-    hitch = rig.hitch.weight.kg if rig.hitch.weight else 0.0
+    hitch = rig.hitch.own_mass
     if geometry.hitch_offset is None and (rig.towing or (hitch and not base.hitch_fitted)):
         raise MissingInput("vehicle.geometry.hitch_offset", "is needed: how far behind the rear axle the hitch point is")
     b = geometry.hitch_offset.m if geometry.hitch_offset else 0.0
@@ -109,6 +109,13 @@ def predict(rig: RigFile) -> Mapping[str, float]:
     if tongue_base is None:
         raise MissingInput(where[1], "is needed: the tongue weight without the listed loads")
     gross, tongue = gross_base.kg, tongue_base.kg
+    for index, extra in enumerate(trailer.dry_extras if rig.plan.trailer_base is None else ()):
+        if extra.counted:
+            continue
+        if extra.position is None:
+            raise MissingInput(f"trailer.dry_extras[{index}].position", "is needed: how far behind the coupler it is")
+        gross += extra.mass.kg
+        tongue += statics.item_on_tongue(extra.mass.kg, extra.position.m, length)
     for index, load in enumerate(rig.loads):
         if load.on != "trailer":
             continue

@@ -23,7 +23,7 @@ _in_force: ContextVar[dict[str, str]] = ContextVar("units_in_force")
 
 @contextmanager
 def units_in_force(**changed: str | None) -> Iterator[None]:
-    """Put units in force for bare numbers: ``mass=``, ``length=``; None leaves what is in force."""
+    """Put units in force for bare numbers: ``mass=``, ``length=``, ``pressure=``; None leaves what is in force."""
     now = dict(_in_force.get({}))
     now.update({dimension: unit for dimension, unit in changed.items() if unit is not None})
     token = _in_force.set(now)
@@ -41,6 +41,7 @@ class _Quantity:
     dimension: ClassVar[Dimension]
     factors: ClassVar[dict[str, float]]
     most: ClassVar[float]
+    example: ClassVar[str]
     pattern: ClassVar[str]
 
     @classmethod
@@ -49,7 +50,7 @@ class _Quantity:
             return raw
         if isinstance(raw, bool) or not isinstance(raw, int | float | str):
             raise PydanticCustomError("quantity_type", "must be a number, or a text such as “{example}”",
-                                      {"example": "1450 kg" if cls.dimension == "mass" else "150 mm"})  # fmt: skip
+                                      {"example": cls.example})  # fmt: skip
         try:
             if type(raw) is int or type(raw) is float:  # the usual case, and there are dozens in a file
                 factor = cls.factors.get(_in_force.get({}).get(cls.dimension, ""))
@@ -61,10 +62,15 @@ class _Quantity:
         except OverflowError as exc:
             raise PydanticCustomError("quantity", "is too large a number") from exc
 
+    @staticmethod
+    def strict(text: str) -> float:
+        """Read a text that carries its own unit."""
+        raise NotImplementedError
+
     @classmethod
     def _to_si(cls, raw: float | int | str) -> float:
         if isinstance(raw, str):
-            return units.read_mass(raw) if cls.dimension == "mass" else units.read_length(raw)
+            return cls.strict(raw)
         unit = _in_force.get({}).get(cls.dimension)
         if unit not in cls.factors:
             raise QuantityError(f"is a bare number, and the file has no usable units.{cls.dimension} to read it in")
@@ -91,6 +97,8 @@ class Mass(_Quantity):
     dimension: ClassVar[Dimension] = "mass"
     factors: ClassVar[dict[str, float]] = units.KG
     most: ClassVar[float] = units.HEAVIEST
+    strict = staticmethod(units.read_mass)
+    example: ClassVar[str] = "1450 kg"
     pattern: ClassVar[str] = _WRITTEN + r"(lb|kg|t)\s*$"
 
     @property
@@ -105,11 +113,29 @@ class Length(_Quantity):
     dimension: ClassVar[Dimension] = "length"
     factors: ClassVar[dict[str, float]] = units.METRES
     most: ClassVar[float] = units.LONGEST
+    strict = staticmethod(units.read_length)
+    example: ClassVar[str] = "150 mm"
     pattern: ClassVar[str] = _WRITTEN + r"(in|mm|cm|ft|m)\s*$"
 
     @property
     def m(self) -> float:
         """The length. [m]"""
+        return self.si
+
+
+class Pressure(_Quantity):
+    """A tire pressure as written and in kilopascals."""
+
+    dimension: ClassVar[Dimension] = "pressure"
+    factors: ClassVar[dict[str, float]] = units.KPA
+    most: ClassVar[float] = units.HARDEST
+    strict = staticmethod(units.read_pressure)
+    example: ClassVar[str] = "80 psi"
+    pattern: ClassVar[str] = _WRITTEN + r"(psi|kPa|bar)\s*$"
+
+    @property
+    def kpa(self) -> float:
+        """The pressure. [kPa]"""
         return self.si
 
 
@@ -131,4 +157,5 @@ def _not_negative(quantity: Q) -> Q:
 PositiveMass = Annotated[Mass, AfterValidator(_positive)]
 NonNegativeMass = Annotated[Mass, AfterValidator(_not_negative)]
 PositiveLength = Annotated[Length, AfterValidator(_positive)]
+PositivePressure = Annotated[Pressure, AfterValidator(_positive)]
 NonNegativeLength = Annotated[Length, AfterValidator(_not_negative)]

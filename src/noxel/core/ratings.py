@@ -7,6 +7,7 @@ from typing import Literal
 from noxel.core.quantities import Mass
 from noxel.core.rig import ByMode, HitchPart, rating_in, rating_path
 from noxel.core.rigfile import RigFile
+from noxel.core.tires import AxleSet, axle_sets
 
 Certainty = Literal["real", "optimistic", "conservative", "rough"]
 
@@ -58,6 +59,11 @@ class Limit:
 def on_pin(rig: RigFile) -> bool:
     """Whether the trailer sits on a pin above the vehicle's axle rather than on a ball behind it."""
     return rig.kind in ("fifth_wheel", "gooseneck")
+
+
+def on_its_wheels(rig: RigFile) -> bool:
+    """Whether what is towed is a car on its own four wheels: it puts nothing on the hitch, and has no tongue share."""
+    return rig.trailer is not None and rig.trailer.style == "towed_car"
 
 
 def share_range(rig: RigFile) -> tuple[float, float]:
@@ -163,22 +169,27 @@ def tongue_limit(rig: RigFile) -> Limit | None:
     own = _entered(rating_in(rating, mode), "tongue_rating", f"vehicle.ratings.tongue_rating{rating_path(rating, mode)}")
     least = _least(([own] if own else []) + _parts(rig, lambda part: part.tongue, "tongue"))
     tow = _tow_entered(rig)
-    if least or on_pin(rig) or tow is None:
+    if least or on_pin(rig) or on_its_wheels(rig) or tow is None:
         return least
     return Limit(ROUGH_TONGUE * tow.kg, "10% of tow_rating", "vehicle.ratings.tongue_rating", "rough")  # fmt: skip
 
 
+def _tire_limit(each: AxleSet) -> Limit | None:
+    rating = each.rating
+    return Limit(rating.kg, rating.source, f"{each.path}.{rating.field}") if rating else None
+
+
 def limits(rig: RigFile) -> dict[str, Limit | None]:
     """Every check's limit, by its id; the checks of single trailer axles included."""
-    ratings, trailer, tires = rig.vehicle.ratings, rig.trailer, rig.vehicle.tires
+    ratings, trailer = rig.vehicle.ratings, rig.trailer
     found: dict[str, Limit | None] = {
         "vehicle.front_axle": _entered(ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"),
         "vehicle.rear_axle": _entered(ratings.gawr_rear, "gawr_rear", "vehicle.ratings.gawr_rear"),
         "vehicle.gross": _entered(ratings.gvwr, "gvwr", "vehicle.ratings.gvwr"),
         "vehicle.payload": payload_limit(rig),
-        "tires.front": _entered(tires.front.max_load if tires.front else None, "tire", "vehicle.tires.front.max_load"),
-        "tires.rear": _entered(tires.rear.max_load if tires.rear else None, "tire", "vehicle.tires.rear.max_load"),
     }
+    for each in axle_sets(rig):
+        found[f"tires.{each.group}"] = _tire_limit(each)
     if trailer is None:
         return found
     found |= {
@@ -189,7 +200,6 @@ def limits(rig: RigFile) -> dict[str, Limit | None]:
         "trailer.cargo": _entered(trailer.ratings.ccc, "trailer.ccc", "trailer.ratings.ccc"),
         "hitch.trailer": hitch_trailer_limit(rig),
         "hitch.tongue": tongue_limit(rig),
-        "tires.trailer": _entered(trailer.tires.max_load if trailer.tires else None, "tire", "trailer.tires.max_load"),
     }
     for index, rating in enumerate(trailer.ratings.gawr):
         found[f"trailer.axle_{index + 1}"] = Limit(rating.kg, "trailer.gawr", f"trailer.ratings.gawr[{index}]")

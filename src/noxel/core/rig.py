@@ -3,12 +3,22 @@
 The names are those of the rig file. Every rating is optional; what is missing makes its check unknown.
 """
 
+import re
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Discriminator, Field, Tag, model_validator
+from pydantic import AfterValidator, Discriminator, Field, Tag, model_validator
+from pydantic_core import PydanticCustomError
 
 from noxel.core.base import Entered, Fraction, Model, Name, Number, misplaced
-from noxel.core.quantities import Length, NonNegativeMass, PositiveLength, PositiveMass
+from noxel.core.quantities import Length, NonNegativeMass, PositiveLength, PositiveMass, PositivePressure
+
+LOAD_INDEX: dict[int, int] = dict(enumerate((
+    250, 257, 265, 272, 280, 290, 300, 307, 315, 325, 335, 345, 355, 365, 375, 387, 400, 412, 425, 437,
+    450, 462, 475, 487, 500, 515, 530, 545, 560, 580, 600, 615, 630, 650, 670, 690, 710, 730, 750, 775,
+    800, 825, 850, 875, 900, 925, 950, 975, 1000, 1030, 1060, 1090, 1120, 1150, 1180, 1215, 1250, 1285, 1320, 1360,
+    1400, 1450, 1500, 1550, 1600, 1650, 1700, 1750, 1800, 1850, 1900, 1950, 2000, 2060, 2120, 2180, 2240, 2300, 2360, 2430,
+    2500, 2575, 2650, 2725, 2800, 2900, 3000, 3075, 3150, 3250, 3350), 60))  # fmt: skip
+"""The load that a tire's index stands for, from 60 to 150 (ISO 4000-1). [kg]"""
 
 Kind = Literal["conventional", "fifth_wheel", "gooseneck", "motorhome", "slide_in"]
 Mode = Literal["carrying", "distributing"]
@@ -87,11 +97,51 @@ class VehicleGeometry(Model):
     hitch_offset: Length | None = None
 
 
+class PressureRow(Model):
+    """One row of the tire maker's own table: what one tire carries at a cold pressure."""
+
+    pressure: PositivePressure
+    load: PositiveMass
+
+
+def _load_index(text: str) -> str:
+    if not re.fullmatch(r"\s*[0-9]{1,3}\s*(/\s*[0-9]{1,3}\s*)?", text) or not all(
+        part.strip().isdigit() and int(part) in LOAD_INDEX for part in text.split("/")
+    ):
+        raise PydanticCustomError("load_index", "“{text}” is no load index (one such as 116, or 121/118 for single and dual)",
+                                  {"text": text})  # fmt: skip
+    return text
+
+
+def _date_code(text: str) -> str:
+    week = re.search(r"([0-9]{2})[0-9]{2}\s*$", text)
+    if week is None or not 1 <= int(week[1]) <= 53:
+        raise PydanticCustomError("date_code", "“{text}” is no date code: its last four digits are the week (01 to 53) and the year",
+                                  {"text": text})  # fmt: skip
+    return text
+
+
 class AxleTires(Model):
-    """The tires of one axle (or of all trailer axles): how many, and the most that each may carry as fitted."""
+    """The tires of one axle (or of all trailer axles): how many, and the most that each may carry as fitted.
+
+    ``wheel`` is the rating of one wheel, ``assembly`` that of one axle without wheels; ``placard_*`` is what the placard
+    asks for, ``pressure`` what is set cold, ``table`` the tire maker's own.
+    """
 
     count: Annotated[int, Field(strict=True, ge=1, le=64)] | None = None
     max_load: PositiveMass | None = None
+    size: Name | None = None
+    load_index: Annotated[str, AfterValidator(_load_index)] | None = None
+    load_range: Name | None = None
+    date_code: Annotated[str, Field(max_length=40), AfterValidator(_date_code)] | None = None
+    p_metric: Annotated[bool, Field(strict=True)] | None = None
+    wheel: PositiveMass | None = None
+    assembly: PositiveMass | None = None
+    placard_load_index: Annotated[str, AfterValidator(_load_index)] | None = None
+    placard_pressure: PositivePressure | None = None
+    sidewall_pressure: PositivePressure | None = None
+    pressure: PositivePressure | None = None
+    table: Annotated[tuple[PressureRow, ...], Field(max_length=100)] = ()
 
 
 class VehicleTires(Model):
@@ -99,6 +149,24 @@ class VehicleTires(Model):
 
     front: AxleTires | None = None
     rear: AxleTires | None = None
+
+
+class GuideRow(Model):
+    """Which row of the towing guide the ratings were read from."""
+
+    year: Name | None = None
+    engine: Name | None = None
+    axle_ratio: Name | None = None
+    cab: Name | None = None
+    drive: Name | None = None
+    wheelbase: Name | None = None
+
+
+class DistributionRule(Model):
+    """What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from which it is required."""
+
+    rule: Literal["required", "allowed", "forbidden"]
+    above: PositiveMass | None = None
 
 
 class Vehicle(Entered):
@@ -110,20 +178,33 @@ class Vehicle(Entered):
     curb_weight: PositiveMass | None = None
     geometry: VehicleGeometry = VehicleGeometry()
     tires: VehicleTires = VehicleTires()
+    guide: GuideRow | None = None
+    distribution: DistributionRule | None = None
+    mirror_span: PositiveLength | None = None
 
 
 class HitchPart(Entered):
-    """One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch."""
+    """One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
+
+    ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes.
+    """
 
     kind: Annotated[str, Field(min_length=1, max_length=60)]
     trailer: Rating | None = None
     tongue: Rating | None = None
+    weight: NonNegativeMass | None = None
+    size: PositiveLength | None = None
 
 
 class Hitch(Entered):
-    """The hitch chain. With weight distribution its distributing ratings apply."""
+    """The hitch chain. With weight distribution its distributing ratings apply.
 
+    ``ball_height`` is the top of the ball (or the plate of a fifth-wheel hitch) above level ground, coupled and loaded.
+    """
+
+    name: Name = ""
     weight: NonNegativeMass | None = None
+    ball_height: PositiveLength | None = None
     weight_distribution: Annotated[bool, Field(strict=True)] = False
     parts: Annotated[tuple[HitchPart, ...], Field(max_length=40)] = ()
 
@@ -131,6 +212,13 @@ class Hitch(Entered):
     def mode(self) -> Mode:
         """Which ratings apply."""
         return "distributing" if self.weight_distribution else "carrying"
+
+    @property
+    def own_mass(self) -> float:
+        """What the hitch itself puts on the vehicle: its weight, else that of its parts but the coupler. [kg]"""
+        if self.weight is not None:
+            return self.weight.kg
+        return sum(part.weight.kg for part in self.parts if part.weight and "coupler" not in part.kind.lower())
 
 
 class TrailerRatings(Model):
@@ -146,6 +234,20 @@ class TrailerGeometry(Model):
     """Lengths of the trailer."""
 
     coupler_to_axles: PositiveLength | None = None
+    coupler_height: PositiveLength | None = None
+    width: PositiveLength | None = None
+
+
+class DryExtra(Entered):
+    """A thing the maker may or may not have counted in the dry weight: propane, battery, options, generator fuel.
+
+    ``position`` is behind the coupler, minus when ahead of it.
+    """
+
+    name: Name = ""
+    mass: NonNegativeMass
+    counted: Annotated[bool, Field(strict=True)] = False
+    position: Length | None = None
 
 
 class Trailer(Entered):
@@ -155,6 +257,9 @@ class Trailer(Entered):
     ratings: TrailerRatings = TrailerRatings()
     dry_weight: PositiveMass | None = None
     dry_tongue: NonNegativeMass | None = None
+    dry_extras: Annotated[tuple[DryExtra, ...], Field(max_length=100)] = ()
+    style: Literal["box", "utility", "boat", "car_carrier", "towed_car"] | None = None
+    brakes: Literal["electric", "surge", "none"] | None = None
     geometry: TrailerGeometry = TrailerGeometry()
     suspension: Literal["leaf", "torsion", "other"] | None = None
     tires: AxleTires | None = None
@@ -200,6 +305,7 @@ class Policy(Entered):
     school: Literal["plate", "cushion"] = "plate"
     cushions: dict[str, Annotated[Number, Field(gt=0, le=1)]] = {}
     tongue_share: tuple[Fraction, Fraction] | None = None
+    brakes_above: PositiveMass | None = None
 
     @model_validator(mode="after")
     def _sound(self) -> Self:

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, ModelWrapValidatorHandler, ValidationError, model_validator
 
-from noxel.core.base import Entered, Entry, Name, Note, misplaced
+from noxel.core.base import Day, Entered, Entry, Name, Note, misplaced
 from noxel.core.quantities import units_in_force
 from noxel.core.rig import Hitch, Kind, Load, Plan, Policy, Trailer, Vehicle
 from noxel.core.terms import TermSet
@@ -31,6 +31,7 @@ class RigFile(Entered):
     trailer: Trailer | None = None
     loads: Annotated[tuple[Load, ...], Field(max_length=20_000)] = ()
     plan: Plan = Plan()
+    ready: Annotated[dict[Name, Day], Field(max_length=200)] = Field(default_factory=dict)
     weigh_ins: Annotated[tuple[WeighIn, ...], Field(max_length=100_000)] = ()
 
     @model_validator(mode="wrap")
@@ -38,7 +39,8 @@ class RigFile(Entered):
     def _in_its_units(cls, raw: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
         named = raw.get("units") if isinstance(raw, dict) else None
         given = named if isinstance(named, dict) else {}
-        chosen = {key: given[key] for key in ("mass", "length") if isinstance(given.get(key), str)}
+        chosen = {key: given[key] for key in ("mass", "length", "pressure") if isinstance(given.get(key), str)}
+        chosen.setdefault("pressure", "psi" if chosen.get("mass") == "lb" else "kPa")
         with units_in_force(**chosen):
             return handler(raw)
 
@@ -77,7 +79,7 @@ class RigFile(Entered):
         return self.trailer is not None
 
 
-_PART = re.compile(r"\[[0-9]+\]|[^.\[\]]+")
+_PART = re.compile(r"(?<=cushions\.).+|\[[0-9]+\]|[^.\[\]]+")  # a check's name has a point inside
 
 
 def write_path(parts: Sequence[str | int]) -> str:

@@ -15,7 +15,7 @@ from noxel.core.quantities import (
     PositiveMass,
     units_in_force,
 )
-from noxel.core.units import MassUnit
+from noxel.core.units import MassUnit, PressureUnit
 
 Config = Literal["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]
 SpringBars = Literal["engaged", "slack", "none"]
@@ -239,3 +239,4 @@ class Units(Model):
 
     mass: MassUnit
     length: Literal["in", "mm", "cm", "ft", "m"] | None = None
+    pressure: PressureUnit | None = None

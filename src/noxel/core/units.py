@@ -14,12 +14,15 @@ from noxel.errors import QuantityError
 
 MassUnit = Literal["lb", "kg"]
 LengthUnit = Literal["in", "mm", "cm", "ft", "m"]
-Dimension = Literal["mass", "length", "number", "share"]
+PressureUnit = Literal["psi", "kPa", "bar"]
+Dimension = Literal["mass", "length", "pressure", "number", "share"]
 
 KG: dict[str, float] = {"lb": 0.45359237, "kg": 1.0, "t": 1000.0}
 """Kilograms in one unit. The pound is exact: international yard and pound agreement, 1959."""
 METRES: dict[str, float] = {"in": 0.0254, "mm": 0.001, "cm": 0.01, "ft": 0.3048, "m": 1.0}
 """Metres in one unit; the inch and the foot are exact by the same agreement."""
+KPA: dict[str, float] = {"psi": KG["lb"] * 9.80665 / 0.0254**2 / 1000, "kPa": 1.0, "bar": 100.0}
+"""Kilopascals in one unit; a psi is a pound at standard gravity (9.80665 m/s²) on a square inch."""
 
 FLUIDS: dict[str, float] = {"gasoline": 6.2, "diesel": 7.0, "def": 9.1, "water": 8.34, "propane": 4.2}
 """Mass of a US gallon, as tanks are reckoned in practice. [lb/US gal]"""
@@ -30,15 +33,18 @@ HEAVIEST = 200_000.0
 """No figure of a road rig is above this; more is a slip of the finger. [kg]"""
 LONGEST = 100.0
 """Likewise for lengths. [m]"""
+HARDEST = 2000.0
+"""Likewise for tire pressures. [kPa]"""
 
 _NUMBER = r"(?:[0-9]{1,3}(?:,[0-9]{3})+|[0-9]+)(?:\.[0-9]+)?|\.[0-9]+"
-_STRICT = re.compile(rf"\s*([+-]?)\s*({_NUMBER})\s*([a-z]+)\s*")
+_STRICT = re.compile(rf"\s*([+-]?)\s*({_NUMBER})\s*([A-Za-z]+)\s*")
 _GAPS = re.compile("(?<=[0-9])[ \u00a0\u2009\u202f](?=[0-9]{3}(?![0-9]))")
+_FRACTION = re.compile(r"(?:\b([0-9]+)[ -])?\b([0-9]{1,3})/([0-9]{1,3})\b")
 _TERM = re.compile(rf"\s*([+\u2212-]?)\s*({_NUMBER})\s*([A-Za-z\"'\u2032\u2033%]*)\s*")
 _DECIMAL_COMMA = re.compile(r"[0-9],(?![0-9]{3}(?![0-9]))")
 _ALIASES = {
     "lbs": "lb", "pound": "lb", "pounds": "lb", "kgs": "kg", "tonne": "t", "tonnes": "t",
-    "inch": "in", "inches": "in", '"': "in", "\u2033": "in", "feet": "ft", "foot": "ft", "'": "ft", "\u2032": "ft",
+    "kpa": "kPa", "inch": "in", "inches": "in", '"': "in", "\u2033": "in", "feet": "ft", "foot": "ft", "'": "ft", "\u2032": "ft",
 }  # fmt: skip
 
 
@@ -58,13 +64,13 @@ class Typed:
 
 
 def _factors(dimension: Dimension) -> dict[str, float]:
-    if dimension == "mass":
-        return KG
-    return METRES if dimension == "length" else {}
+    return {"mass": KG, "length": METRES, "pressure": KPA}.get(dimension, {})
 
 
 def _explain(text: str, dimension: Dimension) -> QuantityError:
-    kind = {"mass": "a mass", "length": "a length", "number": "a number", "share": "a share"}[dimension]
+    kind = {"mass": "a mass", "length": "a length", "pressure": "a pressure", "number": "a number", "share": "a share"}[
+        dimension
+    ]
     letters = [
         word for word in re.sub(r"[0-9.,+\-\s]", " ", text).split() if _ALIASES.get(word, word) not in _factors(dimension)
     ]
@@ -75,6 +81,11 @@ def _explain(text: str, dimension: Dimension) -> QuantityError:
         hint = f" (units: {units})" if units else ""
         return QuantityError(f"“{text}” is not {kind}: “{letters[0]}” was not understood{hint}")
     return QuantityError(f"“{text}” is not {kind}")
+
+
+def _decimal(match: re.Match[str]) -> str:
+    whole, above, below = match.groups()
+    return str(Decimal(whole or 0) + Decimal(above) / Decimal(below)) if int(below) else match[0]
 
 
 def _plain(number: str) -> Decimal:
@@ -136,15 +147,36 @@ def read_length(text: str) -> float:
     return _read_strict(text, "length")
 
 
+def read_pressure(text: str) -> float:
+    """Read a pressure that carries its own unit: ``"80 psi"``.
+
+    Parameters
+    ----------
+    text : str
+        One number and one of psi, kPa, bar.
+
+    Returns
+    -------
+    float
+        The pressure. [kPa]
+
+    Raises
+    ------
+    QuantityError
+        If it is anything else.
+    """
+    return _read_strict(text, "pressure")
+
+
 def check_range(si: float, dimension: Dimension) -> float:
     """Refuse what no road rig has.
 
     Parameters
     ----------
     si : float
-        A mass [kg] or a length [m].
-    dimension : {"mass", "length"}
-        Which of the two.
+        A mass [kg], a length [m] or a pressure [kPa].
+    dimension : {"mass", "length", "pressure"}
+        Which of them.
 
     Returns
     -------
@@ -154,7 +186,7 @@ def check_range(si: float, dimension: Dimension) -> float:
     Raises
     ------
     QuantityError
-        If it is not finite, or beyond :data:`HEAVIEST` or :data:`LONGEST`.
+        If it is not finite, or beyond :data:`HEAVIEST`, :data:`LONGEST` or :data:`HARDEST`.
     """
     if not math.isfinite(si):
         raise QuantityError("is not a finite number")
@@ -162,11 +194,13 @@ def check_range(si: float, dimension: Dimension) -> float:
         raise QuantityError("is beyond 200 t, more than anything on a road weighs")
     if dimension == "length" and abs(si) > LONGEST:
         raise QuantityError("is beyond 100 m, longer than any rig")
+    if dimension == "pressure" and abs(si) > HARDEST:
+        raise QuantityError("is beyond 2,000 kPa (290 psi), more than any road tire holds")
     return si
 
 
 def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
-    joined = _GAPS.sub("", text)
+    joined = _FRACTION.sub(_decimal, text) if dimension == "length" else _GAPS.sub("", text)
     found: list[tuple[Decimal, str | None]] = []
     at = 0
     while at < len(joined):
@@ -225,7 +259,7 @@ def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
     ----------
     text : str
         What was typed.
-    dimension : {"mass", "length", "number", "share"}
+    dimension : {"mass", "length", "pressure", "number", "share"}
         What the field holds.
     default : str or None
         The unit of a bare number.

@@ -1,4 +1,7 @@
-"""The tables. A rig's plates are one document, each weigh-in another, in the rig file's own names."""
+"""The tables. Vehicle, hitch and trailer are things of their own, which rigs share; each weigh-in is a document too.
+
+All documents have the rig file's own names.
+"""
 
 import datetime
 
@@ -15,8 +18,22 @@ class Base(DeclarativeBase):
     })  # fmt: skip
 
 
+class ThingRow(Base):
+    """A vehicle, a hitch or a trailer: its part of a rig file, and the units of its bare figures."""
+
+    __tablename__ = "things"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    kind: Mapped[str] = mapped_column(String(16), index=True)
+    name: Mapped[str] = mapped_column(Text)
+    document: Mapped[str] = mapped_column(Text)
+    created_at: Mapped[datetime.datetime]
+    updated_at: Mapped[datetime.datetime]
+    retired_at: Mapped[datetime.datetime | None] = mapped_column(default=None)
+
+
 class RigRow(Base):
-    """A rig: its rig file without the weigh-ins, and where it stands in its history of changes."""
+    """A rig: which things it couples, its rig file without them and without the weigh-ins, its place in its history."""
 
     __tablename__ = "rigs"
 
@@ -27,6 +44,9 @@ class RigRow(Base):
     created_at: Mapped[datetime.datetime]
     updated_at: Mapped[datetime.datetime] = mapped_column(index=True)
     deleted_at: Mapped[datetime.datetime | None] = mapped_column(default=None)
+    vehicle_id: Mapped[str | None] = mapped_column(ForeignKey("things.id"), index=True, default=None)
+    hitch_id: Mapped[str | None] = mapped_column(ForeignKey("things.id"), index=True, default=None)
+    trailer_id: Mapped[str | None] = mapped_column(ForeignKey("things.id"), index=True, default=None)
 
 
 class WeighInRow(Base):

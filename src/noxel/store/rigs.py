@@ -3,24 +3,26 @@
 import datetime
 import json
 import uuid
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
 from typing import Any
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from noxel.core.document import Document
+from noxel.core.edit import fit
 from noxel.core.rigfile import parse_rig
-from noxel.errors import Conflict, NotFound
+from noxel.errors import Conflict, InputError, NotFound
 from noxel.store.database import Database
-from noxel.store.models import ChangeRow, RigRow, WeighInRow
+from noxel.store.models import ChangeRow, RigRow, ThingRow, WeighInRow
+from noxel.store.things import KINDS, assemble, dump, now, rigs_with, write_part
 
 HISTORY = 500
 """How many steps of a rig's history are kept for undo."""
 
 Parts = dict[str, Any]
-"""Documents by name: ``rig`` without its weigh-ins, and each weigh-in by its position."""
+"""Documents by name: ``rig`` without its things and weigh-ins, each thing by its kind, each weigh-in by its position."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +40,7 @@ class Summary:
 
 @dataclass(frozen=True, slots=True)
 class Stored:
-    """A rig as it is stored, and how far its history goes both ways."""
+    """A rig as it is stored, how far its history goes both ways, and which other rigs have its things."""
 
     id: str
     document: Document
@@ -46,18 +48,12 @@ class Stored:
     saved_at: datetime.datetime
     undo: str | None
     redo: str | None
-
-
-def _now() -> datetime.datetime:
-    return datetime.datetime.now(datetime.UTC).replace(tzinfo=None)
-
-
-def _dump(document: Any) -> str:
-    return json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+    shared: dict[str, list[str]] = field(default_factory=dict)
 
 
 def _split(document: Document) -> Parts:
-    parts: Parts = {"rig": {key: value for key, value in document.items() if key != "weigh_ins"}}
+    parts: Parts = {"rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}}
+    parts.update({kind: document[kind] for kind in KINDS if kind in document})
     parts.update({str(index): each for index, each in enumerate(document.get("weigh_ins", []))})
     return parts
 
@@ -74,7 +70,7 @@ class Rigs:
         kept = RigRow.deleted_at.is_not(None) if deleted else RigRow.deleted_at.is_(None)
         query = select(RigRow, count).where(kept).order_by(RigRow.updated_at.desc(), RigRow.id)
         with self._database.reading() as session:
-            return [_summary(row, weighed) for row, weighed in session.execute(query)]
+            return [_summary(session, row, weighed) for row, weighed in session.execute(query)]
 
     def open(self, rig_id: str) -> Stored:
         """A rig with its weigh-ins.
@@ -96,7 +92,7 @@ class Rigs:
             If the document is not a valid rig file; nothing is kept then.
         """
         rig = parse_rig(document)
-        row = RigRow(id=uuid.uuid4().hex, name=rig.name, document="", revision=0, created_at=_now(), updated_at=_now())
+        row = RigRow(id=uuid.uuid4().hex, name=rig.name, document="", revision=0, created_at=now(), updated_at=now())
         with self._database.writing() as session:
             session.add(row)
             session.flush()
@@ -131,6 +127,7 @@ class Rigs:
                 before = {part: old.get(part) for part in changed}
                 after = {part: new.get(part) for part in changed}
                 _write(session, row, after)
+                _fit_the_others(session, row, changed)
                 _record(session, row, what, gesture, before, after)
             return _stored(session, row)
 
@@ -142,14 +139,14 @@ class Rigs:
         NotFound
             If there is no such rig.
         Conflict
-            If there is nothing to undo.
+            If there is nothing to undo, or what it changed was changed in another rig since.
         """
         with self._database.writing() as session:
             row = _row(session, rig_id)
             step = _step(session, row, row.revision)
             if step is None:
                 raise Conflict("There is nothing to undo.")
-            _write(session, row, json.loads(step.before))
+            _take_back(session, row, json.loads(step.after), json.loads(step.before))
             row.revision -= 1
             return _stored(session, row)
 
@@ -168,7 +165,7 @@ class Rigs:
             step = _step(session, row, row.revision + 1)
             if step is None:
                 raise Conflict("There is nothing to redo.")
-            _write(session, row, json.loads(step.after))
+            _take_back(session, row, json.loads(step.before), json.loads(step.after))
             row.revision += 1
             return _stored(session, row)
 
@@ -184,7 +181,20 @@ class Rigs:
             row = session.get(RigRow, rig_id)
             if row is None:
                 raise NotFound("There is no such rig.")
-            row.deleted_at = None if bring_back else _now()
+            row.deleted_at = None if bring_back else now()
+
+    def row(self, rig_id: str) -> RigRow:
+        """A rig's own row, to be copied.
+
+        Raises
+        ------
+        NotFound
+            If there is none of that id.
+        """
+        with self._database.reading() as session:
+            row = _row(session, rig_id)
+            session.expunge(row)
+            return row
 
 
 def _row(session: Session, rig_id: str) -> RigRow:
@@ -194,24 +204,29 @@ def _row(session: Session, rig_id: str) -> RigRow:
     return row
 
 
-def _summary(row: RigRow, weigh_ins: int) -> Summary:
-    document = json.loads(row.document)
-    trailer = document.get("trailer")
-    return Summary(row.id, row.name, document["kind"], document.get("vehicle", {}).get("name", ""),
-                   None if trailer is None else trailer.get("name", ""), weigh_ins, row.updated_at)  # fmt: skip
+def _summary(session: Session, row: RigRow, weigh_ins: int) -> Summary:
+    kind: str = json.loads(row.document)["kind"]
+    vehicle, trailer = (session.get(ThingRow, key) if key else None for key in (row.vehicle_id, row.trailer_id))
+    return Summary(row.id, row.name, kind, vehicle.name if vehicle else "", trailer.name if trailer else None, weigh_ins,
+                   row.updated_at)  # fmt: skip
 
 
 def _document(session: Session, row: RigRow) -> Document:
     query = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
     weigh_ins = [json.loads(document) for document in session.scalars(query)]
-    made: Document = json.loads(row.document)
+    made = assemble(session, row)
     return {**made, "weigh_ins": weigh_ins} if weigh_ins else made
 
 
 def _write(session: Session, row: RigRow, parts: Parts) -> None:
+    if "rig" in parts:
+        row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
+    units = json.loads(row.document)["units"]
     for part, document in parts.items():
         if part == "rig":
-            row.document, row.name = _dump(document), document.get("name", "")
+            continue
+        if part in KINDS:
+            write_part(session, row, part, document, units)
             continue
         kept = session.scalar(select(WeighInRow).where(WeighInRow.rig_id == row.id, WeighInRow.position == int(part)))
         if document is None:
@@ -221,10 +236,41 @@ def _write(session: Session, row: RigRow, parts: Parts) -> None:
         if kept is None:
             kept = WeighInRow(rig_id=row.id, position=int(part))
             session.add(kept)
-        kept.document = _dump(document)
+        kept.document = dump(document)
         kept.date = datetime.date.fromisoformat(document["date"]) if document.get("date") else None
-    row.updated_at = _now()
+    row.updated_at = now()
     session.flush()
+
+
+def _fit_the_others(session: Session, row: RigRow, changed: Sequence[str]) -> None:
+    """Other rigs that share a changed thing keep being valid rigs, or the change is refused."""
+    for kind in KINDS:
+        if kind not in changed:
+            continue
+        key = getattr(row, f"{kind}_id")
+        for other in rigs_with(session, key) if key else ():
+            if other.id == row.id:
+                continue
+            document = _document(session, other)
+            try:
+                old, new = _split(document), _split(fit(document))
+            except InputError as exc:
+                raise Conflict(
+                    f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins contradict this: {exc.message}"
+                ) from exc
+            _write(
+                session, other, {part: new.get(part) for part in new if part not in KINDS and old.get(part) != new.get(part)}
+            )
+
+
+def _take_back(session: Session, row: RigRow, now_there: Parts, then: Parts) -> None:
+    """Put a step's documents back, unless a shared thing was changed elsewhere since."""
+    stands = assemble(session, row)
+    for kind in KINDS:
+        if kind in now_there and stands.get(kind) != now_there[kind]:
+            raise Conflict(f"The {kind} was changed in another rig since. Undo it there first.")
+    _write(session, row, then)
+    _fit_the_others(session, row, list(then))
 
 
 def _step(session: Session, row: RigRow, revision: int) -> ChangeRow | None:
@@ -235,13 +281,13 @@ def _record(session: Session, row: RigRow, what: str, gesture: str | None, befor
     session.execute(delete(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision > row.revision))
     last = _step(session, row, row.revision)
     if last is not None and gesture is not None and last.gesture == gesture:
-        last.before = _dump({**before, **json.loads(last.before)})
-        last.after = _dump({**json.loads(last.after), **after})
-        last.at = _now()
+        last.before = dump({**before, **json.loads(last.before)})
+        last.after = dump({**json.loads(last.after), **after})
+        last.at = now()
         return
     row.revision += 1
-    session.add(ChangeRow(rig_id=row.id, revision=row.revision, at=_now(), what=what, gesture=gesture,
-                          before=_dump(before), after=_dump(after)))  # fmt: skip
+    session.add(ChangeRow(rig_id=row.id, revision=row.revision, at=now(), what=what, gesture=gesture,
+                          before=dump(before), after=dump(after)))  # fmt: skip
     session.execute(delete(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision <= row.revision - HISTORY))
 
 
@@ -249,4 +295,14 @@ def _stored(session: Session, row: RigRow) -> Stored:
     session.flush()
     undo, redo = _step(session, row, row.revision), _step(session, row, row.revision + 1)
     return Stored(row.id, _document(session, row), row.revision, row.updated_at,
-                  undo.what if undo else None, redo.what if redo else None)  # fmt: skip
+                  undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
+
+
+def _shared(session: Session, row: RigRow) -> dict[str, list[str]]:
+    found = {}
+    for kind in KINDS:
+        key = getattr(row, f"{kind}_id")
+        others = [other for other in rigs_with(session, key) if other.id != row.id and other.deleted_at is None] if key else []
+        if others:
+            found[kind] = [other.name or "an unnamed rig" for other in others]
+    return found

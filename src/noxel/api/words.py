@@ -1,0 +1,23 @@
+"""``/api/words``: what does not depend on a rig: the glossary, and the schools that practitioners keep."""
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from noxel.core.schools import CUSHIONS, SHARES, CushionSchool, ShareSchool
+from noxel.core.terms import Meaning, glossary
+
+router = APIRouter(prefix="/api")
+
+
+class Words(BaseModel):
+    """Terms with their meanings, and the schools of tongue share and cushion with their reasons."""
+
+    glossary: list[Meaning]
+    shares: list[ShareSchool]
+    cushions: list[CushionSchool]
+
+
+@router.get("/words")
+def words() -> Words:
+    """Everything there is to look up."""
+    return Words(glossary=glossary(), shares=list(SHARES), cushions=list(CUSHIONS))

@@ -1,0 +1,101 @@
+"""The garage on a real SQLite file: shared things, copies, coupling; and a database of the first version opened today."""
+
+import json
+import sqlite3
+import tempfile
+import unittest
+from pathlib import Path
+from typing import Any
+
+from noxel.core.edit import Change, apply_changes, settle
+from noxel.core.rigfile import parse_rig
+from noxel.errors import Conflict, NotFound
+from noxel.store.database import Database
+from noxel.store.garage import Garage, Thing
+from noxel.store.rigs import Rigs
+from tests.truth import rig_of
+
+
+def typing(path: str, text: str) -> Any:
+    return lambda document: apply_changes(document, [Change(path, text)]).document
+
+
+class Things(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.database = Database(Path(folder.name) / "noxel.db")
+        self.addCleanup(self.database.close)
+        self.rigs, self.garage = Rigs(self.database), Garage(self.database)
+        self.first = self.rigs.add(rig_of("check--three-passes"))  # lb, with spring bars
+        self.second = self.rigs.add(rig_of("check--kilograms"))
+
+    def thing(self, kind: str, rig: str) -> Thing:
+        return next(each for each in self.garage.list() if each.kind == kind and rig in [coupled.id for coupled in each.rigs])
+
+    def test_a_change_in_one_rig_is_there_in_the_other(self) -> None:
+        truck, caravan = self.thing("vehicle", self.first), self.thing("trailer", self.second)
+        third = self.garage.couple("both", "conventional", {"vehicle": truck.id, "trailer": caravan.id}, {"hitch": {}})
+        rig = parse_rig(self.rigs.open(third).document)
+        self.assertEqual(rig.units.mass, "lb")
+        gvwr = rig.trailer.ratings.gvwr if rig.trailer else None
+        self.assertEqual((gvwr.written, gvwr.kg) if gvwr else None, ("4025 kg", 4025.0))  # typed in kg, coupled to lb
+        self.rigs.change(third, "GVWR", typing("vehicle.ratings.gvwr", "7,100"))
+        self.assertEqual(self.rigs.open(self.first).document["vehicle"]["ratings"]["gvwr"], 7100)
+        self.assertEqual(self.rigs.open(self.first).shared, {"vehicle": ["both"]})
+        self.rigs.change(self.first, "GVWR", typing("vehicle.ratings.gvwr", "7,200"))
+        with self.assertRaisesRegex(Conflict, "changed in another rig"):
+            self.rigs.undo(third)
+        self.rigs.undo(self.first)
+        self.assertEqual(self.rigs.undo(third).document["vehicle"]["ratings"]["gvwr"], 7000)
+
+    def test_another_rigs_weigh_ins_are_never_broken(self) -> None:
+        hitch, trailer = self.thing("hitch", self.first), self.thing("trailer", self.first)
+        other = self.garage.copy_rig(self.rigs.row(self.first), "again", ["vehicle"])
+        self.assertNotEqual(self.thing("vehicle", other).id, self.thing("vehicle", self.first).id)
+        self.assertEqual((self.thing("hitch", other).id, self.thing("trailer", other).id), (hitch.id, trailer.id))
+        self.assertNotIn("weigh_ins", self.rigs.open(other).document)
+        off = [Change("hitch.weight_distribution", op="set", value=False)]
+        with self.assertRaisesRegex(Conflict, "same hitch"):  # the first rig was weighed with its bars engaged
+            self.rigs.change(other, "bars", lambda document: apply_changes(document, off).document)
+        before = self.rigs.open(self.first).document
+        self.rigs.change(other, "GVWR", typing("vehicle.ratings.gvwr", "9,999"))
+        self.assertEqual(self.rigs.open(self.first).document, before)
+
+    def test_retired_and_removed(self) -> None:
+        truck = self.thing("vehicle", self.first)
+        self.garage.retire(truck.id)
+        self.assertTrue(self.garage.list()[-1].retired)
+        self.assertEqual(len(self.rigs.open(self.first).document["weigh_ins"]), 1)
+        with self.assertRaises(Conflict):
+            self.garage.remove(truck.id)
+        copy = self.garage.copy(truck.id)
+        self.garage.remove(copy)
+        with self.assertRaises(NotFound):
+            self.garage.couple("x", "conventional", {"vehicle": copy}, {})
+
+
+class FromTheFirstVersion(unittest.TestCase):
+    def test_an_old_database_opens_whole(self) -> None:
+        """Kept from the first version: three rigs, one with a waiting text and two steps to undo."""
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        path = Path(folder.name) / "noxel.db"
+        with sqlite3.connect(path) as old:
+            old.executescript((Path(__file__).parent / "first_version.sql").read_text(encoding="utf-8"))
+            kept = {row[0]: json.loads(row[1]) for row in old.execute("SELECT id, document FROM rigs")}
+            weighed = old.execute("SELECT count(*) FROM weigh_ins").fetchone()[0]
+        database = Database(path)
+        self.addCleanup(database.close)
+        rigs = Rigs(database)
+        self.assertEqual(len(rigs.list()), 3)
+        self.assertEqual(sum(rig.weigh_ins for rig in rigs.list()), weighed)
+        for rig, document in kept.items():
+            made = rigs.open(rig).document
+            self.assertEqual({key: value for key, value in made.items() if key != "weigh_ins"}, document)
+            settle(made)
+        self.assertEqual(len(Garage(database).list()), 9)
+        changed = next(rig for rig in kept if rigs.open(rig).undo)
+        self.assertEqual(kept[changed]["vehicle"]["entered"]["ratings.gvwr"]["text"], "7,1oo")
+        rigs.undo(changed)
+        self.assertEqual(rigs.undo(changed).document["vehicle"]["ratings"]["gvwr"], 7050)
