@@ -1165,6 +1165,8 @@ export interface components {
              * @enum {string}
              */
             kind: "conventional" | "fifth_wheel" | "gooseneck" | "motorhome" | "slide_in";
+            /** Style */
+            style: string;
             /** Trailer Axles */
             trailer_axles: number;
             /** Wheelbase */

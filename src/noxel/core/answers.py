@@ -234,6 +234,7 @@ class Geometry(Answer):
     hitch_offset: float
     coupler_to_axles: float
     trailer_axles: int
+    style: str
     duals: bool
     assumed: list[str]
 

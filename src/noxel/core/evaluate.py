@@ -60,6 +60,7 @@ def _geometry(rig: RigFile, weighing: Weighing) -> answers.Geometry:
         coupler_to_axles=known(trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else None,
                                "coupler_to_axles", 8.0 if pin else 5.2),
         trailer_axles=axles or read or int(known(None, "trailer_axles", 2)),
+        style=(trailer.style if trailer else None) or "box",
         duals=bool(rear and rear.count and rear.count > 2),
         assumed=assumed,
     )  # fmt: skip

@@ -27,6 +27,11 @@ export type ItemEffect = Schemas["ItemEffect"];
 export type Load = Schemas["Load"];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
+export type Words = Schemas["Words"];
+export type Thing = Schemas["ThingOut"];
+export type ThingKind = Thing["kind"];
+export type TireAnswer = Schemas["TireAnswer"];
+export type ReadyItem = Schemas["ReadyItem"];
 export type MassUnit = "lb" | "kg";
 type Problem = Schemas["ProblemDetails"];
 
@@ -80,6 +85,19 @@ export const api = {
     ask<Sheet>("POST", `/rigs/${id}/items${looking(weighIn)}`, { text, on, position }),
   planFromWeighIn: (id: string, weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/plan/from-weigh-in${looking(weighIn)}`),
+  units: (id: string, units: Schemas["NewUnits"], weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/units${looking(weighIn)}`, units),
+  pressureTable: (id: string, table: Schemas["PressureTable"], weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/pressure-table${looking(weighIn)}`, table),
+  words: () => ask<Words>("GET", "/words"),
+  garage: () => ask<Thing[]>("GET", "/garage"),
+  couple: (wanted: Schemas["Couple"]) => ask<{ id: string }>("POST", "/garage/couple", wanted),
+  copyThing: (id: string) => ask<{ id: string }>("POST", `/garage/${id}/copy`),
+  retireThing: (id: string) => ask<void>("POST", `/garage/${id}/retire`),
+  reviveThing: (id: string) => ask<void>("POST", `/garage/${id}/bring-back`),
+  removeThing: (id: string) => ask<void>("DELETE", `/garage/${id}`),
+  copyRig: (id: string, name: string, apart: ThingKind[]) =>
+    ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
   undo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/undo${looking(weighIn)}`),
   redo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/redo${looking(weighIn)}`),
   remove: (id: string) => ask<void>("DELETE", `/rigs/${id}`),

@@ -19,6 +19,8 @@ type Desk = {
   planFromWeighIn: () => Promise<void>;
   addItems: (text: string, on: "vehicle" | "trailer", position: string) => Promise<void>;
   apply: (changes: Change[], what: string) => Promise<void>;
+  /** Ask for something else that answers with the new sheet; rejects with what was wrong. */
+  ask: (make: (id: string, weighIn: number | undefined) => Promise<Sheet>) => Promise<void>;
   field: (path: string) => FieldState | undefined;
   weighIn: number | undefined;
   look: (weighIn: number | undefined) => void;
@@ -97,6 +99,10 @@ export function DeskProvider(props: {
       },
       apply: async (changes, what) => {
         queries.setQueryData(key, await api.change(id, changes, what, null, weighIn));
+      },
+      ask: async (make) => {
+        queries.setQueryData(key, await make(id, weighIn));
+        void queries.invalidateQueries({ queryKey: ["rigs"] });
       },
       newWeighIn: async (scale, uncouple) => {
         const made = await api.newWeighIn(id, scale, uncouple);

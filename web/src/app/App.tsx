@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { Navigate, Route, Routes, useParams, useSearchParams } from "react-router";
 import { api } from "../api/client";
 import { DeskProvider } from "../api/useSheet";
+import { Garage } from "../garage/Garage";
 import { Margins } from "../margins/Margins";
 import { Pack } from "../pack/Pack";
 import { Plates } from "../plates/Plates";
@@ -15,6 +16,7 @@ export function App() {
   return (
     <Routes>
       <Route path="/" element={<Start />} />
+      <Route path="/garage" element={<Garage />} />
       <Route path="/rigs/:id/:place" element={<Desk />} />
       <Route path="*" element={<Navigate to="/" replace />} />
     </Routes>

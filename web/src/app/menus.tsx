@@ -48,6 +48,7 @@ export function RigMenu() {
             </MenuItem>
           ))}
           <MenuRule />
+          <MenuItem onSelect={() => navigate("/garage")}>The garage: couple another rig…</MenuItem>
           <MenuItem onSelect={() => setAsking("new")}>Start a new rig…</MenuItem>
           <MenuItem onSelect={importing.open}>Import a rig file…</MenuItem>
           <MenuItem onSelect={() => window.location.assign(`/api/rigs/${sheet.id}/file`)}>

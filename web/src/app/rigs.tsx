@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { api, type Kind, type MassUnit, RequestFailed } from "../api/client";
 import { Button, Choice } from "../ui/controls";
 
-const KINDS: readonly (readonly [Kind, string])[] = [
+export const KINDS: readonly (readonly [Kind, string])[] = [
   ["conventional", "trailer on a ball"],
   ["fifth_wheel", "fifth wheel"],
   ["gooseneck", "gooseneck"],

@@ -30,7 +30,7 @@ export function Braces(props: {
   const [vehicle = "", total = ""] = fits || !trailer ? whole : pair(false);
   const edge = (at: number, text: string) => Math.max(half(text) + 4, Math.min(layout.width - half(text) - 4, at));
   let vehicleAt = edge((front.x + rear.x) / 2, vehicle);
-  let trailerAt = trailer && tongue ? edge((tongue.x + trailer.x) / 2, total) : 0;
+  let trailerAt = trailer ? edge(((tongue ?? trailer).x + trailer.x) / 2, total) : 0;
   const overlap = vehicleAt + half(vehicle) + 16 - (trailerAt - half(total));
   if (trailer && overlap > 0) {
     trailerAt = edge(trailerAt + overlap, total);
@@ -51,9 +51,11 @@ export function Braces(props: {
         text={vehicle}
         at={vehicleAt}
       />
-      {trailer && tongue && (
+      {trailer && (
         <>
-          <path d={`M${rear.x} ${first}H${tongue.x}`} stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="2 4" />
+          {tongue && (
+            <path d={`M${rear.x} ${first}H${tongue.x}`} stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="2 4" />
+          )}
           {moved >= 1 && roomToSay && (
             <text textAnchor="end" fontSize={13} fill="var(--soft)" className="font-cond" data-part="bars-moved">
               <tspan x={trailer.x - trailer.width / 2 - 14} y={layout.frameBottom - 20}>
@@ -67,8 +69,8 @@ export function Braces(props: {
           <Brace
             {...shared}
             check={find("trailer.gross")}
-            from={tongue.x}
-            to={trailer.x}
+            from={tongue ? tongue.x : trailer.x - trailer.width}
+            to={tongue ? trailer.x : trailer.x + trailer.width}
             y={first}
             text={total}
             at={trailerAt}

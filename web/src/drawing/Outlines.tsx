@@ -249,6 +249,7 @@ function Trailer({ geometry, layout }: { geometry: Geometry; layout: Layout }) {
       </g>
     );
   }
+  if (geometry.style !== "box") return <OpenTrailer geometry={geometry} layout={layout} />;
   const front = hitch + Math.min(1.05, geometry.coupler_to_axles * 0.24);
   const span = tail - front;
   return (
@@ -299,6 +300,92 @@ function Trailer({ geometry, layout }: { geometry: Geometry; layout: Layout }) {
       />
     </g>
   );
+}
+
+/** A car from nose to tail between two points, its sill so far above the ground. */
+function car(from: number, to: number, sill: number): readonly (readonly [number, number, number?])[] {
+  const long = to - from;
+  return [
+    [to, sill],
+    [to, sill + 0.6, 0.15],
+    [from + long * 0.86, sill + 1.05, 0.25],
+    [from + long * 0.42, sill + 1.05, 0.25],
+    [from + long * 0.27, sill + 0.58, 0.1],
+    [from + 0.1, sill + 0.46, 0.25],
+    [from, sill],
+  ];
+}
+
+/** What is not a box: an open bed, a boat, a car carrier, a car on its own wheels. */
+function OpenTrailer({ geometry, layout }: { geometry: Geometry; layout: Layout }) {
+  const { across, up, marks } = layout;
+  const { hitch, tail } = marks;
+  const line = (corners: Parameters<typeof path>[1]) => path(layout, corners);
+  const front = hitch + Math.min(1.3, geometry.coupler_to_axles * 0.3);
+  const drawbar = `M${across(hitch)} ${up(0.54)}L${across(front + 0.1)} ${up(0.6)}V${up(0.48)}L${across(hitch)} ${up(0.46)}Z`;
+  const deck: readonly (readonly [number, number])[] = [
+    [tail, 0.5],
+    [tail, 0.68],
+    [front, 0.68],
+    [front, 0.5],
+  ];
+  switch (geometry.style) {
+    case "towed_car": {
+      const nose = (marks.axles[0] ?? hitch + 1) - 0.9;
+      return (
+        <g>
+          <path {...thin} strokeWidth={2.4} d={`M${across(hitch)} ${up(0.5)}H${across(nose + 0.1)}`} />
+          <path {...body} d={line(car(nose, tail, 0.38))} />
+        </g>
+      );
+    }
+    case "boat":
+      return (
+        <g>
+          <path {...body} d={drawbar} />
+          <path {...body} d={line(deck)} />
+          <path
+            {...body}
+            d={line([
+              [tail + 0.1, 0.8, 0.1],
+              [tail + 0.1, 1.75],
+              [front + (tail - front) * 0.45, 1.7],
+              [front - 0.1, 2.05],
+              [front + 0.7, 0.95, 0.7],
+            ])}
+          />
+          <path
+            {...glass}
+            d={line([
+              [front + (tail - front) * 0.5, 1.72],
+              [front + (tail - front) * 0.42, 2.2],
+              [front + (tail - front) * 0.46, 2.2],
+              [front + (tail - front) * 0.58, 1.73],
+            ])}
+          />
+        </g>
+      );
+    case "car_carrier":
+      return (
+        <g>
+          <path {...body} d={drawbar} />
+          <path {...body} d={line(deck)} />
+          <path {...body} strokeWidth={1.2} d={line(car(front + 0.2, tail - 0.2, 0.98))} />
+          {[front + 1.05, tail - 1.05].map((x) => (
+            <circle key={x} {...body} strokeWidth={1.2} cx={across(x)} cy={up(0.98)} r={layout.scale * 0.3} />
+          ))}
+        </g>
+      );
+    default:
+      return (
+        <g>
+          <path {...body} d={drawbar} />
+          <path {...body} d={line(deck)} />
+          <path {...thin} d={`M${across(front)} ${up(0.68)}V${up(1.2)}H${across(tail)}V${up(0.68)}`} />
+          <path {...thin} d={`M${across((front + tail) / 2)} ${up(0.68)}V${up(1.2)}`} />
+        </g>
+      );
+  }
 }
 
 /** The rig seen from the side, in our own line work, to the scale of its real lengths. */

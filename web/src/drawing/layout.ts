@@ -74,7 +74,8 @@ export function layOut(
   const hitch = a + b;
   const nose = -0.95;
   const rearEnd = a + 1.15;
-  const tail = towing ? hitch + length + (pin ? length * 0.5 : Math.max(1.4, (length - 1) * 0.68)) : rearEnd;
+  const behind = pin ? length * 0.5 : geometry.style === "towed_car" ? 2.3 : Math.max(1.4, (length - 1) * 0.68);
+  const tail = towing ? hitch + length + behind : rearEnd;
   const tall = towing && pin ? 3.65 : geometry.kind === "motorhome" || geometry.kind === "slide_in" ? 3.15 : 2.95;
   const scale = Math.min((width - 2 * sizes.side) / (tail - nose), sizes.elevation / tall);
   const left = (width - scale * (tail - nose)) / 2 - nose * scale;
@@ -86,7 +87,8 @@ export function layOut(
   const frameBottom = frameTop + sizes.post;
   const centre = hitch + length;
   const count = Math.max(1, Math.min(geometry.trailer_axles, 5));
-  const axles = Array.from({ length: count }, (_, index) => centre + (index - (count - 1) / 2) * 0.86);
+  const spacing = geometry.style === "towed_car" ? 2.6 : 0.86;
+  const axles = Array.from({ length: count }, (_, index) => centre + (index - (count - 1) / 2) * spacing);
 
   const acting: Record<PostId, number> = {
     front: across(0),
@@ -94,7 +96,9 @@ export function layOut(
     tongue: across(hitch),
     trailer: across(centre),
   };
-  const shown = POSTS.filter((post) => towing || post.id === "front" || post.id === "rear");
+  const shown = POSTS.filter((post) =>
+    towing ? post.id !== "tongue" || geometry.style !== "towed_car" : post.id === "front" || post.id === "rear",
+  );
   const ratings = shown.map((post) => limitOf(checks, post.check) ?? 0);
   const heaviest = Math.max(...ratings, 1);
   const posts: Post[] = shown.map((post) => {

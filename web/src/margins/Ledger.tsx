@@ -1,7 +1,7 @@
 import { Fragment } from "react";
 import type { Check } from "../api/client";
 import { mass, share } from "../format";
-import { sourceWord } from "../ui/Field";
+import { sourceWord } from "../ui/SourceTag";
 import { StatusMark, StatusTag, statusInk, statusWord } from "../ui/Status";
 import { WorkingPanel } from "./WorkingPanel";
 

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Check, Working, WorkLine } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day, mass, share } from "../format";
-import { sourceWord } from "../ui/Field";
+import { sourceWord } from "../ui/SourceTag";
 import { StatusTag, statusInk } from "../ui/Status";
 
 /** How the picked check was worked out; any figure in it opens its own working in turn. */

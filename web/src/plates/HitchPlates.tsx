@@ -1,19 +1,27 @@
+import { DropdownMenu } from "radix-ui";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { MenuBody, MenuItem } from "../ui/Menu";
 import { Chain } from "./Chain";
-import { Plate } from "./Plate";
+import { More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
+
+const BALL_PARTS = ["receiver", "adapter", "ball mount", "ball", "coupler", "safety chains", "tow bar", "another part"];
+const PIN_PARTS = ["fifth-wheel hitch", "gooseneck ball", "coupler", "adapter", "safety chains", "another part"];
 
 /** The hitch chain, link by link: the weakest one counts. */
 export function HitchPlates() {
-  const { rig, change } = useDesk();
+  const { rig, change, evaluation, sheet } = useDesk();
+  const length = evaluation.length;
+  const attitude = sheet.plates.attitude;
   const mass = rig.units.mass;
   const parts = rig.hitch?.parts ?? [];
   const ball = rig.kind !== "fifth_wheel" && rig.kind !== "gooseneck";
   return (
     <>
-      <Plate title="The hitch as a whole">
+      <Plate title="The hitch as a whole" sign={ball ? "receiver" : "plate"}>
+        <Field path="hitch.name" label="What you call it" mode="text" />
         {ball && (
           <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
             <span className="text-[15px]">Spring bars</span>
@@ -31,7 +39,38 @@ export function HitchPlates() {
           </div>
         )}
         <Chain />
-        <Field path="hitch.weight" label="Its own mass" hint="counts as load on the vehicle" unit={mass} sourced />
+        <Field
+          path="hitch.weight"
+          label="Its own mass"
+          hint="all of it on the vehicle; blank: its parts added up"
+          unit={mass}
+          sourced
+        />
+        <More
+          title={ball ? "Heights: drop or rise, and how the trailer rides" : "Heights: how the trailer rides"}
+          filled={Boolean(rig.hitch?.ball_height || rig.trailer?.geometry?.coupler_height)}
+        >
+          <Field
+            path="hitch.ball_height"
+            label={ball ? "Top of the ball" : "Hitch plate"}
+            hint="above level ground, coupled and loaded"
+            unit={length}
+          />
+          <Field
+            path="trailer.geometry.coupler_height"
+            label={ball ? "Coupler, inside top" : "Pin plate"}
+            hint="with the trailer standing level"
+            unit={length}
+          />
+          {attitude && (
+            <p
+              data-attitude={attitude.level ? "level" : "tilted"}
+              className={`my-1 border-l-4 pl-2 text-[14px] leading-snug ${attitude.level ? "border-spruce" : "border-ochre"}`}
+            >
+              {attitude.says}
+            </p>
+          )}
+        </More>
       </Plate>
       {parts.map((part, index) => (
         <Plate
@@ -56,19 +95,34 @@ export function HitchPlates() {
             label={ball ? "Tongue rating" : "Pin rating"}
             unit={mass}
           />
+          {/ball(?! mount)|coupler/i.test(part.kind) && (
+            <Field
+              path={`hitch.parts[${index}].size`}
+              label={/coupler/i.test(part.kind) ? "Takes a ball of" : "Ball, across"}
+              hint={`stamped on it, such as ${length === "in" ? "2 5/16" : "50 mm"}`}
+              unit={length}
+            />
+          )}
+          <Field path={`hitch.parts[${index}].weight`} label="Its own mass" unit={mass} />
         </Plate>
       ))}
-      <Button
-        className="mb-4"
-        onClick={() =>
-          change(
-            [{ path: `hitch.parts[${parts.length}]`, op: "insert", value: { kind: "another part" } }],
-            "add a hitch part",
-          )
-        }
-      >
-        Add a part to the chain
-      </Button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button className="mb-4">Add a part to the chain</Button>
+        </DropdownMenu.Trigger>
+        <MenuBody>
+          {(ball ? BALL_PARTS : PIN_PARTS).map((kind) => (
+            <MenuItem
+              key={kind}
+              onSelect={() =>
+                change([{ path: `hitch.parts[${parts.length}]`, op: "insert", value: { kind } }], "add a hitch part")
+              }
+            >
+              {kind}
+            </MenuItem>
+          ))}
+        </MenuBody>
+      </DropdownMenu.Root>
     </>
   );
 }

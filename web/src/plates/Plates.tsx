@@ -1,20 +1,16 @@
-import { useEffect } from "react";
-import { useLocation } from "react-router";
+import { type ReactNode, useEffect, useState } from "react";
+import { Link, useLocation, useNavigate } from "react-router";
+import { api, type ThingKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
-import { Choice } from "../ui/controls";
-import { Field } from "../ui/Field";
+import { GlossaryProvider, useGlossary } from "../ui/Glossary";
 import { HitchPlates } from "./HitchPlates";
-import { Plate } from "./Plate";
 import { PolicyPlate } from "./PolicyPlate";
+import { ReadyList } from "./ReadyList";
+import { RigPlate } from "./RigPlate";
+import { TirePlates } from "./TirePlates";
 import { TrailerPlates } from "./TrailerPlates";
 import { VehiclePlates } from "./VehiclePlates";
-
-const TERMS = [
-  ["north_america", "North America"],
-  ["australia", "Australia, NZ"],
-  ["europe", "Europe, UK"],
-] as const;
 
 /** Brings the field that the address names into view, when a working sent somebody here. */
 function useFieldInAddress() {
@@ -23,6 +19,8 @@ function useFieldInAddress() {
     const path = decodeURIComponent(hash.slice(1));
     if (!path) return;
     const input = document.querySelector<HTMLInputElement>(`input[data-path="${CSS.escape(path)}"]`);
+    const folded = input?.closest("details");
+    if (folded) folded.open = true;
     input?.scrollIntoView({ block: "center" });
     input?.focus();
   }, [hash]);
@@ -30,52 +28,148 @@ function useFieldInAddress() {
 
 /** Every rating, copied off its label once, with where it came from. */
 export function Plates() {
+  return (
+    <GlossaryProvider>
+      <AllPlates />
+    </GlossaryProvider>
+  );
+}
+
+function AllPlates() {
   const { evaluation, rig, change } = useDesk();
+  const look = useGlossary();
   useFieldInAddress();
+  const parts = [
+    ["vehicle", "vehicle"],
+    ...(rig.trailer
+      ? ([
+          ["hitch", "hitch"],
+          ["trailer", "trailer"],
+        ] as const)
+      : []),
+    ["tires", "tires"],
+    ["rules", "units and rules"],
+    ["ready", "before it rolls"],
+  ] as const;
+  const tow = (style: "box" | "towed_car") =>
+    change(
+      [
+        { path: "trailer", op: "set", value: style === "box" ? {} : { style } },
+        {
+          path: "hitch",
+          op: "set",
+          value: { parts: [{ kind: "receiver" }, { kind: style === "box" ? "ball" : "tow bar" }] },
+        },
+      ],
+      "something to tow",
+    );
   return (
     <>
       <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10">
         <RigDrawing evaluation={evaluation} short />
       </div>
       <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
-        <p className="mb-3 max-w-[80ch] text-[15px] leading-snug">
+        <p className="max-w-[86ch] text-[15px] leading-snug">
           Copy each label once. Leave out what you do not have: its check says so. A field takes a unit or a sum, “1450
           kg” or “180+165+60”; the small tag says where the figure came from.
         </p>
-        <div className="items-start gap-5 md:grid md:grid-cols-2 lg:grid-cols-3">
-          <div>
-            <h2 className="mb-2 font-cond text-[22px] font-semibold">The vehicle</h2>
+        <nav aria-label="Parts of this page" className="mt-2 mb-4 flex flex-wrap gap-x-4 gap-y-1 font-cond text-[16px]">
+          {parts.map(([id, name]) => (
+            <button
+              key={id}
+              type="button"
+              className="underline underline-offset-2"
+              onClick={() => document.getElementById(`part-${id}`)?.scrollIntoView({ block: "start" })}
+            >
+              {name}
+            </button>
+          ))}
+          <button type="button" className="underline underline-offset-2" onClick={() => look("gvwr")}>
+            how the ratings fit together
+          </button>
+          <Link to="/garage" className="underline underline-offset-2">
+            the garage
+          </Link>
+        </nav>
+        <div className={`items-start gap-5 md:grid md:grid-cols-2 ${rig.trailer ? "lg:grid-cols-3" : ""}`}>
+          <Part id="vehicle" title="The vehicle" kind="vehicle">
             <VehiclePlates />
-          </div>
+          </Part>
           {rig.trailer && (
-            <div>
-              <h2 className="mb-2 font-cond text-[22px] font-semibold">The hitch</h2>
+            <Part id="hitch" title="The hitch" kind="hitch">
               <HitchPlates />
-            </div>
+            </Part>
           )}
-          <div>
-            {rig.trailer && (
-              <>
-                <h2 className="mb-2 font-cond text-[22px] font-semibold">The trailer</h2>
-                <TrailerPlates />
-              </>
-            )}
-            <Plate title="The rig">
-              <Field path="name" label="Name" mode="text" />
-              <div className="flex flex-wrap items-center justify-between gap-2 py-1.5">
-                <span className="text-[15px]">Terms of</span>
-                <Choice
-                  label="Set of terms"
-                  value={rig.terms ?? "north_america"}
-                  options={TERMS}
-                  onChange={(value) => change([{ path: "terms", op: "set", value }], "set of terms")}
-                />
-              </div>
-            </Plate>
+          {rig.trailer ? (
+            <Part
+              id="trailer"
+              title={rig.trailer.style === "towed_car" ? "The towed car" : "The trailer"}
+              kind="trailer"
+            >
+              <TrailerPlates />
+            </Part>
+          ) : (
+            <p className="mb-4 border border-rule px-3 py-2 text-[15px]">
+              It tows nothing yet.{" "}
+              <button type="button" className="mx-1 underline" onClick={() => tow("box")}>
+                Add a trailer
+              </button>{" "}
+              or{" "}
+              <button type="button" className="mx-1 underline" onClick={() => tow("towed_car")}>
+                a car on its own wheels
+              </button>
+            </p>
+          )}
+        </div>
+        <Part id="tires" title="Tires, and the weakest part of each axle">
+          <TirePlates />
+        </Part>
+        <Part id="rules" title="Units and rules">
+          <div className="items-start gap-5 md:grid md:grid-cols-2">
+            <RigPlate />
             <PolicyPlate />
           </div>
-        </div>
+        </Part>
+        <Part id="ready">
+          <ReadyList />
+        </Part>
       </div>
     </>
+  );
+}
+
+function Part(props: { id: string; title?: string; kind?: ThingKind; children: ReactNode }) {
+  return (
+    <div id={`part-${props.id}`} className="scroll-mt-4 md:scroll-mt-[230px]">
+      {props.title && (
+        <div className="mb-2 flex items-baseline gap-3">
+          <h2 className="font-cond text-[22px] font-semibold">{props.title}</h2>
+          {props.kind && <Shared kind={props.kind} />}
+        </div>
+      )}
+      {props.children}
+    </div>
+  );
+}
+
+/** Which other rigs have this vehicle, hitch or trailer; and trying a copy of it in a rig of its own. */
+function Shared({ kind }: { kind: ThingKind }) {
+  const { sheet, rig } = useDesk();
+  const navigate = useNavigate();
+  const [problem, setProblem] = useState<string | null>(null);
+  const others = sheet.shared[kind] ?? [];
+  const copy = () =>
+    api.copyRig(sheet.id, `${rig.name || "A rig"}, another ${kind}`, [kind]).then(
+      ({ id }) => navigate(`/rigs/${id}/plates`),
+      (error: Error) => setProblem(error.message),
+    );
+  return (
+    <span className="min-w-0 text-[13px] leading-tight text-soft">
+      {others.length > 0 && <span className="mr-2">also in {others.join(", ")}</span>}
+      <button type="button" className="underline" onClick={() => void copy()}>
+        try a copy of it
+      </button>
+      {problem && <span className="ml-2 font-semibold text-ink">{problem}</span>}
+    </span>
   );
 }

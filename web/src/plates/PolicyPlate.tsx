@@ -1,20 +1,27 @@
+import { useQuery } from "@tanstack/react-query";
+import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
-import { Plate } from "./Plate";
+import { ChoiceLine, More, Plate } from "./Plate";
 
 /** How much of each rating to use, and which tongue share to aim at: schools differ, the owner chooses. */
 export function PolicyPlate() {
   const { rig, change, evaluation } = useDesk();
+  const words = useQuery({ queryKey: ["words"], queryFn: api.words, staleTime: Number.POSITIVE_INFINITY });
+  const school = rig.policy?.school ?? "plate";
   const row = evaluation.checks.find((check) => check.id === "tongue.share");
-  const range = row ? `${((row.low ?? 0) * 100).toFixed(0)}–${((row.high ?? 0) * 100).toFixed(0)} %` : "";
+  const [low, high] = [row?.low ?? 0, row?.high ?? 0];
+  const shares = (words.data?.shares ?? []).filter((each) => each.kinds.includes(rig.kind));
+  const chosen = shares.find((each) => Math.abs(each.low - low) < 1e-9 && Math.abs(each.high - high) < 1e-9);
+  const cushions = Object.keys(rig.policy?.cushions ?? {});
+  const limited = evaluation.checks.filter((check) => check.limit !== undefined);
   return (
-    <Plate title="Your own rules">
-      <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
-        <span className="text-[15px]">Use of the ratings</span>
+    <Plate title="Your own rules" part="policy">
+      <ChoiceLine label="Use of the ratings">
         <Choice
           label="Use of the ratings"
-          value={rig.policy?.school ?? "plate"}
+          value={school}
           options={[
             ["plate", "all of them"],
             ["cushion", "with a cushion"],
@@ -22,15 +29,65 @@ export function PolicyPlate() {
           onChange={(value) => change([{ path: "policy.school", op: "set", value }], "use of the ratings")}
         />
         <p className="w-full text-[13px] leading-snug text-soft">
-          A cushion keeps the trailer below 80 % of the tow rating and its cargo below 85 % of the CCC; past it a check
-          reads “too close”. Over a rating is over in either case.
+          {words.data?.cushions.find((each) => each.code === school)?.reasons} Over a rating is over in either case.
         </p>
-      </div>
+      </ChoiceLine>
+      <More title="Your own figure for each limit" filled={cushions.length > 0}>
+        <p className="text-[13px] leading-snug text-soft">
+          The share of a rating that you want to use, for instance 90 %. Past it a check reads “too close”.
+        </p>
+        {limited.map((check) => (
+          <Field
+            key={check.id}
+            path={`policy.cushions.${check.id}`}
+            label={check.label}
+            hint={`in use: ${Math.round((check.cushion ?? 1) * 100)} %`}
+          />
+        ))}
+      </More>
       {row && (
         <>
-          <Field path="policy.tongue_share[0]" label="Tongue share, from" hint={`in use: ${range}`} />
-          <Field path="policy.tongue_share[1]" label="Tongue share, to" hint="for instance 12 %" />
+          <p className="pt-2 text-[15px]">
+            {evaluation.terms.tongue_share?.replace(/^./, (first) => first.toUpperCase())} aimed at
+          </p>
+          <ul className="mb-1">
+            {shares.map((each) => (
+              <li key={each.code}>
+                <label className="flex cursor-pointer gap-2 border-b border-rule py-1 text-[15px]">
+                  <input
+                    type="radio"
+                    name="share-school"
+                    className="mt-0.5 h-5 w-5 shrink-0 accent-[var(--ink)]"
+                    checked={chosen?.code === each.code}
+                    onChange={() =>
+                      change(
+                        [{ path: "policy.tongue_share", op: "set", value: [each.low, each.high] }],
+                        "tongue share aimed at",
+                      )
+                    }
+                  />
+                  <span>
+                    <b className="font-cond text-[16px]">{each.title}</b>
+                    <span className="block text-[13px] leading-snug text-soft">{each.reasons}</span>
+                  </span>
+                </label>
+              </li>
+            ))}
+          </ul>
+          <More title="Other figures" filled={Boolean(rig.policy?.tongue_share) && !chosen}>
+            <Field path="policy.tongue_share[0]" label="From" hint={`in use: ${(low * 100).toFixed(0)} %`} />
+            <Field path="policy.tongue_share[1]" label="To" hint={`in use: ${(high * 100).toFixed(0)} %`} />
+          </More>
         </>
+      )}
+      {rig.trailer && (
+        <Field
+          path="policy.brakes_above"
+          label="Trailer brakes required above"
+          hint="local law: it differs by state and country, look it up"
+          unit={rig.units.mass}
+          sourced
+        />
       )}
     </Plate>
   );

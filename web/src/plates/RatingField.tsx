@@ -6,7 +6,8 @@ const isByMode = (value: unknown): value is { carrying?: unknown; distributing?:
   typeof value === "object" && value !== null;
 
 /** A rating that may differ with the hitch's mode: one figure, or one for each. */
-export function RatingField({ path, label, unit }: { path: string; label: string; unit: string }) {
+export function RatingField(props: { path: string; label: string; unit: string; term?: string }) {
+  const { path, label, unit, term } = props;
   const { rig, change, field } = useDesk();
   const value = at(rig, path);
   const both = isByMode(value) || field(`${path}.carrying`) || field(`${path}.distributing`);
@@ -14,7 +15,7 @@ export function RatingField({ path, label, unit }: { path: string; label: string
   if (!both) {
     return (
       <div className="border-b border-rule last:border-b-0">
-        <Field path={path} label={label} unit={unit} sourced />
+        <Field path={path} label={label} unit={unit} sourced term={term} />
         {value !== undefined && rig.hitch?.weight_distribution && (
           <button
             type="button"
@@ -29,7 +30,7 @@ export function RatingField({ path, label, unit }: { path: string; label: string
   }
   return (
     <>
-      <Field path={`${path}.distributing`} label={label} hint="weight distributing" unit={unit} sourced />
+      <Field path={`${path}.distributing`} label={label} hint="weight distributing" unit={unit} sourced term={term} />
       <Field path={`${path}.carrying`} label={label} hint="weight carrying" unit={unit} sourced />
     </>
   );

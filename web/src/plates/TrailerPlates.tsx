@@ -1,7 +1,10 @@
+import { useState } from "react";
 import { useDesk } from "../api/useSheet";
+import { mass as massText } from "../format";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
-import { Plate } from "./Plate";
+import { InsertForm } from "../ui/InsertForm";
+import { ChoiceLine, Plate } from "./Plate";
 import { useTerms } from "./useTerms";
 
 export function TrailerPlates() {
@@ -17,7 +20,7 @@ export function TrailerPlates() {
   const small = "font-cond text-[14px] underline underline-offset-2";
   return (
     <>
-      <Plate title="Trailer label" where="Outside, front left side.">
+      <Plate title="Trailer label" where="Outside, front left side." sign="trailer">
         <Field path="trailer.name" label="What you call it" mode="text" />
         <Field
           path="trailer.ratings.gvwr"
@@ -25,12 +28,14 @@ export function TrailerPlates() {
           hint="trailer in total, tongue included"
           unit={mass}
           sourced
+          term="trailer.gvwr"
         />
         {Array.from({ length: Math.min(9, axles) }, (_, index) => (
           <Field
             // biome-ignore lint/suspicious/noArrayIndexKey: axles are named by their number
             key={index}
             path={`trailer.ratings.gawr[${index}]`}
+            term={index === 0 ? "trailer.gawr" : undefined}
             label={axles > 1 ? `${t("trailer.gawr")}, axle ${index + 1}` : t("trailer.gawr")}
             unit={mass}
             sourced
@@ -74,22 +79,61 @@ export function TrailerPlates() {
           hint="all its axles, if the label gives one"
           unit={mass}
           sourced
+          term="trailer.axle_group"
         />
       </Plate>
-      <Plate title="Trailer cargo label" where="Near the door: “the weight of cargo should never exceed …”.">
-        <Field path="trailer.ratings.ccc" label={t("trailer.ccc")} unit={mass} sourced />
-        <Field path="trailer.dry_weight" label={t("dry_weight")} hint="with its options" unit={mass} sourced />
-        <Field path="trailer.dry_tongue" label={pin ? "Dry pin weight" : t("dry_tongue")} unit={mass} sourced />
+      <Plate
+        title="Trailer cargo label"
+        where="Near the door: “the weight of cargo should never exceed …”."
+        sign="cargo"
+      >
+        <Field path="trailer.ratings.ccc" label={t("trailer.ccc")} unit={mass} sourced term="trailer.ccc" />
       </Plate>
-      <Plate title="The trailer itself">
+      <Plate
+        title="Weight as built"
+        where="The dealer's sheet or the maker's label, with the options that are always fitted; not the brochure."
+        sign="dealer"
+      >
+        <Field
+          path="trailer.dry_weight"
+          label={t("dry_weight")}
+          hint="with its options"
+          unit={mass}
+          sourced
+          term="dry_weight"
+        />
+        <Field path="trailer.dry_tongue" label={pin ? "Dry pin weight" : t("dry_tongue")} unit={mass} sourced />
+        <DryExtras />
+      </Plate>
+      <Plate title="The trailer itself" sign="measure">
+        <ChoiceLine label="It is a">
+          <Choice
+            label="Kind of trailer"
+            value={rig.trailer?.style ?? "box"}
+            options={pin ? STYLES.slice(0, 1) : STYLES}
+            onChange={(value) => change([{ path: "trailer.style", op: "set", value }], "kind of trailer")}
+          />
+        </ChoiceLine>
         <Field
           path="trailer.geometry.coupler_to_axles"
           label={pin ? "Pin to middle of axles" : "Coupler to middle of axles"}
           unit={evaluation.length}
           sourced
         />
-        <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
-          <span className="text-[15px]">Suspension</span>
+        <Field path="trailer.geometry.width" label="Width" hint="for the mirrors" unit={evaluation.length} />
+        <ChoiceLine label="Its own brakes">
+          <Choice
+            label="Trailer brakes"
+            value={rig.trailer?.brakes ?? ""}
+            options={[
+              ["electric", "electric"],
+              ["surge", "overrun"],
+              ["none", "none"],
+            ]}
+            onChange={(value) => change([{ path: "trailer.brakes", op: "set", value }], "trailer brakes")}
+          />
+        </ChoiceLine>
+        <ChoiceLine label="Suspension">
           <Choice
             label="Suspension"
             value={rig.trailer?.suspension ?? ""}
@@ -100,10 +144,99 @@ export function TrailerPlates() {
             ]}
             onChange={(value) => change([{ path: "trailer.suspension", op: "set", value }], "suspension")}
           />
-        </div>
-        <Field path="trailer.tires.max_load" label="Its tires, each" unit={mass} sourced />
-        <Field path="trailer.tires.count" label="Tires, all axles" />
+        </ChoiceLine>
       </Plate>
     </>
+  );
+}
+
+const STYLES = [
+  ["box", "box"],
+  ["utility", "open"],
+  ["boat", "boat"],
+  ["car_carrier", "carrier"],
+  ["towed_car", "towed car"],
+] as const;
+
+/** What the maker may have left out of the dry weight: a tick says that it is counted; what is not moves the planning weight. */
+function DryExtras() {
+  const { rig, sheet, change, evaluation } = useDesk();
+  const [asking, setAsking] = useState(false);
+  const extras = rig.trailer?.dry_extras ?? [];
+  const planning = sheet.plates.planning_dry;
+  const unit = rig.units.mass;
+  return (
+    <div className="py-1.5" data-part="dry-extras">
+      <p className="text-[14px] leading-snug">
+        Tick what its maker counted in that figure. What is not ticked is added for planning.
+      </p>
+      {extras.map((extra, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
+        <div key={index} className="border-b border-rule">
+          <label className="flex min-h-9 items-center gap-2 text-[15px]">
+            <input
+              type="checkbox"
+              className="h-5 w-5 accent-[var(--ink)]"
+              checked={extra.counted ?? false}
+              onChange={(event) =>
+                change(
+                  [{ path: `trailer.dry_extras[${index}].counted`, op: "set", value: event.currentTarget.checked }],
+                  `${extra.name} counted or not`,
+                )
+              }
+            />
+            <span className="flex-1">
+              {extra.name}
+              <span className="text-soft">{extra.counted ? ", counted" : ", added for planning"}</span>
+            </span>
+            <button
+              type="button"
+              className="font-cond text-[14px] underline"
+              aria-label={`Take out ${extra.name}`}
+              onClick={() => change([{ path: `trailer.dry_extras[${index}]`, op: "remove" }], `take out ${extra.name}`)}
+            >
+              take out
+            </button>
+          </label>
+          {!extra.counted && (
+            <>
+              <Field path={`trailer.dry_extras[${index}].mass`} label="Its mass" unit={unit} />
+              <Field
+                path={`trailer.dry_extras[${index}].position`}
+                label="Behind the coupler"
+                hint="minus when ahead of it"
+                unit={evaluation.length}
+              />
+            </>
+          )}
+        </div>
+      ))}
+      {planning !== null && extras.length > 0 && (
+        <p className="pt-1 text-[15px]">
+          Planning weight:{" "}
+          <b className="font-cond text-[18px]">
+            {massText(planning)} {unit}
+          </b>
+        </p>
+      )}
+      {asking ? (
+        <InsertForm
+          path={`trailer.dry_extras[${extras.length}]`}
+          value={{ counted: false }}
+          what="something beside the dry weight"
+          button="Add it"
+          onDone={() => setAsking(false)}
+          fields={[
+            { name: "name", label: "What", text: true, hint: "propane, battery, options, generator fuel" },
+            { name: "mass", label: "Its mass", unit },
+            { name: "position", label: "Behind the coupler", unit: evaluation.length, hint: "for the tongue" },
+          ]}
+        />
+      ) : (
+        <button type="button" className="mt-1 text-[14px] underline" onClick={() => setAsking(true)}>
+          propane, battery, options, generator fuel: add one
+        </button>
+      )}
+    </div>
   );
 }

@@ -1,7 +1,7 @@
 import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
-import { Plate } from "./Plate";
+import { ChoiceLine, More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
 import { useTerms } from "./useTerms";
 
@@ -12,82 +12,131 @@ const BODIES = [
   ["motorhome", "motorhome"],
 ] as const;
 
+const GUIDE = [
+  ["year", "Year of the guide"],
+  ["engine", "Engine"],
+  ["axle_ratio", "Axle ratio"],
+  ["cab", "Cab, bed"],
+  ["drive", "Drive"],
+  ["wheelbase", "Wheelbase row"],
+] as const;
+
 export function VehiclePlates() {
   const { rig, change, evaluation } = useDesk();
   const t = useTerms();
   const mass = rig.units.mass;
   const length = evaluation.length;
   const towing = evaluation.towing;
+  const rule = rig.vehicle?.distribution;
   return (
     <>
-      <Plate title="Certification label" where="On the driver's door frame.">
+      <Plate title="Certification label" where="On the driver's door frame." sign="certification">
         <Field
           path="vehicle.ratings.gvwr"
           label={t("gvwr")}
           hint="loaded vehicle, tongue included"
           unit={mass}
           sourced
+          term="gvwr"
         />
-        <Field path="vehicle.ratings.gawr_front" label={t("gawr_front")} unit={mass} sourced />
-        <Field path="vehicle.ratings.gawr_rear" label={t("gawr_rear")} unit={mass} sourced />
+        <Field path="vehicle.ratings.gawr_front" label={t("gawr_front")} unit={mass} sourced term="gawr_front" />
+        <Field path="vehicle.ratings.gawr_rear" label={t("gawr_rear")} unit={mass} sourced term="gawr_rear" />
       </Plate>
-      <Plate title="Tire and loading placard" where="Beside it: “occupants and cargo should never exceed …”.">
-        <Field path="vehicle.ratings.payload" label={t("payload")} unit={mass} sourced />
-        <Field
-          path="vehicle.ratings.payload_reduction"
-          label="Taken off by an add-on label"
-          hint="options fitted after it was built"
-          unit={mass}
-          sourced
-        />
+      <Plate
+        title="Tire and loading placard"
+        where="Beside it: “occupants and cargo should never exceed …”."
+        sign="placard"
+      >
+        <Field path="vehicle.ratings.payload" label={t("payload")} unit={mass} sourced term="payload" />
+      </Plate>
+      <Plate
+        title="Add-on payload label"
+        where="A second sticker near the placard, where options were fitted after it was built. Many vehicles have none."
+        sign="addon"
+      >
+        <Field path="vehicle.ratings.payload_reduction" label="Takes off the payload" unit={mass} sourced />
       </Plate>
       {towing && (
-        <Plate title="Towing guide" where="Owner's manual or guide: the row of this engine, axle ratio, cab, drive.">
+        <Plate
+          title="Towing guide"
+          where="Owner's manual or guide: the row of this engine, axle ratio, cab, drive."
+          sign="guide"
+        >
           <Field
             path="vehicle.ratings.gcwr"
             label={t("gcwr")}
             hint="vehicle and trailer together"
             unit={mass}
             sourced
+            term="gcwr"
           />
-          <RatingField path="vehicle.ratings.tow_rating" label={t("tow_rating")} unit={mass} />
-          <RatingField path="vehicle.ratings.tongue_rating" label={t("tongue_rating")} unit={mass} />
+          <RatingField path="vehicle.ratings.tow_rating" label={t("tow_rating")} unit={mass} term="tow_rating" />
+          <RatingField
+            path="vehicle.ratings.tongue_rating"
+            label={t("tongue_rating")}
+            unit={mass}
+            term="tongue_rating"
+          />
+          <More title="Which row was read" filled={Boolean(rig.vehicle?.guide)}>
+            {GUIDE.map(([key, label]) => (
+              <Field key={key} path={`vehicle.guide.${key}`} label={label} mode="text" />
+            ))}
+          </More>
+          <More title="What it says of weight distribution" filled={Boolean(rule)}>
+            <ChoiceLine label="The maker">
+              <Choice
+                label="Weight distribution, says the maker"
+                value={rule?.rule ?? ""}
+                options={[
+                  ["required", "requires it"],
+                  ["allowed", "allows it"],
+                  ["forbidden", "forbids it"],
+                ]}
+                onChange={(value) =>
+                  change(
+                    [{ path: "vehicle.distribution", op: "set", value: { ...rule, rule: value } }],
+                    "weight distribution",
+                  )
+                }
+              />
+            </ChoiceLine>
+            {rule?.rule === "required" && (
+              <Field path="vehicle.distribution.above" label="For trailers above" unit={mass} sourced />
+            )}
+          </More>
         </Plate>
       )}
-      <Plate title="The vehicle itself">
+      <Plate title="The vehicle itself" sign="measure">
         <Field path="vehicle.name" label="What you call it" mode="text" />
-        <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
-          <span className="text-[15px]">It is a</span>
+        <ChoiceLine label="It is a">
           <Choice
             label="Kind of vehicle"
             value={evaluation.geometry.body as (typeof BODIES)[number][0]}
             options={BODIES}
             onChange={(value) => change([{ path: "vehicle.body", op: "set", value }], "kind of vehicle")}
           />
-        </div>
+        </ChoiceLine>
         <Field
           path="vehicle.curb_weight"
           label={t("curb_weight")}
           hint="empty, full fluids, with all that is fitted for good"
           unit={mass}
           sourced
+          term="curb_weight"
         />
         <Field path="vehicle.geometry.wheelbase" label="Wheelbase" unit={length} sourced />
         {towing && (
-          <Field
-            path="vehicle.geometry.hitch_offset"
-            label="Rear axle to hitch point"
-            hint="minus when ahead of the axle"
-            unit={length}
-            sourced
-          />
+          <>
+            <Field
+              path="vehicle.geometry.hitch_offset"
+              label="Rear axle to hitch point"
+              hint="minus when ahead of the axle"
+              unit={length}
+              sourced
+            />
+            <Field path="vehicle.mirror_span" label="Mirror to mirror" hint="outer edges" unit={length} />
+          </>
         )}
-      </Plate>
-      <Plate title="Tires as fitted" where="The sidewall: the most that one tire may carry, single or dual.">
-        <Field path="vehicle.tires.front.max_load" label="Front, each" unit={mass} sourced />
-        <Field path="vehicle.tires.front.count" label="Front tires" />
-        <Field path="vehicle.tires.rear.max_load" label="Rear, each" unit={mass} sourced />
-        <Field path="vehicle.tires.rear.count" label="Rear tires" hint="four on dual wheels" />
       </Plate>
     </>
   );

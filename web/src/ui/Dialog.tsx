@@ -8,6 +8,8 @@ export function Slip(props: {
   title: string;
   lead?: string;
   wide?: boolean;
+  /** For reading: nothing in it takes the focus at first. */
+  quiet?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -16,6 +18,7 @@ export function Slip(props: {
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/45" />
         <Dialog.Content
           {...(props.lead ? {} : { "aria-describedby": undefined })}
+          onOpenAutoFocus={(event) => props.quiet && event.preventDefault()}
           className={`fixed top-1/2 left-1/2 z-50 max-h-[88vh] ${props.wide ? "w-[min(60rem,94vw)]" : "w-[min(34rem,94vw)]"} -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-ink bg-card p-5 text-ink shadow-[5px_5px_0_var(--rule)]`}
         >
           <Dialog.Title className="font-cond text-[24px] font-semibold">{props.title}</Dialog.Title>

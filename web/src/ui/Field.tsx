@@ -1,21 +1,9 @@
-import { DropdownMenu } from "radix-ui";
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import type { Source } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { at, atRest, inHand } from "../format";
-import { MenuBody, MenuItem } from "./Menu";
-
-const SOURCES: Record<Source, string> = {
-  plate: "plate",
-  manual: "manual",
-  scale: "scale",
-  worked_out: "worked out",
-  guess: "guess",
-};
-
-/** The word for where a figure came from. */
-export const sourceWord = (source: Source | null | undefined) => (source ? SOURCES[source] : "source?");
+import { TermMark } from "./Glossary";
+import { SourceTag } from "./SourceTag";
 
 /** Everything a field on a path needs: what it shows, what is wrong, and what to do as it is typed in. */
 export function useField(path: string, what: string) {
@@ -35,7 +23,6 @@ export function useField(path: string, what: string) {
   return {
     text: draft ?? typed ?? atRest(value),
     problem,
-    source: state?.entry.source ?? null,
     note: state?.entry.note ?? null,
     /** What was understood, when the text does not say it by itself. */
     understood: typed && !problem && typeof value === "number" && /[+\-−a-z"'′″%]/i.test(typed) ? atRest(value) : null,
@@ -74,22 +61,31 @@ export function Field(props: {
   sourced?: boolean;
   mode?: "decimal" | "text";
   warning?: string | undefined;
+  /** The glossary's key of what this figure is. */
+  term?: string | undefined;
 }) {
-  const { path, label, unit, hint, sourced = false, mode = "decimal", warning } = props;
+  const { path, label, hint, sourced = false, mode = "decimal", warning, term } = props;
   const id = useId();
-  const { text, problem, understood, source, note, focus, edit, blur } = useField(path, label);
-  const { evaluation } = useDesk();
-  const plate = [...evaluation.plates, ...evaluation.advisories].find(
-    (each) => each.path === path && (each.code === "rating_worked_out" || evaluation.plates.includes(each)),
-  );
+  const { text, problem, understood, note, focus, edit, blur } = useField(path, label);
+  const { evaluation, sheet } = useDesk();
+  const unit = /[a-z]\s*$/i.test(text) && mode === "decimal" ? undefined : props.unit; // a figure that says its own unit
+  const beside = sheet.plates.beside.filter((each) => each.path === path);
+  const plate = evaluation.plates.find((each) => each.path === path);
   const said = problem ?? warning ?? null;
   return (
     <div className="border-b border-rule py-1 last:border-b-0">
       <div className="flex items-center gap-2">
-        <label htmlFor={id} className="min-w-0 flex-1 text-[15px] leading-tight">
-          {label}
-          {hint && <span className="block text-[13px] leading-tight text-soft">{hint}</span>}
-        </label>
+        <span className="min-w-0 flex-1 leading-tight">
+          <label htmlFor={id} className="text-[15px]">
+            {label}
+          </label>
+          {term && <TermMark term={term} name={label} />}
+          {hint && (
+            <label htmlFor={id} className="block text-[13px] text-soft">
+              {hint}
+            </label>
+          )}
+        </span>
         <div
           className={`flex h-10 items-baseline border-b-2 bg-card px-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-rule"} ${mode === "text" ? "w-44" : "w-32"}`}
         >
@@ -111,8 +107,18 @@ export function Field(props: {
           />
           {unit && <span className="pl-1.5 text-[13px] text-soft">{unit}</span>}
         </div>
-        {sourced && <SourceTag path={path} label={label} source={source} />}
+        {sourced && <SourceTag path={path} label={label} />}
       </div>
+      {!said &&
+        beside.map((each) => (
+          <p
+            key={each.formula}
+            data-beside={path}
+            className={`mb-0.5 pl-2 text-[13px] leading-snug ${each.stands_in ? "border-l-4 border-dotted border-spruce" : "text-soft"}`}
+          >
+            {each.says}
+          </p>
+        ))}
       {!said && plate && (
         <p
           data-contradiction={plate.code}
@@ -126,38 +132,12 @@ export function Field(props: {
           {said && <span className="border-l-4 border-ink pl-2 font-semibold">{said}</span>}
           {!said && understood && (
             <span className="text-soft">
-              understood as {understood} {unit}
+              understood as {understood} {props.unit}
             </span>
           )}
           {!said && !understood && <span className="text-soft">{note}</span>}
         </p>
       )}
     </div>
-  );
-}
-
-function SourceTag({ path, label, source }: { path: string; label: string; source: Source | null }) {
-  const { change, field } = useDesk();
-  const set = (chosen: Source | null) => {
-    const note = field(path)?.entry.note ?? null;
-    change([{ path, op: "source", source: chosen, note }], `source of ${label}`);
-  };
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label={`Where ${label} came from: ${sourceWord(source)}`}
-        className={`h-8 w-[76px] shrink-0 truncate border px-1 font-cond text-[14px] hover:bg-sunk ${source ? "border-rule text-ink" : "border-dotted border-rule text-soft"}`}
-      >
-        {sourceWord(source)}
-      </DropdownMenu.Trigger>
-      <MenuBody>
-        {(Object.keys(SOURCES) as Source[]).map((each) => (
-          <MenuItem key={each} onSelect={() => set(each)} marked={each === source}>
-            {SOURCES[each]}
-          </MenuItem>
-        ))}
-        <MenuItem onSelect={() => set(null)}>not said</MenuItem>
-      </MenuBody>
-    </DropdownMenu.Root>
   );
 }

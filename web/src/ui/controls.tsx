@@ -3,7 +3,9 @@ import type { ComponentProps } from "react";
 
 /** A plain button; `strong` is the one thing to do next. */
 export function Button({ strong = false, className = "", ...rest }: ComponentProps<"button"> & { strong?: boolean }) {
-  const look = strong ? "bg-ink text-paper hover:bg-spruce" : "border border-ink hover:bg-sunk";
+  const look = strong
+    ? "bg-ink text-paper hover:bg-spruce disabled:border disabled:bg-transparent"
+    : "border border-ink hover:bg-sunk";
   return (
     <button
       type="button"

@@ -1,0 +1,230 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useId, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, type Kind, type Thing, type ThingKind } from "../api/client";
+import { KINDS } from "../app/rigs";
+import { Button } from "../ui/controls";
+
+const COLUMNS = [
+  ["vehicle", "Vehicles"],
+  ["hitch", "Hitches"],
+  ["trailer", "Trailers"],
+] as const;
+type Chosen = Partial<Record<ThingKind, string>>;
+
+/** Vehicles, hitches and trailers as things of their own: choose one of each and couple them into a rig. */
+export function Garage() {
+  const queries = useQueryClient();
+  const things = useQuery({ queryKey: ["garage"], queryFn: api.garage });
+  const [chosen, setChosen] = useState<Chosen>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const act = (doing: Promise<unknown>) =>
+    doing.then(
+      () => {
+        setProblem(null);
+        return queries.invalidateQueries({ queryKey: ["garage"] });
+      },
+      (error: Error) => setProblem(error.message),
+    );
+  const all = things.data ?? [];
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-12 shrink-0 items-center gap-4 border-b border-ink px-4">
+        <Link to="/" className="font-cond text-[19px] font-semibold tracking-[0.14em]">
+          NOXEL
+        </Link>
+        <h1 className="font-cond text-[22px] font-semibold">The garage</h1>
+      </header>
+      <main className="min-h-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6">
+        <p className="max-w-[80ch] text-[15px] leading-snug">
+          What is changed in one rig is changed in every rig that has the same vehicle, hitch or trailer. A copy goes
+          its own way: try another trim with it. What is retired stays in its rigs, with its weigh-ins.
+        </p>
+        {(problem ?? things.error?.message) && (
+          <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
+            {problem ?? things.error?.message}
+          </p>
+        )}
+        <div className="mt-4 items-start gap-6 md:grid md:grid-cols-3">
+          {COLUMNS.map(([kind, title]) => (
+            <section key={kind} aria-label={title} className="mb-6">
+              <h2 className="mb-2 border-b-2 border-ink font-cond text-[22px] font-semibold">{title}</h2>
+              {all
+                .filter((each) => each.kind === kind)
+                .map((each) => (
+                  <Card
+                    key={each.id}
+                    thing={each}
+                    chosen={chosen[kind] === each.id}
+                    onChoose={() => setChosen({ ...chosen, [kind]: chosen[kind] === each.id ? undefined : each.id })}
+                    act={act}
+                  />
+                ))}
+              {all.every((each) => each.kind !== kind) && <p className="text-[15px] text-soft">None yet.</p>}
+            </section>
+          ))}
+        </div>
+        <CoupleForm all={all} chosen={chosen} onProblem={setProblem} />
+      </main>
+    </div>
+  );
+}
+
+function Card(props: {
+  thing: Thing;
+  chosen: boolean;
+  onChoose: () => void;
+  act: (doing: Promise<unknown>) => Promise<unknown>;
+}) {
+  const { thing, chosen, onChoose, act } = props;
+  const name = nameOf(thing);
+  const small = "font-cond text-[15px] underline underline-offset-2";
+  return (
+    <article
+      data-thing={thing.id}
+      className={`mb-3 border p-3 ${chosen ? "border-ink bg-sunk shadow-[inset_5px_0_0_var(--ink)]" : thing.retired ? "border-dotted border-rule" : "border-rule"}`}
+    >
+      <h3 className="font-cond text-[19px] leading-tight font-semibold">
+        {name}
+        {thing.retired && <span className="font-normal text-soft"> · retired</span>}
+      </h3>
+      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-[14px]">
+        {thing.facts.map((fact) => (
+          <div key={fact.label} className="contents">
+            <dt className="text-soft">{fact.label}</dt>
+            <dd className="text-right font-cond text-[16px] font-semibold">{fact.text}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1 text-[13px] leading-snug text-soft">
+        {thing.rigs.length === 0 ? "in no rig" : "in "}
+        {thing.rigs.map((rig, index) => (
+          <span key={rig.id}>
+            {index > 0 && ", "}
+            <Link to={`/rigs/${rig.id}/plates`} className="underline">
+              {rig.name || "an unnamed rig"}
+            </Link>
+          </span>
+        ))}
+      </p>
+      <p className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
+        {!thing.retired && (
+          <button
+            type="button"
+            className={small}
+            aria-pressed={chosen}
+            aria-label={`Choose ${name}`}
+            onClick={onChoose}
+          >
+            {chosen ? "chosen" : "choose"}
+          </button>
+        )}
+        <button
+          type="button"
+          className={small}
+          aria-label={`Copy ${name}`}
+          onClick={() => void act(api.copyThing(thing.id))}
+        >
+          copy
+        </button>
+        <button
+          type="button"
+          className={small}
+          aria-label={thing.retired ? `Offer ${name} again` : `Retire ${name}`}
+          onClick={() => void act(thing.retired ? api.reviveThing(thing.id) : api.retireThing(thing.id))}
+        >
+          {thing.retired ? "offer again" : "retire"}
+        </button>
+        {thing.rigs.length === 0 && (
+          <button
+            type="button"
+            className={small}
+            aria-label={`Remove ${name}`}
+            onClick={() => void act(api.removeThing(thing.id))}
+          >
+            remove
+          </button>
+        )}
+      </p>
+    </article>
+  );
+}
+
+const nameOf = (thing: Thing) => thing.name || `Unnamed ${thing.kind} of ${thing.rigs[0]?.name || "no rig"}`;
+
+function CoupleForm(props: { all: readonly Thing[]; chosen: Chosen; onProblem: (problem: string) => void }) {
+  const { all, chosen, onProblem } = props;
+  const [name, setName] = useState("");
+  const [kind, setKind] = useState<Kind>("conventional");
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const id = useId();
+  const named = (which: ThingKind) => all.find((each) => each.id === chosen[which]);
+  const [vehicle, hitch, trailer] = [named("vehicle"), named("hitch"), named("trailer")];
+  const usual = [vehicle, trailer].flatMap((each) => (each ? [nameOf(each)] : [])).join(" + ");
+  const couple = (event: FormEvent) => {
+    event.preventDefault();
+    if (!vehicle) return;
+    api
+      .couple({
+        name: name.trim() || usual,
+        kind,
+        vehicle: vehicle.id,
+        hitch: hitch?.id ?? null,
+        trailer: trailer?.id ?? null,
+      })
+      .then(
+        ({ id: rig }) => {
+          void queries.invalidateQueries({ queryKey: ["rigs"] });
+          void queries.invalidateQueries({ queryKey: ["garage"] });
+          navigate(`/rigs/${rig}/plates`);
+        },
+        (error: Error) => onProblem(error.message),
+      );
+  };
+  return (
+    <form onSubmit={couple} aria-label="Couple a rig" className="border border-ink p-4">
+      <h2 className="font-cond text-[22px] font-semibold">Couple a rig</h2>
+      <p className="mt-1 text-[15px]">
+        {vehicle ? nameOf(vehicle) : "Choose a vehicle above"}
+        {hitch && `, by ${nameOf(hitch)}`}
+        {trailer ? `, with ${nameOf(trailer)}` : vehicle ? ", with a blank trailer if its kind has one" : ""}.
+      </p>
+      <div className="mt-3 flex flex-wrap gap-2">
+        {KINDS.map(([value, label]) => (
+          <label
+            key={value}
+            className={`cursor-pointer border border-ink px-3 py-2 font-cond text-[16px] font-semibold has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${kind === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
+          >
+            <input
+              type="radio"
+              name="couple-kind"
+              className="sr-only"
+              checked={kind === value}
+              onChange={() => setKind(value)}
+            />
+            {label}
+          </label>
+        ))}
+      </div>
+      <div className="mt-3 flex flex-wrap items-end gap-3">
+        <div className="min-w-64 flex-1">
+          <label htmlFor={id} className="mb-1 block text-[15px]">
+            Its name
+          </label>
+          <input
+            id={id}
+            value={name}
+            placeholder={usual}
+            maxLength={200}
+            onChange={(event) => setName(event.currentTarget.value)}
+            className="h-11 w-full border-b-2 border-rule bg-card px-2 text-[17px] outline-none focus:border-ink"
+          />
+        </div>
+        <Button strong type="submit" disabled={!vehicle}>
+          Couple them
+        </Button>
+      </div>
+    </form>
+  );
+}

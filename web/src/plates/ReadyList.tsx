@@ -1,0 +1,66 @@
+import type { ReadyItem } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { day } from "../format";
+
+const today = () => {
+  const now = new Date();
+  return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, "0")).join("-");
+};
+
+/** Beyond weight: what this rig needs before it rolls, each line with the fact it hangs on, ticked with its day. */
+export function ReadyList() {
+  const { sheet, change } = useDesk();
+  const list = sheet.plates.ready;
+  const open = list.filter((each) => !each.done || each.stale).length;
+  return (
+    <section aria-label="Before it rolls" data-part="ready" className="mb-4 border border-ink">
+      <header className="flex min-h-8 flex-wrap items-center justify-between gap-x-4 bg-ink px-3 py-1 text-paper">
+        <h3 className="font-cond text-[17px] font-semibold">Before it rolls</h3>
+        <span className="font-cond text-[15px]">
+          {open === 0 ? "every line was seen to" : `${open} of ${list.length} to see to`}
+        </span>
+      </header>
+      <ul className="gap-x-6 px-3 py-1 md:columns-2">
+        {list.map((each) => (
+          <li key={each.code} className="break-inside-avoid border-b border-rule">
+            <label className="flex cursor-pointer gap-3 py-1.5">
+              <input
+                type="checkbox"
+                className="mt-0.5 h-5 w-5 shrink-0 accent-[var(--ink)]"
+                checked={Boolean(each.done) && !each.stale}
+                onChange={(event) =>
+                  change(
+                    [{ path: `ready.${each.code}`, op: "set", value: event.currentTarget.checked ? today() : null }],
+                    "a line of the readiness list",
+                  )
+                }
+              />
+              <span className="min-w-0">
+                <span className="block text-[15px] leading-snug">{each.text}</span>
+                <Fact item={each} />
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      <p className="px-3 pb-2 text-[13px] leading-snug text-soft">
+        The makers' manuals and local law come first; this list knows only what was entered. A tick older than 30 days
+        is asked for again.
+      </p>
+    </section>
+  );
+}
+
+function Fact({ item }: { item: ReadyItem }) {
+  const mark = { plain: "", missing: "not so here: ", ask: "not known: " }[item.state];
+  return (
+    <span
+      data-state={item.state}
+      className={`block text-[13px] leading-snug ${item.state === "missing" ? "border-l-4 border-ochre pl-2 font-semibold" : "text-soft"}`}
+    >
+      {mark}
+      {item.fact}
+      {item.done && ` · ${item.stale ? "last seen to" : "seen to"} ${day(item.done)}`}
+    </span>
+  );
+}
