@@ -35,6 +35,7 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("margins-kilograms-1280x800", "Fen", "margins", WIDE, "day", _nothing),
     ("plates-1280x800", "Juniper", "plates", WIDE, "day", _nothing),
     ("plates-390x844", "Juniper", "plates", NARROW, "day", _nothing),
+    ("garage-1280x800", "Juniper", "/garage", WIDE, "day", _nothing),
     ("pack-1280x800", "Juniper", "pack", WIDE, "day", _nothing),
     ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
     ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),
@@ -54,8 +55,8 @@ def main() -> None:
                     viewport={"width": width, "height": height}, color_scheme="dark" if theme == "night" else "light"
                 )
                 page = context.new_page()
-                page.goto(f"{address}/rigs/{ids[vehicle]}/{place}")
-                page.wait_for_selector("[data-part=drawing] svg")
+                page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
+                page.wait_for_selector("article" if place.startswith("/") else "[data-part=drawing] svg")
                 page.wait_for_function("document.fonts.status === 'loaded'")
                 act(page)
                 page.screenshot(path=FOLDER / f"{name}.png")
