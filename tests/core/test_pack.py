@@ -7,9 +7,10 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.pack import evaluate_pack, plan_from_weigh_in, read_item
+from noxel.core.pack import evaluate_pack, read_item
 from noxel.core.predict import predict
 from noxel.core.rigfile import parse_rig
+from noxel.core.start import plan_from_weigh_in
 from noxel.core.weighing import weigh
 from noxel.errors import MissingInput, QuantityError
 from tests.truth import Document, exact_rigs, rig_of
@@ -58,6 +59,7 @@ class Packing(unittest.TestCase):
             },
             "trailer_base": {"gross": plan["plan.trailer_base.gross"], "tongue": plan["plan.trailer_base.tongue"]},
             "front_restoration": plan["plan.front_restoration"],
+            "effective_overhang": plan["plan.effective_overhang"],
         }
         predicted, weighed = predict(parse_rig(planned)), weigh(rig, rig.weigh_ins[0]).figures
         for key in ("front_hitched", "rear_hitched", "trailer_axles", "trailer_gross", "tongue_static", "combination_gross"):

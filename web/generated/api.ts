@@ -364,6 +364,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/items/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import List
+         * @description Add a list: all of it, or nothing and each bad line by its number.
+         */
+        post: operations["import_list_api_rigs__rig_id__items_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/items/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview List
+         * @description Read a list without adding it: what was understood, and each line that cannot be.
+         */
+        post: operations["preview_list_api_rigs__rig_id__items_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/lever-length": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lever Length
+         * @description Coupler to axles, from the tongue before and after a known thing was moved.
+         */
+        post: operations["lever_length_api_rigs__rig_id__lever_length_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/plan": {
         parameters: {
             query?: never;
@@ -395,7 +455,7 @@ export interface paths {
         put?: never;
         /**
          * Plan From Last Weigh In
-         * @description Start the plan from what was weighed last, the listed items taken out of it.
+         * @description Start the plan from what was weighed, the listed items taken out of it.
          */
         post: operations["plan_from_last_weigh_in_api_rigs__rig_id__plan_from_weigh_in_post"];
         delete?: never;
@@ -734,6 +794,34 @@ export interface components {
             carrying?: number | string | null;
             /** Distributing */
             distributing?: number | string | null;
+        };
+        /**
+         * CalibrationAnswer
+         * @description What the weigh-in teaches the lever model; lengths in the file's unit.
+         */
+        CalibrationAnswer: {
+            /** Agrees */
+            agrees: boolean;
+            /** In Use */
+            in_use: boolean;
+            /** Overhang */
+            overhang: number | null;
+            /** Overhang Pm */
+            overhang_pm: number | null;
+            /** Says */
+            says: string[];
+            /** Tape */
+            tape: number | null;
+        };
+        /**
+         * CategoryTotal
+         * @description What the things of one category weigh together.
+         */
+        CategoryTotal: {
+            /** Category */
+            category: string;
+            /** Mass */
+            mass: number;
         };
         /**
          * ChangeIn
@@ -1146,6 +1234,36 @@ export interface components {
             message: string;
         };
         /**
+         * Gap
+         * @description How far off the plan was, and what would explain it.
+         */
+        Gap: {
+            /** Reasons */
+            reasons: string[];
+            /** Rows */
+            rows: components["schemas"]["GapRow"][];
+        };
+        /**
+         * GapRow
+         * @description One load as predicted and as weighed; ``spread`` is the prediction's ±.
+         */
+        GapRow: {
+            /** Difference */
+            difference: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Measured */
+            measured: number;
+            /** Plus Minus */
+            plus_minus: number;
+            /** Predicted */
+            predicted: number;
+            /** Spread */
+            spread: number;
+        };
+        /**
          * Geometry
          * @description The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has entered.
          */
@@ -1269,7 +1387,8 @@ export interface components {
          * ItemEffect
          * @description What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
          *
-         *     ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the drawing.
+         *     ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the drawing; ``takes`` says of which
+         *     limit's room it takes the largest share.
          */
         ItemEffect: {
             /** Front */
@@ -1282,10 +1401,36 @@ export interface components {
             metres: number | null;
             /** Rear */
             rear: number | null;
+            /** Takes */
+            takes?: string | null;
             /** Tongue */
             tongue: number | null;
             /** Trailer Axles */
             trailer_axles: number | null;
+        };
+        /**
+         * ItemList
+         * @description A list of things from a spreadsheet; how it is written is guessed where it is not said.
+         */
+        ItemList: {
+            /** Text */
+            text: string;
+            written?: components["schemas"]["ListAsWritten"] | null;
+        };
+        /**
+         * LeverLength
+         * @description The lever length that two tongue readings show, in the rig's unit of length.
+         */
+        LeverLength: {
+            /** Plus Minus */
+            plus_minus: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "in" | "mm" | "cm" | "ft" | "m";
+            /** Value */
+            value: number;
         };
         /**
          * LeverMeasurement
@@ -1363,6 +1508,50 @@ export interface components {
             trailer: number | null;
         };
         /**
+         * ListAsWritten
+         * @description How a pasted or imported list is written: separator, decimal sign, header, which column is what, units of bare figures.
+         */
+        ListAsWritten: {
+            /** Columns */
+            columns: {
+                [key: string]: number;
+            };
+            /** Decimal Comma */
+            decimal_comma: boolean;
+            /** Delimiter */
+            delimiter: string;
+            /** Header */
+            header: boolean;
+            /**
+             * Mass
+             * @enum {string}
+             */
+            mass: "lb" | "kg";
+            /**
+             * On
+             * @default vehicle
+             * @enum {string}
+             */
+            on?: "vehicle" | "trailer";
+        };
+        /**
+         * ListPreview
+         * @description What would be added: how the list was understood, its first rows, what adds up, what cannot be read.
+         */
+        ListPreview: {
+            /** Columns */
+            columns: ("name" | "mass" | "quantity" | "position" | "on" | "category")[];
+            /** Count */
+            count: number;
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+            /** Rows */
+            rows: string[][];
+            /** Total */
+            total: number;
+            written: components["schemas"]["ListAsWritten"];
+        };
+        /**
          * LiveOut
          * @description How the scale stands: connected or not, stand-in or not, what it reads, its last ticket, what is wrong.
          */
@@ -1411,12 +1600,23 @@ export interface components {
         /**
          * Load
          * @description A thing aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
+         *
+         *     ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time.
          */
         Load: {
+            /**
+             * Aboard
+             * @default true
+             */
+            aboard?: boolean;
+            /** Category */
+            category?: ("people" | "essential" | "comfort" | "fixed") | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Height */
+            height?: number | string | null;
             /** Mass */
             mass: number | string;
             /**
@@ -1436,6 +1636,8 @@ export interface components {
              * @default 1
              */
             quantity?: number;
+            /** Side */
+            side?: number | string | null;
         };
         /**
          * MassIn
@@ -1471,6 +1673,25 @@ export interface components {
             message: string;
             /** Path */
             path: string;
+        };
+        /**
+         * Moved
+         * @description The tongue before and after a known thing was moved, as typed; back is positive.
+         */
+        Moved: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Mass */
+            mass: string;
+            /** Moved Back */
+            moved_back: string;
+            /**
+             * Resolution
+             * @default
+             */
+            resolution?: string;
         };
         /**
          * NewRig
@@ -1532,12 +1753,31 @@ export interface components {
             what: string;
         };
         /**
+         * Ordinary
+         * @description An ordinary thing: its typical mass, and what sort of thing it is. [kg]
+         */
+        Ordinary: {
+            /**
+             * Category
+             * @enum {string}
+             */
+            category: "people" | "essential" | "comfort" | "fixed";
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * PackAnswer
          * @description The rig as planned: predicted loads, every check of them, what each item does.
          */
         PackAnswer: {
+            calibration: components["schemas"]["CalibrationAnswer"] | null;
+            /** Categories */
+            categories: components["schemas"]["CategoryTotal"][];
             /** Checks */
             checks: components["schemas"]["Check"][];
+            gap: components["schemas"]["Gap"] | null;
             headline: components["schemas"]["Headline"] | null;
             /** Items */
             items: components["schemas"]["ItemEffect"][];
@@ -1553,12 +1793,19 @@ export interface components {
             payload_limit: number | null;
             /** Payload Used */
             payload_used: number;
+            /** Phase */
+            phase: string;
+            /** Phases */
+            phases: components["schemas"]["PhaseAnswer"][];
             /** Predicted */
             predicted: {
                 [key: string]: number;
             };
             /** Schools */
             schools: components["schemas"]["School"][];
+            stowage: components["schemas"]["Stowage"] | null;
+            /** Tanks */
+            tanks: components["schemas"]["TankAnswer"][];
             /** Verdict */
             verdict: ("stop" | "incomplete" | "caution" | "within") | null;
         };
@@ -1664,16 +1911,47 @@ export interface components {
             mass: number;
         };
         /**
+         * PhaseAnswer
+         * @description One phase of a trip as predicted: its verdict and what binds.
+         */
+        PhaseAnswer: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** Used */
+            used: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "incomplete" | "caution" | "within";
+            /** Worst */
+            worst: boolean;
+        };
+        /**
          * Plan
-         * @description What predictions start from.
+         * @description What predictions start from: the vehicle and trailer without the listed loads, and how they ride.
+         *
+         *     ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it goes before the tape's.
          */
         Plan: {
+            /** Effective Overhang */
+            effective_overhang?: number | string | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
             /** Front Restoration */
             front_restoration?: number | null;
+            /**
+             * Phase
+             * @default leaving
+             * @enum {string}
+             */
+            phase?: "leaving" | "half_way" | "arriving" | "heading_home";
             /** Tongue Share */
             tongue_share?: number | null;
             trailer_base?: components["schemas"]["TrailerBase"] | null;
@@ -1778,6 +2056,8 @@ export interface components {
          * @description An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given.
          */
         QuickItem: {
+            /** Category */
+            category?: ("people" | "essential" | "comfort" | "fixed") | null;
             /**
              * On
              * @enum {string}
@@ -1790,6 +2070,11 @@ export interface components {
             position?: string;
             /** Text */
             text: string;
+            /**
+             * Typical
+             * @default false
+             */
+            typical?: boolean;
         };
         /**
          * ReadingOut
@@ -1875,6 +2160,11 @@ export interface components {
             ready?: {
                 [key: string]: string;
             };
+            /**
+             * Tanks
+             * @default []
+             */
+            tanks?: components["schemas"]["Tank"][];
             /**
              * Terms
              * @default north_america
@@ -2058,6 +2348,85 @@ export interface components {
             undo: string | null;
         };
         /**
+         * Stowage
+         * @description How the cargo lies: ahead of and behind the trailer's axles, left and right, heavy and high.
+         */
+        Stowage: {
+            /** Ahead */
+            ahead: number;
+            /** Ahead Share */
+            ahead_share: number | null;
+            /** Behind */
+            behind: number;
+            /** Cargo Tongue */
+            cargo_tongue: number;
+            /** High */
+            high: string[];
+            /** Left */
+            left: number;
+            /** Right */
+            right: number;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * Tank
+         * @description A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a trip.
+         *
+         *     ``in_base`` is how full it was when the plan's base was weighed or published: fuel 1, water 0 unless said otherwise.
+         */
+        Tank: {
+            /** Capacity */
+            capacity: number | string;
+            /** Entered */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "gasoline" | "diesel" | "def" | "propane" | "fresh" | "hot_water" | "grey" | "black";
+            /** In Base */
+            in_base?: number | null;
+            /** Levels */
+            levels?: {
+                [key: string]: number;
+            };
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "vehicle" | "trailer";
+            /** Position */
+            position?: number | string | null;
+        };
+        /**
+         * TankAnswer
+         * @description A tank in the phase looked at: what is in it, and what that adds to the tongue or the rear axle.
+         */
+        TankAnswer: {
+            /** Full */
+            full: number;
+            /** Index */
+            index: number;
+            /** Level */
+            level: number;
+            /** Levels */
+            levels: {
+                [key: string]: number;
+            };
+            /** Metres */
+            metres: number | null;
+            /** Now */
+            now: number;
+        };
+        /**
          * ThingOut
          * @description A thing as the garage shows it: its name, what matters of it, the rigs it is in.
          */
@@ -2219,6 +2588,8 @@ export interface components {
             mass: "lb" | "kg";
             /** Pressure */
             pressure?: ("psi" | "kPa" | "bar") | null;
+            /** Volume */
+            volume?: ("gal" | "l") | null;
         };
         /**
          * Value
@@ -2353,9 +2724,11 @@ export interface components {
         };
         /**
          * Words
-         * @description Terms with their meanings, and the schools of tongue share and cushion with their reasons.
+         * @description Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary things with typical masses.
          */
         Words: {
+            /** Catalogue */
+            catalogue: components["schemas"]["Ordinary"][];
             /** Cushions */
             cushions: components["schemas"]["CushionSchool"][];
             /** Glossary */
@@ -3108,6 +3481,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    import_list_api_rigs__rig_id__items_import_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemList"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    preview_list_api_rigs__rig_id__items_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemList"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lever_length_api_rigs__rig_id__lever_length_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Moved"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeverLength"];
                 };
             };
             /** @description Unprocessable Entity */

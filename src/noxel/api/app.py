@@ -14,6 +14,7 @@ import noxel
 from noxel.api import problems
 from noxel.api.garage import router as garage_router
 from noxel.api.guard import Guard
+from noxel.api.items import router as items_router
 from noxel.api.live import Live
 from noxel.api.live import router as live_router
 from noxel.api.rigs import Health, router
@@ -65,6 +66,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
         return Health(status="ok", version=noxel.__version__)
 
     app.include_router(router)
+    app.include_router(items_router)
     app.include_router(garage_router)
     app.include_router(words_router)
     app.include_router(live_router)

@@ -10,7 +10,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
-from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, QuickItem, RigSummary, Sheet, make_sheet
+from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, RigSummary, Sheet, make_sheet
 from noxel.core.answers import Evaluation, PassAnswer
 from noxel.core.convert import switch_units
 from noxel.core.document import Document
@@ -18,11 +18,8 @@ from noxel.core.edit import Change, apply_changes, settle
 from noxel.core.evaluate import evaluate
 from noxel.core.fresh import new_rig
 from noxel.core.guide import SCALES, ScaleKind, new_weigh_in, plan
-from noxel.core.pack import plan_from_weigh_in, read_item
 from noxel.core.rigfile import RigFile, dump_rig, parse_rig
 from noxel.core.tires import read_pressure_table
-from noxel.core.units import KG
-from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
 from noxel.store.rigs import Rigs
 
@@ -41,7 +38,7 @@ def rigs_of(request: Request) -> Rigs:
     return rigs
 
 
-def _json(answer: BaseModel) -> Response:
+def sheet_as_json(answer: BaseModel) -> Response:
     """An answer as JSON, written by its own model: the sheet is read at every keystroke."""
     return Response(answer.model_dump_json(), media_type="application/json")
 
@@ -100,7 +97,7 @@ async def import_rig(request: Request, rigs: Store) -> Added:
 @router.get("/rigs/{rig_id}", response_model=Sheet)
 def open_rig(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """A rig with everything that was typed and everything that follows from it."""
-    return _json(make_sheet(rigs.open(rig_id), weigh_in))
+    return sheet_as_json(make_sheet(rigs.open(rig_id), weigh_in))
 
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
@@ -108,56 +105,14 @@ def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = No
     """Change a rig by what was typed; the answer is the whole new sheet."""
     changes = [each.change() for each in wanted.changes]
     stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture)
-    return _json(make_sheet(stored, weigh_in))
-
-
-@router.post("/rigs/{rig_id}/items", response_model=Sheet)
-def add_items(rig_id: str, quick: QuickItem, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Add items as jotted down, one a line: all of them, or none and each bad line by its number."""
-
-    def add(document: Document) -> Document:
-        rig = parse_rig(document)
-        changes: list[Change] = []
-        problems: list[Problem] = []
-        for number, line in enumerate(quick.text.splitlines(), 1):
-            if not line.strip():
-                continue
-            try:
-                item = read_item(line, rig.units.mass)
-            except QuantityError as exc:
-                problems.append(Problem(f"line {number}", exc.message, exc.code))
-                continue
-            texts = {"mass": str(item.pop("text")), "position": quick.position}
-            at = f"loads[{len(rig.loads) + len(changes)}]"
-            changes.append(Change(at, op="insert", value={**item, "on": quick.on}, texts=texts))
-        if problems:
-            raise InputError(f"Nothing was added. {problems[0]}", problems)
-        return apply_changes(document, changes).document
-
-    return _json(make_sheet(rigs.change(rig_id, "items", add), weigh_in))
-
-
-@router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
-def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Start the plan from what was weighed last, the listed items taken out of it."""
-
-    def start(document: Document) -> Document:
-        rig = parse_rig(document)
-        unit = KG[rig.units.mass]
-        found = {
-            path: round(kg if path.endswith("restoration") else kg / unit, 3) for path, kg in plan_from_weigh_in(rig).items()
-        }
-        changes = [Change(path, op="set", value=value) for path, value in found.items()]
-        return apply_changes(document, [*changes, Change("plan.vehicle_base.hitch_fitted", op="set", value=True)]).document
-
-    return _json(make_sheet(rigs.change(rig_id, "plan from the last weigh-in", start), weigh_in))
+    return sheet_as_json(make_sheet(stored, weigh_in))
 
 
 @router.post("/rigs/{rig_id}/units", response_model=Sheet)
 def switch_the_units(rig_id: str, units: NewUnits, rigs: Store, weigh_in: Looking = None) -> Response:
     """Work in other units from now on; every figure keeps its value, and says its own unit where it was typed in another."""
     stored = rigs.change(rig_id, "units", lambda document: switch_units(document, units.mass, units.length, units.pressure))
-    return _json(make_sheet(stored, weigh_in))
+    return sheet_as_json(make_sheet(stored, weigh_in))
 
 
 @router.post("/rigs/{rig_id}/pressure-table", response_model=Sheet)
@@ -170,7 +125,7 @@ def set_pressure_table(rig_id: str, typed: PressureTable, rigs: Store, weigh_in:
         changes = [Change(f"{typed.tires}.table[{index}]", op="insert", value={}, texts=row) for index, row in enumerate(rows)]
         return apply_changes(made, changes).document
 
-    return _json(make_sheet(rigs.change(rig_id, "tire table", put), weigh_in))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "tire table", put), weigh_in))
 
 
 @router.get("/rigs/{rig_id}/plan")
@@ -192,19 +147,19 @@ def start_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", u
         fresh = new_weigh_in(rig, datetime.date.today(), scale, uncouple)
         return apply_changes(document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]).document
 
-    return _json(make_sheet(rigs.change(rig_id, "new weigh-in", add), None))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "new weigh-in", add), None))
 
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
 def undo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Take the last step back."""
-    return _json(make_sheet(rigs.undo(rig_id), weigh_in))
+    return sheet_as_json(make_sheet(rigs.undo(rig_id), weigh_in))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
 def redo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Do the step again that was taken back last."""
-    return _json(make_sheet(rigs.redo(rig_id), weigh_in))
+    return sheet_as_json(make_sheet(rigs.redo(rig_id), weigh_in))
 
 
 @router.delete("/rigs/{rig_id}", status_code=204)
@@ -231,7 +186,7 @@ def export_rig(rig_id: str, rigs: Store) -> Response:
 @router.post("/evaluate", response_model=Evaluation, openapi_extra=_RIG_BODY)
 async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
     """Evaluate a rig file without keeping it."""
-    return _json(evaluate(read_rig(await request.body()), weigh_in))
+    return sheet_as_json(evaluate(read_rig(await request.body()), weigh_in))
 
 
 @router.get("/schema/rig-file.json")

@@ -5,11 +5,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
-from noxel.core.answers import Evaluation, PackAnswer
+from noxel.core.answers import Evaluation
 from noxel.core.base import Entry, Source
 from noxel.core.edit import Change, settle
 from noxel.core.evaluate import evaluate
 from noxel.core.pack import evaluate_pack
+from noxel.core.pack_answers import PackAnswer
 from noxel.core.plates import PlatesAnswer, evaluate_plates
 from noxel.core.rig import Kind
 from noxel.core.rigfile import RigFile
@@ -66,14 +67,6 @@ class Changes(BaseModel):
     gesture: Annotated[str, Field(max_length=64)] | None = None
 
 
-class QuickItem(BaseModel):
-    """An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given."""
-
-    text: Annotated[str, Field(max_length=200_000)]
-    on: Literal["vehicle", "trailer"]
-    position: Annotated[str, Field(max_length=100)] = ""
-
-
 class NewUnits(BaseModel):
     """The units to work in from now on."""
 
@@ -123,7 +116,7 @@ def make_sheet(stored: Stored, weigh_in: int | None) -> Sheet:
         rig=edited.rig,
         fields=[FieldState(path=field.path, entry=field.entry, problem=field.problem) for field in edited.fields],
         evaluation=evaluation,
-        pack=evaluate_pack(edited.rig),
+        pack=evaluate_pack(edited.rig, looked_at),
         plates=evaluate_plates(edited.rig, evaluation),
         shared=stored.shared,
     )

@@ -3,6 +3,7 @@
 from fastapi import APIRouter
 from pydantic import BaseModel
 
+from noxel.core.catalogue import CATALOGUE, Ordinary
 from noxel.core.schools import CUSHIONS, SHARES, CushionSchool, ShareSchool
 from noxel.core.terms import Meaning, glossary
 
@@ -10,14 +11,15 @@ router = APIRouter(prefix="/api")
 
 
 class Words(BaseModel):
-    """Terms with their meanings, and the schools of tongue share and cushion with their reasons."""
+    """Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary things with typical masses."""
 
     glossary: list[Meaning]
     shares: list[ShareSchool]
     cushions: list[CushionSchool]
+    catalogue: list[Ordinary]
 
 
 @router.get("/words")
 def words() -> Words:
     """Everything there is to look up."""
-    return Words(glossary=glossary(), shares=list(SHARES), cushions=list(CUSHIONS))
+    return Words(glossary=glossary(), shares=list(SHARES), cushions=list(CUSHIONS), catalogue=list(CATALOGUE))

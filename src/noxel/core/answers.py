@@ -247,61 +247,6 @@ class Headline(Answer):
     rest: list[str]
 
 
-class MissingFigure(Answer):
-    """A figure that the prediction needs and nobody has entered."""
-
-    path: str
-    message: str
-
-
-class ItemEffect(Answer):
-    """What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
-
-    ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the drawing.
-    """
-
-    index: int
-    metres: float | None
-    mass: float
-    front: float | None
-    rear: float | None
-    tongue: float | None
-    trailer_axles: float | None
-
-
-class PayloadLine(Answer):
-    """One part of what the vehicle carries; each kilogram stands in one line only."""
-
-    label: str
-    mass: float
-
-
-class School(Answer):
-    """The tongue weight as one school of practice would estimate it."""
-
-    code: str
-    title: str
-    value: float
-    highest: bool
-
-
-class PackAnswer(Answer):
-    """The rig as planned: predicted loads, every check of them, what each item does."""
-
-    missing: list[MissingFigure]
-    predicted: dict[str, float]
-    verdict: Verdict | None
-    headline: Headline | None
-    checks: list[Shaped]
-    items: list[ItemEffect]
-    payload: list[PayloadLine]
-    payload_used: float
-    payload_limit: float | None
-    on_vehicle: float
-    on_trailer: float
-    schools: list[School]
-
-
 class Evaluation(Answer):
     """The whole answer about one weigh-in of one rig.
 

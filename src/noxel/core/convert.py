@@ -18,19 +18,17 @@ def _in_force(document: Document) -> dict[str, str]:
         "mass": mass,
         "length": units.get("length", ""),
         "pressure": units.get("pressure", "psi" if mass == "lb" else "kPa"),
+        "volume": units.get("volume", "gal" if mass == "lb" else "l"),
     }
 
 
-def spell_out(document: Document, *, only: tuple[str, ...] | None = None) -> Document:
+def spell_out(document: Document) -> Document:
     """Write every bare figure with its own unit, so that the document means the same under any units.
 
     Parameters
     ----------
     document : dict
-        A valid rig file; it is not changed.
-    only : tuple of str or None
-        Only these top parts (``vehicle``, ``hitch``, ``trailer``); None is all of them. A pass keeps its bare readings
-        and gets its unit instead.
+        A valid rig file; it is not changed. A pass keeps its bare readings and gets its unit instead.
     """
     made = copy.deepcopy(document)
     units = _in_force(document)
@@ -57,7 +55,7 @@ def spell_out(document: Document, *, only: tuple[str, ...] | None = None) -> Doc
         return here
 
     for key in made:
-        if key not in ("format", "version", "units", "entered") and (only is None or key in only):
+        if key not in ("format", "version", "units", "entered"):
             made[key] = walk(made[key], (key,))
     return made
 

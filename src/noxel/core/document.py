@@ -9,7 +9,7 @@ from typing import Any, Literal, get_args, get_origin
 from pydantic import BaseModel
 
 from noxel.core.base import Entered
-from noxel.core.quantities import Length, Mass, Pressure
+from noxel.core.quantities import Length, Mass, Pressure, Volume
 from noxel.core.rigfile import RigFile, write_path
 from noxel.core.units import Dimension
 from noxel.errors import InputError, Problem
@@ -85,9 +85,11 @@ def kind_of(document: Document, parts: Parts) -> FieldKind:
             return FieldKind("length", holder, required)
         if each is Pressure:
             return FieldKind("pressure", holder, required)
+        if each is Volume:
+            return FieldKind("volume", holder, required)
         if each in (int, float):
-            share = (
-                parts[-1] in ("front_share", "front_restoration", "accuracy") or "tongue_share" in parts or "cushions" in parts
+            share = parts[-1] in ("front_share", "front_restoration", "accuracy", "in_base") or any(
+                each in parts for each in ("tongue_share", "cushions", "levels")
             )
             return FieldKind("share" if share else "number", holder, required)
         if each is str:

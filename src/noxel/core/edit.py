@@ -59,6 +59,8 @@ class Edited:
 def _unit(document: Document, parts: Parts, dimension: str) -> str | None:
     if dimension == "length":
         return value_at(document, ("units", "length")) or None
+    if dimension == "volume":
+        return value_at(document, ("units", "volume")) or ("gal" if value_at(document, ("units", "mass")) == "lb" else "l")
     if dimension == "pressure":
         return value_at(document, ("units", "pressure")) or ("psi" if value_at(document, ("units", "mass")) == "lb" else "kPa")
     if parts[:1] == ("weigh_ins",) and len(parts) > 4 and parts[2] == "passes":

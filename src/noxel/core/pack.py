@@ -1,22 +1,39 @@
 """The load plan: what every item does to every axle, the whole rig as predicted, and every check of it.
 
-A prediction is as good as the weights typed into it; it carries no ± of a scale and never replaces a weighing.
+A prediction is as good as the weights typed into it: its ± says how good that is, and it never replaces a weighing.
 """
 
 import re
+from collections.abc import Mapping
 from dataclasses import replace
 
+from uncertainties import ufloat
+
 from noxel.core import answers, statics, words
-from noxel.core.checks import run_checks, tightest_first, verdict
+from noxel.core.calibrate import calibrate
+from noxel.core.checks import Checked, Verdict, binding, run_checks, tightest_first, verdict
 from noxel.core.figures import Figure
-from noxel.core.predict import predict
+from noxel.core.gap import how_far_off
+from noxel.core.pack_answers import (
+    CalibrationAnswer,
+    CategoryTotal,
+    ItemEffect,
+    MissingFigure,
+    PackAnswer,
+    PayloadLine,
+    PhaseAnswer,
+    School,
+    TankAnswer,
+)
+from noxel.core.predict import overhang, predict
 from noxel.core.printing import Printer, check_answer
-from noxel.core.quantities import Mass
-from noxel.core.ratings import payload_limit, share_range
-from noxel.core.rig import Plan, TrailerBase, VehicleBase
+from noxel.core.ratings import on_pin, payload_limit, share_range
+from noxel.core.rig import PHASES, Phase
 from noxel.core.rigfile import RigFile
+from noxel.core.spread import spread
+from noxel.core.stowage import stowage
 from noxel.core.tickets import Pass
-from noxel.core.units import MassUnit, print_share, read_typed
+from noxel.core.units import METRES, MassUnit, print_share, read_typed
 from noxel.core.weighing import PassLoads, Weighing, weigh
 from noxel.errors import MissingInput, QuantityError
 
@@ -63,24 +80,28 @@ def _weighing(rig: RigFile, found: dict[str, float]) -> Weighing:
             "tongue_share", "front_solo", "rear_solo", "vehicle_solo")  # fmt: skip
     if not rig.towing:
         found = found | {f"{key}_hitched": found[f"{key}_solo"] for key in ("front", "rear", "vehicle")}
+    off = spread(rig, found)
+    if not rig.towing:
+        off = off | {f"{key}_hitched": off[f"{key}_solo"] for key in ("front", "rear", "vehicle") if f"{key}_solo" in off}
     figures = {
-        key: Figure(key, found[key], "predicted by the lever model", sort="share" if key == "tongue_share" else "mass")
+        key: Figure(key, ufloat(found[key], off[key] / 2) if off.get(key) else found[key], "predicted by the lever model",
+                    sort="share" if key == "tongue_share" else "mass")
         for key in keys
         if key in found
-    }
+    }  # fmt: skip
     stands = Pass(config="hitched" if rig.towing else "vehicle_only")
     loads = PassLoads(0, stands, {}, figures.get("front_hitched"), figures.get("rear_hitched"), figures.get("trailer_axles"))
     return Weighing(figures, hitched=loads)
 
 
-def _effects(rig: RigFile, to: Printer) -> list[answers.ItemEffect]:
+def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
     geometry, trailer = rig.vehicle.geometry, rig.trailer
     a = geometry.wheelbase.m if geometry.wheelbase else None
-    b = geometry.hitch_offset.m if geometry.hitch_offset else None
+    b = overhang(rig)
     length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else None
     found = []
     for index, load in enumerate(rig.loads):
-        mass = load.mass.kg * load.quantity
+        mass = load.kg
         front = rear = tongue = axles = None
         if load.on == "vehicle" and a and load.position is not None:
             change = statics.split_item(mass, load.position.m, a)
@@ -91,7 +112,7 @@ def _effects(rig: RigFile, to: Printer) -> list[answers.ItemEffect]:
             front, rear, axles = change.front, change.rear, mass - tongue
         parts = {"mass": mass, "front": front, "rear": rear, "tongue": tongue, "trailer_axles": axles}
         found.append(
-            answers.ItemEffect(
+            ItemEffect(
                 index=index,
                 metres=load.position.m if load.position else None,
                 **{key: None if kg is None else kg / to.mass for key, kg in parts.items()},
@@ -101,29 +122,27 @@ def _effects(rig: RigFile, to: Printer) -> list[answers.ItemEffect]:
 
 
 def _aboard(rig: RigFile, where: str) -> float:
-    return sum(load.mass.kg * load.quantity for load in rig.loads if load.on == where)
+    return sum(load.kg for load in rig.loads if load.on == where)
 
 
-def _payload(rig: RigFile, found: dict[str, float] | None, to: Printer) -> list[answers.PayloadLine]:
+def _payload(rig: RigFile, found: dict[str, float] | None, to: Printer) -> list[PayloadLine]:
     aboard = _aboard(rig, "vehicle")
     hitch = rig.hitch.own_mass
-    lines = [answers.PayloadLine(label="people and things in the vehicle", mass=aboard / to.mass)]
+    lines = [PayloadLine(label="people and things in the vehicle", mass=aboard / to.mass)]
     if hitch:
-        lines.append(answers.PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
+        lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
     if found and "tongue_static" in found:
-        lines.append(
-            answers.PayloadLine(label=f"the trailer's {words.term(rig, 'tongue')}", mass=found["tongue_static"] / to.mass)
-        )
+        lines.append(PayloadLine(label=f"the trailer's {words.term(rig, 'tongue')}", mass=found["tongue_static"] / to.mass))
         moved = found["vehicle_hitched"] - found["vehicle_solo"] - found["tongue_static"]
         if abs(moved) > 0.5:
-            lines.append(answers.PayloadLine(label="moved onto the trailer's axles by the bars", mass=moved / to.mass))
+            lines.append(PayloadLine(label="moved onto the trailer's axles by the bars", mass=moved / to.mass))
         other = found["cargo"] - aboard - hitch
         if abs(other) > 0.5:
-            lines.append(answers.PayloadLine(label="fitted or aboard beyond the curb weight", mass=other / to.mass))
+            lines.append(PayloadLine(label="fitted or aboard beyond the curb weight", mass=other / to.mass))
     return lines
 
 
-def _schools(rig: RigFile, found: dict[str, float] | None, to: Printer) -> list[answers.School]:
+def _schools(rig: RigFile, found: dict[str, float] | None, to: Printer) -> list[School]:
     """The tongue by each school, side by side (the highest is what to plan for)."""
     trailer = rig.trailer
     if trailer is None:
@@ -142,22 +161,119 @@ def _schools(rig: RigFile, found: dict[str, float] | None, to: Printer) -> list[
     if loaded and trailer.dry_weight and trailer.dry_tongue:
         share = trailer.dry_tongue.kg / trailer.dry_weight.kg
         schools.append(("dry_share", f"dry share {print_share(share)} × what it will weigh", share * loaded))
+    lump = sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted)
+    if trailer.dry_tongue and lump:
+        names = ", ".join(extra.name.split(",")[0] for extra in trailer.dry_extras if not extra.counted)
+        dry = words.term(rig, "dry_tongue") if not on_pin(rig) else "dry pin weight"
+        schools.append(("dry_and_lump", f"{dry} + {names}", trailer.dry_tongue.kg + lump))
     if found and "tongue_static" in found:
         schools.append(("lever", "lever model, from where things lie", found["tongue_static"]))
     highest = max((kg for _, _, kg in schools if kg), default=None)
+    return [School(code=code, title=title, value=(kg or 0.0) / to.mass, highest=kg == highest) for code, title, kg in schools]
+
+
+_SLOPES: Mapping[str, tuple[str, str]] = {  # what an item in the vehicle, and one in the trailer, adds to a check
+    "vehicle.front_axle": ("front", "front"), "vehicle.rear_axle": ("rear", "rear"), "vehicle.gross": ("mass", "tongue"),
+    "vehicle.payload": ("mass", "tongue"), "combination.gross": ("mass", "mass"), "vehicle.tow_rating": ("", "mass"),
+    "trailer.gross": ("", "mass"), "hitch.trailer": ("", "mass"), "trailer.cargo": ("", "mass"), "trailer.axles": ("", "trailer_axles"),
+    "hitch.tongue": ("", "tongue"),
+}  # fmt: skip
+
+
+def _with_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Printer) -> list[ItemEffect]:
+    """Say of each item of which limit's room it takes the largest share; the room is what the limit leaves to all items."""
+
+    def adds(item: ItemEffect, check: str) -> float:
+        vehicle, trailer = _SLOPES[check]
+        name = vehicle if rig.loads[item.index].on == "vehicle" else trailer
+        return (getattr(item, name) or 0.0) if name else 0.0
+
+    rooms = []
+    for row in rows:
+        if row.id in _SLOPES and row.limit and row.actual and not row.limit.worked_out:
+            room = (row.cushion * row.limit.kg - row.actual.value) / to.mass + sum(adds(item, row.id) for item in items)
+            if room > 0:
+                rooms.append((row.id, room))
+    made = []
+    for item in items:
+        share, check = max(((adds(item, check) / room, check) for check, room in rooms), default=(0.0, ""))
+        said = f"{share * 100:.0f} % of the room of {_lower(words.check_label(rig, check))}" if share >= 0.005 else None
+        made.append(item.model_copy(update={"takes": said}))
+    return made
+
+
+def _lower(label: str) -> str:
+    return label if label[:2].isupper() else label[0].lower() + label[1:]
+
+
+def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:
     return [
-        answers.School(code=code, title=title, value=(kg or 0.0) / to.mass, highest=kg == highest)
-        for code, title, kg in schools
-    ]
+        TankAnswer(index=index, metres=tank.position.m if tank.position else None, full=tank.full_kg() / to.mass,
+                   now=tank.full_kg() * tank.level(rig.plan.phase) / to.mass, level=tank.level(rig.plan.phase),
+                   levels={phase: tank.level(phase) for phase in PHASES})
+        for index, tank in enumerate(rig.tanks)
+    ]  # fmt: skip
 
 
-def evaluate_pack(rig: RigFile) -> answers.PackAnswer:
+PHASE_NAMES = {"leaving": "leaving", "half_way": "half-way", "arriving": "arriving", "heading_home": "heading home"}
+_SEVERITY: Mapping[Verdict, int] = {"stop": 3, "incomplete": 2, "caution": 1, "within": 0}
+
+
+def in_phase(rig: RigFile, phase: Phase) -> RigFile:
+    """The rig with its plan looked at in another phase of the trip."""
+    return rig.model_copy(update={"plan": rig.plan.model_copy(update={"phase": phase})})
+
+
+def _phases(rig: RigFile) -> list[PhaseAnswer]:
+    """Every phase as predicted; nothing when no tank changes on the way."""
+    if not rig.tanks:
+        return []
+    found = []
+    for phase in PHASES:
+        seen = in_phase(rig, phase)
+        rows = _predicted_rows(seen, dict(predict(seen)))[1]
+        bind = binding(rows)
+        said = words.headline(seen, rows, verdict(rows))
+        found.append((phase, verdict(rows), said.sentence, bind.used or 0.0 if bind else 0.0))
+    worst = max(found, key=lambda each: (_SEVERITY[each[1]], each[3]))
+    return [PhaseAnswer(code=code, name=PHASE_NAMES[code], verdict=said, sentence=sentence, used=used, worst=code == worst[0])
+            for code, said, sentence, used in found]  # fmt: skip
+
+
+def _predicted_rows(rig: RigFile, found: dict[str, float]) -> tuple[Weighing, list[Checked]]:
+    weighing = _weighing(rig, found)
+    return weighing, tightest_first(run_checks(rig, weighing))
+
+
+def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAnswer | None:
+    made = calibrate(rig, weighing)
+    if made.overhang is None:
+        return None
+    factor, unit = METRES[to.length], to.length
+    tape = rig.vehicle.geometry.hitch_offset
+    found, pm = made.overhang.value / factor, made.overhang.plus_minus / factor
+    says = [f"By the slack pass the hitch point acts {found:.0f} ± {pm:.0f} {unit} behind the rear axle"
+            + (f"; the tape says {tape.m / factor:.0f} {unit}." if tape else ".")]  # fmt: skip
+    if made.moment_front and made.moment_trailer:
+        says.append(
+            "The bars' pull, read from the front axle and from the trailer's axles, agrees within the scale's ±."
+            if made.agrees
+            else f"Two ways to the bars' pull disagree by {abs(made.apart) / max(abs(made.moment_front.value), 1e-9) * 100:.0f} %, more than "
+            "the scale's ± explains: an axle across two platforms, a coupler at another height, or bars that slipped between the passes."
+        )
+    return CalibrationAnswer(overhang=found, overhang_pm=pm, tape=tape.m / factor if tape else None,
+                             in_use=rig.plan.effective_overhang is not None, agrees=made.agrees, says=says)  # fmt: skip
+
+
+def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     """Predict the rig as planned, with every check that a weigh-in has.
 
     Parameters
     ----------
     rig : RigFile
-        Its plan, loads, lengths and ratings.
+        Its plan, loads, tanks, lengths and ratings.
+    weigh_in : int or None
+        The weigh-in, from 1, that the plan is compared with; None is the last.
 
     Returns
     -------
@@ -167,13 +283,15 @@ def evaluate_pack(rig: RigFile) -> answers.PackAnswer:
     """
     to = Printer(rig)
     found: dict[str, float] | None = None
-    missing: list[answers.MissingFigure] = []
+    missing: list[MissingFigure] = []
     try:
         found = dict(predict(rig))
     except MissingInput as exc:
-        missing = [answers.MissingFigure(path=each.path, message=each.message) for each in exc.problems]
+        missing = [MissingFigure(path=each.path, message=each.message) for each in exc.problems]
     lines, limit = _payload(rig, found, to), payload_limit(rig)
-    made = answers.PackAnswer(
+    number = weigh_in or len(rig.weigh_ins)
+    weighed = weigh(rig, rig.weigh_ins[number - 1] if number else None)
+    made = PackAnswer(
         missing=missing,
         predicted={key: kg if key == "tongue_share" else kg / to.mass for key, kg in (found or {}).items()},
         verdict=None,
@@ -186,58 +304,32 @@ def evaluate_pack(rig: RigFile) -> answers.PackAnswer:
         on_vehicle=_aboard(rig, "vehicle") / to.mass,
         on_trailer=_aboard(rig, "trailer") / to.mass,
         schools=_schools(rig, found, to),
+        categories=_categories(rig, to),
+        tanks=_tanks(rig, to),
+        phase=rig.plan.phase,
+        phases=[],
+        stowage=stowage(rig, found.get("tongue_share") if found else None),
+        gap=None,
+        calibration=_calibration(rig, weighed, to),
     )
     if found is None:
         return made
-    weighing = _weighing(rig, found)
-    rows = tightest_first(run_checks(rig, weighing))
+    weighing, rows = _predicted_rows(rig, found)
     said = verdict(rows)
-    checks = [replace(check_answer(rig, weighing, row, to), working=None, plus_minus=None) for row in rows]
-    return made.model_copy(update={"verdict": said, "headline": words.headline(rig, rows, said), "checks": checks})
+    return made.model_copy(update={
+        "verdict": said, "headline": words.headline(rig, rows, said), "checks": [_check(rig, weighing, row, to) for row in rows],
+        "items": _with_takes(rig, made.items, rows, to), "phases": _phases(rig),
+        "gap": how_far_off(rig, found, spread(rig, found), weighed),
+    })  # fmt: skip
 
 
-def plan_from_weigh_in(rig: RigFile) -> dict[str, float]:
-    """Start the plan from what was weighed last instead of from brochures, the listed items taken out of it.
-
-    Parameters
-    ----------
-    rig : RigFile
-        Its last weigh-in with a vehicle-only pass; its items need places, its lengths must be known.
-
-    Returns
-    -------
-    dict
-        Paths of the plan and their masses in kilograms (shares as they are); the hitch counts as fitted.
-
-    Raises
-    ------
-    MissingInput
-        Naming the pass, place or length that is not there.
-
-    Notes
-    -----
-    The plan then reproduces that weigh-in, and predicts from it what a change of the load does.
-    """
-    weighed = weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None).figures
-    if "front_solo" not in weighed or "rear_solo" not in weighed:
-        raise MissingInput("weigh_ins", "needs a weigh-in with a pass of the vehicle alone")
-    base = VehicleBase(front=_NOTHING, rear=_NOTHING, hitch_fitted=True)
-    bare = Plan(vehicle_base=base, trailer_base=TrailerBase(gross=Mass(1, 1.0), tongue=_NOTHING))
-    hitch = rig.hitch.model_copy(update={"weight_distribution": False})
-    items = predict(rig.model_copy(update={"plan": bare, "hitch": hitch}))
-    plan = {"plan.vehicle_base.front": weighed["front_solo"].value - items["front_solo"],
-            "plan.vehicle_base.rear": weighed["rear_solo"].value - items["rear_solo"]}  # fmt: skip
-    if rig.towing and "trailer_gross" in weighed and "tongue_static" in weighed:
-        plan["plan.trailer_base.gross"] = weighed["trailer_gross"].value - (items["trailer_gross"] - 1.0)
-        plan["plan.trailer_base.tongue"] = weighed["tongue_static"].value - items["tongue_static"]
-    if "front_restoration" in weighed:
-        plan["plan.front_restoration"] = max(0.0, min(2.0, weighed["front_restoration"].value))
-    for path, kg in plan.items():
-        if kg < 0:
-            raise MissingInput(
-                path, "would be negative: the listed items weigh more than the scale found. Check their masses and places"
-            )
-    return plan
+def _check(rig: RigFile, weighing: Weighing, row: Checked, to: Printer) -> answers.Check:
+    return replace(check_answer(rig, weighing, row, to), working=None)
 
 
-_NOTHING = Mass(0, 0.0)
+def _categories(rig: RigFile, to: Printer) -> list[CategoryTotal]:
+    totals: dict[str, float] = {}
+    for load in rig.loads:
+        name = load.category or "other"
+        totals[name] = totals.get(name, 0.0) + load.kg / to.mass
+    return [CategoryTotal(category=name, mass=mass) for name, mass in sorted(totals.items(), key=lambda each: -each[1]) if mass]

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from noxel.core import statics
-from noxel.core.rig import TrailerBase
+from noxel.core.rig import Tank, TrailerBase
 from noxel.core.rigfile import RigFile
 from noxel.errors import MissingInput
 
@@ -23,6 +23,23 @@ class Solo:
     def gross(self) -> float:
         """Front and rear axle together. [kg]"""
         return self.front + self.rear
+
+
+def overhang(rig: RigFile) -> float | None:
+    """Hitch point behind the rear axle: as a slack pass showed it, else by the tape. [m]"""
+    known = rig.plan.effective_overhang or rig.vehicle.geometry.hitch_offset
+    return known.m if known else None
+
+
+def _in_tank(rig: RigFile, tank: Tank) -> float:
+    """What a tank adds to the plan's base in the phase looked at; less than nothing for fuel burned. [kg]"""
+    return tank.full_kg() * (tank.level(rig.plan.phase) - tank.base_level)
+
+
+def _place(tank: Tank, at: str, behind: str) -> float:
+    if tank.position is None:
+        raise MissingInput(f"{at}.position", f"is needed: how far behind {behind} it is")
+    return tank.position.m
 
 
 def predict_solo(rig: RigFile) -> Solo:
@@ -53,17 +70,22 @@ def predict_solo(rig: RigFile) -> Solo:
     a = geometry.wheelbase.m
     front, rear, items = base.front.kg, base.rear.kg, 0.0
     for index, load in enumerate(rig.loads):
-        if load.on != "vehicle":
+        if load.on != "vehicle" or not load.aboard:
             continue
         if load.position is None:
             raise MissingInput(f"loads[{index}].position", "is needed: how far behind the front axle it is")
-        mass = load.mass.kg * load.quantity
-        change = statics.split_item(mass, load.position.m, a)
-        front, rear, items = front + change.front, rear + change.rear, items + mass
+        change = statics.split_item(load.kg, load.position.m, a)
+        front, rear, items = front + change.front, rear + change.rear, items + load.kg
+    for index, tank in enumerate(rig.tanks):
+        kg = _in_tank(rig, tank) if tank.on == "vehicle" else 0.0
+        if not kg:
+            continue
+        change = statics.split_item(kg, _place(tank, f"tanks[{index}]", "the front axle"), a)
+        front, rear, items = front + change.front, rear + change.rear, items + kg
     hitch = rig.hitch.own_mass
-    if geometry.hitch_offset is None and (rig.towing or (hitch and not base.hitch_fitted)):
+    if overhang(rig) is None and (rig.towing or (hitch and not base.hitch_fitted)):
         raise MissingInput("vehicle.geometry.hitch_offset", "is needed: how far behind the rear axle the hitch point is")
-    b = geometry.hitch_offset.m if geometry.hitch_offset else 0.0
+    b = overhang(rig) or 0.0
     if hitch and not base.hitch_fitted:
         change = statics.ball_load_transfer(hitch, b, a)
         front, rear = front + change.front, rear + change.rear
@@ -117,12 +139,16 @@ def predict(rig: RigFile) -> Mapping[str, float]:
         gross += extra.mass.kg
         tongue += statics.item_on_tongue(extra.mass.kg, extra.position.m, length)
     for index, load in enumerate(rig.loads):
-        if load.on != "trailer":
+        if load.on != "trailer" or not load.aboard:
             continue
         if load.position is None:
             raise MissingInput(f"loads[{index}].position", "is needed: how far behind the coupler it is")
-        mass = load.mass.kg * load.quantity
-        gross, tongue = gross + mass, tongue + statics.item_on_tongue(mass, load.position.m, length)
+        gross, tongue = gross + load.kg, tongue + statics.item_on_tongue(load.kg, load.position.m, length)
+    for index, tank in enumerate(rig.tanks):
+        kg = _in_tank(rig, tank) if tank.on == "trailer" else 0.0
+        if kg:
+            place = _place(tank, f"tanks[{index}]", "the coupler")
+            gross, tongue = gross + kg, tongue + statics.item_on_tongue(kg, place, length)
     restoration = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
     moment = statics.bar_moment(restoration, tongue, solo.overhang, length) if restoration else 0.0
     change = statics.hitched_change(tongue, moment, solo.overhang, solo.wheelbase, length)

@@ -23,7 +23,7 @@ _in_force: ContextVar[dict[str, str]] = ContextVar("units_in_force")
 
 @contextmanager
 def units_in_force(**changed: str | None) -> Iterator[None]:
-    """Put units in force for bare numbers: ``mass=``, ``length=``, ``pressure=``; None leaves what is in force."""
+    """Put units in force for bare numbers: ``mass=``, ``length=``, ``pressure=``, ``volume=``; None leaves what is in force."""
     now = dict(_in_force.get({}))
     now.update({dimension: unit for dimension, unit in changed.items() if unit is not None})
     token = _in_force.set(now)
@@ -139,6 +139,22 @@ class Pressure(_Quantity):
         return self.si
 
 
+class Volume(_Quantity):
+    """A volume as written and in litres."""
+
+    dimension: ClassVar[Dimension] = "volume"
+    factors: ClassVar[dict[str, float]] = units.LITRES
+    most: ClassVar[float] = units.FULLEST
+    strict = staticmethod(units.read_volume)
+    example: ClassVar[str] = "46 gal"
+    pattern: ClassVar[str] = _WRITTEN + r"(gal|l)\s*$"
+
+    @property
+    def litres(self) -> float:
+        """The volume. [l]"""
+        return self.si
+
+
 Q = TypeVar("Q", bound=_Quantity)
 
 
@@ -157,5 +173,6 @@ def _not_negative(quantity: Q) -> Q:
 PositiveMass = Annotated[Mass, AfterValidator(_positive)]
 NonNegativeMass = Annotated[Mass, AfterValidator(_not_negative)]
 PositiveLength = Annotated[Length, AfterValidator(_positive)]
+PositiveVolume = Annotated[Volume, AfterValidator(_positive)]
 PositivePressure = Annotated[Pressure, AfterValidator(_positive)]
 NonNegativeLength = Annotated[Length, AfterValidator(_not_negative)]

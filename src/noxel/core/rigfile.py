@@ -9,7 +9,7 @@ from pydantic import Field, ModelWrapValidatorHandler, ValidationError, model_va
 
 from noxel.core.base import Day, Entered, Entry, Name, Note, misplaced
 from noxel.core.quantities import units_in_force
-from noxel.core.rig import Hitch, Kind, Load, Plan, Policy, Trailer, Vehicle
+from noxel.core.rig import Hitch, Kind, Load, Plan, Policy, Tank, Trailer, Vehicle
 from noxel.core.terms import TermSet
 from noxel.core.tickets import Pass, Units, WeighIn
 from noxel.errors import Problem, RigFileError
@@ -30,6 +30,7 @@ class RigFile(Entered):
     hitch: Hitch = Hitch()
     trailer: Trailer | None = None
     loads: Annotated[tuple[Load, ...], Field(max_length=20_000)] = ()
+    tanks: Annotated[tuple[Tank, ...], Field(max_length=100)] = ()
     plan: Plan = Plan()
     ready: Annotated[dict[Name, Day], Field(max_length=200)] = Field(default_factory=dict)
     weigh_ins: Annotated[tuple[WeighIn, ...], Field(max_length=100_000)] = ()
@@ -39,8 +40,9 @@ class RigFile(Entered):
     def _in_its_units(cls, raw: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
         named = raw.get("units") if isinstance(raw, dict) else None
         given = named if isinstance(named, dict) else {}
-        chosen = {key: given[key] for key in ("mass", "length", "pressure") if isinstance(given.get(key), str)}
+        chosen = {key: given[key] for key in ("mass", "length", "pressure", "volume") if isinstance(given.get(key), str)}
         chosen.setdefault("pressure", "psi" if chosen.get("mass") == "lb" else "kPa")
+        chosen.setdefault("volume", "gal" if chosen.get("mass") == "lb" else "l")
         with units_in_force(**chosen):
             return handler(raw)
 
@@ -50,6 +52,9 @@ class RigFile(Entered):
             for index, load in enumerate(self.loads):
                 if load.on == "trailer":
                     raise misplaced(f"loads[{index}].on", "there is no trailer to carry it")
+            for index, tank in enumerate(self.tanks):
+                if tank.on == "trailer":
+                    raise misplaced(f"tanks[{index}].on", "there is no trailer to carry it")
         for number, weigh_in in enumerate(self.weigh_ins):
             for index, added in enumerate(weigh_in.added_since):
                 if self.trailer is None and added.on == "trailer":

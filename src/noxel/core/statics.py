@@ -212,6 +212,38 @@ def tongue_by_moments(
     return net + (wheelbase * front_transfer + overhang * net) / coupler_to_axles
 
 
+def length_from_move(mass: Amount, moved_back: Amount, before: Amount, after: Amount) -> Amount:
+    """Coupler to axles, from the tongue before and after a known thing was moved.
+
+    Parameters
+    ----------
+    mass : Amount
+        What was moved. [kg]
+    moved_back : Amount
+        How far back; negative when forward. [m]
+    before, after : Amount
+        The tongue load, measured alike both times. [kg]
+
+    Returns
+    -------
+    Amount
+        Coupler to the middle of the axle group. [m]
+
+    Raises
+    ------
+    GeometryError
+        If the tongue did not change, or changed the wrong way.
+
+    Notes
+    -----
+    Moments about the axle group: moving m back by d changes the tongue by -m * d / L.
+    """
+    change = before - after
+    if nominal(change) == 0 or nominal(mass * moved_back / change) <= 0:
+        raise GeometryError("moving it back must make the tongue lighter, moving it forward heavier: read both again")
+    return mass * moved_back / change
+
+
 def beam_tongue(reading: Amount, tare: Amount, span: Amount, coupler_from_support: Amount) -> Amount:
     """The tongue load from a scale under the far end of a beam.
 

@@ -15,7 +15,7 @@ from noxel.core.quantities import (
     PositiveMass,
     units_in_force,
 )
-from noxel.core.units import MassUnit, PressureUnit
+from noxel.core.units import MassUnit, PressureUnit, VolumeUnit
 
 Config = Literal["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]
 SpringBars = Literal["engaged", "slack", "none"]
@@ -240,3 +240,4 @@ class Units(Model):
     mass: MassUnit
     length: Literal["in", "mm", "cm", "ft", "m"] | None = None
     pressure: PressureUnit | None = None
+    volume: VolumeUnit | None = None

@@ -15,7 +15,8 @@ from noxel.errors import QuantityError
 MassUnit = Literal["lb", "kg"]
 LengthUnit = Literal["in", "mm", "cm", "ft", "m"]
 PressureUnit = Literal["psi", "kPa", "bar"]
-Dimension = Literal["mass", "length", "pressure", "number", "share"]
+VolumeUnit = Literal["gal", "l"]
+Dimension = Literal["mass", "length", "pressure", "volume", "number", "share"]
 
 KG: dict[str, float] = {"lb": 0.45359237, "kg": 1.0, "t": 1000.0}
 """Kilograms in one unit. The pound is exact: international yard and pound agreement, 1959."""
@@ -26,13 +27,15 @@ KPA: dict[str, float] = {"psi": KG["lb"] * 9.80665 / 0.0254**2 / 1000, "kPa": 1.
 
 FLUIDS: dict[str, float] = {"gasoline": 6.2, "diesel": 7.0, "def": 9.1, "water": 8.34, "propane": 4.2}
 """Mass of a US gallon, as tanks are reckoned in practice. [lb/US gal]"""
-GALLONS: dict[str, float] = {"gal": 1.0, "l": 1 / 3.785411784}
-"""US gallons in one unit; the US gallon is 231 cubic inches exactly."""
 
 HEAVIEST = 200_000.0
 """No figure of a road rig is above this; more is a slip of the finger. [kg]"""
 LONGEST = 100.0
 """Likewise for lengths. [m]"""
+LITRES: dict[str, float] = {"gal": 3.785411784, "l": 1.0}
+"""Litres in one unit; the US gallon is 231 cubic inches exactly."""
+FULLEST = 20_000.0
+"""No tank of a road rig holds more. [l]"""
 HARDEST = 2000.0
 """Likewise for tire pressures. [kPa]"""
 
@@ -44,7 +47,8 @@ _TERM = re.compile(rf"\s*([+\u2212-]?)\s*({_NUMBER})\s*([A-Za-z\"'\u2032\u2033%]
 _DECIMAL_COMMA = re.compile(r"[0-9],(?![0-9]{3}(?![0-9]))")
 _ALIASES = {
     "lbs": "lb", "pound": "lb", "pounds": "lb", "kgs": "kg", "tonne": "t", "tonnes": "t",
-    "kpa": "kPa", "inch": "in", "inches": "in", '"': "in", "\u2033": "in", "feet": "ft", "foot": "ft", "'": "ft", "\u2032": "ft",
+    "kpa": "kPa", "litre": "l", "litres": "l", "liter": "l", "liters": "l", "gallon": "gal", "gallons": "gal",
+    "inch": "in", "inches": "in", '"': "in", "\u2033": "in", "feet": "ft", "foot": "ft", "'": "ft", "\u2032": "ft",
 }  # fmt: skip
 
 
@@ -64,13 +68,18 @@ class Typed:
 
 
 def _factors(dimension: Dimension) -> dict[str, float]:
-    return {"mass": KG, "length": METRES, "pressure": KPA}.get(dimension, {})
+    return {"mass": KG, "length": METRES, "pressure": KPA, "volume": LITRES}.get(dimension, {})
 
 
 def _explain(text: str, dimension: Dimension) -> QuantityError:
-    kind = {"mass": "a mass", "length": "a length", "pressure": "a pressure", "number": "a number", "share": "a share"}[
-        dimension
-    ]
+    kind = {
+        "mass": "a mass",
+        "length": "a length",
+        "pressure": "a pressure",
+        "volume": "a volume",
+        "number": "a number",
+        "share": "a share",
+    }[dimension]
     letters = [
         word for word in re.sub(r"[0-9.,+\-\s]", " ", text).split() if _ALIASES.get(word, word) not in _factors(dimension)
     ]
@@ -168,14 +177,40 @@ def read_pressure(text: str) -> float:
     return _read_strict(text, "pressure")
 
 
+def read_volume(text: str) -> float:
+    """Read a volume that carries its own unit: ``"46 gal"`` (US), ``"175 l"``.
+
+    Parameters
+    ----------
+    text : str
+        One number and one of gal, l.
+
+    Returns
+    -------
+    float
+        The volume. [l]
+
+    Raises
+    ------
+    QuantityError
+        If it is anything else.
+    """
+    return _read_strict(text, "volume")
+
+
+def fluid_density(fluid: str) -> float:
+    """Mass of a litre of a fluid, from what a US gallon of it is reckoned at. [kg/l]"""
+    return FLUIDS[fluid] * KG["lb"] / LITRES["gal"]
+
+
 def check_range(si: float, dimension: Dimension) -> float:
     """Refuse what no road rig has.
 
     Parameters
     ----------
     si : float
-        A mass [kg], a length [m] or a pressure [kPa].
-    dimension : {"mass", "length", "pressure"}
+        A mass [kg], a length [m], a pressure [kPa] or a volume [l].
+    dimension : {"mass", "length", "pressure", "volume"}
         Which of them.
 
     Returns
@@ -186,7 +221,7 @@ def check_range(si: float, dimension: Dimension) -> float:
     Raises
     ------
     QuantityError
-        If it is not finite, or beyond :data:`HEAVIEST`, :data:`LONGEST` or :data:`HARDEST`.
+        If it is not finite, or beyond :data:`HEAVIEST`, :data:`LONGEST`, :data:`HARDEST` or :data:`FULLEST`.
     """
     if not math.isfinite(si):
         raise QuantityError("is not a finite number")
@@ -194,6 +229,8 @@ def check_range(si: float, dimension: Dimension) -> float:
         raise QuantityError("is beyond 200 t, more than anything on a road weighs")
     if dimension == "length" and abs(si) > LONGEST:
         raise QuantityError("is beyond 100 m, longer than any rig")
+    if dimension == "volume" and abs(si) > FULLEST:
+        raise QuantityError("is beyond 20,000 l, more than any rig's tank holds")
     if dimension == "pressure" and abs(si) > HARDEST:
         raise QuantityError("is beyond 2,000 kPa (290 psi), more than any road tire holds")
     return si
@@ -244,7 +281,7 @@ def _fluid_mass(text: str, match: re.Match[str]) -> float:
     density = FLUIDS.get({"petrol": "gasoline", "gas": "gasoline"}.get(name.lower(), name.lower()))
     if density is None:
         raise QuantityError(f"“{text}”: “{name}” is not a fluid that is known here ({', '.join(FLUIDS)})")
-    gallons = float(_plain(number)) * GALLONS["l" if volume.lower().startswith("l") else "gal"]
+    gallons = float(_plain(number)) * LITRES["l" if volume.lower().startswith("l") else "gal"] / LITRES["gal"]
     return (-1 if sign in ("-", "−") else 1) * gallons * density * KG["lb"]
 
 
@@ -259,7 +296,7 @@ def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
     ----------
     text : str
         What was typed.
-    dimension : {"mass", "length", "pressure", "number", "share"}
+    dimension : {"mass", "length", "pressure", "volume", "number", "share"}
         What the field holds.
     default : str or None
         The unit of a bare number.

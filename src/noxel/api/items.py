@@ -1,0 +1,211 @@
+"""``/api/rigs/{id}/items`` and what belongs to the load plan: jotted down, imported from spreadsheets, started from a weigh-in."""
+
+import math
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field
+from uncertainties import ufloat
+
+from noxel.api.problems import FieldProblem, ProblemDetails
+from noxel.api.rigs import Looking, Store, sheet_as_json
+from noxel.api.sheet import Sheet, make_sheet
+from noxel.core.document import Document
+from noxel.core.edit import Change, apply_changes, settle
+from noxel.core.figures import nominal, plus_minus
+from noxel.core.pack import read_item
+from noxel.core.rig import Category
+from noxel.core.rigfile import RigFile, parse_rig
+from noxel.core.start import start_from_weigh_in
+from noxel.core.statics import length_from_move
+from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_length, read_mass, read_typed
+from noxel.errors import GeometryError, InputError, Problem, QuantityError
+from noxel.formats.items_csv import COLUMNS, Column, Layout, guess, header_unit, preview, read_items
+
+router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
+
+
+class QuickItem(BaseModel):
+    """An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given."""
+
+    text: Annotated[str, Field(max_length=200_000)]
+    on: Literal["vehicle", "trailer"]
+    position: Annotated[str, Field(max_length=100)] = ""
+    category: Category | None = None
+    typical: bool = False
+
+
+class ListAsWritten(BaseModel):
+    """How a pasted or imported list is written: separator, decimal sign, header, which column is what, units of bare figures."""
+
+    delimiter: Annotated[str, Field(min_length=1, max_length=1)]
+    decimal_comma: bool
+    header: bool
+    columns: dict[Column, Annotated[int, Field(ge=0, le=200)]]
+    mass: MassUnit
+    on: Literal["vehicle", "trailer"] = "vehicle"
+
+    def layout(self) -> Layout:
+        """The same for the reader."""
+        return Layout(self.delimiter, self.decimal_comma, self.header, self.columns)
+
+
+class ItemList(BaseModel):
+    """A list of things from a spreadsheet; how it is written is guessed where it is not said."""
+
+    text: Annotated[str, Field(max_length=5_000_000)]
+    written: ListAsWritten | None = None
+
+
+class ListPreview(BaseModel):
+    """What would be added: how the list was understood, its first rows, what adds up, what cannot be read."""
+
+    written: ListAsWritten
+    columns: list[Column]
+    rows: list[list[str]]
+    count: int
+    total: float
+    problems: list[FieldProblem]
+
+
+class Moved(BaseModel):
+    """The tongue before and after a known thing was moved, as typed; back is positive."""
+
+    mass: Annotated[str, Field(max_length=100)]
+    moved_back: Annotated[str, Field(max_length=100)]
+    before: Annotated[str, Field(max_length=100)]
+    after: Annotated[str, Field(max_length=100)]
+    resolution: Annotated[str, Field(max_length=100)] = ""
+
+
+class LeverLength(BaseModel):
+    """The lever length that two tongue readings show, in the rig's unit of length."""
+
+    value: float
+    plus_minus: float
+    unit: LengthUnit
+
+
+@router.post("/rigs/{rig_id}/items", response_model=Sheet)
+def add_items(rig_id: str, quick: QuickItem, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Add items as jotted down, one a line: all of them, or none and each bad line by its number."""
+
+    def add(document: Document) -> Document:
+        rig = parse_rig(document)
+        changes: list[Change] = []
+        problems: list[Problem] = []
+        for number, line in enumerate(quick.text.splitlines(), 1):
+            if not line.strip():
+                continue
+            try:
+                item = read_item(line, rig.units.mass)
+            except QuantityError as exc:
+                problems.append(Problem(f"line {number}", exc.message, exc.code))
+                continue
+            texts = {"mass": str(item.pop("text")), "position": quick.position}
+            at = f"loads[{len(rig.loads) + len(changes)}]"
+            more: dict[str, Any] = {"category": quick.category} if quick.category else {}
+            if quick.typical:
+                more["entered"] = {"mass": {"source": "guess", "note": "typical, until it is weighed"}}
+            changes.append(Change(at, op="insert", value={**item, **more, "on": quick.on}, texts=texts))
+        if problems:
+            raise InputError(f"Nothing was added. {problems[0]}", problems)
+        return apply_changes(document, changes).document
+
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "items", add), weigh_in))
+
+
+@router.post("/rigs/{rig_id}/items/preview")
+def preview_list(rig_id: str, wanted: ItemList, rigs: Store) -> ListPreview:
+    """Read a list without adding it: what was understood, and each line that cannot be."""
+    rig = settle(rigs.open(rig_id).document).rig
+    written = wanted.written
+    if written is None:
+        found = guess(wanted.text)
+        unit = header_unit(wanted.text, found) or rig.units.mass
+        written = ListAsWritten(delimiter=found.delimiter, decimal_comma=found.decimal_comma, header=found.header,
+                                columns=dict(found.columns), mass=unit)  # fmt: skip
+    rows = preview(wanted.text, written.layout())
+    items: list[dict[str, Any]] = []
+    problems: list[FieldProblem] = []
+    try:
+        items = read_items(wanted.text, written.layout(), mass=written.mass, length=_length(rig), on=written.on)
+    except InputError as exc:
+        problems = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in exc.problems]
+    total = sum(_kg(item["mass"], written.mass) * item.get("quantity", 1) for item in items) / KG[rig.units.mass]
+    return ListPreview(written=written, columns=list(COLUMNS), rows=rows, count=len(items), total=total, problems=problems[:50])
+
+
+@router.post("/rigs/{rig_id}/items/import", response_model=Sheet)
+def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Add a list: all of it, or nothing and each bad line by its number."""
+    written = wanted.written
+    if written is None:
+        raise InputError("Say how the list is written.", [Problem("written", "is missing", "missing")])
+
+    def add(document: Document) -> Document:
+        rig = settle(document).rig
+        items = read_items(wanted.text, written.layout(), mass=written.mass, length=_length(rig), on=written.on)
+        for item in items:
+            if written.mass != rig.units.mass and not isinstance(item["mass"], str):
+                item["mass"] = f"{item['mass']} {written.mass}"
+        return apply_changes({**document, "loads": [*document.get("loads", []), *items]}, []).document
+
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "imported items", add), weigh_in))
+
+
+@router.post("/rigs/{rig_id}/lever-length")
+def lever_length(rig_id: str, moved: Moved, rigs: Store) -> LeverLength:
+    """Coupler to axles, from the tongue before and after a known thing was moved."""
+    rig = settle(rigs.open(rig_id).document).rig
+    unit = _length(rig)
+    kg: dict[str, float] = {}
+    problems = []
+    for name, dimension in (
+        ("mass", "mass"),
+        ("moved_back", "length"),
+        ("before", "mass"),
+        ("after", "mass"),
+        ("resolution", "mass"),
+    ):
+        text = getattr(moved, name)
+        if name == "resolution" and not text.strip():
+            kg[name] = 0.0
+            continue
+        try:
+            value = read_typed(
+                text, "mass" if dimension == "mass" else "length", rig.units.mass if dimension == "mass" else unit
+            ).value
+            kg[name] = _kg(value, rig.units.mass) if dimension == "mass" else _metres(value, unit)
+        except QuantityError as exc:
+            problems.append(Problem(name, exc.message, exc.code))
+    if problems:
+        raise InputError(str(problems[0]), problems)
+    u = kg["resolution"] / math.sqrt(12)
+    try:
+        found = length_from_move(kg["mass"], kg["moved_back"], ufloat(kg["before"], u), ufloat(kg["after"], u))
+    except GeometryError as exc:
+        raise InputError(exc.message, [Problem("after", exc.message, exc.code)]) from exc
+    return LeverLength(value=nominal(found) / METRES[unit], plus_minus=plus_minus(found) / METRES[unit], unit=unit)
+
+
+def _length(rig: RigFile) -> LengthUnit:
+    return rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+
+
+def _kg(value: float | int | str, unit: MassUnit) -> float:
+    return read_mass(value) if isinstance(value, str) else value * KG[unit]
+
+
+def _metres(value: float | int | str, unit: LengthUnit) -> float:
+    return read_length(value) if isinstance(value, str) else value * METRES[unit]
+
+
+@router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
+def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Start the plan from what was weighed, the listed items taken out of it."""
+
+    def start(document: Document) -> Document:
+        return apply_changes(document, start_from_weigh_in(settle(document).rig, weigh_in or 0)).document
+
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "plan from the last weigh-in", start), weigh_in))

@@ -1,0 +1,71 @@
+"""Lists from spreadsheets: separators, decimal commas, headers in any order, bad lines by their number, ten thousand rows."""
+
+import unittest
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from noxel.errors import InputError, TooLarge
+from noxel.formats.items_csv import Layout, guess, header_unit, read_items
+
+
+def read(text: str, **more: object) -> list[dict[str, object]]:
+    layout = guess(text)
+    return read_items(text, layout, mass=header_unit(text, layout) or "kg", length="cm", on="vehicle", **more)  # type: ignore[arg-type]
+
+
+class Lists(unittest.TestCase):
+    def test_as_different_spreadsheets_write_them(self) -> None:
+        wanted = [
+            {"name": "chairs", "mass": 3.5, "quantity": 4, "on": "vehicle"},
+            {"name": "books, old", "mass": 18, "quantity": 2, "on": "vehicle"},
+        ]
+        for text in (
+            "Item,Mass (kg),Qty\nchairs,3.5,4\n\"books, old\",18,2\n", "Qty;What;Weight kg\n4;chairs;3,5\n2;books, old;18\n",
+            "chairs\t4\t3.5\nbooks, old\t2\t18", "mass|item|count\r\n3.5|chairs|4\r\n18|books, old|2\r\n",
+        ):  # fmt: skip
+            with self.subTest(text):
+                layout = guess(text)
+                if not layout.header:  # without a header the columns are a guess that the user corrects
+                    layout = Layout(layout.delimiter, layout.decimal_comma, False, {"name": 0, "quantity": 1, "mass": 2})
+                self.assertEqual(read_items(text, layout, mass="kg", length="cm", on="vehicle"), wanted)
+        self.assertEqual(header_unit("item,weight lbs\nx,3", guess("item,weight lbs\nx,3")), "lb")
+
+    def test_where_and_what_sort(self) -> None:
+        found = read("name;mass;where;position;category\nkiln;95;trailer;4 ft;fixed\n")
+        self.assertEqual(found, [{"name": "kiln", "mass": 95, "on": "trailer", "position": "4 ft", "category": "fixed"}])
+
+    def test_bad_lines_by_number_and_nothing_half_done(self) -> None:
+        text = (
+            "name,mass,quantity,where\na,12,1,vehicle\nb,heavy,1,vehicle\nc,5,-2,vehicle\nd,-7,1,vehicle\ne,3,1,boat\nf,,1,\n"
+        )
+        with self.assertRaises(InputError) as caught:
+            read(text)
+        said = {problem.path: problem.message for problem in caught.exception.problems}
+        self.assertEqual(list(said), ["line 3", "line 4", "line 5", "line 6", "line 7"])
+        for line, cause in (
+            ("line 3", "heavy"),
+            ("line 4", "-2"),
+            ("line 5", "negative"),
+            ("line 6", "boat"),
+            ("line 7", "no mass"),
+        ):
+            self.assertIn(cause, said[line])
+        for nothing in ("", "\n\n", "name,mass\n"):
+            with self.assertRaises(InputError):
+                read(nothing)
+        with self.assertRaisesRegex(InputError, "which column is the mass"):
+            read_items("a;b", Layout(";", False, False, {"name": 0}), mass="kg", length="cm", on="vehicle")
+
+    def test_ten_thousand_rows_and_one_more(self) -> None:
+        rows = "\n".join(f"thing {number},1" for number in range(10_000))
+        self.assertEqual(len(read("name,mass\n" + rows)), 10_000)
+        with self.assertRaises(TooLarge):
+            read("name,mass\n" + rows + "\nx,1\ny,1")
+
+    @given(st.text(max_size=300))
+    def test_any_text_is_read_or_refused(self, text: str) -> None:
+        try:
+            read(text)
+        except (InputError, TooLarge) as exc:
+            self.assertTrue(exc.message)
