@@ -10,7 +10,8 @@ from tests.truth import rig_of
 
 def load(page: Page, post: str) -> int:
     text = page.locator(f'[data-post="{post}"] text').nth(1).text_content() or ""
-    return int(re.sub(r"\D", "", text))
+    found = re.match(r"[0-9,]+", text)
+    return int(found[0].replace(",", "")) if found else 0
 
 
 class Packing(OnStage):
@@ -63,6 +64,88 @@ class Packing(OnStage):
         page.get_by_label("In the trailer").locator('[data-load="0"] summary').click()
         page.locator('input[data-path="loads[0].position"]').fill("200")
         expect(page.locator("[data-predicted]")).to_be_visible()
+
+    def test_ordinary_things_tanks_and_a_drag_past_the_hitch(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/pack")
+        expect(page.locator("[data-predicted]")).to_be_visible()
+        page.get_by_label("Behind the front axle").fill("140")
+        page.get_by_role("button", name="ordinary things").click()
+        page.get_by_label("Look for").fill("generator")
+        page.get_by_role("button", name=re.compile("generator, small")).click()
+        expect(page.get_by_role("button", name=re.compile("generator, small")).get_by_text("1 listed")).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(page.locator("[data-total=vehicle]")).to_contain_text("49")  # 22 kg
+        trailer = load(page, "trailer")
+        generator = page.get_by_role("slider", name="generator, small")
+        at, ball = generator.bounding_box(), page.locator('[data-post="trailer"]').bounding_box()
+        assert at and ball  # noqa: S101
+        page.mouse.move(at["x"] + at["width"] / 2, at["y"] + at["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(ball["x"], at["y"], steps=8)
+        page.mouse.up()
+        expect(page.locator("[data-total=trailer]")).to_contain_text("49")
+        expect(page.get_by_role("status")).to_have_text("saved")
+        self.assertGreater(load(page, "trailer"), trailer)
+        page.locator('[data-load="0"] summary').click()
+        page.get_by_role("button", name="leave it at home this time").click()
+        expect(page.locator("[data-total=trailer]")).not_to_contain_text("49")
+        page.get_by_role("button", name="Add a tank").click()
+        page.get_by_label("Holds").fill("46 barrels")
+        page.get_by_label("Behind the coupler").last.fill("60")
+        page.get_by_role("button", name="Add it").click()
+        expect(page.get_by_text("“barrels” was not understood")).to_be_visible()
+        page.get_by_label("Holds").fill("46")
+        page.get_by_role("button", name="Add it").click()
+        expect(page.locator('[data-tank="0"]')).to_contain_text("384")  # 46 gal × 8.34 lb
+        expect(page.locator("[data-phase]")).to_have_count(4)
+        full = load(page, "trailer")
+        page.get_by_role("radio", name="heading home").click()
+        expect(page.locator('[data-tank="0"]')).not_to_contain_text("384")
+        expect(page.get_by_role("status")).to_have_text("saved")
+        self.assertLess(load(page, "trailer"), full)
+        page.locator('[data-tank="0"] summary').click()
+        page.locator('input[data-path="tanks[0].levels.heading_home"]').fill("300 %")
+        expect(page.get_by_text("must lie between 0 and 100 %, not 300 %")).to_be_visible()
+
+    def test_a_list_of_ten_thousand_and_one_that_is_broken(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/pack")
+        page.get_by_role("button", name="a list from a spreadsheet").click()
+        broken = "what;kg;how many\nkiln;95;1\nclay;12,5;8\nwheel;heavy;1\n"
+        page.get_by_label("List file").set_input_files(
+            {"name": "list.csv", "mimeType": "text/csv", "buffer": broken.encode("cp1252")}
+        )
+        expect(page.locator("[data-part=list-problems]")).to_contain_text("line 4")
+        expect(page.get_by_role("button", name="Add them all")).to_be_disabled()
+        page.get_by_label("The list").fill("what;kg;how many\nkiln;95;1\nclay;12,5;8\n")
+        expect(page.get_by_text("2 things, 430 lb in all")).to_be_visible()  # (95 + 100) kg
+        page.get_by_role("button", name="Add them all").click()
+        expect(page.locator("[data-total=vehicle]")).to_contain_text("430")
+        many = "name,kg,position\n" + "\n".join(f"thing {number},0.01,300" for number in range(10_000))
+        page.get_by_role("button", name="a list from a spreadsheet").click()
+        page.get_by_label("List file").set_input_files({"name": "many.csv", "mimeType": "text/csv", "buffer": many.encode()})
+        expect(page.get_by_text("10,000 things")).to_be_visible()
+        page.get_by_role("button", name="Add them all").click()
+        expect(page.get_by_text("more are listed")).to_be_visible()
+        expect(page.locator("[data-total=vehicle]")).to_contain_text("650")  # and 100 kg more
+
+    def test_two_positions_one_length(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/pack")
+        page.get_by_text("The lever length from two tongue readings").click()
+        for label, text in (
+            ("What was moved weighs", "100"),
+            ("Moved back by", "80"),
+            ("Tongue before", "700"),
+            ("Tongue after", "740"),
+        ):
+            page.get_by_label(label, exact=True).fill(text)
+        page.get_by_role("button", name="Work it out").click()
+        expect(page.get_by_text("must make the tongue lighter")).to_be_visible()
+        page.get_by_label("Tongue after").fill("660")
+        page.get_by_role("button", name="Work it out").click()
+        expect(page.get_by_text("200 ±0 in")).to_be_visible()  # 100 × 80 ÷ 40
+        page.get_by_role("button", name="Use it").click()
+        page.get_by_role("link", name="Plates").click()
+        expect(page.locator('input[data-path="trailer.geometry.coupler_to_axles"]')).to_have_value("200.0 in")
 
     def test_from_the_last_weigh_in_and_on_a_phone(self) -> None:
         rig = self.rigs.add({**rig_of("check--three-passes"), "plan": {}})

@@ -11,7 +11,7 @@ from noxel.formats.items_csv import Layout, guess, header_unit, read_items
 
 def read(text: str, **more: object) -> list[dict[str, object]]:
     layout = guess(text)
-    return read_items(text, layout, mass=header_unit(text, layout) or "kg", length="cm", on="vehicle", **more)  # type: ignore[arg-type]
+    return read_items(text, layout, mass=header_unit(text, layout) or "kg", length="cm", on="vehicle", **more)
 
 
 class Lists(unittest.TestCase):

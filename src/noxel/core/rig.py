@@ -305,7 +305,7 @@ class Load(Entered):
 
 def _level(value: float) -> float:
     if not 0 <= value <= 1:
-        raise PydanticCustomError("level", "must lie between 0 and 100 %, not {percent} %", {"percent": round(value * 100, 6)})
+        raise PydanticCustomError("level", "must lie between 0 and 100 %, not {percent} %", {"percent": f"{value * 100:g}"})
     return value
 
 

@@ -25,6 +25,12 @@ export type Fault = LiveOut["fault"];
 export type PackAnswer = Schemas["PackAnswer"];
 export type ItemEffect = Schemas["ItemEffect"];
 export type Load = Schemas["Load"];
+export type Tank = Schemas["Tank"];
+export type Category = NonNullable<Load["category"]>;
+export type Phase = NonNullable<Schemas["Plan"]["phase"]>;
+export type QuickItem = Schemas["QuickItem"];
+export type ListPreview = Schemas["ListPreview"];
+export type Column = ListPreview["columns"][number];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
 export type Words = Schemas["Words"];
@@ -81,8 +87,13 @@ export const api = {
   connect: (wanted: Schemas["Connect"]) => ask<LiveOut>("POST", "/live", wanted),
   command: (command: LiveCommand) => ask<LiveOut>("POST", "/live/command", command),
   disconnect: () => ask<LiveOut>("DELETE", "/live"),
-  addItems: (id: string, text: string, on: "vehicle" | "trailer", position: string, weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/items${looking(weighIn)}`, { text, on, position }),
+  addItems: (id: string, jotted: Schemas["QuickItem"], weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/items${looking(weighIn)}`, jotted),
+  previewItems: (id: string, list: Schemas["ItemList"]) => ask<ListPreview>("POST", `/rigs/${id}/items/preview`, list),
+  importItems: (id: string, list: Schemas["ItemList"], weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/items/import${looking(weighIn)}`, list),
+  leverLength: (id: string, moved: Schemas["Moved"]) =>
+    ask<Schemas["LeverLength"]>("POST", `/rigs/${id}/lever-length`, moved),
   planFromWeighIn: (id: string, weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/plan/from-weigh-in${looking(weighIn)}`),
   units: (id: string, units: Schemas["NewUnits"], weighIn?: number) =>

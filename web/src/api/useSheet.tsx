@@ -1,6 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { api, type Change, type Evaluation, type FieldState, type RigFile, type ScaleKind, type Sheet } from "./client";
+import {
+  api,
+  type Change,
+  type Evaluation,
+  type FieldState,
+  type QuickItem,
+  type RigFile,
+  type ScaleKind,
+  type Sheet,
+} from "./client";
 import { ChangeQueue, type Saving } from "./queue";
 
 type Desk = {
@@ -17,7 +26,7 @@ type Desk = {
   newWeighIn: (scale: ScaleKind, uncouple: boolean) => Promise<void>;
   /** Start the plan from what was weighed last; these three reject with what was wrong, to be told where they were asked. */
   planFromWeighIn: () => Promise<void>;
-  addItems: (text: string, on: "vehicle" | "trailer", position: string) => Promise<void>;
+  addItems: (jotted: QuickItem) => Promise<void>;
   apply: (changes: Change[], what: string) => Promise<void>;
   /** Ask for something else that answers with the new sheet; rejects with what was wrong. */
   ask: (make: (id: string, weighIn: number | undefined) => Promise<Sheet>) => Promise<void>;
@@ -94,8 +103,8 @@ export function DeskProvider(props: {
       planFromWeighIn: async () => {
         queries.setQueryData(key, await api.planFromWeighIn(id, weighIn));
       },
-      addItems: async (text, on, position) => {
-        queries.setQueryData(key, await api.addItems(id, text, on, position, weighIn));
+      addItems: async (jotted) => {
+        queries.setQueryData(key, await api.addItems(id, jotted, weighIn));
       },
       apply: async (changes, what) => {
         queries.setQueryData(key, await api.change(id, changes, what, null, weighIn));

@@ -1,16 +1,26 @@
-import type { KeyboardEvent, PointerEvent } from "react";
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { Layout, Sizes } from "./layout";
 
-export type Placed = { index: number; name: string; on: "vehicle" | "trailer"; metres: number };
+export type Placed = {
+  /** Its path in the rig file, such as `loads[3]` or `tanks[0]`. */
+  path: string;
+  name: string;
+  on: "vehicle" | "trailer";
+  metres: number;
+  tank: boolean;
+};
+export type OnPlace = (path: string, on: Placed["on"], metres: number, gesture: string) => void;
 
 /** The things aboard, each where it lies; a thing is dragged along, or moved with the arrow keys. */
 export function Items(props: {
   items: readonly Placed[];
   layout: Layout;
   sizes: Sizes;
-  onPlace: ((index: number, metres: number, gesture: string) => void) | undefined;
+  towing: boolean;
+  onPlace: OnPlace | undefined;
 }) {
-  const { items, layout, onPlace } = props;
+  const { items, layout, onPlace, towing } = props;
+  const moved = useRef<{ seen: Placed; metres: number; on: Placed["on"] } | null>(null);
   const origin = (on: Placed["on"]) => (on === "vehicle" ? 0 : layout.marks.hitch);
   const drag = (item: Placed) => (event: PointerEvent<SVGGElement>) => {
     if (!onPlace) return;
@@ -18,8 +28,12 @@ export function Items(props: {
     const group = event.currentTarget;
     const from = event.clientX;
     group.setPointerCapture(event.pointerId);
-    const move = (now: globalThis.PointerEvent) =>
-      onPlace(item.index, item.metres + (now.clientX - from) / layout.scale, gesture);
+    const start = origin(item.on) + item.metres;
+    const move = (now: globalThis.PointerEvent) => {
+      const at = start + (now.clientX - from) / layout.scale; // dragged past the hitch, it goes to the other one
+      const on = towing && at > layout.marks.hitch + 0.15 ? "trailer" : "vehicle";
+      onPlace(item.path, on, at - origin(on), gesture);
+    };
     const end = () => {
       group.removeEventListener("pointermove", move);
       group.removeEventListener("pointerup", end);
@@ -31,7 +45,10 @@ export function Items(props: {
     const step = event.key === "ArrowLeft" ? -0.1 : event.key === "ArrowRight" ? 0.1 : 0;
     if (!step || !onPlace) return;
     event.preventDefault();
-    onPlace(item.index, item.metres + step, `nudge ${item.index}`);
+    const last = moved.current; // keys may come faster than answers
+    const from = last && last.seen.path === item.path && last.seen.metres === item.metres ? last.metres : item.metres;
+    moved.current = { seen: item, metres: from + step, on: item.on };
+    onPlace(item.path, item.on, from + step, `nudge ${item.path}`);
   };
   return (
     <g>
@@ -40,18 +57,27 @@ export function Items(props: {
         const y = layout.up(item.on === "vehicle" ? 1.0 : 1.15) - (order % 3) * 12;
         return (
           <g
-            key={item.index}
+            key={item.path}
             role="slider"
             tabIndex={0}
             aria-label={item.name}
             aria-valuenow={Math.round(item.metres * 100)}
             aria-valuetext={`${item.metres.toFixed(2)} m ${item.on === "vehicle" ? "behind the front axle" : "behind the coupler"}`}
-            data-item={item.index}
+            data-item={item.path}
             className="cursor-ew-resize touch-none"
             onPointerDown={drag(item)}
             onKeyDown={nudge(item)}
           >
-            <path d={`M${x} ${y + 6}l-7 -12h14z`} fill="var(--ink)" stroke="var(--card)" strokeWidth={1.2} />
+            {item.tank ? (
+              <path
+                d={`M${x} ${y - 8}q7 8 0 14q-7 -6 0 -14z`}
+                fill="var(--card)"
+                stroke="var(--ink)"
+                strokeWidth={1.6}
+              />
+            ) : (
+              <path d={`M${x} ${y + 6}l-7 -12h14z`} fill="var(--ink)" stroke="var(--card)" strokeWidth={1.2} />
+            )}
             <title>{item.name}</title>
           </g>
         );

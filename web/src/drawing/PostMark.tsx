@@ -70,11 +70,21 @@ export function PostMark(props: {
           className="moves"
           x={left + 3}
           y={top}
-          width={post.width - 6}
+          width={(post.weighed === null ? 1 : 0.55) * post.width - 6}
           height={post.fill}
           fill="var(--card)"
           stroke={post.beyond > 0 ? "var(--vermilion)" : check?.status === "within" ? "var(--spruce)" : "var(--ochre)"}
           strokeWidth={2}
+        />
+      )}
+      {predicted && post.weighed !== null && (
+        <rect
+          data-weighed
+          x={left + post.width * 0.62}
+          y={frameBottom - post.weighed}
+          width={Math.max(3, post.width * 0.24)}
+          height={post.weighed}
+          fill="var(--ink)"
         />
       )}
       <rect

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Evaluation } from "../api/client";
 import { Braces } from "./Braces";
-import { Items, type Placed } from "./Items";
+import { Items, type OnPlace, type Placed } from "./Items";
 import { layOut, NARROW, SHORT, type Sizes, STRIP, WIDE } from "./layout";
 import { Outlines } from "./Outlines";
 import { PostMark } from "./PostMark";
@@ -35,7 +35,9 @@ export function RigDrawing(props: {
   /** Loads that were worked out and not weighed are outlined, not filled. */
   predicted?: boolean;
   items?: readonly Placed[];
-  onPlace?: (index: number, metres: number, gesture: string) => void;
+  onPlace?: OnPlace;
+  /** What was weighed, shown solid beside what is predicted. */
+  measured?: Evaluation["checks"] | undefined;
 }) {
   const {
     evaluation,
@@ -47,10 +49,13 @@ export function RigDrawing(props: {
     predicted = false,
     items,
     onPlace,
+    measured,
   } = props;
   const [box, width] = useWidth();
   const sizes: Sizes = width < 700 ? (strip ? STRIP : NARROW) : short ? SHORT : WIDE;
-  const layout = width ? layOut(evaluation.geometry, evaluation.towing, evaluation.checks, sizes, width) : null;
+  const layout = width
+    ? layOut(evaluation.geometry, evaluation.towing, evaluation.checks, sizes, width, measured)
+    : null;
   return (
     <div ref={box} data-part="drawing">
       {layout && (
@@ -77,7 +82,7 @@ export function RigDrawing(props: {
               pin={isPinKind(evaluation)}
             />
           ))}
-          {items && <Items items={items} layout={layout} sizes={sizes} onPlace={onPlace} />}
+          {items && <Items items={items} layout={layout} sizes={sizes} towing={evaluation.towing} onPlace={onPlace} />}
           {layout.braces.length > 0 && (
             <Braces evaluation={evaluation} layout={layout} sizes={sizes} picked={picked} onPick={onPick} />
           )}

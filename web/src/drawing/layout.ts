@@ -39,6 +39,8 @@ export type Post = {
   beyond: number;
   cut: boolean;
   whisker: number;
+  /** Height of what was weighed, where the post itself is predicted; null when it was not. */
+  weighed: number | null;
 };
 
 export type Layout = {
@@ -68,6 +70,7 @@ export function layOut(
   checks: readonly Check[],
   sizes: Sizes,
   width: number,
+  measured?: readonly Check[],
 ): Layout {
   const { wheelbase: a, hitch_offset: b, coupler_to_axles: length } = geometry;
   const pin = isPin(geometry);
@@ -106,6 +109,7 @@ export function layOut(
     const limit = check?.limit ?? null;
     const load = check?.actual ?? check?.at_least ?? null;
     const share = limit && load !== null ? load / limit : 0;
+    const seen = measured?.find((each) => each.id === post.check)?.actual ?? null;
     const beyond = share > 1 ? Math.max(5, (share - 1) * sizes.post) : 0;
     return {
       id: post.id,
@@ -116,6 +120,7 @@ export function layOut(
       fill: Math.max(0, Math.min(1, share)) * sizes.post,
       beyond: Math.min(beyond, room - 4),
       cut: beyond > room - 4,
+      weighed: limit && seen !== null ? Math.max(0, Math.min(1.3, seen / limit)) * sizes.post : null,
       whisker: limit && check?.plus_minus ? (check.plus_minus / limit) * sizes.post : 0,
     };
   });

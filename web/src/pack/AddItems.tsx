@@ -1,7 +1,18 @@
+import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { RequestFailed } from "../api/client";
+import { api, type Category, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { mass } from "../format";
 import { Button, Choice } from "../ui/controls";
+import { Slip } from "../ui/Dialog";
+import { ImportList } from "./ImportList";
+
+export const CATEGORIES = [
+  ["people", "people"],
+  ["essential", "essential"],
+  ["comfort", "comfort"],
+  ["fixed", "fixed"],
+] as const;
 
 /** Items as people jot them down, one a line: “4 chairs 3 kg”. A list pasted from elsewhere is added whole, or not at all. */
 export function AddItems() {
@@ -10,21 +21,21 @@ export function AddItems() {
   const [place, setPlace] = useState("");
   const [on, setOn] = useState<"vehicle" | "trailer">("vehicle");
   const [problems, setProblems] = useState<string[]>([]);
+  const [asking, setAsking] = useState<"catalogue" | "list" | null>(null);
+  const fail = (error: unknown) => {
+    const failed = error instanceof RequestFailed ? error : new RequestFailed(String(error));
+    const told = failed.problem?.errors?.map((each) => `${each.path}: ${each.message}`) ?? [];
+    setProblems(told.length ? told : [failed.message]);
+  };
   const add = (event: FormEvent) => {
     event.preventDefault();
     if (!text.trim()) return;
-    addItems(text, on, place).then(
-      () => {
-        setText("");
-        setProblems([]);
-      },
-      (error: unknown) => {
-        const failed = error instanceof RequestFailed ? error : new RequestFailed(String(error));
-        const told = failed.problem?.errors?.map((each) => `${each.path}: ${each.message}`) ?? [];
-        setProblems(told.length ? told : [failed.message]);
-      },
-    );
+    addItems({ text, on, position: place }).then(() => {
+      setText("");
+      setProblems([]);
+    }, fail);
   };
+  const link = "font-cond text-[15px] underline underline-offset-2";
   return (
     <form onSubmit={add} className="mb-5 border border-ink bg-card p-3" aria-label="Add items">
       <label className="block text-[15px]">
@@ -65,11 +76,91 @@ export function AddItems() {
           Add
         </Button>
       </div>
+      <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+        <button type="button" className={link} onClick={() => setAsking("catalogue")}>
+          ordinary things, with typical masses
+        </button>
+        <button type="button" className={link} onClick={() => setAsking("list")}>
+          a list from a spreadsheet
+        </button>
+      </p>
       {problems.map((each) => (
         <p key={each} className="mt-2 border-l-4 border-ink pl-2 text-[14px] font-semibold">
           {each}
         </p>
       ))}
+      <Slip
+        open={asking === "catalogue"}
+        onOpenChange={() => setAsking(null)}
+        title="Ordinary things"
+        lead={`Typical masses, marked as guesses until you weigh them. They go ${on === "vehicle" ? "in the vehicle" : "in the trailer"}${place ? `, ${place} ${evaluation.length} back` : ""}.`}
+        wide
+      >
+        <Catalogue
+          onAdd={(name, kg, category) =>
+            addItems({ text: `${name} ${kg} kg`, on, position: place, category, typical: true }).then(
+              () => setProblems([]),
+              fail,
+            )
+          }
+        />
+      </Slip>
+      <Slip open={asking === "list"} onOpenChange={() => setAsking(null)} title="A list from a spreadsheet" wide>
+        <ImportList on={on} onDone={() => setAsking(null)} />
+      </Slip>
     </form>
+  );
+}
+
+function Catalogue({ onAdd }: { onAdd: (name: string, kg: number, category: Category) => Promise<void> }) {
+  const words = useQuery({ queryKey: ["words"], queryFn: api.words, staleTime: Number.POSITIVE_INFINITY });
+  const { rig } = useDesk();
+  const [wanted, setWanted] = useState("");
+  const [added, setAdded] = useState<Record<string, number>>({});
+  const found = (words.data?.catalogue ?? []).filter((each) => each.name.includes(wanted.trim().toLowerCase()));
+  const have = (name: string) => (rig.loads ?? []).filter((load) => load.name === name).length;
+  return (
+    <>
+      <input
+        value={wanted}
+        aria-label="Look for"
+        placeholder="look for…"
+        onChange={(event) => setWanted(event.currentTarget.value)}
+        className="mb-2 h-10 w-full border-b-2 border-rule bg-paper px-2 text-[17px] outline-none placeholder:text-soft focus:border-ink"
+      />
+      {CATEGORIES.map(([category, title]) => {
+        const here = found.filter((each) => each.category === category);
+        return (
+          here.length > 0 && (
+            <section key={category} className="mb-3">
+              <h3 className="border-b border-ink font-cond text-[17px] font-semibold">{title}</h3>
+              <ul className="md:columns-2 md:gap-6">
+                {here.map((each) => (
+                  <li key={each.name} className="break-inside-avoid border-b border-rule">
+                    <button
+                      type="button"
+                      className="flex min-h-9 w-full items-center justify-between gap-3 px-1 text-left text-[15px] hover:bg-sunk"
+                      onClick={() => {
+                        setAdded({ ...added, [each.name]: (added[each.name] ?? 0) + 1 });
+                        void onAdd(each.name, each.kg, each.category);
+                      }}
+                    >
+                      <span>
+                        {each.name}
+                        {have(each.name) > 0 && (
+                          <span className="ml-2 text-[13px] text-soft">{have(each.name)} listed</span>
+                        )}
+                      </span>
+                      <span className="font-cond text-[16px] font-semibold">{mass(each.kg)} kg</span>
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )
+        );
+      })}
+      {found.length === 0 && <p className="text-[15px]">Nothing of that name. Jot it down with its mass instead.</p>}
+    </>
   );
 }

@@ -2,18 +2,23 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
-import type { Placed } from "../drawing/Items";
+import type { OnPlace, Placed } from "../drawing/Items";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { mass } from "../format";
 import { Ledger } from "../margins/Ledger";
 import { AddItems } from "./AddItems";
 import { Items } from "./Items";
 import { Schools } from "./Schools";
+import { HowFarOff, StowageSense } from "./Sense";
 import { StartFrom } from "./StartFrom";
+import { PHASES, Tanks } from "./Tanks";
+
+/** More marks than this hide each other. */
+const MOST_MARKS = 90;
 
 /** What goes where, and what the scale will say: predicted posts are outlined, nothing here was weighed. */
 export function Pack() {
-  const { rig, evaluation, sheet, type } = useDesk();
+  const { rig, evaluation, sheet, type, change } = useDesk();
   const [picked, setPicked] = useState<string | null>(null);
   const { pack } = sheet;
   const predicted = pack.headline !== null;
@@ -21,10 +26,29 @@ export function Pack() {
   const loads = rig.loads ?? [];
   const placed = pack.items.flatMap((item): Placed[] => {
     const load = loads[item.index];
-    return load && item.metres !== null
-      ? [{ index: item.index, name: load.name ?? "item", on: load.on, metres: item.metres }]
+    return load && item.metres !== null && (load.aboard ?? true)
+      ? [{ path: `loads[${item.index}]`, name: load.name || "item", on: load.on, metres: item.metres, tank: false }]
       : [];
   });
+  const tanks = pack.tanks.flatMap((item): Placed[] => {
+    const tank = rig.tanks?.[item.index];
+    return tank && item.metres !== null
+      ? [{ path: `tanks[${item.index}]`, name: tank.name || tank.fluid, on: tank.on, metres: item.metres, tank: true }]
+      : [];
+  });
+  const place: OnPlace = (path, on, metres, gesture) => {
+    const text = `${Math.round(metres * 100)} cm`;
+    const now = [...placed, ...tanks].find((each) => each.path === path)?.on;
+    if (now === on) type(`${path}.position`, text, "place of an item", gesture);
+    else
+      change(
+        [
+          { path: `${path}.on`, op: "set", value: on },
+          { path: `${path}.position`, op: "type", text },
+        ],
+        `into the ${on}`,
+      );
+  };
   return (
     <>
       <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10">
@@ -32,25 +56,30 @@ export function Pack() {
           evaluation={shown}
           short
           predicted={predicted}
-          items={placed}
+          items={[...placed.slice(0, MOST_MARKS), ...tanks]}
+          measured={predicted && evaluation.weigh_in ? evaluation.checks : undefined}
           picked={picked}
           onPick={setPicked}
-          onPlace={(index, metres, gesture) =>
-            type(`loads[${index}].position`, `${Math.round(metres * 100)} cm`, "place of an item", gesture)
-          }
+          onPlace={place}
         />
       </div>
       <div className="mx-auto grid max-w-[1400px] items-start gap-x-8 grid-cols-1 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
         <div>
           <AddItems />
+          {placed.length > MOST_MARKS && (
+            <p className="mb-2 text-[13px] text-soft">The drawing marks the first {MOST_MARKS} things.</p>
+          )}
           <Items on="vehicle" title="In the vehicle" />
           {evaluation.towing && <Items on="trailer" title="In the trailer" />}
+          <Tanks />
           <StartFrom />
         </div>
         <div>
           <Predicted picked={picked} onPick={setPicked} />
-          {pack.schools.length > 0 && <Schools />}
           <Payload />
+          <StowageSense />
+          {pack.schools.length > 0 && <Schools />}
+          <HowFarOff />
         </div>
       </div>
     </>
@@ -58,7 +87,7 @@ export function Pack() {
 }
 
 function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: string | null) => void }) {
-  const { sheet } = useDesk();
+  const { sheet, rig } = useDesk();
   const { pack } = sheet;
   if (!pack.headline) {
     return (
@@ -82,7 +111,11 @@ function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: str
   const ink = pack.verdict === "stop" ? "text-vermilion" : pack.verdict === "within" ? "text-spruce" : "text-ochre";
   return (
     <section aria-label="Prediction">
-      <p className="text-[14px] font-semibold text-ochre">Predicted, not weighed</p>
+      <p className="text-[14px] font-semibold text-ochre">
+        Predicted, not weighed
+        {rig.tanks?.length ? `: ${PHASES.find(([code]) => code === pack.phase)?.[1]}` : ""}. The ± is what the sources
+        of its figures allow.
+      </p>
       <h1 className="pb-2 font-cond text-[22px] leading-tight font-semibold" data-predicted={pack.verdict}>
         <span className={ink}>{pack.headline.lead}</span> {pack.headline.sentence}
       </h1>
@@ -116,8 +149,8 @@ function Payload() {
         </span>
       </p>
       <p className="text-[13px] leading-snug text-soft">
-        The tongue stands here once, as load on the vehicle; in the combination it is part of the trailer and not
-        counted again.
+        The load on the hitch stands here once, as load on the vehicle; in the combination it is part of the trailer and
+        not counted again.
       </p>
     </section>
   );

@@ -9,7 +9,8 @@ export function Schools() {
   return (
     <section aria-label="Tongue, by each school" className="mt-6 border-t border-ink pt-2">
       <h2 className="font-cond text-[18px] font-semibold">
-        {evaluation.terms.tongue_weight ?? "tongue weight"}, by each school, in {evaluation.units.mass}
+        {(evaluation.terms.tongue_weight ?? "tongue weight").replace(/^./, (first) => first.toUpperCase())}, by each
+        school, in {evaluation.units.mass}
       </h2>
       {schools.map((school) => (
         <div key={school.code} className="flex items-center gap-3 py-1 text-[15px]" data-school={school.code}>

@@ -2,10 +2,12 @@ import { useState } from "react";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { TwoPositions } from "./TwoPositions";
 
 /** What the prediction starts from: brochure figures, or what the scale found last, the listed items taken out of it. */
 export function StartFrom() {
-  const { rig, evaluation, change, planFromWeighIn } = useDesk();
+  const { rig, evaluation, change, planFromWeighIn, sheet, weighIn } = useDesk();
+  const learned = sheet.pack.calibration;
   const [problem, setProblem] = useState<string | null>(null);
   const unit = rig.units.mass;
   const take = () =>
@@ -18,10 +20,10 @@ export function StartFrom() {
       <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Start from</h2>
       <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
         What each axle and the trailer carry without the things listed. After a weigh-in, let it start from what the
-        scale found: predictions are then changes to measured loads.
+        scale found: predictions are then changes to measured loads. Tanks count as full as in the phase you look at.
       </p>
       <Button onClick={() => void take()} disabled={!rig.weigh_ins?.length}>
-        Take it from the last weigh-in
+        Take it from {weighIn && weighIn < (rig.weigh_ins?.length ?? 0) ? `weigh-in ${weighIn}` : "the last weigh-in"}
       </Button>
       {problem && <p className="mt-2 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
       <div className="mt-2">
@@ -67,6 +69,23 @@ export function StartFrom() {
           </>
         )}
       </div>
+      {learned && (
+        <div className="mt-3 border-l-4 border-rule pl-3" data-part="calibration">
+          <h3 className="font-cond text-[17px] font-semibold">What the scale taught</h3>
+          {learned.says.map((line) => (
+            <p key={line} className="text-[14px] leading-snug">
+              {line}
+            </p>
+          ))}
+          <Field
+            path="plan.effective_overhang"
+            label="Hitch point in use"
+            hint="left out: the tape's figure"
+            unit={evaluation.length}
+          />
+        </div>
+      )}
+      {evaluation.towing && <TwoPositions />}
     </section>
   );
 }

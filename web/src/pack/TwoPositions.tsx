@@ -1,0 +1,92 @@
+import { type FormEvent, useId, useState } from "react";
+import { api, RequestFailed } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { Button } from "../ui/controls";
+
+const FIELDS = [
+  ["mass", "What was moved weighs", "mass"],
+  ["moved_back", "Moved back by", "length"],
+  ["before", "Tongue before", "mass"],
+  ["after", "Tongue after", "mass"],
+  ["resolution", "The scale reads to", "mass"],
+] as const;
+type Name = (typeof FIELDS)[number][0];
+const BLANK: Record<Name, string> = { mass: "", moved_back: "", before: "", after: "", resolution: "" };
+
+/** Two positions, one truth: the tongue before and after a known move gives the lever length that no tape finds. */
+export function TwoPositions() {
+  const { sheet, evaluation, apply, rig } = useDesk();
+  const [texts, setTexts] = useState(BLANK);
+  const [problems, setProblems] = useState<Record<string, string>>({});
+  const [found, setFound] = useState<{ value: number; plus_minus: number; unit: string } | null>(null);
+  const id = useId();
+  const work = (event: FormEvent) => {
+    event.preventDefault();
+    api.leverLength(sheet.id, texts).then(
+      (answer) => {
+        setFound(answer);
+        setProblems({});
+      },
+      (error: unknown) => {
+        setFound(null);
+        const told = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
+        setProblems(
+          told.length ? Object.fromEntries(told.map((each) => [each.path, each.message])) : { after: String(error) },
+        );
+      },
+    );
+  };
+  const use = () =>
+    found &&
+    apply(
+      [
+        { path: "trailer.geometry.coupler_to_axles", op: "type", text: `${found.value.toFixed(1)} ${found.unit}` },
+        { path: "trailer.geometry.coupler_to_axles", op: "source", source: "scale", note: "from two tongue readings" },
+      ],
+      "coupler to axles",
+    ).then(() => setFound(null));
+  return (
+    <details className="mt-3 border border-rule px-3" data-part="two-positions">
+      <summary className="cursor-pointer py-2 font-cond text-[16px] font-semibold">
+        The lever length from two tongue readings
+      </summary>
+      <form onSubmit={work} className="pb-3">
+        <p className="mb-2 text-[14px] leading-snug text-soft">
+          Read the tongue, move something of known mass straight back, read it again at the same height: what it lost
+          gives the distance from coupler to axles. Chock the wheels; nobody aboard.
+        </p>
+        {FIELDS.map(([name, label, kind]) => (
+          <div key={name} className="border-b border-rule py-1">
+            <div className="flex items-center gap-2">
+              <label htmlFor={id + name} className="flex-1 text-[15px]">
+                {label}
+              </label>
+              <input
+                id={id + name}
+                value={texts[name]}
+                inputMode="decimal"
+                onChange={(event) => setTexts({ ...texts, [name]: event.currentTarget.value })}
+                className="h-9 w-28 border-b-2 border-rule bg-card px-2 text-right font-cond text-[18px] font-semibold outline-none focus:border-ink"
+              />
+              <span className="w-7 text-[13px] text-soft">{kind === "mass" ? rig.units.mass : evaluation.length}</span>
+            </div>
+            {problems[name] && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problems[name]}</p>}
+          </div>
+        ))}
+        <div className="mt-2 flex flex-wrap items-center gap-3">
+          <Button type="submit">Work it out</Button>
+          {found && (
+            <>
+              <span className="font-cond text-[19px] font-semibold">
+                {found.value.toFixed(0)} ±{found.plus_minus.toFixed(0)} {found.unit}
+              </span>
+              <Button strong onClick={() => void use()}>
+                Use it
+              </Button>
+            </>
+          )}
+        </div>
+      </form>
+    </details>
+  );
+}
