@@ -1797,6 +1797,8 @@ export interface components {
             phase: string;
             /** Phases */
             phases: components["schemas"]["PhaseAnswer"][];
+            /** Places */
+            places: components["schemas"]["UsualPlace"][];
             /** Predicted */
             predicted: {
                 [key: string]: number;
@@ -2590,6 +2592,18 @@ export interface components {
             pressure?: ("psi" | "kPa" | "bar") | null;
             /** Volume */
             volume?: ("gal" | "l") | null;
+        };
+        /**
+         * UsualPlace
+         * @description A place that people name instead of measuring, with about where it is: ``text`` is what to type.
+         */
+        UsualPlace: {
+            /** Name */
+            name: string;
+            /** On */
+            on: string;
+            /** Text */
+            text: string;
         };
         /**
          * Value

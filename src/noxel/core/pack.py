@@ -24,6 +24,7 @@ from noxel.core.pack_answers import (
     PhaseAnswer,
     School,
     TankAnswer,
+    UsualPlace,
 )
 from noxel.core.predict import overhang, predict
 from noxel.core.printing import Printer, check_answer
@@ -306,6 +307,7 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         schools=_schools(rig, found, to),
         categories=_categories(rig, to),
         tanks=_tanks(rig, to),
+        places=_places(rig, to),
         phase=rig.plan.phase,
         phases=[],
         stowage=stowage(rig, found.get("tongue_share") if found else None),
@@ -325,6 +327,37 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
 
 def _check(rig: RigFile, weighing: Weighing, row: Checked, to: Printer) -> answers.Check:
     return replace(check_answer(rig, weighing, row, to), working=None)
+
+
+_IN_VEHICLE = {  # as shares of the wheelbase behind the front axle
+    "pickup": (("front seats", 0.46), ("rear seats", 0.70), ("bed, front", 0.92), ("bed, middle", 1.06), ("bed, tail", 1.22)),
+    "wagon": (("front seats", 0.46), ("rear seats", 0.76), ("cargo area", 1.08)),
+    "van": (("front seats", 0.30), ("rear seats", 0.62), ("cargo area", 1.02)),
+    "motorhome": (("front seats", 0.08), ("middle", 0.55), ("rear", 1.10)),
+}
+_IN_TRAILER = (("nose", 0.18), ("ahead of the axles", 0.65), ("over the axles", 1.0), ("behind the axles", 1.2), ("tail", 1.45))
+
+
+def _places(rig: RigFile, to: Printer) -> list[UsualPlace]:
+    """Places by their usual names, from this rig's own lengths; about right, to be measured where it matters."""
+    geometry, trailer = rig.vehicle.geometry, rig.trailer
+    factor, found = METRES[to.length], []
+
+    def put(on: str, name: str, metres: float) -> None:
+        found.append(UsualPlace(on=on, name=name, text=f"{metres / factor:.{2 if to.length == 'm' else 0}f} {to.length}"))
+
+    if geometry.wheelbase:
+        a = geometry.wheelbase.m
+        body = rig.vehicle.body or ("motorhome" if rig.kind == "motorhome" else "pickup")
+        for name, share in (*_IN_VEHICLE[body], ("roof", 0.62)):
+            put("vehicle", name, share * a)
+        b = overhang(rig)
+        if b is not None and rig.towing:
+            put("vehicle", "at the hitch", a + b)
+    if trailer and trailer.geometry.coupler_to_axles:
+        for name, share in _IN_TRAILER:
+            put("trailer", name, share * trailer.geometry.coupler_to_axles.m)
+    return found
 
 
 def _categories(rig: RigFile, to: Printer) -> list[CategoryTotal]:

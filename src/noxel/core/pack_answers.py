@@ -93,6 +93,14 @@ class CalibrationAnswer(Answer):
     says: list[str]
 
 
+class UsualPlace(Answer):
+    """A place that people name instead of measuring, with about where it is: ``text`` is what to type."""
+
+    on: str
+    name: str
+    text: str
+
+
 class CategoryTotal(Answer):
     """What the things of one category weigh together."""
 
@@ -135,6 +143,7 @@ class PackAnswer(Answer):
     tanks: list[TankAnswer]
     phase: str
     phases: list[PhaseAnswer]
+    places: list[UsualPlace]
     stowage: Stowage | None
     gap: Gap | None
     calibration: CalibrationAnswer | None

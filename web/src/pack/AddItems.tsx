@@ -16,7 +16,7 @@ export const CATEGORIES = [
 
 /** Items as people jot them down, one a line: “4 chairs 3 kg”. A list pasted from elsewhere is added whole, or not at all. */
 export function AddItems() {
-  const { addItems, evaluation } = useDesk();
+  const { addItems, evaluation, sheet } = useDesk();
   const [text, setText] = useState("");
   const [place, setPlace] = useState("");
   const [on, setOn] = useState<"vehicle" | "trailer">("vehicle");
@@ -35,6 +35,7 @@ export function AddItems() {
       setProblems([]);
     }, fail);
   };
+  const usual = sheet.pack.places.filter((each) => each.on === on);
   const link = "font-cond text-[15px] underline underline-offset-2";
   return (
     <form onSubmit={add} className="mb-5 border border-ink bg-card p-3" aria-label="Add items">
@@ -76,6 +77,23 @@ export function AddItems() {
           Add
         </Button>
       </div>
+      {usual.length > 0 && (
+        <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[13px] text-soft">
+          about:
+          {usual.map((each) => (
+            <button
+              key={each.name}
+              type="button"
+              title={each.text}
+              aria-pressed={place === each.text}
+              onClick={() => setPlace(each.text)}
+              className={`border px-1.5 py-0.5 font-cond text-[14px] ${place === each.text ? "border-ink bg-ink text-paper" : "border-rule text-ink hover:border-ink"}`}
+            >
+              {each.name}
+            </button>
+          ))}
+        </p>
+      )}
       <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
         <button type="button" className={link} onClick={() => setAsking("catalogue")}>
           ordinary things, with typical masses
