@@ -37,7 +37,11 @@ export interface paths {
          */
         get: operations["list_things_api_garage_get"];
         put?: never;
-        post?: never;
+        /**
+         * From Brochure
+         * @description Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a manual.
+         */
+        post: operations["from_brochure_api_garage_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -212,6 +216,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Match All
+         * @description Every vehicle of the garage before every trailer, with the same people and gear aboard where a mass is given.
+         */
+        get: operations["match_all_api_match_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Two pairs in full, side by side, and why they differ.
+         */
+        get: operations["compare_api_match_compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -336,6 +380,26 @@ export interface paths {
          * @description The rig file, as it would be imported.
          */
         get: operations["export_rig_api_rigs__rig_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/how-much": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ask How Much
+         * @description The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the room as a picture.
+         */
+        get: operations["ask_how_much_api_rigs__rig_id__how_much_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -786,6 +850,26 @@ export interface components {
             value: number;
         };
         /**
+         * Brochure
+         * @description A vehicle or a trailer typed from a brochure, by the rig file's paths below it, as texts.
+         */
+        Brochure: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vehicle" | "trailer";
+            /**
+             * Mass
+             * @enum {string}
+             */
+            mass: "lb" | "kg";
+            /** Texts */
+            texts: {
+                [key: string]: string;
+            };
+        };
+        /**
          * ByMode
          * @description A rating that differs with the hitch's mode: weight-carrying or weight-distributing.
          */
@@ -822,6 +906,32 @@ export interface components {
             category: string;
             /** Mass */
             mass: number;
+        };
+        /**
+         * Cell
+         * @description One pair in the table.
+         */
+        Cell: {
+            /** Binding */
+            binding: string | null;
+            /** Ceiling */
+            ceiling: number | null;
+            /** Missing */
+            missing: string[];
+            /** Room */
+            room: number | null;
+            /** Room Expected */
+            room_expected: number | null;
+            /** Says */
+            says: string;
+            /** Trailer */
+            trailer: string;
+            /** Vehicle */
+            vehicle: string;
+            /** Verdict */
+            verdict: string;
+            /** Verdict Expected */
+            verdict_expected: string | null;
         };
         /**
          * ChangeIn
@@ -954,6 +1064,20 @@ export interface components {
              * @enum {string}
              */
             spring_bars?: "engaged" | "slack" | "none";
+        };
+        /**
+         * Compared
+         * @description Two pairs in full, and why they differ.
+         */
+        Compared: {
+            one: components["schemas"]["Cell"];
+            /** One Rows */
+            one_rows: components["schemas"]["MatchRow"][];
+            other: components["schemas"]["Cell"];
+            /** Other Rows */
+            other_rows: components["schemas"]["MatchRow"][];
+            /** Says */
+            says: string[];
         };
         /**
          * Connect
@@ -1384,6 +1508,43 @@ export interface components {
             weight?: number | string | null;
         };
         /**
+         * HowMuch
+         * @description The heaviest trailer, why, and what follows; ``missing`` names what the answer could not count.
+         */
+        HowMuch: {
+            /** Added */
+            added: number;
+            /** Bars */
+            bars: components["schemas"]["LimitBar"][];
+            /** Break Even Says */
+            break_even_says: string;
+            /** Can Start */
+            can_start: ("plan" | "weigh_in")[];
+            /** Ceiling */
+            ceiling: number | null;
+            chart: components["schemas"]["RoomChart"] | null;
+            /** Missing */
+            missing: string[];
+            /** Needs */
+            needs: components["schemas"]["Need"][];
+            /** Says */
+            says: string;
+            /** Share */
+            share: number;
+            /** Shares */
+            shares: [
+                number,
+                number
+            ];
+            /**
+             * Start
+             * @enum {string}
+             */
+            start: "plan" | "weigh_in";
+            /** Trailer Says */
+            trailer_says: string[];
+        };
+        /**
          * ItemEffect
          * @description What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
          *
@@ -1468,6 +1629,28 @@ export interface components {
             tongue_arm_pm?: number | string | null;
             /** Towing Height */
             towing_height?: number | string | null;
+        };
+        /**
+         * LimitBar
+         * @description The heaviest trailer by one limit, with its working in words.
+         */
+        LimitBar: {
+            /** Binding */
+            binding: boolean;
+            /** Break Even */
+            break_even: number | null;
+            /** Check */
+            check: string;
+            /** Heaviest */
+            heaviest: number;
+            /** Label */
+            label: string;
+            /** Source */
+            source: string;
+            /** Worked Out */
+            worked_out: boolean;
+            /** Working */
+            working: string;
         };
         /**
          * Line
@@ -1651,6 +1834,50 @@ export interface components {
             mass: "lb" | "kg";
         };
         /**
+         * MatchRow
+         * @description One limit of a pair, in the unit asked for; without a margin it says what is missing.
+         */
+        MatchRow: {
+            /** Actual */
+            actual: number | null;
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /** Limit */
+            limit: number | null;
+            /** Margin */
+            margin: number | null;
+            /** Missing */
+            missing: string | null;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
+        };
+        /**
+         * MatchTable
+         * @description Every vehicle before every trailer.
+         */
+        MatchTable: {
+            /** Aboard */
+            aboard: number | null;
+            /** Pairs */
+            pairs: components["schemas"]["Cell"][];
+            /** Share */
+            share: number;
+            /** Trailers */
+            trailers: components["schemas"]["Named"][];
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "lb" | "kg";
+            /** Vehicles */
+            vehicles: components["schemas"]["Named"][];
+        };
+        /**
          * Meaning
          * @description One term: its key, its name in each set, what it means.
          */
@@ -1692,6 +1919,38 @@ export interface components {
              * @default
              */
             resolution?: string;
+        };
+        /**
+         * Named
+         * @description A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh.
+         */
+        Named: {
+            /** Expected */
+            expected?: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Rated */
+            rated?: number | null;
+        };
+        /**
+         * Need
+         * @description One figure that a vehicle would need, and how it comes about.
+         */
+        Need: {
+            /** Enough */
+            enough: boolean | null;
+            /** Has */
+            has: number | null;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Working */
+            working: string;
         };
         /**
          * NewRig
@@ -2213,6 +2472,34 @@ export interface components {
             weigh_ins: number;
         };
         /**
+         * RoomChart
+         * @description Load in the vehicle against loaded trailer: each limit a line, within all of them the region.
+         */
+        RoomChart: {
+            /** Lines */
+            lines: components["schemas"]["RoomLine"][];
+            /** More Load */
+            more_load: number | null;
+            /** More Trailer */
+            more_trailer: number | null;
+            /** Most Load */
+            most_load: number;
+            /** Most Trailer */
+            most_trailer: number;
+            /** Nearest */
+            nearest: string | null;
+            /** Phases */
+            phases: components["schemas"]["RoomPoint"][];
+            point: components["schemas"]["RoomPoint"] | null;
+            /** Region */
+            region: [
+                number,
+                number
+            ][];
+            /** Says */
+            says: string;
+        };
+        /**
          * RoomLeft
          * @description How much more can go into one place before the first limit is met, and which one that is.
          */
@@ -2228,6 +2515,42 @@ export interface components {
              * @enum {string}
              */
             where: "vehicle" | "trailer";
+        };
+        /**
+         * RoomLine
+         * @description One limit in the room: the trailer mass at which it is met, at no load and at the most load drawn.
+         *
+         *     ``relieved`` is true where a heavier trailer helps: a ball hitch takes load off the front axle.
+         */
+        RoomLine: {
+            /** Check */
+            check: string;
+            /** End */
+            end: number;
+            /** Label */
+            label: string;
+            /** Relieved */
+            relieved: boolean;
+            /** Start */
+            start: number;
+        };
+        /**
+         * RoomPoint
+         * @description A rig in the room: load in the vehicle, loaded trailer, and their ±.
+         */
+        RoomPoint: {
+            /** Load */
+            load: number;
+            /** Load Pm */
+            load_pm: number;
+            /** Measured */
+            measured: boolean;
+            /** Name */
+            name: string;
+            /** Trailer */
+            trailer: number;
+            /** Trailer Pm */
+            trailer_pm: number;
         };
         /**
          * Scale
@@ -2884,6 +3207,39 @@ export interface operations {
             };
         };
     };
+    from_brochure_api_garage_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Brochure"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     couple_api_garage_couple_post: {
         parameters: {
             query?: never;
@@ -3179,6 +3535,78 @@ export interface operations {
             };
         };
     };
+    match_all_api_match_get: {
+        parameters: {
+            query?: {
+                unit?: "lb" | "kg";
+                aboard?: string;
+                /** @description Tongue share, such as 0.13. */
+                share?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchTable"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compare_api_match_compare_get: {
+        parameters: {
+            query: {
+                vehicle: string;
+                trailer: string;
+                other_vehicle: string;
+                other_trailer: string;
+                unit?: "lb" | "kg";
+                aboard?: string;
+                /** @description Tongue share, such as 0.13. */
+                share?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     list_rigs_api_rigs_get: {
         parameters: {
             query?: {
@@ -3458,6 +3886,42 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ask_how_much_api_rigs__rig_id__how_much_get: {
+        parameters: {
+            query?: {
+                start?: ("plan" | "weigh_in") | null;
+                added?: string;
+                /** @description Tongue share, such as 0.13. */
+                share?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HowMuch"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

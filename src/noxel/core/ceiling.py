@@ -1,9 +1,10 @@
 """The heaviest trailer that a vehicle, loaded as it is, can pull: the least of what each limit allows."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
-from noxel.core.predict import predict_solo
-from noxel.core.ratings import cushion, limits, share_range
+from noxel.core.predict import Solo, predict_solo
+from noxel.core.ratings import Limit, cushion, limits, share_range
 from noxel.core.rig import Trailer
 from noxel.core.rigfile import RigFile
 
@@ -19,6 +20,64 @@ class Ceiling:
     binding: str | None
     ceiling: float | None
     estimated: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """How a limit is used: what the vehicle already takes of it, and what each kilogram of trailer adds. [kg]"""
+
+    used: float
+    slope: float
+
+
+def share_planned(rig: RigFile) -> float:
+    """The tongue share to reckon with: the plan's own, else the high end of the range aimed at."""
+    return rig.plan.tongue_share or share_range(rig)[1]
+
+
+def uses(solo: Solo, share: float) -> dict[str, Use]:
+    """How a trailer at a tongue share uses each limit of the vehicle and its hitch, bars slack.
+
+    Parameters
+    ----------
+    solo : Solo
+        The vehicle as loaded, without the trailer.
+    share : float
+        Tongue share.
+
+    Notes
+    -----
+    With wheelbase a and overhang b a trailer W puts s·W on the hitch, s·W·(1 + b/a) on the rear axle and −s·W·b/a on the front.
+    """
+    lever = solo.overhang / solo.wheelbase
+    return {
+        "vehicle.tow_rating": Use(0.0, 1.0),
+        "combination.gross": Use(solo.gross, 1.0),
+        "vehicle.gross": Use(solo.gross, share),
+        "vehicle.rear_axle": Use(solo.rear, share * (1 + lever)),
+        "vehicle.front_axle": Use(solo.front, -share * lever),
+        "vehicle.payload": Use(solo.cargo, share),
+        "hitch.trailer": Use(0.0, 1.0),
+        "hitch.tongue": Use(0.0, share),
+    }
+
+
+def as_towing(rig: RigFile) -> RigFile:
+    """The rig as one that tows, whether it has a trailer yet or not: its limits are those of a towing vehicle."""
+    return rig if rig.trailer is not None else rig.model_copy(update={"trailer": _ANY_TRAILER})
+
+
+def ceiling_of(rig: RigFile, solo: Solo, share: float, known: Mapping[str, Limit | None] | None = None) -> Ceiling:
+    """The heaviest trailer by every limit, for a vehicle loaded so (:func:`ceiling`)."""
+    known = limits(as_towing(rig)) if known is None else known
+    found: dict[str, float] = {}
+    for check, use in uses(solo, share).items():
+        limit = known.get(check)
+        if limit is not None and use.slope > 0:
+            found[check] = max(0.0, (cushion(rig, check) * limit.kg - use.used) / use.slope)
+    binding = min(found, key=lambda check: found[check], default=None)
+    estimated = tuple(sorted(check for check in found if (limit := known[check]) and limit.worked_out))
+    return Ceiling(share, found, binding, found[binding] if binding else None, estimated)
 
 
 def ceiling(rig: RigFile) -> Ceiling:
@@ -44,26 +103,5 @@ def ceiling(rig: RigFile) -> Ceiling:
     With tongue share s, wheelbase a and overhang b: payload, GVWR and tongue limits allow room/s; the rear axle allows
     room/(s·(1 + b/a)); the front axle, for a pin ahead of the rear axle, room/(s·(−b/a)).
     """
-    towing = rig if rig.trailer is not None else rig.model_copy(update={"trailer": _ANY_TRAILER})
-    solo = predict_solo(towing)
-    share = rig.plan.tongue_share or share_range(rig)[1]
-    lever = solo.overhang / solo.wheelbase
-    use: dict[str, tuple[float, float]] = {  # what the vehicle already uses of a limit, what each kg of trailer adds
-        "vehicle.tow_rating": (0.0, 1.0),
-        "combination.gross": (solo.gross, 1.0),
-        "vehicle.gross": (solo.gross, share),
-        "vehicle.rear_axle": (solo.rear, share * (1 + lever)),
-        "vehicle.front_axle": (solo.front, -share * lever),
-        "vehicle.payload": (solo.cargo, share),
-        "hitch.trailer": (0.0, 1.0),
-        "hitch.tongue": (0.0, share),
-    }
-    known = limits(towing)
-    found: dict[str, float] = {}
-    for check, (used, slope) in use.items():
-        limit = known.get(check)
-        if limit is not None and slope > 0:
-            found[check] = max(0.0, (cushion(rig, check) * limit.kg - used) / slope)
-    binding = min(found, key=lambda check: found[check], default=None)
-    estimated = tuple(sorted(check for check in found if (limit := known[check]) and limit.worked_out))
-    return Ceiling(share, found, binding, found[binding] if binding else None, estimated)
+    towing = as_towing(rig)
+    return ceiling_of(towing, predict_solo(towing), share_planned(rig))

@@ -12,7 +12,7 @@ from noxel.core.rigfile import parse_rig
 from noxel.errors import Conflict
 from noxel.store.database import Database
 from noxel.store.models import RigRow, ThingRow
-from noxel.store.things import KINDS, assemble, copy_thing, dump, now, rigs_with, thing_of
+from noxel.store.things import KINDS, assemble, copy_thing, dump, new_thing, now, rigs_with, thing_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +36,24 @@ class Thing:
     rigs: tuple[Coupled, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A vehicle or a trailer in the document of a rig that has it, or in one of its own."""
+
+    id: str
+    name: str
+    document: dict[str, Any]
+    in_a_rig: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Candidates:
+    """All that is offered for a match."""
+
+    vehicles: tuple[Candidate, ...]
+    trailers: tuple[Candidate, ...]
+
+
 class Garage:
     """All things of one database."""
 
@@ -52,6 +70,39 @@ class Garage:
                 kept = json.loads(row.document)
                 found.append(Thing(row.id, row.kind, row.name, row.retired_at is not None, kept["units"], kept["part"], rigs))
         return sorted(found, key=lambda thing: thing.retired)
+
+    def candidates(self) -> Candidates:
+        """What is offered for a match: each vehicle in the rig that had it last, each trailer with what was listed for it."""
+        with self._database.reading() as session:
+            rows = session.scalars(
+                select(ThingRow).where(ThingRow.retired_at.is_(None)).order_by(ThingRow.name, ThingRow.id)
+            ).all()
+            vehicles: list[Candidate] = []
+            trailers: list[Candidate] = []
+            for row in rows:
+                if row.kind == "hitch":
+                    continue
+                last = next((rig for rig in rigs_with(session, row.id) if rig.deleted_at is None), None)
+                kept = json.loads(row.document)
+                bare = {
+                    "format": "noxel-rig",
+                    "version": 1,
+                    "units": kept["units"],
+                    "kind": "conventional",
+                    row.kind: kept["part"],
+                }
+                document = assemble(session, last) if last else bare
+                (vehicles if row.kind == "vehicle" else trailers).append(
+                    Candidate(row.id, row.name, document, last is not None)
+                )
+        return Candidates(tuple(vehicles), tuple(trailers))
+
+    def add(self, kind: str, part: dict[str, Any], units: dict[str, str]) -> str:
+        """Keep a thing that no rig has yet, such as one typed from a brochure; returns its id."""
+        with self._database.writing() as session:
+            thing = new_thing(session, kind)
+            thing.document, thing.name = dump({"units": units, "part": part}), part.get("name", "")
+            return thing.id
 
     def retire(self, key: str, *, bring_back: bool = False) -> None:
         """Offer a thing no longer, or again; the rigs it is in, and their weigh-ins, stay.

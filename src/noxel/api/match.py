@@ -1,0 +1,171 @@
+"""How much, and which with which: ``/api/rigs/{id}/how-much`` and ``/api/match``."""
+
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel, Field
+
+from noxel.api.garage import TheGarage
+from noxel.api.problems import ProblemDetails
+from noxel.api.rigs import Added, Store, sheet_as_json
+from noxel.core.edit import Change, apply_changes, settle
+from noxel.core.fresh import new_rig
+from noxel.core.howmuch import HowMuch, how_much
+from noxel.core.loaded import Start
+from noxel.core.match import Match, MatchRow, Pulled, Puller, explain, match, ready_pulled, ready_puller
+from noxel.core.rig import Kind
+from noxel.core.units import KG, MassUnit, read_mass, read_typed
+from noxel.errors import InputError, NotFound, Problem
+from noxel.store.garage import Garage
+
+router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
+Share = Annotated[float | None, Query(gt=0, lt=0.5, description="Tongue share, such as 0.13.")]
+Typed = Annotated[str, Query(max_length=100)]
+
+
+class Cell(BaseModel):
+    """One pair in the table."""
+
+    vehicle: str
+    trailer: str
+    ceiling: float | None
+    binding: str | None
+    verdict: str
+    room: float | None
+    verdict_expected: str | None
+    room_expected: float | None
+    says: str
+    missing: list[str]
+
+
+class Named(BaseModel):
+    """A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh."""
+
+    id: str
+    name: str
+    rated: float | None = None
+    expected: float | None = None
+
+
+class MatchTable(BaseModel):
+    """Every vehicle before every trailer."""
+
+    unit: MassUnit
+    share: float
+    aboard: float | None
+    vehicles: list[Named]
+    trailers: list[Named]
+    pairs: list[Cell]
+
+
+class Compared(BaseModel):
+    """Two pairs in full, and why they differ."""
+
+    one: Cell
+    other: Cell
+    one_rows: list[MatchRow]
+    other_rows: list[MatchRow]
+    says: list[str]
+
+
+class Brochure(BaseModel):
+    """A vehicle or a trailer typed from a brochure, by the rig file's paths below it, as texts."""
+
+    kind: Literal["vehicle", "trailer"]
+    mass: MassUnit
+    texts: dict[str, Annotated[str, Field(max_length=200)]]
+
+
+@router.get("/rigs/{rig_id}/how-much", response_model=HowMuch)
+def ask_how_much(rig_id: str, rigs: Store, start: Start | None = None, added: Typed = "", share: Share = None) -> Response:
+    """The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the room as a picture."""
+    rig = settle(rigs.open(rig_id).document).rig
+    more = _mass("added", added, rig.units.mass) or 0.0
+    return sheet_as_json(how_much(rig, start=start, added=more, share=share))
+
+
+def _mass(name: str, text: str, unit: MassUnit) -> float | None:
+    if not text.strip():
+        return None
+    try:
+        value = read_typed(text, "mass", unit).value
+    except InputError as exc:
+        raise InputError(exc.message, [Problem(name, exc.message, exc.code)]) from exc
+    return read_mass(value) if isinstance(value, str) else value * KG[unit]
+
+
+def _material(garage: Garage, aboard: float | None) -> tuple[dict[str, Puller], dict[str, Pulled]]:
+    found = garage.candidates()
+    pullers = {}
+    for each in found.vehicles:
+        rig = settle(each.document).rig
+        pullers[each.id] = ready_puller(each.id, each.name, rig, aboard if aboard is not None or each.in_a_rig else 0.0)
+    pulled = {}
+    for each in found.trailers:
+        rig = settle(each.document).rig
+        if rig.trailer is None:
+            continue
+        cargo = sum(load.kg for load in rig.loads if load.on == "trailer") if each.in_a_rig else None
+        pulled[each.id] = ready_pulled(each.id, each.name, rig.trailer, cargo or None)
+    return pullers, pulled
+
+
+def _cell(made: Match) -> Cell:
+    return Cell(vehicle=made.vehicle, trailer=made.trailer, ceiling=made.ceiling, binding=made.binding_label, verdict=made.verdict, room=made.room,
+                verdict_expected=made.verdict_expected, room_expected=made.room_expected, says=made.says, missing=made.missing)  # fmt: skip
+
+
+@router.get("/match", response_model=MatchTable)
+def match_all(garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", share: Share = None) -> Response:
+    """Every vehicle of the garage before every trailer, with the same people and gear aboard where a mass is given."""
+    pullers, pulled = _material(garage, _mass("aboard", aboard, unit))
+    wanted = share or 0.13
+    pairs = [_cell(match(puller, each, wanted, unit)) for puller in pullers.values() for each in pulled.values()]
+    return sheet_as_json(
+        MatchTable(
+            unit=unit,
+            share=wanted,
+            aboard=None,
+            vehicles=[Named(id=each.id, name=each.name) for each in pullers.values()],
+            trailers=[
+                Named(id=each.id, name=each.name, rated=None if each.rated is None else each.rated / KG[unit],
+                      expected=None if each.expected is None else each.expected / KG[unit])
+                for each in pulled.values()
+            ],
+            pairs=pairs,
+        )
+    )  # fmt: skip
+
+
+@router.get("/match/compare")
+def compare(
+    garage: TheGarage, vehicle: str, trailer: str, other_vehicle: str, other_trailer: str,
+    unit: MassUnit = "lb", aboard: Typed = "", share: Share = None,
+) -> Compared:  # fmt: skip
+    """Two pairs in full, side by side, and why they differ."""
+    pullers, pulled = _material(garage, _mass("aboard", aboard, unit))
+    for key, among in ((vehicle, pullers), (other_vehicle, pullers), (trailer, pulled), (other_trailer, pulled)):
+        if key not in among:
+            raise NotFound("There is no such thing in the garage, or it is retired.")
+    wanted = share or 0.13
+    one, other = (
+        match(pullers[vehicle], pulled[trailer], wanted, unit),
+        match(pullers[other_vehicle], pulled[other_trailer], wanted, unit),
+    )
+    return Compared(one=_cell(one), other=_cell(other), one_rows=one.rows, other_rows=other.rows,
+                    says=explain(one, other, pullers, pulled, unit))  # fmt: skip
+
+
+@router.post("/garage", status_code=201)
+def from_brochure(typed: Brochure, garage: TheGarage) -> Added:
+    """Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a manual."""
+    kind: Kind = "conventional"
+    blank = new_rig("", kind, typed.mass)
+    changes = [
+        Change(f"{typed.kind}.{path}", text, source="manual" if path != "name" else None) for path, text in typed.texts.items()
+    ]
+    made = apply_changes(blank, changes)
+    wrong = [Problem(field.path, field.problem, "quantity.invalid") for field in made.fields if field.problem]
+    if wrong:
+        raise InputError(str(wrong[0]), wrong)
+    return Added(id=garage.add(typed.kind, made.document[typed.kind], made.document["units"]))

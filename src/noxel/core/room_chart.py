@@ -1,0 +1,206 @@
+"""The room as a picture: load in the vehicle against loaded trailer, each limit a line, within all of them the region."""
+
+import itertools
+from dataclasses import dataclass
+
+from noxel.core.answers import Answer
+from noxel.core.ceiling import as_towing, uses
+from noxel.core.loaded import Asked, Start, small, with_load
+from noxel.core.pack import PHASE_NAMES, in_phase
+from noxel.core.predict import predict, predict_solo
+from noxel.core.ratings import cushion
+from noxel.core.rig import PHASES
+from noxel.core.spread import spread
+from noxel.core.units import KG
+from noxel.core.weighing import weigh
+from noxel.core.words import check_label, vehicle_word
+from noxel.errors import MissingInput
+
+
+class RoomLine(Answer):
+    """One limit in the room: the trailer mass at which it is met, at no load and at the most load drawn.
+
+    ``relieved`` is true where a heavier trailer helps: a ball hitch takes load off the front axle.
+    """
+
+    check: str
+    label: str
+    start: float
+    end: float
+    relieved: bool
+
+
+class RoomPoint(Answer):
+    """A rig in the room: load in the vehicle, loaded trailer, and their ±."""
+
+    name: str
+    load: float
+    trailer: float
+    load_pm: float
+    trailer_pm: float
+    measured: bool
+
+
+class RoomChart(Answer):
+    """Load in the vehicle against loaded trailer: each limit a line, within all of them the region."""
+
+    most_load: float
+    most_trailer: float
+    lines: list[RoomLine]
+    region: list[tuple[float, float]]
+    point: RoomPoint | None
+    phases: list[RoomPoint]
+    nearest: str | None
+    more_load: float | None
+    more_trailer: float | None
+    says: str
+
+
+def room_chart(asked: Asked, start: Start) -> RoomChart | None:
+    """Draw the room: every limit as a line over the load in the vehicle, the region within all of them, the rig as a point.
+
+    Parameters
+    ----------
+    asked : Asked
+        The vehicle as loaded, the share, the limits known.
+    start : {"plan", "weigh_in"}
+        Where the point comes from.
+
+    Returns
+    -------
+    RoomChart or None
+        In the file's unit; None with no limit known. Loads as with slack bars.
+    """
+    rig, factor = asked.rig, KG[asked.rig.units.mass]
+    listed = sum(load.kg for load in rig.loads if load.on == "vehicle")
+    bounds = _bounds(asked, listed)
+    if not bounds:
+        return None
+    point = _point(asked, start, listed)
+    ends = [bound.room / bound.per_load for bound in bounds if bound.per_load > 0 and bound.room > 0]
+    most_load = 1.1 * max([*(end for end in ends if end < 3 * min(ends)), listed, 100.0])
+    region = _region(bounds, most_load)
+    most_trailer = 1.25 * max([*(y for _, y in region), point.trailer * factor if point else 0.0, 500.0])
+    nearest, more_load, more_trailer = None, None, None
+    if point:
+        here = point.load * factor, point.trailer * factor
+        by_load = [bound.left(*here) / bound.per_load for bound in bounds if bound.per_load > 0]
+        by_trailer = {bound.check: bound.left(*here) / bound.per_trailer for bound in bounds if bound.per_trailer > 0}
+        more_load, more_trailer = min(by_load, default=None), min(by_trailer.values(), default=None)
+        nearest = min(by_trailer, key=lambda check: by_trailer[check], default=None)
+    drawn = [
+        RoomLine(check=bound.check, label=check_label(as_towing(rig), bound.check), start=bound.met(0.0) / factor,
+                 end=bound.met(most_load) / factor, relieved=bound.per_trailer < 0)
+        for bound in bounds
+        if bound.per_trailer > 0 or bound.met(most_load) > 0
+    ]  # fmt: skip
+    return RoomChart(
+        most_load=most_load / factor,
+        most_trailer=most_trailer / factor,
+        lines=drawn,
+        region=[(x / factor, y / factor) for x, y in region],
+        point=point,
+        phases=_phases(asked),
+        nearest=nearest,
+        more_load=None if more_load is None else more_load / factor,
+        more_trailer=None if more_trailer is None else more_trailer / factor,
+        says=_chart_says(asked, nearest, more_load, more_trailer),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Bound:
+    """One limit: the room it leaves an empty vehicle, and what a kilogram of load and of trailer takes of it. [kg]"""
+
+    check: str
+    room: float
+    per_load: float
+    per_trailer: float
+
+    def left(self, load: float, trailer: float) -> float:
+        return self.room - self.per_load * load - self.per_trailer * trailer
+
+    def met(self, load: float) -> float:
+        """The trailer at which it is met; from below where a trailer relieves it."""
+        return (self.room - self.per_load * load) / self.per_trailer
+
+
+def _bounds(asked: Asked, listed: float) -> list[_Bound]:
+    rig, share = asked.rig, asked.share
+    takes = {"vehicle.front_axle": 1 - asked.place, "vehicle.rear_axle": asked.place, "vehicle.gross": 1.0, "combination.gross": 1.0,
+             "vehicle.payload": 1.0}  # fmt: skip
+    found = []
+    for check, use in uses(with_load(asked.solo, -listed, asked.place), share).items():
+        limit = asked.known.get(check)
+        if limit is not None and use.slope:
+            found.append(_Bound(check, cushion(rig, check) * limit.kg - use.used, takes.get(check, 0.0), use.slope))
+    for check, slope in (("trailer.gross", 1.0), ("trailer.axles", 1.0 - share)) if rig.trailer is not None else ():
+        limit = asked.known.get(check)
+        if limit is not None:
+            found.append(_Bound(check, cushion(rig, check) * limit.kg, 0.0, slope))
+    return found
+
+
+def _region(bounds: list[_Bound], most_load: float) -> list[tuple[float, float]]:
+    """The corners of what lies within every bound, from no load to the most: along the top, and back along the bottom."""
+    corners = {0.0, most_load}
+    for one, other in itertools.combinations([*bounds, _Bound("ground", 0.0, 0.0, -1.0)], 2):
+        across = one.per_load / one.per_trailer - other.per_load / other.per_trailer
+        if across:
+            x = (one.room / one.per_trailer - other.room / other.per_trailer) / across
+            if 0 < x < most_load:
+                corners.add(x)
+    top, bottom = [], []
+    for x in sorted(corners):
+        high = min((bound.met(x) for bound in bounds if bound.per_trailer > 0), default=0.0)
+        low = max([0.0, *(bound.met(x) for bound in bounds if bound.per_trailer < 0)])
+        if low <= high + 1e-6:
+            top.append((x, max(low, high)))
+            bottom.append((x, low))
+    return [*top, *reversed(bottom)]
+
+
+def _chart_says(asked: Asked, nearest: str | None, more_load: float | None, more_trailer: float | None) -> str:
+    if nearest is None or more_trailer is None:
+        return "Weigh this rig, or plan its load, and it stands here as a point."
+    label, word = check_label(as_towing(asked.rig), nearest), vehicle_word(asked.rig)
+    if more_trailer < 0:
+        off = f" or {asked.mass(-more_load)} off the {word}" if more_load is not None and more_load < 0 else ""
+        return f"Outside: {small(label)} is exceeded. It takes {asked.mass(-more_trailer)} off the trailer{off}, bars slack."
+    also = f", or {asked.mass(more_load)} more in the {word}" if more_load is not None and more_load >= 0 else ""
+    return f"Nearest is {small(label)}: {asked.mass(more_trailer)} more trailer{also}, bars slack."
+
+
+def _point(asked: Asked, start: Start, listed: float) -> RoomPoint | None:
+    rig, factor = asked.rig, KG[asked.rig.units.mass]
+    if rig.trailer is None:
+        return None
+    if start == "weigh_in":
+        figure = weigh(rig, rig.weigh_ins[-1]).figures.get("trailer_gross")
+        if figure is not None:
+            return RoomPoint(name="as weighed", load=listed / factor, trailer=figure.value / factor, load_pm=0.0,
+                             trailer_pm=figure.plus_minus / factor, measured=True)  # fmt: skip
+    try:
+        found = predict(rig)
+    except MissingInput:
+        return None
+    off = spread(rig, found)
+    return RoomPoint(name="as planned", load=listed / factor, trailer=found["trailer_gross"] / factor,
+                     load_pm=off.get("vehicle_solo", 0.0) / factor, trailer_pm=off.get("trailer_gross", 0.0) / factor, measured=False)  # fmt: skip
+
+
+def _phases(asked: Asked) -> list[RoomPoint]:
+    rig, factor = asked.rig, KG[asked.rig.units.mass]
+    if not rig.tanks or rig.trailer is None:
+        return []
+    found = []
+    listed = sum(load.kg for load in rig.loads if load.on == "vehicle")
+    try:
+        base = predict_solo(in_phase(rig, rig.plan.phase)).gross
+        for phase in PHASES:
+            made = predict(in_phase(rig, phase))
+            found.append(RoomPoint(name=PHASE_NAMES[phase], load=(listed + made["vehicle_solo"] - base) / factor,
+                                   trailer=made["trailer_gross"] / factor, load_pm=0.0, trailer_pm=0.0, measured=False))  # fmt: skip
+    except MissingInput:
+        return []
+    return found

@@ -1,0 +1,170 @@
+"""How much, and which with which. Expected: the region against the ordinary checks at sampled points; figures by hand."""
+
+import itertools
+import unittest
+from typing import Any
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from noxel.core.howmuch import how_much
+from noxel.core.loaded import load_place
+from noxel.core.match import explain, match, ready_pulled, ready_puller
+from noxel.core.pack import evaluate_pack
+from noxel.core.rigfile import RigFile, parse_rig
+from noxel.core.units import KG
+from tests.truth import case, rig_of
+
+SHARE = 0.13
+
+
+def at(document: dict[str, Any], load: float, trailer: float, place: float) -> dict[str, str]:
+    """The ordinary checks of the rig with so much in it at that place and a trailer of that mass, bars slack."""
+    wheelbase = document["vehicle"]["geometry"]["wheelbase"]
+    made = {
+        **document, "loads": [{"name": "load", "on": "vehicle", "mass": load, "position": wheelbase * place}], "weigh_ins": [],
+        "plan": {**document["plan"], "front_restoration": 0, "trailer_base": {"gross": trailer, "tongue": trailer * SHARE}},
+    }  # fmt: skip
+    made["policy"] = {**document.get("policy", {}), "tongue_share": [0.05, 0.3]}
+    found = evaluate_pack(parse_rig(made))
+    return {
+        row.id: "over" if row.margin is not None and row.margin < -1e-6 * (row.limit or 1) else "fine" for row in found.checks
+    }
+
+
+def inside(region: list[tuple[float, float]], x: float, y: float) -> bool:
+    """Whether a point lies in a polygon: a ray to the right crosses its edge an odd number of times."""
+    crossed = False
+    for (x1, y1), (x2, y2) in itertools.pairwise([*region, region[0]]):
+        if (y1 > y) != (y2 > y) and x < x1 + (y - y1) * (x2 - x1) / (y2 - y1):
+            crossed = not crossed
+    return crossed
+
+
+class TheRoom(unittest.TestCase):
+    @settings(max_examples=200, deadline=None)
+    @given(st.floats(0.02, 0.98), st.floats(0.03, 1.3), st.sampled_from(["predict--packed", "predict--packed-fifth-wheel-kg"]))
+    def test_the_region_agrees_with_the_checks(self, across: float, up: float, name: str) -> None:
+        document = rig_of(name)
+        document["loads"] = [each for each in document["loads"] if each["on"] == "vehicle"]
+        document.pop("policy", None)
+        rig = parse_rig(document)
+        chart = how_much(rig, start="plan", share=SHARE).chart
+        assert chart  # noqa: S101
+        x = chart.most_load * across
+        y = chart.most_trailer * up
+        assume(y > 20)
+        edge = [abs(y - line.start - (line.end - line.start) * across) for line in chart.lines]
+        assume(min(edge) > 1e-3 * chart.most_trailer)  # not on a line, where rounding decides
+        status = at(document, x, y, load_place(rig))
+        drawn = {line.check for line in chart.lines}
+        over = {check for check, said in status.items() if said == "over" and check in drawn}
+        if inside(chart.region, x, y):
+            self.assertEqual(over, set())
+            return
+        named = {line.check for line in chart.lines if (y > line.start + (line.end - line.start) * across) != line.relieved}
+        self.assertTrue(over, (x, y))
+        self.assertEqual(over, named)
+
+    def test_sliders_and_break_even_by_hand(self) -> None:
+        document = case("ceiling--how-much")["file"]
+        rig = parse_rig(document)
+        first = how_much(rig, start="plan")
+        expected = case("ceiling--how-much")["expect"]
+        self.assertAlmostEqual(first.ceiling or 0, expected["ceiling"])
+        self.assertEqual(next(bar.check for bar in first.bars if bar.binding), expected["binding"])
+        share = first.share
+        payload = next(bar for bar in first.bars if bar.check == "vehicle.payload")
+        heavier = next(bar for bar in how_much(rig, start="plan", added=100 * KG["lb"]).bars if bar.check == "vehicle.payload")
+        self.assertAlmostEqual(payload.heaviest - heavier.heaviest, 100 / share)  # each pound aboard costs 1/share of trailer
+        lower = next(bar for bar in how_much(rig, start="plan", share=share / 2).bars if bar.check == "vehicle.payload")
+        self.assertAlmostEqual(lower.heaviest, 2 * payload.heaviest)
+        meets = payload.break_even or 0.0
+        both = {bar.check: bar.heaviest for bar in how_much(rig, start="plan", share=meets).bars}
+        fixed = min(both[check] for check in ("vehicle.tow_rating", "combination.gross", "hitch.trailer") if check in both)
+        self.assertAlmostEqual(both["vehicle.payload"], fixed)
+
+    def test_backwards_is_forwards(self) -> None:
+        """A vehicle with exactly the needed figures has the trailer's rating as its ceiling."""
+        document = rig_of("predict--packed")
+        needs = {need.key: need.value for need in how_much(parse_rig(document), start="plan", share=SHARE).needs}
+        ratings = document["vehicle"]["ratings"]
+        keys = {"vehicle.payload": "payload", "vehicle.tow_rating": "tow_rating", "combination.gross": "gcwr", "vehicle.gross": "gvwr",
+                "vehicle.rear_axle": "gawr_rear"}  # fmt: skip
+        for check, key in keys.items():
+            ratings[key] = needs[check]
+        ratings.pop("payload_reduction", None)
+        ratings["tongue_rating"] = needs["hitch.tongue"]
+        document["hitch"]["parts"] = [{"kind": "receiver", "trailer": needs["hitch.trailer"]}]
+        found = how_much(parse_rig(document), start="plan", share=SHARE)
+        for bar in found.bars:
+            self.assertAlmostEqual(bar.heaviest, document["trailer"]["ratings"]["gvwr"], msg=bar.check)
+        self.assertTrue(all(need.enough for need in found.needs))
+
+    def test_missing_ratings_are_named_never_silent(self) -> None:
+        document = rig_of("predict--packed")
+        document["vehicle"]["ratings"] = {"tow_rating": 9000}
+        document["hitch"]["parts"] = []
+        found = how_much(parse_rig(document), start="plan")
+        self.assertIn("the payload", found.missing)
+        self.assertIn("may be lower", found.says)
+
+
+class WhichWithWhich(unittest.TestCase):
+    def rig(self, **ratings: Any) -> RigFile:
+        document = rig_of("predict--packed")
+        document["vehicle"]["ratings"] |= ratings
+        return parse_rig(document)
+
+    def test_a_pair_agrees_with_the_ceiling(self) -> None:
+        rig = self.rig()
+        assert rig.trailer  # noqa: S101
+        made = match(ready_puller("v", "V", rig, None), ready_pulled("t", "T", rig.trailer, 200.0), SHARE, "lb")
+        found = how_much(rig, start="plan", share=SHARE)
+        self.assertAlmostEqual(made.ceiling or 0, found.ceiling or 0)
+        self.assertAlmostEqual(
+            made.room or 0, (found.ceiling or 0) - rig.trailer.ratings.gvwr.kg / KG["lb"] if rig.trailer.ratings.gvwr else 0
+        )
+        over = [row.check for row in made.rows if row.status == "over"]
+        self.assertEqual(made.verdict == "stop", bool(over))
+        self.assertEqual(made.verdict == "stop", (made.room or 0) < 0)
+
+    def test_what_is_missing_bounds_the_answer(self) -> None:
+        bare = parse_rig({"format": "noxel-rig", "version": 1, "units": {"mass": "lb"}, "kind": "conventional",  # as a brochure has it
+                          "vehicle": {"ratings": {"tow_rating": 9000, "payload": 1500, "tongue_rating": 1500}},
+                          "trailer": {"ratings": {"gvwr": 7000}}})  # fmt: skip
+        assert bare.trailer  # noqa: S101
+        made = match(ready_puller("v", "V", bare, 500 * KG["lb"]), ready_pulled("t", "T", bare.trailer, None), 0.125, "lb")
+        self.assertAlmostEqual(made.ceiling or 0, 8000)  # (1,500 − 500) ÷ 12.5 %
+        self.assertEqual(made.verdict, "incomplete")
+        self.assertTrue(any("Rear axle" in line for line in made.missing))
+        heavier = match(ready_puller("v", "V", bare, 800 * KG["lb"]), ready_pulled("t", "T", bare.trailer, None), 0.125, "lb")
+        self.assertEqual(heavier.verdict, "stop")  # (1,500 − 800) ÷ 12.5 % = 5,600 < 7,000, whatever else is missing
+
+    def test_both_schools_and_the_difference_explained(self) -> None:
+        rig, other = self.rig(), self.rig(payload=5000, gawr_rear=6000)
+        assert rig.trailer  # noqa: S101
+        a, b = ready_puller("a", "A", rig, None), ready_puller("b", "B", other, None)
+        light = ready_pulled("t", "T", rig.trailer, 10.0)
+        one, two = match(a, light, 0.2, "lb"), match(b, light, 0.2, "lb")
+        if (one.room or 0) < 0 <= (one.room_expected or -1):
+            self.assertIn("one school never couples such a pair", one.says)
+        says = explain(one, two, {"a": a, "b": b}, {"t": light}, "lb")
+        rows = {row.check: row.margin for row in two.rows}
+        by = (rows["vehicle.payload"] or 0) - next(row.margin or 0 for row in one.rows if row.check == "vehicle.payload")
+        self.assertIn("Same trailer: the other", says[0])
+        self.assertIn(f"payload {by:,.0f} lb more", says[0])
+
+    def test_rows_are_the_checks_of_a_plan(self) -> None:
+        """A pair's rows are what the ordinary checks make of the same rig planned with that trailer at its rating."""
+        document = rig_of("predict--packed")
+        rig = parse_rig(document)
+        assert rig.trailer and rig.trailer.ratings.gvwr  # noqa: S101
+        gvwr = document["trailer"]["ratings"]["gvwr"]
+        made = match(ready_puller("v", "V", rig, None), ready_pulled("t", "T", rig.trailer, None), SHARE, "lb")
+        planned = {**document, "loads": [each for each in document["loads"] if each["on"] == "vehicle"]}
+        planned["plan"] = {**document["plan"], "front_restoration": 0, "trailer_base": {"gross": gvwr, "tongue": gvwr * SHARE}}
+        checks = {row.id: row for row in evaluate_pack(parse_rig(planned)).checks}
+        for row in made.rows:
+            if row.margin is not None and row.check in checks:
+                self.assertAlmostEqual(row.margin, checks[row.check].margin or 0, places=6, msg=row.check)
