@@ -14,6 +14,7 @@ from pathlib import Path
 
 from noxel.core.edit import Change, apply_changes
 from noxel.core.evaluate import evaluate
+from noxel.core.match import match, ready_pulled, ready_puller
 from noxel.core.predict import predict
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.formats.rig_json import read_rig
@@ -44,6 +45,11 @@ def in_core() -> None:
     say("evaluate a full weigh-in (three passes)", f"{median_ms(lambda: evaluate(rig)):.1f} ms", "limit 5 ms")
     say("validate a rig file", f"{median_ms(lambda: parse_rig(document)):.1f} ms", "")
     say("predict", f"{median_ms(lambda: predict(rig)) * 1000:.0f} µs", "limit 1000 µs")
+    assert rig.trailer  # noqa: S101
+    pullers = [ready_puller(str(n), str(n), rig, None) for n in range(50)]
+    pulled = [ready_pulled(str(n), str(n), rig.trailer, 100.0) for n in range(50)]
+    say("match 50 vehicles with 50 trailers",
+        f"{median_ms(lambda: [match(one, other, 0.13, 'lb') for one in pullers for other in pulled], 5):.0f} ms", "limit 1000 ms")  # fmt: skip
     change = [Change("vehicle.ratings.gvwr", "7,051")]
     say("understand one typed figure", f"{median_ms(lambda: apply_changes(document, change)):.1f} ms", "")
 

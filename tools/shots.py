@@ -24,6 +24,10 @@ def _proof(page: Page) -> None:
     page.evaluate("document.querySelector('main').scrollTo(0, 640)")
 
 
+def _pairs(page: Page) -> None:
+    page.wait_for_selector("[data-pair]")
+
+
 def _nothing(_page: Page) -> None:
     return
 
@@ -37,6 +41,7 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("plates-390x844", "Juniper", "plates", NARROW, "day", _nothing),
     ("garage-1280x800", "Juniper", "/garage", WIDE, "day", _nothing),
     ("pack-1280x800", "Juniper", "pack", WIDE, "day", _nothing),
+    ("match-1280x800", "Juniper", "match", WIDE, "day", _pairs),
     ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
     ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),
     ("weigh-390x844", "Juniper", "weigh", NARROW, "day", _rear),
@@ -56,7 +61,7 @@ def main() -> None:
                 )
                 page = context.new_page()
                 page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
-                page.wait_for_selector("article" if place.startswith("/") else "[data-part=drawing] svg")
+                page.wait_for_selector("article" if place.startswith("/") else "main svg")
                 page.wait_for_function("document.fonts.status === 'loaded'")
                 act(page)
                 page.screenshot(path=FOLDER / f"{name}.png")

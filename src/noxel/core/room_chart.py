@@ -78,7 +78,7 @@ def room_chart(asked: Asked, start: Start) -> RoomChart | None:
         return None
     point = _point(asked, start, listed)
     ends = [bound.room / bound.per_load for bound in bounds if bound.per_load > 0 and bound.room > 0]
-    most_load = 1.1 * max([*(end for end in ends if end < 3 * min(ends)), listed, 100.0])
+    most_load = 1.1 * max([*(end for end in ends if end < 1.6 * min(ends)), listed, 100.0])
     region = _region(bounds, most_load)
     most_trailer = 1.25 * max([*(y for _, y in region), point.trailer * factor if point else 0.0, 500.0])
     nearest, more_load, more_trailer = None, None, None

@@ -33,6 +33,10 @@ export type ListPreview = Schemas["ListPreview"];
 export type Column = ListPreview["columns"][number];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
+export type HowMuch = Schemas["HowMuch"];
+export type RoomChart = Schemas["RoomChart"];
+export type MatchCell = Schemas["Cell"];
+export type MatchRow = Schemas["MatchRow"];
 export type Words = Schemas["Words"];
 export type Thing = Schemas["ThingOut"];
 export type ThingKind = Thing["kind"];
@@ -70,6 +74,9 @@ async function ask<T>(method: string, path: string, body?: unknown, raw?: Blob):
 }
 
 const looking = (weighIn: number | undefined) => (weighIn ? `?weigh_in=${weighIn}` : "");
+
+const given = (asked: Record<string, string>) =>
+  Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== ""));
 
 export const api = {
   rigs: () => ask<RigSummary[]>("GET", "/rigs"),
@@ -109,6 +116,13 @@ export const api = {
   removeThing: (id: string) => ask<void>("DELETE", `/garage/${id}`),
   copyRig: (id: string, name: string, apart: ThingKind[]) =>
     ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
+  howMuch: (id: string, asked: { start: string; added: string; share: string }) =>
+    ask<HowMuch>("GET", `/rigs/${id}/how-much?${new URLSearchParams(given(asked))}`),
+  match: (asked: { unit: MassUnit; aboard: string; share: string }) =>
+    ask<Schemas["MatchTable"]>("GET", `/match?${new URLSearchParams(given(asked))}`),
+  compare: (asked: Record<string, string>) =>
+    ask<Schemas["Compared"]>("GET", `/match/compare?${new URLSearchParams(given(asked))}`),
+  brochure: (typed: Schemas["Brochure"]) => ask<{ id: string }>("POST", "/garage", typed),
   undo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/undo${looking(weighIn)}`),
   redo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/redo${looking(weighIn)}`),
   remove: (id: string) => ask<void>("DELETE", `/rigs/${id}`),

@@ -1,9 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { lazy, type ReactNode, Suspense } from "react";
 import { Navigate, Route, Routes, useParams, useSearchParams } from "react-router";
 import { api } from "../api/client";
 import { DeskProvider } from "../api/useSheet";
-import { Garage } from "../garage/Garage";
 import { Margins } from "../margins/Margins";
 import { Pack } from "../pack/Pack";
 import { Plates } from "../plates/Plates";
@@ -12,14 +11,20 @@ import { PLACES, type Place } from "./places";
 import { Shell } from "./Shell";
 import { Welcome } from "./Welcome";
 
+// what is not met on the first page comes when it is asked for
+const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
+const Match = lazy(() => import("../match/Match").then((made) => ({ default: made.Match })));
+
 export function App() {
   return (
-    <Routes>
-      <Route path="/" element={<Start />} />
-      <Route path="/garage" element={<Garage />} />
-      <Route path="/rigs/:id/:place" element={<Desk />} />
-      <Route path="*" element={<Navigate to="/" replace />} />
-    </Routes>
+    <Suspense>
+      <Routes>
+        <Route path="/" element={<Start />} />
+        <Route path="/garage" element={<Garage />} />
+        <Route path="/rigs/:id/:place" element={<Desk />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </Suspense>
   );
 }
 
@@ -54,7 +59,9 @@ function Desk() {
         </Plain>
       )}
     >
-      <Shell place={known.id}>{placeOf(known.id)}</Shell>
+      <Shell place={known.id}>
+        <Suspense>{placeOf(known.id)}</Suspense>
+      </Shell>
     </DeskProvider>
   );
 }
@@ -69,6 +76,8 @@ function placeOf(place: Place): ReactNode {
       return <Weigh />;
     case "margins":
       return <Margins />;
+    case "match":
+      return <Match />;
   }
 }
 

@@ -5,7 +5,7 @@ import { PLACES, type Place } from "./places";
 import { setTheme, theme } from "./theme";
 
 const KEYS: readonly (readonly [string, string])[] = [
-  ["1 – 4", `go to ${PLACES.map((place) => place.name).join(", ")}`],
+  [`1 – ${PLACES.length}`, `go to ${PLACES.map((place) => place.name).join(", ")}`],
   ["Enter", "next field; with Shift, the one before"],
   ["[  ]", "the weigh-in before, the one after"],
   ["u", "undo (outside a field)"],

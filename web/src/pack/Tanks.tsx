@@ -87,6 +87,7 @@ function Phases() {
         >
           <span className="mt-0.5 shrink-0">
             <StatusMark
+              always
               status={
                 each.verdict === "stop"
                   ? "over"

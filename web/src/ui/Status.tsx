@@ -79,11 +79,11 @@ const SHAPES: Record<Kind, string> = {
 };
 
 /** The same shapes in little, for a narrow row whose words stand elsewhere in it. */
-export function StatusMark({ status }: { status: Kind }) {
+export function StatusMark({ status, always = false }: { status: Kind; always?: boolean }) {
   return (
     <>
       <span className="sr-only">{WORDS[status]}: </span>
-      <span className={`mr-2 inline-block h-3.5 w-3 align-[-1px] md:hidden ${SHAPES[status]}`} />
+      <span className={`mr-2 inline-block h-3.5 w-3 align-[-1px] ${always ? "" : "md:hidden"} ${SHAPES[status]}`} />
     </>
   );
 }
