@@ -12,10 +12,12 @@ from collections.abc import Callable
 from importlib.resources import files
 from pathlib import Path
 
+from noxel.core.adjust import Bench, bench_of
 from noxel.core.edit import Change, apply_changes
 from noxel.core.evaluate import evaluate
 from noxel.core.match import match, ready_pulled, ready_puller
 from noxel.core.predict import predict
+from noxel.core.remedies import remedies
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.formats.rig_json import read_rig
 from tools.stage import a_browser, a_folder
@@ -50,8 +52,31 @@ def in_core() -> None:
     pulled = [ready_pulled(str(n), str(n), rig.trailer, 100.0) for n in range(50)]
     say("match 50 vehicles with 50 trailers",
         f"{median_ms(lambda: [match(one, other, 0.13, 'lb') for one in pullers for other in pulled], 5):.0f} ms", "limit 1000 ms")  # fmt: skip
+    bench = crowded()
+    say("proposals for 60 items, 5 tanks and bars", f"{median_ms(lambda: remedies(bench), 3):.0f} ms", "limit 1000 ms")
     change = [Change("vehicle.ratings.gvwr", "7,051")]
     say("understand one typed figure", f"{median_ms(lambda: apply_changes(document, change)):.1f} ms", "")
+
+
+def crowded() -> Bench:
+    """The demo rig with sixty things and five tanks, over its ratings."""
+    document = dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes()))
+    document["loads"] = [
+        {"name": f"thing {n}", "on": "trailer" if n % 3 else "vehicle", "mass": 4 + n % 9, "position": 70 + (n * 37) % 190}
+        for n in range(60)
+    ]
+    document["tanks"] = [
+        {
+            "name": f"tank {n}",
+            "fluid": "fresh",
+            "on": "trailer",
+            "capacity": 12,
+            "position": 60 + 40 * n,
+            "levels": {"leaving": 0.6},
+        }
+        for n in range(5)
+    ]
+    return bench_of(parse_rig(document))
 
 
 def over_http(address: str, document: object) -> None:

@@ -24,6 +24,11 @@ def _proof(page: Page) -> None:
     page.evaluate("document.querySelector('main').scrollTo(0, 640)")
 
 
+def _found(page: Page) -> None:
+    page.get_by_role("button", name="Find it").click()
+    page.wait_for_selector("[data-proposal]")
+
+
 def _pairs(page: Page) -> None:
     page.wait_for_selector("[data-pair]")
 
@@ -41,6 +46,7 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("plates-390x844", "Juniper", "plates", NARROW, "day", _nothing),
     ("garage-1280x800", "Juniper", "/garage", WIDE, "day", _nothing),
     ("pack-1280x800", "Juniper", "pack", WIDE, "day", _nothing),
+    ("adjust-1280x800", "Juniper", "adjust", WIDE, "day", _found),
     ("match-1280x800", "Juniper", "match", WIDE, "day", _pairs),
     ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
     ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),

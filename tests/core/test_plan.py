@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from noxel.core.calibrate import calibrate
 from noxel.core.gap import how_far_off
+from noxel.core.loads import PHASES
 from noxel.core.pack import evaluate_pack, in_phase
 from noxel.core.predict import predict
-from noxel.core.rig import PHASES
 from noxel.core.rigfile import parse_rig
 from noxel.core.spread import spread
 from noxel.core.start import start_from_weigh_in

@@ -328,6 +328,86 @@ export interface paths {
         patch: operations["change_rig_api_rigs__rig_id__patch"];
         trace?: never;
     };
+    "/api/rigs/{rig_id}/adjust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Adjust
+         * @description Try steps on the rig as it was weighed (or planned): everything before and after.
+         */
+        post: operations["adjust_api_rigs__rig_id__adjust_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/adjust/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apply Steps
+         * @description Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on.
+         */
+        post: operations["apply_steps_api_rigs__rig_id__adjust_apply_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/adjust/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Steps
+         * @description Keep steps under a name, with what is predicted of them, to be held against the next weigh-in.
+         */
+        post: operations["keep_steps_api_rigs__rig_id__adjust_keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/adjust/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose
+         * @description The least-trouble sets of steps that bring every known check right, or why there is none.
+         */
+        post: operations["propose_api_rigs__rig_id__adjust_proposals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/bring-back": {
         parameters: {
             query?: never;
@@ -792,6 +872,40 @@ export interface components {
             wheel?: number | string | null;
         };
         /**
+         * BarCurve
+         * @description Predicted axle loads from slack bars to the front axle's solo load, where limits are met, and what that means.
+         */
+        BarCurve: {
+            /** Front Limit */
+            front_limit: number | null;
+            /** Front Solo */
+            front_solo: number;
+            /** Now */
+            now: number;
+            /** Points */
+            points: components["schemas"]["BarPoint"][];
+            /** Rear Limit */
+            rear_limit: number | null;
+            /** Says */
+            says: string[];
+            /** Trailer Limit */
+            trailer_limit: number | null;
+        };
+        /**
+         * BarPoint
+         * @description Axle loads at one restoration of the front axle by the bars.
+         */
+        BarPoint: {
+            /** Front */
+            front: number;
+            /** Rear */
+            rear: number;
+            /** Restoration */
+            restoration: number;
+            /** Trailer */
+            trailer: number;
+        };
+        /**
          * BeamMeasurement
          * @description The tongue on a beam between a fixed support and a scale; ``span`` is support to scale.
          */
@@ -932,6 +1046,34 @@ export interface components {
             verdict: string;
             /** Verdict Expected */
             verdict_expected: string | null;
+        };
+        /**
+         * Change
+         * @description One check before and after; ``change`` is what its margin gained, minus lost.
+         */
+        Change: {
+            /** After */
+            after: number | null;
+            /** Before */
+            before: number | null;
+            /** Change */
+            change: number | null;
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
+            /** Share */
+            share: boolean;
+            /**
+             * Was
+             * @enum {string}
+             */
+            was: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
         };
         /**
          * ChangeIn
@@ -1226,6 +1368,18 @@ export interface components {
             position?: number | string | null;
         };
         /**
+         * Effort
+         * @description How much trouble it is to leave a thing at home, to move it where it is, to put it in the other vehicle.
+         */
+        Effort: {
+            /** Leave */
+            leave?: number | "never" | null;
+            /** Move */
+            move?: number | "never" | null;
+            /** Swap */
+            swap?: number | "never" | null;
+        };
+        /**
          * Entry
          * @description How a figure was entered: the text as typed, where it came from, when, and a note.
          *
@@ -1477,6 +1631,8 @@ export interface components {
              * @default []
              */
             parts?: components["schemas"]["HitchPart"][];
+            /** Target Restoration */
+            target_restoration?: number | null;
             /** Weight */
             weight?: number | string | null;
             /**
@@ -1577,6 +1733,89 @@ export interface components {
             /** Text */
             text: string;
             written?: components["schemas"]["ListAsWritten"] | null;
+        };
+        /**
+         * KeepSteps
+         * @description Steps to keep under a name.
+         */
+        KeepSteps: {
+            /** Name */
+            name: string;
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: components["schemas"]["Step"][];
+        };
+        /**
+         * KeptAnswer
+         * @description A kept plan, and, when the rig was weighed since, what was predicted against what came.
+         */
+        KeptAnswer: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: [
+                string,
+                number,
+                number
+            ][];
+            /** Said */
+            said: string[];
+            /** Verdict Says */
+            verdict_says: string;
+            /** Weigh In */
+            weigh_in: number | null;
+        };
+        /**
+         * KeptPlan
+         * @description Steps that were kept under a name, and what was predicted of them, to be held against the next weigh-in. [file's unit]
+         */
+        KeptPlan: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Name */
+            name: string;
+            /** Predicted */
+            predicted?: {
+                [key: string]: number | string;
+            };
+            /**
+             * Said
+             * @default []
+             */
+            said?: string[];
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: components["schemas"]["Step"][];
+        };
+        /**
+         * Lever
+         * @description A check that is over or too close, what it is short by, and every route.
+         */
+        Lever: {
+            /** Check */
+            check: string;
+            /** Excess */
+            excess: number;
+            /** Label */
+            label: string;
+            /** Routes */
+            routes: components["schemas"]["Route"][];
+            /** Says */
+            says: string;
         };
         /**
          * LeverLength
@@ -1794,6 +2033,7 @@ export interface components {
             aboard?: boolean;
             /** Category */
             category?: ("people" | "essential" | "comfort" | "fixed") | null;
+            effort?: components["schemas"]["Effort"] | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
@@ -1987,6 +2227,18 @@ export interface components {
             mass: "lb" | "kg";
             /** Pressure */
             pressure?: ("psi" | "kPa" | "bar") | null;
+        };
+        /**
+         * OnTheBench
+         * @description The bench: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept.
+         */
+        OnTheBench: {
+            bars: components["schemas"]["BarCurve"] | null;
+            /** Kept */
+            kept: components["schemas"]["KeptAnswer"][];
+            /** Levers */
+            levers: components["schemas"]["Lever"][];
+            tried: components["schemas"]["Tried"];
         };
         /**
          * Open
@@ -2199,6 +2451,8 @@ export interface components {
          *     ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it goes before the tape's.
          */
         Plan: {
+            /** Bars Effort */
+            bars_effort?: number | "never" | null;
             /** Effective Overhang */
             effective_overhang?: number | string | null;
             /** Entered */
@@ -2313,6 +2567,27 @@ export interface components {
             type: string;
         };
         /**
+         * Proposal
+         * @description One set of steps that brings every known check right.
+         */
+        Proposal: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Says */
+            says: string[];
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Summary */
+            summary: string;
+            /** Trouble */
+            trouble: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "incomplete" | "caution" | "within";
+        };
+        /**
          * QuickItem
          * @description An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given.
          */
@@ -2380,6 +2655,26 @@ export interface components {
             text: string;
         };
         /**
+         * Remedies
+         * @description The least-trouble proposals, or why there is none; ``proof`` is the best that everything allowed can do for each unmet limit.
+         */
+        Remedies: {
+            /** Given Up */
+            given_up: boolean;
+            /** Movable */
+            movable: number;
+            /** Needed */
+            needed: boolean;
+            /** Proof */
+            proof: string[];
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
+            /** Says */
+            says: string;
+            /** Unmet */
+            unmet: components["schemas"]["Unmet"][];
+        };
+        /**
          * RigFile
          * @description One rig: ``*.noxel.json``.
          */
@@ -2396,6 +2691,11 @@ export interface components {
             format?: "noxel-rig";
             /** @default {} */
             hitch?: components["schemas"]["Hitch"];
+            /**
+             * Kept Plans
+             * @default []
+             */
+            kept_plans?: components["schemas"]["KeptPlan"][];
             /**
              * Kind
              * @enum {string}
@@ -2553,6 +2853,20 @@ export interface components {
             trailer_pm: number;
         };
         /**
+         * Route
+         * @description One way to bring a check right: how much of it, and what it does to the others.
+         */
+        Route: {
+            /** Amount */
+            amount: number | null;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Worsens */
+            worsens: string[];
+        };
+        /**
          * Scale
          * @description What the passes were weighed on; ``accuracy`` is a share of each reading.
          */
@@ -2673,6 +2987,46 @@ export interface components {
             undo: string | null;
         };
         /**
+         * Step
+         * @description One thing to do to the load: what it does is said by ``kind``; ``index`` counts loads or tanks as listed.
+         *
+         *     ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at ``position``; fill or drain a
+         *     tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``.
+         */
+        Step: {
+            /** Index */
+            index?: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "leave" | "take" | "move" | "swap" | "tank" | "bars" | "add";
+            /** Level */
+            level?: number | null;
+            /** Mass */
+            mass?: number | string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** On */
+            on?: ("vehicle" | "trailer") | null;
+            /** Position */
+            position?: number | string | null;
+        };
+        /**
+         * Steps
+         * @description Steps to try, in order.
+         */
+        Steps: {
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: components["schemas"]["Step"][];
+        };
+        /**
          * Stowage
          * @description How the cargo lies: ahead of and behind the trailer's axles, left and right, heavy and high.
          */
@@ -2703,6 +3057,8 @@ export interface components {
         Tank: {
             /** Capacity */
             capacity: number | string;
+            /** Effort */
+            effort?: number | "never" | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
@@ -2900,6 +3256,41 @@ export interface components {
             gvwr?: number | string | null;
         };
         /**
+         * Tried
+         * @description What the steps do: every load and every check, before and after.
+         */
+        Tried: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Checks After */
+            checks_after: components["schemas"]["Check"][];
+            /** Checks Before */
+            checks_before: components["schemas"]["Check"][];
+            headline: components["schemas"]["Headline"];
+            /** Loads After */
+            loads_after: {
+                [key: string]: number;
+            };
+            /** Loads Before */
+            loads_before: {
+                [key: string]: number;
+            };
+            /** Says */
+            says: string[];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "incomplete" | "caution" | "within";
+            /**
+             * Verdict Before
+             * @enum {string}
+             */
+            verdict_before: "stop" | "incomplete" | "caution" | "within";
+            /** Weighed */
+            weighed: boolean;
+        };
+        /**
          * Units
          * @description The units of bare numbers.
          */
@@ -2915,6 +3306,20 @@ export interface components {
             pressure?: ("psi" | "kPa" | "bar") | null;
             /** Volume */
             volume?: ("gal" | "l") | null;
+        };
+        /**
+         * Unmet
+         * @description A limit that nothing allowed can meet, by how much at best, and what kind of change would.
+         */
+        Unmet: {
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /** Says */
+            says: string;
+            /** Short */
+            short: number;
         };
         /**
          * UsualPlace
@@ -3792,6 +4197,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    adjust_api_rigs__rig_id__adjust_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Steps"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnTheBench"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    apply_steps_api_rigs__rig_id__adjust_apply_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Steps"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keep_steps_api_rigs__rig_id__adjust_keep_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepSteps"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    propose_api_rigs__rig_id__adjust_proposals_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Steps"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedies"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -12,6 +12,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 import noxel
 from noxel.api import problems
+from noxel.api.adjust import router as adjust_router
 from noxel.api.garage import router as garage_router
 from noxel.api.guard import Guard
 from noxel.api.items import router as items_router
@@ -68,6 +69,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
 
     app.include_router(router)
     app.include_router(items_router)
+    app.include_router(adjust_router)
     app.include_router(match_router)
     app.include_router(garage_router)
     app.include_router(words_router)

@@ -13,8 +13,8 @@ from noxel.api.sheet import Sheet, make_sheet
 from noxel.core.document import Document
 from noxel.core.edit import Change, apply_changes, settle
 from noxel.core.figures import nominal, plus_minus
+from noxel.core.loads import Category
 from noxel.core.pack import read_item
-from noxel.core.rig import Category
 from noxel.core.rigfile import RigFile, parse_rig
 from noxel.core.start import start_from_weigh_in
 from noxel.core.statics import length_from_move

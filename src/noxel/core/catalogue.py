@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from noxel.core.rig import Category
+from noxel.core.loads import Category
 
 
 @dataclass(frozen=True, slots=True)

@@ -88,7 +88,7 @@ def kind_of(document: Document, parts: Parts) -> FieldKind:
         if each is Volume:
             return FieldKind("volume", holder, required)
         if each in (int, float):
-            share = parts[-1] in ("front_share", "front_restoration", "accuracy", "in_base") or any(
+            share = parts[-1] in ("front_share", "front_restoration", "accuracy", "in_base", "target_restoration") or any(
                 each in parts for each in ("tongue_share", "cushions", "levels")
             )
             return FieldKind("share" if share else "number", holder, required)

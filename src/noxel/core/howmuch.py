@@ -3,9 +3,9 @@
 from noxel.core.answers import Answer
 from noxel.core.ceiling import Ceiling, as_towing, ceiling_of, share_planned, uses
 from noxel.core.loaded import Asked, Start, load_place, small, solo_from_weigh_in, with_load
+from noxel.core.loads import PHASES
 from noxel.core.predict import overhang, predict_solo
 from noxel.core.ratings import cushion, limits
-from noxel.core.rig import PHASES
 from noxel.core.rigfile import RigFile
 from noxel.core.room_chart import RoomChart, room_chart
 from noxel.core.units import KG, print_share

@@ -14,6 +14,7 @@ from noxel.core.calibrate import calibrate
 from noxel.core.checks import Checked, Verdict, binding, run_checks, tightest_first, verdict
 from noxel.core.figures import Figure
 from noxel.core.gap import how_far_off
+from noxel.core.loads import PHASES, Phase
 from noxel.core.pack_answers import (
     CalibrationAnswer,
     CategoryTotal,
@@ -29,7 +30,6 @@ from noxel.core.pack_answers import (
 from noxel.core.predict import overhang, predict
 from noxel.core.printing import Printer, check_answer
 from noxel.core.ratings import on_pin, payload_limit, share_range
-from noxel.core.rig import PHASES, Phase
 from noxel.core.rigfile import RigFile
 from noxel.core.spread import spread
 from noxel.core.stowage import stowage
@@ -76,14 +76,24 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
     raise QuantityError(why)
 
 
-def _weighing(rig: RigFile, found: dict[str, float]) -> Weighing:
+def predicted_weighing(rig: RigFile, found: dict[str, float], off: Mapping[str, float]) -> Weighing:
+    """A prediction in the form of a weighing, so that every check of one applies to the other.
+
+    Parameters
+    ----------
+    rig : RigFile
+        The rig as predicted.
+    found : dict
+        Its loads. [kg]
+    off : mapping
+        The ± of each of them. [kg]
+    """
     keys = ("front_hitched", "rear_hitched", "vehicle_hitched", "trailer_axles", "combination_gross", "trailer_gross", "tongue_static",
             "tongue_share", "front_solo", "rear_solo", "vehicle_solo")  # fmt: skip
     if not rig.towing:
         found = found | {f"{key}_hitched": found[f"{key}_solo"] for key in ("front", "rear", "vehicle")}
-    off = spread(rig, found)
     if not rig.towing:
-        off = off | {f"{key}_hitched": off[f"{key}_solo"] for key in ("front", "rear", "vehicle") if f"{key}_solo" in off}
+        off = dict(off) | {f"{key}_hitched": off[f"{key}_solo"] for key in ("front", "rear", "vehicle") if f"{key}_solo" in off}
     figures = {
         key: Figure(key, ufloat(found[key], off[key] / 2) if off.get(key) else found[key], "predicted by the lever model",
                     sort="share" if key == "tongue_share" else "mass")
@@ -232,7 +242,7 @@ def _phases(rig: RigFile) -> list[PhaseAnswer]:
     found = []
     for phase in PHASES:
         seen = in_phase(rig, phase)
-        rows = _predicted_rows(seen, dict(predict(seen)))[1]
+        rows = _predicted_rows(seen, dict(predict(seen)))
         bind = binding(rows)
         said = words.headline(seen, rows, verdict(rows))
         found.append((phase, verdict(rows), said.sentence, bind.used or 0.0 if bind else 0.0))
@@ -241,9 +251,9 @@ def _phases(rig: RigFile) -> list[PhaseAnswer]:
             for code, said, sentence, used in found]  # fmt: skip
 
 
-def _predicted_rows(rig: RigFile, found: dict[str, float]) -> tuple[Weighing, list[Checked]]:
-    weighing = _weighing(rig, found)
-    return weighing, tightest_first(run_checks(rig, weighing))
+def _predicted_rows(rig: RigFile, found: dict[str, float]) -> list[Checked]:
+    weighing = predicted_weighing(rig, found, spread(rig, found))
+    return tightest_first(run_checks(rig, weighing))
 
 
 def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAnswer | None:
@@ -316,17 +326,21 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     )
     if found is None:
         return made
-    weighing, rows = _predicted_rows(rig, found)
+    rows = _predicted_rows(rig, found)
     said = verdict(rows)
     return made.model_copy(update={
-        "verdict": said, "headline": words.headline(rig, rows, said), "checks": [_check(rig, weighing, row, to) for row in rows],
+        "verdict": said, "headline": words.headline(rig, rows, said), "checks": checks_of(rig, rows, to),
         "items": _with_takes(rig, made.items, rows, to), "phases": _phases(rig),
         "gap": how_far_off(rig, found, spread(rig, found), weighed),
     })  # fmt: skip
 
 
-def _check(rig: RigFile, weighing: Weighing, row: Checked, to: Printer) -> answers.Check:
-    return replace(check_answer(rig, weighing, row, to), working=None)
+def checks_of(rig: RigFile, rows: list[Checked], to: Printer) -> list[answers.Check]:
+    """Predicted checks as they are sent: without a working, for there was no weighing."""
+    return [replace(check_answer(rig, _NOTHING_WEIGHED, row, to), working=None) for row in rows]
+
+
+_NOTHING_WEIGHED = Weighing()
 
 
 _IN_VEHICLE = {  # as shares of the wheelbase behind the front axle

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from noxel.core import statics
-from noxel.core.rig import Tank, TrailerBase
+from noxel.core.loads import Tank, TrailerBase
 from noxel.core.rigfile import RigFile
 from noxel.errors import MissingInput
 

@@ -12,14 +12,11 @@ from pydantic_core import PydanticCustomError
 from noxel.core.base import Entered, Fraction, Model, Name, Number, misplaced
 from noxel.core.quantities import (
     Length,
-    NonNegativeLength,
     NonNegativeMass,
     PositiveLength,
     PositiveMass,
     PositivePressure,
-    PositiveVolume,
 )
-from noxel.core.units import FLUIDS, fluid_density
 
 LOAD_INDEX: dict[int, int] = dict(enumerate((
     250, 257, 265, 272, 280, 290, 300, 307, 315, 325, 335, 345, 355, 365, 375, 387, 400, 412, 425, 437,
@@ -214,6 +211,7 @@ class Hitch(Entered):
     name: Name = ""
     weight: NonNegativeMass | None = None
     ball_height: PositiveLength | None = None
+    target_restoration: Annotated[Number, Field(ge=0, le=1.5)] | None = None
     weight_distribution: Annotated[bool, Field(strict=True)] = False
     parts: Annotated[tuple[HitchPart, ...], Field(max_length=40)] = ()
 
@@ -272,106 +270,6 @@ class Trailer(Entered):
     geometry: TrailerGeometry = TrailerGeometry()
     suspension: Literal["leaf", "torsion", "other"] | None = None
     tires: AxleTires | None = None
-
-
-Category = Literal["people", "essential", "comfort", "fixed"]
-Fluid = Literal["gasoline", "diesel", "def", "propane", "fresh", "hot_water", "grey", "black"]
-Phase = Literal["leaving", "half_way", "arriving", "heading_home"]
-PHASES: tuple[Phase, ...] = ("leaving", "half_way", "arriving", "heading_home")
-"""The phases of a trip, in order."""
-
-
-class Load(Entered):
-    """A thing aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
-
-    ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time.
-    """
-
-    name: Name = ""
-    on: Literal["vehicle", "trailer"]
-    mass: NonNegativeMass
-    quantity: Annotated[Number, Field(ge=0, le=100_000)] = 1
-    position: Length | None = None
-    aboard: Annotated[bool, Field(strict=True)] = True
-    category: Category | None = None
-    side: Length | None = None
-    height: NonNegativeLength | None = None
-
-    @property
-    def kg(self) -> float:
-        """All of it, or nothing when it stays at home this time. [kg]"""
-        return self.mass.kg * self.quantity if self.aboard else 0.0
-
-
-def _level(value: float) -> float:
-    if not 0 <= value <= 1:
-        raise PydanticCustomError("level", "must lie between 0 and 100 %, not {percent} %", {"percent": f"{value * 100:g}"})
-    return value
-
-
-Level = Annotated[Number, AfterValidator(_level)]
-
-
-class Tank(Entered):
-    """A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a trip.
-
-    ``in_base`` is how full it was when the plan's base was weighed or published: fuel 1, water 0 unless said otherwise.
-    """
-
-    name: Name = ""
-    fluid: Fluid
-    on: Literal["vehicle", "trailer"]
-    capacity: PositiveVolume
-    position: Length | None = None
-    levels: dict[Phase, Level] = Field(default_factory=dict)
-    in_base: Level | None = None
-
-    def level(self, phase: Phase) -> float:
-        """How full it is in a phase; where that is not said, as in the phase before it, and full of fuel to begin with."""
-        for each in reversed(PHASES[: PHASES.index(phase) + 1]):
-            if each in self.levels:
-                return self.levels[each]
-        return self.base_level
-
-    @property
-    def base_level(self) -> float:
-        """How full it counts as in the plan's base."""
-        if self.in_base is not None:
-            return self.in_base
-        return 1.0 if self.fluid in ("gasoline", "diesel", "def") and self.on == "vehicle" else 0.0
-
-    def full_kg(self) -> float:
-        """What it holds when full. [kg]"""
-        return self.capacity.litres * fluid_density(self.fluid if self.fluid in FLUIDS else "water")
-
-
-class VehicleBase(Model):
-    """The vehicle without the listed loads, axle by axle, with or without the hitch's own mass."""
-
-    front: NonNegativeMass | None = None
-    rear: NonNegativeMass | None = None
-    hitch_fitted: Annotated[bool, Field(strict=True)] = False
-
-
-class TrailerBase(Model):
-    """The trailer without the listed loads."""
-
-    gross: PositiveMass | None = None
-    tongue: NonNegativeMass | None = None
-
-
-class Plan(Entered):
-    """What predictions start from: the vehicle and trailer without the listed loads, and how they ride.
-
-    ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it goes before the tape's.
-    """
-
-    vehicle_base: VehicleBase | None = None
-    trailer_base: TrailerBase | None = None
-    phase: Phase = "leaving"
-    effective_overhang: Length | None = None
-    front_restoration: Annotated[Number, Field(ge=0, le=2)] | None = None
-    tongue_share: Fraction | None = None
 
 
 class Policy(Entered):

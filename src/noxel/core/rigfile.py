@@ -8,8 +8,9 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, ModelWrapValidatorHandler, ValidationError, model_validator
 
 from noxel.core.base import Day, Entered, Entry, Name, Note, misplaced
+from noxel.core.loads import KeptPlan, Load, Plan, Tank
 from noxel.core.quantities import units_in_force
-from noxel.core.rig import Hitch, Kind, Load, Plan, Policy, Tank, Trailer, Vehicle
+from noxel.core.rig import Hitch, Kind, Policy, Trailer, Vehicle
 from noxel.core.terms import TermSet
 from noxel.core.tickets import Pass, Units, WeighIn
 from noxel.errors import Problem, RigFileError
@@ -32,6 +33,7 @@ class RigFile(Entered):
     loads: Annotated[tuple[Load, ...], Field(max_length=20_000)] = ()
     tanks: Annotated[tuple[Tank, ...], Field(max_length=100)] = ()
     plan: Plan = Plan()
+    kept_plans: Annotated[tuple[KeptPlan, ...], Field(max_length=200)] = ()
     ready: Annotated[dict[Name, Day], Field(max_length=200)] = Field(default_factory=dict)
     weigh_ins: Annotated[tuple[WeighIn, ...], Field(max_length=100_000)] = ()
 

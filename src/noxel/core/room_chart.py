@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from noxel.core.answers import Answer
 from noxel.core.ceiling import as_towing, uses
 from noxel.core.loaded import Asked, Start, small, with_load
+from noxel.core.loads import PHASES
 from noxel.core.pack import PHASE_NAMES, in_phase
 from noxel.core.predict import predict, predict_solo
 from noxel.core.ratings import cushion
-from noxel.core.rig import PHASES
 from noxel.core.spread import spread
 from noxel.core.units import KG
 from noxel.core.weighing import weigh

@@ -2,9 +2,9 @@
 
 from noxel.core.calibrate import calibrate
 from noxel.core.edit import Change
+from noxel.core.loads import Plan, TrailerBase, VehicleBase
 from noxel.core.predict import predict
 from noxel.core.quantities import Mass
-from noxel.core.rig import Plan, TrailerBase, VehicleBase
 from noxel.core.rigfile import RigFile
 from noxel.core.units import KG, METRES
 from noxel.core.weighing import weigh

@@ -1,8 +1,8 @@
 """Stowage sense: where the cargo lies, what that really does to the tongue, left against right, heavy and high."""
 
+from noxel.core.loads import Load
 from noxel.core.pack_answers import Stowage
 from noxel.core.ratings import on_pin, share_range
-from noxel.core.rig import Load
 from noxel.core.rigfile import RigFile
 from noxel.core.statics import item_on_tongue
 from noxel.core.units import KG, print_mass, print_share

@@ -33,6 +33,11 @@ export type ListPreview = Schemas["ListPreview"];
 export type Column = ListPreview["columns"][number];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
+export type Step = Schemas["Step"];
+export type Adjustment = Schemas["OnTheBench"];
+export type Remedies = Schemas["Remedies"];
+export type Lever = Schemas["Lever"];
+export type BarCurve = Schemas["BarCurve"];
 export type HowMuch = Schemas["HowMuch"];
 export type RoomChart = Schemas["RoomChart"];
 export type MatchCell = Schemas["Cell"];
@@ -55,15 +60,17 @@ export class RequestFailed extends Error {
   }
 }
 
-async function ask<T>(method: string, path: string, body?: unknown, raw?: Blob): Promise<T> {
+async function ask<T>(method: string, path: string, body?: unknown, raw?: Blob, signal?: AbortSignal): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: body === undefined && raw === undefined ? {} : { "content-type": "application/json" },
       body: raw ?? (body === undefined ? null : JSON.stringify(body)),
+      signal: signal ?? null,
     });
-  } catch {
+  } catch (error) {
+    if (signal?.aborted) throw error;
     throw new RequestFailed("Noxel does not answer. Is it still running?");
   }
   if (!response.ok) {
@@ -116,6 +123,14 @@ export const api = {
   removeThing: (id: string) => ask<void>("DELETE", `/garage/${id}`),
   copyRig: (id: string, name: string, apart: ThingKind[]) =>
     ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
+  adjust: (id: string, steps: Step[], weighIn?: number) =>
+    ask<Adjustment>("POST", `/rigs/${id}/adjust${looking(weighIn)}`, { steps }),
+  propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>
+    ask<Remedies>("POST", `/rigs/${id}/adjust/proposals${looking(weighIn)}`, { steps }, undefined, signal),
+  keepSteps: (id: string, name: string, steps: Step[], weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/adjust/keep${looking(weighIn)}`, { name, steps }),
+  applySteps: (id: string, steps: Step[], weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/adjust/apply${looking(weighIn)}`, { steps }),
   howMuch: (id: string, asked: { start: string; added: string; share: string }) =>
     ask<HowMuch>("GET", `/rigs/${id}/how-much?${new URLSearchParams(given(asked))}`),
   match: (asked: { unit: MassUnit; aboard: string; share: string }) =>

@@ -13,6 +13,7 @@ import { Welcome } from "./Welcome";
 
 // what is not met on the first page comes when it is asked for
 const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
+const Adjust = lazy(() => import("../adjust/Adjust").then((made) => ({ default: made.Adjust })));
 const Match = lazy(() => import("../match/Match").then((made) => ({ default: made.Match })));
 
 export function App() {
@@ -76,6 +77,8 @@ function placeOf(place: Place): ReactNode {
       return <Weigh />;
     case "margins":
       return <Margins />;
+    case "adjust":
+      return <Adjust />;
     case "match":
       return <Match />;
   }

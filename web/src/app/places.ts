@@ -4,6 +4,7 @@ export const PLACES = [
   { id: "pack", name: "Pack", says: "What goes where, before the scale" },
   { id: "weigh", name: "Weigh", says: "The tickets, pass by pass" },
   { id: "margins", name: "Margins", says: "What is over, what is left" },
+  { id: "adjust", name: "Adjust", says: "What to move, drain, leave or tighten" },
   { id: "match", name: "Match", says: "How much it can tow, and which with which" },
 ] as const;
 

@@ -151,8 +151,9 @@ function spread(posts: Post[], { gap, labels }: Sizes) {
     const here = posts[index];
     const before = posts[index - 1];
     if (!here || !before) continue;
+    const beside = labels === "beside" && here.id === "rear" ? 104 : gap; // the rear axle's figures stand between the two
     const least =
-      before.x + (before.width + here.width) / 2 + gap * (here.id === "tongue" && labels !== "below" ? 0.6 : 1);
+      before.x + (before.width + here.width) / 2 + beside * (here.id === "tongue" && labels !== "below" ? 0.6 : 1);
     here.x = Math.max(here.x, Math.round(least));
   }
 }

@@ -1,0 +1,98 @@
+"""``/api/rigs/{id}/adjust``: steps tried, proposals, levers, the bars; plans kept and put to work."""
+
+import datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field
+
+from noxel.api.problems import ProblemDetails
+from noxel.api.rigs import Looking, Store, sheet_as_json
+from noxel.api.sheet import Sheet, make_sheet
+from noxel.core.adjust import Bench, KeptAnswer, Tried, bench_of, do_all, keep, kept_answers, try_steps
+from noxel.core.document import Document
+from noxel.core.edit import settle
+from noxel.core.levers import BarCurve, Lever, bar_curve, levers
+from noxel.core.loads import Step
+from noxel.core.remedies import Remedies, remedies
+from noxel.core.rigfile import RigFile, dump_rig
+from noxel.store.rigs import Rigs
+
+router = APIRouter(prefix="/api/rigs/{rig_id}/adjust", responses={422: {"model": ProblemDetails}})
+
+
+class Steps(BaseModel):
+    """Steps to try, in order."""
+
+    steps: Annotated[list[Step], Field(max_length=200)] = []
+
+
+class KeepSteps(Steps):
+    """Steps to keep under a name."""
+
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class OnTheBench(BaseModel):
+    """The bench: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept."""
+
+    tried: Tried
+    levers: list[Lever]
+    bars: BarCurve | None
+    kept: list[KeptAnswer]
+
+
+def _bench(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Bench]:
+    rig = settle(rigs.open(rig_id).document).rig
+    number = weigh_in if weigh_in and weigh_in <= len(rig.weigh_ins) else None
+    return rig, bench_of(rig, number)
+
+
+@router.post("", response_model=OnTheBench)
+def adjust(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Try steps on the rig as it was weighed (or planned): everything before and after."""
+    rig, bench = _bench(rigs, rig_id, weigh_in)
+    changed, _ = do_all(bench.rig, wanted.steps)
+    rows = bench.checks(changed)
+    return sheet_as_json(
+        OnTheBench(
+            tried=try_steps(bench, wanted.steps),
+            levers=levers(changed, rows),
+            bars=bar_curve(changed, rows),
+            kept=kept_answers(rig),
+        )
+    )
+
+
+@router.post("/proposals", response_model=Remedies)
+def propose(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
+    """The least-trouble sets of steps that bring every known check right, or why there is none."""
+    _, bench = _bench(rigs, rig_id, weigh_in)
+    changed, _ = do_all(bench.rig, wanted.steps)
+    return sheet_as_json(remedies(Bench(changed, bench.weighed, bench.pm)))
+
+
+@router.post("/keep", response_model=Sheet)
+def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Keep steps under a name, with what is predicted of them, to be held against the next weigh-in."""
+    _, bench = _bench(rigs, rig_id, weigh_in)
+    plan = keep(bench, wanted.name, wanted.steps, datetime.date.today())
+
+    def put(document: Document) -> Document:
+        kept = [*document.get("kept_plans", []), plan.model_dump(mode="json")]
+        return settle({**document, "kept_plans": kept}).document
+
+    return sheet_as_json(make_sheet(rigs.change(rig_id, f"keep {wanted.name}", put), weigh_in))
+
+
+@router.post("/apply", response_model=Sheet)
+def apply_steps(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on."""
+    _, bench = _bench(rigs, rig_id, weigh_in)
+    made = dump_rig(do_all(bench.rig, wanted.steps)[0])
+
+    def put(document: Document) -> Document:
+        parts = {key: made[key] for key in ("loads", "tanks", "plan") if key in made}
+        return settle({**document, **parts}).document
+
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "steps put to work", put), weigh_in))

@@ -1,0 +1,318 @@
+"""Adjust: steps tried on the rig as it was weighed (or planned), and what each does to every limit at once."""
+
+import datetime
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from noxel.core import words
+from noxel.core.answers import Answer, Headline, Shaped
+from noxel.core.checks import Checked, Status, Verdict, run_checks, tightest_first, verdict
+from noxel.core.loads import KeptPlan, Load, Plan, Step, Tank, TrailerBase, VehicleBase
+from noxel.core.pack import checks_of, predicted_weighing
+from noxel.core.predict import predict
+from noxel.core.printing import Printer
+from noxel.core.quantities import Length, Mass
+from noxel.core.rigfile import RigFile
+from noxel.core.spread import spread
+from noxel.core.start import plan_from_weigh_in
+from noxel.core.units import KG, LITRES, METRES, print_mass
+from noxel.core.weighing import weigh
+from noxel.errors import InputError, MissingInput, Problem
+
+KEYS = ("front_hitched", "rear_hitched", "vehicle_hitched", "tongue_static", "trailer_axles", "trailer_gross", "combination_gross",
+        "front_solo", "rear_solo")  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Bench:
+    """The rig to try things on: its plan started from the weigh-in where there is one, and the ± of each figure. [kg]"""
+
+    rig: RigFile
+    weighed: bool
+    pm: Mapping[str, float]
+
+    def checks(self, rig: RigFile) -> list[Checked]:
+        """The ordinary checks of a changed rig, with the scale's ±; tightest first."""
+        return tightest_first(run_checks(rig, predicted_weighing(rig, dict(predict(rig)), self.pm)))
+
+
+class Change(Answer):
+    """One check before and after; ``change`` is what its margin gained, minus lost."""
+
+    check: str
+    label: str
+    before: float | None
+    after: float | None
+    change: float | None
+    was: Status
+    now: Status
+    share: bool
+
+
+class Tried(Answer):
+    """What the steps do: every load and every check, before and after."""
+
+    weighed: bool
+    says: list[str]
+    loads_before: dict[str, float]
+    loads_after: dict[str, float]
+    checks_before: list[Shaped]
+    checks_after: list[Shaped]
+    changes: list[Change]
+    verdict: Verdict
+    verdict_before: Verdict
+    headline: Headline
+
+
+class KeptAnswer(Answer):
+    """A kept plan, and, when the rig was weighed since, what was predicted against what came."""
+
+    index: int
+    name: str
+    date: datetime.date
+    said: list[str]
+    weigh_in: int | None
+    rows: list[tuple[str, float, float]]
+    verdict_says: str
+
+
+def bench_of(rig: RigFile, number: int | None = None) -> Bench:
+    """The rig as a bench to try things on.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Its items and tanks need places.
+    number : int or None
+        Which weigh-in to start from; None is the last.
+
+    Raises
+    ------
+    MissingInput
+        Naming what neither the weigh-in nor the plan has.
+    """
+    why: MissingInput | None = None
+    if rig.weigh_ins:
+        try:
+            found = plan_from_weigh_in(rig, number or 0)
+        except MissingInput as exc:
+            found, why = {}, exc
+        figures = weigh(rig, rig.weigh_ins[(number or 0) - 1]).figures
+        if found and (not rig.towing or "plan.trailer_base.gross" in found):
+            pm = {key: figure.plus_minus for key, figure in figures.items()}
+            made = rig.model_copy(update={"plan": _plan(rig, found)})
+            return Bench(made, True, {**spread(made, predict(made)), **pm})
+    try:
+        return Bench(rig, False, spread(rig, predict(rig)))
+    except MissingInput as exc:
+        raise (why or exc) from exc
+
+
+def _plan(rig: RigFile, found: Mapping[str, float]) -> Plan:
+    def mass(path: str) -> Mass:
+        return Mass(f"{found[path]!r} kg", found[path])
+
+    made: dict[str, object] = {"vehicle_base": VehicleBase(front=mass("plan.vehicle_base.front"), rear=mass("plan.vehicle_base.rear"),
+                                                           hitch_fitted=True)}  # fmt: skip
+    if "plan.trailer_base.gross" in found:
+        made["trailer_base"] = TrailerBase(gross=mass("plan.trailer_base.gross"), tongue=mass("plan.trailer_base.tongue"))
+    if "plan.effective_overhang" in found:
+        metres = found["plan.effective_overhang"]
+        made["effective_overhang"] = Length(f"{metres!r} m", metres)
+    if "plan.front_restoration" in found:
+        made["front_restoration"] = found["plan.front_restoration"]
+    return rig.plan.model_copy(update=made)
+
+
+def _no(message: str, at: int) -> InputError:
+    return InputError(message, [Problem(f"steps[{at}]", message, "step")])
+
+
+def _length(rig: RigFile, metres: float) -> str:
+    unit = rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    if unit == "in" and abs(metres) >= 0.6:
+        return f"{metres / METRES['ft']:.1f}".removesuffix(".0") + " ft"
+    return f"{metres / METRES[unit]:.{2 if unit == 'm' else 0}f} {unit}"
+
+
+def _volume(rig: RigFile, litres: float) -> str:
+    unit = rig.units.volume or ("gal" if rig.units.mass == "lb" else "l")
+    return f"{litres / LITRES[unit]:.0f}"
+
+
+def _load(rig: RigFile, step: Step, at: int) -> tuple[int, Load]:
+    if step.index is None or step.index >= len(rig.loads):
+        raise _no("names a thing that is not on the list", at)
+    return step.index, rig.loads[step.index]
+
+
+def _put(rig: RigFile, index: int, **changed: object) -> RigFile:
+    loads = list(rig.loads)
+    loads[index] = loads[index].model_copy(update=changed)
+    return rig.model_copy(update={"loads": tuple(loads)})
+
+
+def do(rig: RigFile, step: Step, at: int = 0) -> tuple[RigFile, str]:
+    """Do one step to a rig.
+
+    Returns
+    -------
+    (RigFile, str)
+        The changed rig, and the step in words.
+
+    Raises
+    ------
+    InputError
+        If the step names what is not there, or lacks what it needs.
+    """
+    if step.kind in ("leave", "take", "move", "swap"):
+        index, load = _load(rig, step, at)
+        name = load.name or "a thing"
+        if step.kind in ("leave", "take"):
+            return _put(rig, index, aboard=step.kind == "take"), f"{'Leave' if step.kind == 'leave' else 'Take'} {name}" + (
+                " behind" if step.kind == "leave" else " along")  # fmt: skip
+        if step.position is None:
+            raise _no("needs a place", at)
+        if step.kind == "move":
+            by = step.position.m - (load.position.m if load.position else 0.0)
+            where = (
+                f"{_length(rig, abs(by))} {'back' if by > 0 else 'forward'}"
+                if load.position
+                else f"to {_length(rig, step.position.m)}"
+            )
+            return _put(rig, index, position=step.position), f"Move {name} {where}"
+        to = "trailer" if load.on == "vehicle" else "vehicle"
+        if to == "trailer" and rig.trailer is None:
+            raise _no("there is no trailer to put it in", at)
+        place = _length(rig, step.position.m)
+        behind = "the coupler" if to == "trailer" else "the front axle"
+        return _put(rig, index, on=to, position=step.position), f"Put {name} in the {to}, {place} behind {behind}"
+    if step.kind == "tank":
+        if step.index is None or step.index >= len(rig.tanks) or step.level is None or step.level > 1:
+            raise _no("names a tank that is not there, or a level beyond full", at)
+        return _fill(rig, step.index, step.level)
+    if step.kind == "bars":
+        if step.level is None or not rig.hitch.weight_distribution:
+            raise _no("needs a restoration, and a hitch with spring bars", at)
+        before = rig.plan.front_restoration or 0.0
+        how = "Tighten" if step.level > before else "Slacken"
+        said = f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, from {before * 100:.0f} %"
+        return rig.model_copy(update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}), said
+    if step.mass is None or step.on is None or step.position is None or (step.on == "trailer" and rig.trailer is None):
+        raise _no("needs a mass, where it goes, and its place", at)
+    extra = Load(name=step.name or "one more", on=step.on, mass=step.mass, position=step.position)
+    said = f"Add {extra.name}, {print_mass(extra.kg, rig.units.mass)}, in the {step.on}"
+    return rig.model_copy(update={"loads": (*rig.loads, extra)}), said
+
+
+def _fill(rig: RigFile, index: int, level: float) -> tuple[RigFile, str]:
+    tank: Tank = rig.tanks[index]
+    before = tank.level(rig.plan.phase)
+    tanks = list(rig.tanks)
+    tanks[index] = tank.model_copy(update={"levels": {**tank.levels, rig.plan.phase: level}})
+    unit = rig.units.volume or ("gal" if rig.units.mass == "lb" else "l")
+    moved = abs(level - before) * tank.capacity.litres
+    verb = "Drain" if level < before else "Fill in"
+    said = f"{verb} {_volume(rig, moved)} of {_volume(rig, before * tank.capacity.litres)} {unit} of {tank.name or tank.fluid}"
+    if level > before:
+        said = f"{verb} {_volume(rig, moved)} {unit} of {tank.name or tank.fluid}"
+    return rig.model_copy(update={"tanks": tuple(tanks)}), said
+
+
+def do_all(rig: RigFile, steps: Sequence[Step]) -> tuple[RigFile, list[str]]:
+    """Do steps in order; each in words."""
+    says = []
+    for at, step in enumerate(steps):
+        rig, said = do(rig, step, at)
+        says.append(said)
+    return rig, says
+
+
+def try_steps(bench: Bench, steps: Sequence[Step]) -> Tried:
+    """Try steps: before and after, every load and every check.
+
+    Raises
+    ------
+    InputError
+        If a step cannot be done.
+    MissingInput
+        If a thing has no place.
+    """
+    changed, says = do_all(bench.rig, steps)
+    before, after = bench.checks(bench.rig), bench.checks(changed)
+    to = Printer(bench.rig)
+    found = verdict(after)
+    return Tried(
+        weighed=bench.weighed,
+        says=says,
+        loads_before=_loads(bench.rig, to),
+        loads_after=_loads(changed, to),
+        checks_before=checks_of(bench.rig, before, to),
+        checks_after=checks_of(changed, after, to),
+        changes=changes(bench.rig, before, after, to),
+        verdict=found,
+        verdict_before=verdict(before),
+        headline=words.headline(changed, after, found),
+    )
+
+
+def _loads(rig: RigFile, to: Printer) -> dict[str, float]:
+    found = predict(rig)
+    return {key: found[key] / to.mass for key in KEYS if key in found}
+
+
+def changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], to: Printer) -> list[Change]:
+    """Every check's margin before and after, in the order of after."""
+    was = {row.id: row for row in before}
+    found = []
+    for row in after:
+        old = was.get(row.id)
+        share = row.range is not None
+        if share:
+            a, b = (each.actual.value if each and each.actual else None for each in (old, row))
+        else:
+            a, b = (None if each is None or each.margin is None else each.margin / to.mass for each in (old, row))
+        found.append(Change(check=row.id, label=words.check_label(rig, row.id), before=a, after=b, change=None if a is None or b is None else b - a,
+                            was=old.status if old else "unknown", now=row.status, share=share))  # fmt: skip
+    return found
+
+
+def keep(bench: Bench, name: str, steps: Sequence[Step], today: datetime.date) -> KeptPlan:
+    """The steps under a name, with what is predicted of them."""
+    changed, says = do_all(bench.rig, steps)
+    found, unit = predict(changed), bench.rig.units.mass
+    predicted = {key: Mass(f"{found[key] / KG[unit]:.1f} {unit}", found[key]) for key in KEYS if key in found}
+    return KeptPlan(name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted)
+
+
+def kept_answers(rig: RigFile) -> list[KeptAnswer]:
+    """Kept plans; where the rig was weighed on or after their day, whether the cure did what was predicted."""
+    found = []
+    for index, plan in enumerate(rig.kept_plans):
+        number = next((n for n, each in enumerate(rig.weigh_ins, 1) if each.date and each.date >= plan.date), None)
+        rows: list[tuple[str, float, float]] = []
+        says = "Not weighed since."
+        if number is not None:
+            figures = weigh(rig, rig.weigh_ins[number - 1]).figures
+            factor = KG[rig.units.mass]
+            off = [
+                (key, figures[key].value - mass.kg, figures[key].plus_minus)
+                for key, mass in plan.predicted.items()
+                if key in figures
+            ]
+            rows = [
+                (words.figure_title(rig, key), plan.predicted[key].kg / factor, figures[key].value / factor)
+                for key, _, _ in off
+            ]
+            worst = max(off, key=lambda each: abs(each[1]) - each[2], default=None)
+            if worst is not None:
+                apart = print_mass(abs(worst[1]), rig.units.mass)
+                title = words.figure_title(rig, worst[0])
+                says = (f"It did what was predicted, within {apart}." if abs(worst[1]) <= 2 * worst[2]
+                        else f"{title} came {apart} {'above' if worst[1] > 0 else 'below'} what was predicted.")  # fmt: skip
+        found.append(
+            KeptAnswer(
+                index=index, name=plan.name, date=plan.date, said=list(plan.said), weigh_in=number, rows=rows, verdict_says=says
+            )
+        )
+    return found

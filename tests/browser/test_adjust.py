@@ -1,0 +1,73 @@
+"""Adjust in a real browser: the demo rig from stop to within, by a proposal and by hand; what cannot be done says what it needs."""
+
+import re
+from importlib.resources import files
+
+from playwright.sync_api import expect
+
+from noxel.core.rigfile import dump_rig
+from noxel.formats.rig_json import read_rig
+from tests.browser.stage import PHONE, OnStage
+from tests.truth import rig_of
+
+
+class Adjusting(OnStage):
+    def setUp(self) -> None:
+        super().setUp()
+        self.rig = self.rigs.add(dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes())))
+
+    def test_by_a_proposal_kept_and_put_to_work(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/adjust")
+        verdict = page.locator("[data-adjusted]")
+        expect(verdict).to_have_attribute("data-adjusted", "stop")
+        page.get_by_role("button", name="Find it").click()
+        expect(page.locator("[data-proposal]")).to_have_count(3)
+        page.locator('[data-proposal="0"]').get_by_role("button", name="Try this one").click()
+        expect(verdict).to_have_attribute("data-adjusted", "within")
+        expect(page.locator('[data-change="vehicle.rear_axle"]')).to_have_attribute("data-now", "within")
+        page.get_by_label("Name of this plan").fill("less water")
+        page.get_by_role("button", name="Keep as a plan").click()
+        expect(page.locator("[data-kept]")).to_contain_text("less water")
+        page.get_by_role("button", name="Put it to work").click()
+        expect(page.get_by_text("Put to work")).to_be_visible()
+        page.get_by_role("link", name="Pack").click()
+        expect(page.locator("[data-tank]").filter(has_text="fresh water")).not_to_contain_text("217")  # 26 gal before
+
+    def test_by_hand_with_undo(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/adjust")
+        verdict = page.locator("[data-adjusted]")
+        form = page.get_by_role("form", name="Try a step")
+        form.get_by_role("radio", name="leave").click()
+        form.get_by_label("Which thing").select_option(label="battery bank (vehicle)")
+        form.get_by_role("button", name="Try it").click()
+        expect(page.get_by_text("1. Leave battery bank behind")).to_be_visible()
+        expect(verdict).to_have_attribute("data-adjusted", "within")
+        page.get_by_role("button", name=re.compile("^Take back: Leave battery bank")).click()
+        expect(verdict).to_have_attribute("data-adjusted", "stop")
+        form.get_by_role("radio", name="tank").click()
+        form.get_by_label("Level").fill("300 %")
+        form.get_by_role("button", name="Try it").click()
+        expect(page.get_by_text("A level from 0 to 100 %")).to_be_visible()
+        form.get_by_role("radio", name="move").click()
+        form.get_by_label("Which thing").select_option(label="telescope tube in its cradle (trailer)")
+        form.get_by_role("button", name="over the axles").click()
+        form.get_by_role("button", name="Try it").click()
+        expect(page.get_by_text(re.compile("1. Move telescope tube in its cradle .* back"))).to_be_visible()
+        expect(verdict).to_have_attribute("data-adjusted", "within")
+
+    def test_what_is_never_touched_and_what_it_needs(self) -> None:
+        bare = self.rigs.add({**rig_of("check--three-passes"), "weigh_ins": [], "plan": {}})
+        page = self.page(f"/rigs/{bare}/adjust")
+        expect(page.get_by_text("Nothing to try things on yet")).to_be_visible()
+        page.goto(f"{self.address}/rigs/{self.rig}/adjust")
+        page.get_by_text("What is never to be touched").click()
+        page.get_by_role("checkbox", name="never drain fresh water").click()
+        expect(page.get_by_role("checkbox", name="never drain fresh water")).to_be_checked()
+        page.get_by_role("button", name="Find it").click()
+        expect(page.locator('[data-proposal="0"]')).to_be_visible()
+        expect(page.locator("[data-proposal]").filter(has_text="Drain")).to_have_count(0)
+
+    def test_by_thumb(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/adjust", PHONE)
+        expect(page.locator("[data-adjusted]")).to_be_visible()
+        self.fits(page)

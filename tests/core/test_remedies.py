@@ -1,0 +1,217 @@
+"""Proposals: re-checked by the ordinary checks on random rigs, against exhaustive search, and infeasible ones proved so."""
+
+import datetime
+import itertools
+import unittest
+from typing import Any
+
+import numpy as np
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from scipy.optimize import linprog
+
+from noxel.core.adjust import Bench, bench_of, do_all, keep, kept_answers, try_steps
+from noxel.core.levers import bar_curve, forms, levers, state_of
+from noxel.core.loads import Step
+from noxel.core.predict import predict
+from noxel.core.remedies import _conditions, _Programme, actions, cured, remedies
+from noxel.core.rigfile import parse_rig
+from noxel.core.units import KG
+from noxel.errors import InputError
+from tests.truth import Document, exact_rigs, rig_of
+
+things = st.lists(
+    st.tuples(st.sampled_from(["vehicle", "trailer"]), st.floats(15, 140), st.floats(0.15, 1.3),
+              st.sampled_from(["comfort", "essential", "people", None])),
+    min_size=1, max_size=6,
+)  # fmt: skip
+FIGURES = {"vehicle.front_axle": "front_hitched", "vehicle.rear_axle": "rear_hitched", "vehicle.gross": "vehicle_hitched",
+           "combination.gross": "combination_gross", "trailer.axles": "trailer_axles", "trailer.gross": "trailer_gross",
+           "hitch.tongue": "tongue_static"}  # fmt: skip
+
+
+def laden(made: tuple[Document, dict[str, float]], aboard: Any, tight: float) -> Document | None:
+    """An exact rig with things listed that it can carry, its ratings set so that some of them are a little exceeded."""
+    document, true = made
+    loads = []
+    for on, kg, share, category in aboard:
+        place = share * (true["a"] if on == "vehicle" else true["length"])
+        loads.append(
+            {"name": f"{on} {kg:.0f}", "on": on, "mass": kg, "position": place, **({"category": category} if category else {})}
+        )
+    document["loads"] = loads
+    document["tanks"] = [
+        {"fluid": "fresh", "on": "trailer", "capacity": "150 l", "position": 0.4 * true["length"], "levels": {"leaving": 0.7}}
+    ]
+    try:
+        found = predict(bench_of(parse_rig(document)).rig)
+    except InputError:
+        return None
+    if found["tongue_static"] <= 0 or bench_of(parse_rig(document)).weighed is False:
+        return None
+    ratings = document["vehicle"]["ratings"]
+    ratings |= {"gvwr": found["vehicle_hitched"] * tight, "gawr_front": found["front_hitched"] * 1.3,
+                "gawr_rear": found["rear_hitched"] * tight * 1.01, "gcwr": found["combination_gross"] * 1.05,
+                "tow_rating": found["trailer_gross"] * 1.1, "tongue_rating": found["tongue_static"] * 1.2}  # fmt: skip
+    document["hitch"]["parts"] = [{"kind": "receiver", "trailer": found["trailer_gross"] * 1.2}]
+    document["trailer"]["ratings"] = {"gvwr": found["trailer_gross"] * 1.02, "gawr": [found["trailer_axles"]] * 2}
+    document["policy"] = {"tongue_share": [0.05, 0.22]}
+    return document
+
+
+def least_trouble(bench: Bench) -> float | None:
+    """By brute force: every set of switches that may stand together, the amounts by linear programming."""
+    rows = bench.checks(bench.rig)
+    programme = _Programme(state_of(bench.rig), actions(bench.rig), _conditions(bench, rows))
+    lines, highs, _, upper = programme.matrix()
+    cost = programme.costs()
+    switches = [act.columns["switch"] for act in programme.acts]
+    groups: dict[tuple[str, int], list[int]] = {}
+    for act in programme.acts:
+        groups.setdefault(("load", act.index) if act.kind in ("leave", "move", "swap") else (act.kind, act.index), []).append(
+            act.columns["switch"]
+        )
+    best: float | None = None
+    for chosen in itertools.product(*[[None, *columns] for columns in groups.values()]):
+        on = {column for column in chosen if column is not None}
+        bounds = [
+            (1.0 if column in on else 0.0,) * 2 if column in switches else (0.0, upper[column]) for column in range(len(cost))
+        ]
+        found = linprog(cost, A_ub=lines, b_ub=highs, bounds=bounds)
+        if found.status == 0 and (best is None or found.fun < best):
+            best = float(found.fun)
+    return best
+
+
+class Linear(unittest.TestCase):
+    @given(exact_rigs(), things)
+    def test_the_linear_map_is_the_lever_model(self, made: tuple[Document, dict[str, float]], aboard: Any) -> None:
+        document = laden(made, aboard, 0.97)
+        if document is None:
+            return
+        rig = bench_of(parse_rig(document)).rig
+        found, state = predict(rig), state_of(rig)
+        for check, (coefs, constant) in forms(rig).items():
+            if check in FIGURES:
+                self.assertAlmostEqual(float(coefs @ state) + constant, found[FIGURES[check]], places=5, msg=check)
+
+
+class Proposals(unittest.TestCase):
+    @settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(exact_rigs(), things, st.floats(0.9, 1.0))
+    def test_every_proposal_is_right_when_checked_again(
+        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float
+    ) -> None:
+        document = laden(made, aboard, tight)
+        if document is None:
+            return
+        bench = bench_of(parse_rig(document))
+        found = remedies(bench)
+        for proposal in found.proposals:
+            changed, says = do_all(bench.rig, proposal.steps)
+            self.assertTrue(cured(bench.checks(changed)), says)
+            tried = try_steps(bench, proposal.steps)
+            self.assertFalse([row.check for row in tried.changes if row.now in ("over", "low", "high", "tight")])
+        self.assertEqual([each.trouble for each in found.proposals], sorted(each.trouble for each in found.proposals))
+
+    @settings(max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(exact_rigs(), things.map(lambda found: found[:2]), st.floats(0.86, 0.99))
+    def test_never_costlier_than_exhaustive_search(
+        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float
+    ) -> None:
+        document = laden(made, aboard, tight)
+        if document is None:
+            return
+        bench = bench_of(parse_rig(document))
+        if cured(bench.checks(bench.rig)):
+            return
+        found, best = remedies(bench), least_trouble(bench)
+        if best is None:  # proved by search: nothing allowed does it
+            self.assertEqual(found.proposals, [])
+            self.assertTrue(found.unmet or found.movable == 0)
+        elif found.proposals:
+            self.assertLessEqual(found.proposals[0].trouble, best + 1e-3)
+        self.assertEqual(best is None, not found.proposals)
+
+    def test_what_cannot_be_cured_names_the_limit_and_proves_it(self) -> None:
+        document = rig_of("check--three-passes")
+        document["loads"] = [{"name": "cooler", "on": "trailer", "mass": 40, "position": 60}]
+        document["vehicle"]["geometry"] = {"wheelbase": 140, "hitch_offset": 50}
+        document["trailer"]["geometry"] = {"coupler_to_axles": 220}
+        document["vehicle"]["ratings"]["gawr_rear"] = 3000  # weighed at 3,680
+        found = remedies(bench_of(parse_rig(document)))
+        self.assertEqual(found.proposals, [])
+        unmet = {each.check: each for each in found.unmet}
+        self.assertIn("vehicle.rear_axle", unmet)
+        self.assertIn("another truck", unmet["vehicle.rear_axle"].says.replace("tow vehicle", "truck"))
+        self.assertTrue(any("still above its limit of 3,000 lb" in line for line in found.proof), found.proof)
+
+    def test_never_is_never(self) -> None:
+        document = rig_of("check--three-passes")
+        document["vehicle"]["geometry"] = {"wheelbase": 140, "hitch_offset": 50}
+        document["trailer"]["geometry"] = {"coupler_to_axles": 220}
+        document["plan"] = {"bars_effort": "never"}
+        document["loads"] = [{"name": "telescope", "on": "trailer", "mass": 400, "position": 40,
+                              "effort": {"leave": "never", "move": "never", "swap": "never"}}]  # fmt: skip
+        found = remedies(bench_of(parse_rig(document)))
+        self.assertEqual((found.proposals, found.movable), ([], 0))
+        self.assertIn("Nothing may be moved", found.says)
+
+
+class Bench_(unittest.TestCase):
+    def setUp(self) -> None:
+        document = rig_of("check--three-passes")
+        document["vehicle"]["geometry"] = {"wheelbase": 140, "hitch_offset": 50}
+        document["trailer"]["geometry"] = {"coupler_to_axles": 220}
+        document["loads"] = [{"name": "books", "on": "trailer", "mass": 220, "position": 44}]
+        self.document = document
+        self.bench = bench_of(parse_rig(document))
+
+    def test_leaving_and_moving_by_hand(self) -> None:
+        """220 lb at 44 in of 220: 176 lb of it on the tongue; moved over the axles, none."""
+        lb = KG["lb"]
+        left = try_steps(self.bench, [Step(kind="leave", index=0)])
+        self.assertAlmostEqual(left.loads_after["trailer_gross"] - left.loads_before["trailer_gross"], -220)
+        self.assertAlmostEqual(left.loads_after["tongue_static"] - left.loads_before["tongue_static"], -176)
+        step = Step.model_validate({"kind": "move", "index": 0, "position": f"{220 * 0.0254} m"})
+        moved = try_steps(self.bench, [step])
+        self.assertAlmostEqual(moved.loads_after["trailer_gross"], moved.loads_before["trailer_gross"])
+        self.assertAlmostEqual(moved.loads_after["tongue_static"] - moved.loads_before["tongue_static"], -176)
+        self.assertIn("14.7 ft back", moved.says[0])
+        self.assertAlmostEqual(moved.loads_before["trailer_gross"] * lb, predict(self.bench.rig)["trailer_gross"])
+
+    def test_steps_that_cannot_be_done_are_named(self) -> None:
+        for step in (
+            Step(kind="leave", index=9),
+            Step(kind="move", index=0),
+            Step(kind="tank", index=0, level=1),
+            Step(kind="add", on="vehicle"),
+        ):
+            with self.assertRaises(InputError) as caught:
+                try_steps(self.bench, [Step(kind="take", index=0), step])
+            self.assertEqual(caught.exception.problems[0].path, "steps[1]")
+
+    def test_levers_and_bars(self) -> None:
+        rows = self.bench.checks(self.bench.rig)
+        found = {lever.check: lever for lever in levers(self.bench.rig, rows)}
+        rear = found["vehicle.rear_axle"]
+        nose = next(route for route in rear.routes if "nose" in route.name and route.name.startswith("off"))
+        state = state_of(self.bench.rig)
+        self.assertTrue(nose.amount and nose.amount > 0 and np.isfinite(state).all())
+        curve = bar_curve(self.bench.rig, rows)
+        assert curve  # noqa: S101
+        self.assertLess(curve.points[-1].rear, curve.points[0].rear)
+        self.assertAlmostEqual(curve.points[-1].front, curve.front_solo)  # full restoration: the front axle's solo load
+        totals = [point.front + point.rear + point.trailer for point in curve.points]
+        self.assertAlmostEqual(max(totals), min(totals))
+
+    def test_did_the_cure_do_what_was_predicted(self) -> None:
+
+        plan = keep(self.bench, "books at home", [Step(kind="leave", index=0)], datetime.date(2026, 5, 1))
+        rig = parse_rig(self.document).model_copy(update={"kept_plans": (plan,)})
+        later = rig.weigh_ins[0].model_copy(update={"date": datetime.date(2026, 6, 1)})
+        before = rig.weigh_ins[0].model_copy(update={"date": datetime.date(2026, 4, 1)})
+        self.assertIsNone(kept_answers(rig.model_copy(update={"weigh_ins": (before,)}))[0].weigh_in)
+        answer = kept_answers(rig.model_copy(update={"weigh_ins": (before, later)}))[0]
+        self.assertEqual(answer.weigh_in, 2)
+        self.assertIn("came", answer.verdict_says)  # weighed again with the books still aboard

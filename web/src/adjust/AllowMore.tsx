@@ -1,0 +1,79 @@
+import { useDesk } from "../api/useSheet";
+import { Field } from "../ui/Field";
+
+/** The owner's own measure of trouble: a figure, or “never”; what is left blank is reckoned by the thing's category. */
+export function AllowMore() {
+  const { rig, change } = useDesk();
+  const loads = (rig.loads ?? []).slice(0, 60);
+  const tanks = rig.tanks ?? [];
+  const never = (path: string, now: unknown, what: string) =>
+    change([{ path, op: "set", value: now === "never" ? null : "never" }], what);
+  const box = (path: string, now: unknown, label: string) => (
+    <label className="flex items-center gap-1 text-[13px]">
+      <input
+        type="checkbox"
+        className="h-4 w-4 accent-[var(--ink)]"
+        checked={now === "never"}
+        aria-label={label}
+        onChange={() => never(path, now, label)}
+      />
+    </label>
+  );
+  return (
+    <details className="mt-5 border border-rule px-3">
+      <summary className="cursor-pointer py-2 font-cond text-[17px] font-semibold">What is never to be touched</summary>
+      <p className="text-[14px] leading-snug text-soft">
+        People and fixed things are never moved; comfort goes before essentials. Tick what the search must leave alone.
+      </p>
+      <table className="mb-2 w-full text-[14px]">
+        <thead>
+          <tr className="text-left text-[13px] text-soft">
+            <th className="font-normal">never…</th>
+            <th className="font-normal">leave</th>
+            <th className="font-normal">move</th>
+            <th className="font-normal">swap</th>
+          </tr>
+        </thead>
+        <tbody>
+          {loads.map((load, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
+            <tr key={index} className="border-t border-rule">
+              <td className="py-1">{load.name || "a thing"}</td>
+              {(["leave", "move", "swap"] as const).map((what) => (
+                <td key={what}>
+                  {box(`loads[${index}].effort.${what}`, load.effort?.[what], `never ${what} ${load.name}`)}
+                </td>
+              ))}
+            </tr>
+          ))}
+          {tanks.map((tank, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
+            <tr key={`tank${index}`} className="border-t border-rule">
+              <td className="py-1">{tank.name || tank.fluid}: drain</td>
+              <td colSpan={3}>{box(`tanks[${index}].effort`, tank.effort, `never drain ${tank.name}`)}</td>
+            </tr>
+          ))}
+          {rig.hitch?.weight_distribution && (
+            <tr className="border-t border-rule">
+              <td className="py-1">the bars' tension</td>
+              <td colSpan={3}>{box("plan.bars_effort", rig.plan?.bars_effort, "never set the bars")}</td>
+            </tr>
+          )}
+        </tbody>
+      </table>
+      {loads.length > 0 && (
+        <details className="mb-2">
+          <summary className="cursor-pointer text-[14px] underline">your own figures of trouble</summary>
+          {loads.map((load, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
+            <Field key={index} path={`loads[${index}].effort.leave`} label={`Leave ${load.name || "it"} at home`} />
+          ))}
+          {tanks.map((tank, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
+            <Field key={`tank${index}`} path={`tanks[${index}].effort`} label={`Drain ${tank.name || tank.fluid}`} />
+          ))}
+        </details>
+      )}
+    </details>
+  );
+}

@@ -1,0 +1,30 @@
+import type { Lever } from "../api/client";
+
+/** For each check that is over or too close: the mass that must go by each route, and what that route does besides. */
+export function Levers({ levers }: { levers: Lever[] }) {
+  if (levers.length === 0) return null;
+  return (
+    <section aria-label="Each lever alone" className="mt-6">
+      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Each lever alone</h2>
+      {levers.map((lever) => (
+        <details key={lever.check} className="border-b border-rule py-1.5" data-lever={lever.check}>
+          <summary className="cursor-pointer text-[15px] leading-snug">{lever.says}</summary>
+          <ul className="mt-1">
+            {lever.routes.map((route) => (
+              <li key={route.name} className="border-t border-rule py-1 text-[14px] leading-snug">
+                <span className={route.amount === null ? "text-soft" : ""}>
+                  {route.name}: <b className="font-cond text-[16px]">{route.says}</b>
+                </span>
+                {route.worsens.length > 0 && (
+                  <span className="block border-l-4 border-ochre pl-2 text-[13px]">
+                    but it would break: {route.worsens.join(", ").toLowerCase()}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </details>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,161 @@
+import { type FormEvent, useState } from "react";
+import type { Step } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { Button, Choice } from "../ui/controls";
+
+const KINDS = [
+  ["move", "move"],
+  ["leave", "leave"],
+  ["swap", "to the other"],
+  ["tank", "tank"],
+  ["bars", "bars"],
+  ["add", "add"],
+] as const;
+type Kind = (typeof KINDS)[number][0];
+
+/** A step made by hand: which thing, and where to, how full, how tight. */
+export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
+  const { rig, evaluation, sheet } = useDesk();
+  const [kind, setKind] = useState<Kind>("move");
+  const [index, setIndex] = useState(0);
+  const [figure, setFigure] = useState("");
+  const [weight, setWeight] = useState("");
+  const [on, setOn] = useState<"vehicle" | "trailer">("vehicle");
+  const [problem, setProblem] = useState<string | null>(null);
+  const loads = rig.loads ?? [];
+  const tanks = rig.tanks ?? [];
+  const length = evaluation.length;
+  const unit = rig.units.mass;
+  const own = (text: string, usual: string) => (/[a-z]/i.test(text) ? text.trim() : `${text.trim()} ${usual}`);
+  const number = Number(figure.replace("%", "")) / (figure.includes("%") || Number(figure) > 2 ? 100 : 1);
+  const make = (): Step | string => {
+    switch (kind) {
+      case "leave":
+        return { kind, index };
+      case "move":
+      case "swap":
+        return figure.trim() ? { kind, index, position: own(figure, length) } : "Say where to.";
+      case "tank":
+        return figure.trim() && number >= 0 && number <= 1
+          ? { kind, index, level: number }
+          : "A level from 0 to 100 %.";
+      case "bars":
+        return figure.trim() && number >= 0 && number <= 2
+          ? { kind, level: number }
+          : "A share of what the front axle loses, such as 60 %.";
+      case "add":
+        return weight.trim() && figure.trim()
+          ? { kind, on, mass: own(weight, unit), position: own(figure, length), name: "one more" }
+          : "Say how heavy, and where.";
+    }
+  };
+  const add = (event: FormEvent) => {
+    event.preventDefault();
+    const step = make();
+    if (typeof step === "string") {
+      setProblem(step);
+      return;
+    }
+    setProblem(null);
+    setFigure("");
+    onAdd(step);
+  };
+  const input =
+    "h-10 w-32 border-b-2 border-rule bg-paper px-2 text-right outline-none placeholder:text-soft focus:border-ink";
+  const needsLoad = kind === "move" || kind === "leave" || kind === "swap";
+  const chosen = loads[index];
+  const target =
+    kind === "swap" ? (chosen?.on === "vehicle" ? "trailer" : "vehicle") : kind === "add" ? on : chosen?.on;
+  const usual = sheet.pack.places.filter((place) => place.on === target);
+  return (
+    <form onSubmit={add} aria-label="Try a step" className="mt-4 border border-rule p-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <Choice
+          label="What to try"
+          value={kind}
+          options={KINDS}
+          onChange={(value) => {
+            setKind(value);
+            setIndex(0);
+          }}
+        />
+        {needsLoad && (
+          <select
+            aria-label="Which thing"
+            value={index}
+            onChange={(event) => setIndex(Number(event.currentTarget.value))}
+            className="h-10 max-w-full border border-ink bg-card px-2"
+          >
+            {loads.map((load, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
+              <option key={at} value={at}>
+                {load.name || "a thing"} ({load.on})
+              </option>
+            ))}
+          </select>
+        )}
+        {kind === "tank" && (
+          <select
+            aria-label="Which tank"
+            value={index}
+            onChange={(event) => setIndex(Number(event.currentTarget.value))}
+            className="h-10 border border-ink bg-card px-2"
+          >
+            {tanks.map((tank, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
+              <option key={at} value={at}>
+                {tank.name || tank.fluid}
+              </option>
+            ))}
+          </select>
+        )}
+        {kind === "add" && (
+          <>
+            <input
+              value={weight}
+              aria-label="Its mass"
+              placeholder={`mass, ${unit}`}
+              onChange={(event) => setWeight(event.currentTarget.value)}
+              className={input}
+            />
+            <Choice
+              label="Where it goes"
+              value={on}
+              options={[
+                ["vehicle", "vehicle"],
+                ["trailer", "trailer"],
+              ]}
+              onChange={setOn}
+            />
+          </>
+        )}
+        {kind !== "leave" && (
+          <input
+            value={figure}
+            aria-label={kind === "tank" ? "Level" : kind === "bars" ? "Given back" : "Place"}
+            placeholder={kind === "tank" ? "level, %" : kind === "bars" ? "given back, %" : `place, ${length}`}
+            onChange={(event) => setFigure(event.currentTarget.value)}
+            className={input}
+          />
+        )}
+        <Button type="submit">Try it</Button>
+      </div>
+      {(kind === "move" || kind === "swap" || kind === "add") && usual.length > 0 && (
+        <p className="mt-2 flex flex-wrap gap-1.5">
+          {usual.map((place) => (
+            <button
+              key={place.name}
+              type="button"
+              onClick={() => setFigure(place.text)}
+              className="border border-rule px-1.5 py-0.5 font-cond text-[14px] hover:border-ink"
+            >
+              {place.name}
+            </button>
+          ))}
+        </p>
+      )}
+      {kind === "swap" && <p className="mt-1 text-[13px] text-soft">Into the {target}, at the place named.</p>}
+      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
+    </form>
+  );
+}
