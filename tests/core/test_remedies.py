@@ -158,7 +158,7 @@ class Proposals(unittest.TestCase):
         self.assertIn("Nothing may be moved", found.says)
 
 
-class Bench_(unittest.TestCase):
+class OnTheBench(unittest.TestCase):
     def setUp(self) -> None:
         document = rig_of("check--three-passes")
         document["vehicle"]["geometry"] = {"wheelbase": 140, "hitch_offset": 50}

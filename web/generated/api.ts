@@ -2991,7 +2991,8 @@ export interface components {
          * @description One thing to do to the load: what it does is said by ``kind``; ``index`` counts loads or tanks as listed.
          *
          *     ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at ``position``; fill or drain a
-         *     tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``.
+         *     tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``; ``drop`` the
+         *     ball by ``position`` (minus raises it); couple another ``hitch`` or ``vehicle`` of the garage, ``thing`` its id.
          */
         Step: {
             /** Index */
@@ -3000,7 +3001,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "leave" | "take" | "move" | "swap" | "tank" | "bars" | "add";
+            kind: "leave" | "take" | "move" | "swap" | "tank" | "bars" | "add" | "drop" | "hitch" | "vehicle";
             /** Level */
             level?: number | null;
             /** Mass */
@@ -3014,6 +3015,8 @@ export interface components {
             on?: ("vehicle" | "trailer") | null;
             /** Position */
             position?: number | string | null;
+            /** Thing */
+            thing?: string | null;
         };
         /**
          * Steps
@@ -3260,6 +3263,8 @@ export interface components {
          * @description What the steps do: every load and every check, before and after.
          */
         Tried: {
+            /** Attitude */
+            attitude: string | null;
             /** Changes */
             changes: components["schemas"]["Change"][];
             /** Checks After */

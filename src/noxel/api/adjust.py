@@ -1,11 +1,12 @@
 """``/api/rigs/{id}/adjust``: steps tried, proposals, levers, the bars; plans kept and put to work."""
 
 import datetime
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
+from noxel.api.garage import TheGarage
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Looking, Store, sheet_as_json
 from noxel.api.sheet import Sheet, make_sheet
@@ -15,7 +16,9 @@ from noxel.core.edit import settle
 from noxel.core.levers import BarCurve, Lever, bar_curve, levers
 from noxel.core.loads import Step
 from noxel.core.remedies import Remedies, remedies
-from noxel.core.rigfile import RigFile, dump_rig
+from noxel.core.rigfile import RigFile, dump_rig, parse_rig
+from noxel.errors import Conflict
+from noxel.store.garage import Garage
 from noxel.store.rigs import Rigs
 
 router = APIRouter(prefix="/api/rigs/{rig_id}/adjust", responses={422: {"model": ProblemDetails}})
@@ -42,6 +45,22 @@ class OnTheBench(BaseModel):
     kept: list[KeptAnswer]
 
 
+def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
+    """The things of the garage that steps name, each in a rig of its own."""
+    wanted = {step.thing for step in steps if step.thing}
+    if not wanted:
+        return {}
+    vehicles = {each.id: settle(each.document).rig for each in garage.candidates().vehicles if each.id in wanted}
+    hitches = {
+        each.id: parse_rig(
+            {"format": "noxel-rig", "version": 1, "units": each.units, "kind": "conventional", "hitch": each.part}
+        )
+        for each in garage.list()
+        if each.kind == "hitch" and each.id in wanted
+    }
+    return vehicles | hitches
+
+
 def _bench(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Bench]:
     rig = settle(rigs.open(rig_id).document).rig
     number = weigh_in if weigh_in and weigh_in <= len(rig.weigh_ins) else None
@@ -49,14 +68,14 @@ def _bench(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Benc
 
 
 @router.post("", response_model=OnTheBench)
-def adjust(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
+def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """Try steps on the rig as it was weighed (or planned): everything before and after."""
     rig, bench = _bench(rigs, rig_id, weigh_in)
-    changed, _ = do_all(bench.rig, wanted.steps)
+    changed, _ = do_all(bench.rig, wanted.steps, _parts(garage, wanted.steps))
     rows = bench.checks(changed)
     return sheet_as_json(
         OnTheBench(
-            tried=try_steps(bench, wanted.steps),
+            tried=try_steps(bench, wanted.steps, _parts(garage, wanted.steps)),
             levers=levers(changed, rows),
             bars=bar_curve(changed, rows),
             kept=kept_answers(rig),
@@ -65,18 +84,18 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) ->
 
 
 @router.post("/proposals", response_model=Remedies)
-def propose(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
+def propose(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """The least-trouble sets of steps that bring every known check right, or why there is none."""
     _, bench = _bench(rigs, rig_id, weigh_in)
-    changed, _ = do_all(bench.rig, wanted.steps)
+    changed, _ = do_all(bench.rig, wanted.steps, _parts(garage, wanted.steps))
     return sheet_as_json(remedies(Bench(changed, bench.weighed, bench.pm)))
 
 
 @router.post("/keep", response_model=Sheet)
-def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, weigh_in: Looking = None) -> Response:
+def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """Keep steps under a name, with what is predicted of them, to be held against the next weigh-in."""
     _, bench = _bench(rigs, rig_id, weigh_in)
-    plan = keep(bench, wanted.name, wanted.steps, datetime.date.today())
+    plan = keep(bench, wanted.name, wanted.steps, datetime.date.today(), _parts(garage, wanted.steps))
 
     def put(document: Document) -> Document:
         kept = [*document.get("kept_plans", []), plan.model_dump(mode="json")]
@@ -89,10 +108,14 @@ def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, weigh_in: Looking = 
 def apply_steps(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
     """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on."""
     _, bench = _bench(rigs, rig_id, weigh_in)
+    if any(step.kind in ("hitch", "vehicle") for step in wanted.steps):
+        raise Conflict(
+            "Another hitch or vehicle is a rig of its own: couple it in the garage. The other steps can be put to work."
+        )
     made = dump_rig(do_all(bench.rig, wanted.steps)[0])
 
     def put(document: Document) -> Document:
-        parts = {key: made[key] for key in ("loads", "tanks", "plan") if key in made}
+        parts: dict[str, Any] = {key: made[key] for key in ("loads", "tanks", "plan", "hitch") if key in made}
         return settle({**document, **parts}).document
 
     return sheet_as_json(make_sheet(rigs.change(rig_id, "steps put to work", put), weigh_in))

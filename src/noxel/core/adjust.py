@@ -7,14 +7,17 @@ from dataclasses import dataclass
 from noxel.core import words
 from noxel.core.answers import Answer, Headline, Shaped
 from noxel.core.checks import Checked, Status, Verdict, run_checks, tightest_first, verdict
+from noxel.core.lengths import lever_lengths
 from noxel.core.loads import KeptPlan, Load, Plan, Step, Tank, TrailerBase, VehicleBase
 from noxel.core.pack import checks_of, predicted_weighing
+from noxel.core.plates import attitude
 from noxel.core.predict import predict
 from noxel.core.printing import Printer
 from noxel.core.quantities import Length, Mass
 from noxel.core.rigfile import RigFile
 from noxel.core.spread import spread
 from noxel.core.start import plan_from_weigh_in
+from noxel.core.statics import ball_load_transfer
 from noxel.core.units import KG, LITRES, METRES, print_mass
 from noxel.core.weighing import weigh
 from noxel.errors import InputError, MissingInput, Problem
@@ -62,6 +65,7 @@ class Tried(Answer):
     verdict: Verdict
     verdict_before: Verdict
     headline: Headline
+    attitude: str | None
 
 
 class KeptAnswer(Answer):
@@ -152,8 +156,12 @@ def _put(rig: RigFile, index: int, **changed: object) -> RigFile:
     return rig.model_copy(update={"loads": tuple(loads)})
 
 
-def do(rig: RigFile, step: Step, at: int = 0) -> tuple[RigFile, str]:
-    """Do one step to a rig.
+Parts = Mapping[str, RigFile]
+"""Things of the garage by their id, each in a rig of its own."""
+
+
+def do(rig: RigFile, step: Step, at: int = 0, parts: Parts | None = None) -> tuple[RigFile, str]:
+    """Do one step to a rig; ``parts`` are the things of the garage that a step may name.
 
     Returns
     -------
@@ -198,11 +206,58 @@ def do(rig: RigFile, step: Step, at: int = 0) -> tuple[RigFile, str]:
         how = "Tighten" if step.level > before else "Slacken"
         said = f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, from {before * 100:.0f} %"
         return rig.model_copy(update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}), said
+    if step.kind == "drop":
+        return _drop(rig, step, at)
+    if step.kind in ("hitch", "vehicle"):
+        other = (parts or {}).get(step.thing or "")
+        if other is None:
+            raise _no(f"names a {step.kind} that is not in the garage", at)
+        return _other_hitch(rig, other) if step.kind == "hitch" else _other_vehicle(rig, other)
     if step.mass is None or step.on is None or step.position is None or (step.on == "trailer" and rig.trailer is None):
         raise _no("needs a mass, where it goes, and its place", at)
     extra = Load(name=step.name or "one more", on=step.on, mass=step.mass, position=step.position)
     said = f"Add {extra.name}, {print_mass(extra.kg, rig.units.mass)}, in the {step.on}"
     return rig.model_copy(update={"loads": (*rig.loads, extra)}), said
+
+
+def _drop(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    ball = rig.hitch.ball_height
+    if ball is None or step.position is None or ball.m - step.position.m <= 0:
+        raise _no("needs the ball's height (Plates) and how much lower it comes", at)
+    lower = step.position.m
+    height = Length(f"{ball.m - lower!r} m", ball.m - lower)
+    said = f"{_length(rig, abs(lower))} {'more drop' if lower > 0 else 'more rise'}"
+    return rig.model_copy(update={"hitch": rig.hitch.model_copy(update={"ball_height": height})}), said
+
+
+def _other_hitch(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
+    """Another hitch: its ratings and its mode, and its own mass instead of this one's at the hitch point."""
+    base, more = rig.plan.vehicle_base, other.hitch.own_mass - rig.hitch.own_mass
+    changed = rig.model_copy(update={"hitch": other.hitch})
+    if base and base.hitch_fitted and base.front and base.rear and more:
+        at = lever_lengths(rig)
+        change = ball_load_transfer(more, at.b, at.a)
+        front, rear = base.front.kg + change.front, base.rear.kg + change.rear
+        moved = base.model_copy(update={"front": Mass(f"{front!r} kg", front), "rear": Mass(f"{rear!r} kg", rear)})
+        changed = changed.model_copy(update={"plan": rig.plan.model_copy(update={"vehicle_base": moved})})
+    return changed, f"Another hitch: {other.hitch.name or 'unnamed'}"
+
+
+def _other_vehicle(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
+    """Another vehicle with the same things in it, from what was weighed or planned of it in its own rig."""
+    own = bench_of(other).rig if other.towing or not other.weigh_ins else other
+    if own.plan.vehicle_base is None:
+        raise MissingInput(
+            "plan.vehicle_base.front", f"is needed for {other.vehicle.name or 'the other vehicle'}: weigh or plan it first"
+        )
+    base = own.plan.vehicle_base
+    extra = other.hitch.own_mass if base.hitch_fitted else 0.0
+    plan = rig.plan.model_copy(update={"vehicle_base": base, "effective_overhang": own.plan.effective_overhang})
+    changed = rig.model_copy(update={"vehicle": other.vehicle, "plan": plan})
+    if extra != rig.hitch.own_mass and base.hitch_fitted:
+        kept = changed.model_copy(update={"hitch": other.hitch})
+        changed, _ = _other_hitch(kept, rig)
+    return changed, f"Another vehicle: {other.vehicle.name or 'unnamed'}"
 
 
 def _fill(rig: RigFile, index: int, level: float) -> tuple[RigFile, str]:
@@ -219,16 +274,16 @@ def _fill(rig: RigFile, index: int, level: float) -> tuple[RigFile, str]:
     return rig.model_copy(update={"tanks": tuple(tanks)}), said
 
 
-def do_all(rig: RigFile, steps: Sequence[Step]) -> tuple[RigFile, list[str]]:
+def do_all(rig: RigFile, steps: Sequence[Step], parts: Parts | None = None) -> tuple[RigFile, list[str]]:
     """Do steps in order; each in words."""
     says = []
     for at, step in enumerate(steps):
-        rig, said = do(rig, step, at)
+        rig, said = do(rig, step, at, parts)
         says.append(said)
     return rig, says
 
 
-def try_steps(bench: Bench, steps: Sequence[Step]) -> Tried:
+def try_steps(bench: Bench, steps: Sequence[Step], parts: Parts | None = None) -> Tried:
     """Try steps: before and after, every load and every check.
 
     Raises
@@ -238,7 +293,7 @@ def try_steps(bench: Bench, steps: Sequence[Step]) -> Tried:
     MissingInput
         If a thing has no place.
     """
-    changed, says = do_all(bench.rig, steps)
+    changed, says = do_all(bench.rig, steps, parts)
     before, after = bench.checks(bench.rig), bench.checks(changed)
     to = Printer(bench.rig)
     found = verdict(after)
@@ -253,6 +308,7 @@ def try_steps(bench: Bench, steps: Sequence[Step]) -> Tried:
         verdict=found,
         verdict_before=verdict(before),
         headline=words.headline(changed, after, found),
+        attitude=level.says if (level := attitude(changed)) else None,
     )
 
 
@@ -277,9 +333,9 @@ def changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], t
     return found
 
 
-def keep(bench: Bench, name: str, steps: Sequence[Step], today: datetime.date) -> KeptPlan:
+def keep(bench: Bench, name: str, steps: Sequence[Step], today: datetime.date, parts: Parts | None = None) -> KeptPlan:
     """The steps under a name, with what is predicted of them."""
-    changed, says = do_all(bench.rig, steps)
+    changed, says = do_all(bench.rig, steps, parts)
     found, unit = predict(changed), bench.rig.units.mass
     predicted = {key: Mass(f"{found[key] / KG[unit]:.1f} {unit}", found[key]) for key in KEYS if key in found}
     return KeptPlan(name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted)

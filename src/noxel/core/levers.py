@@ -5,7 +5,6 @@ that a check judges is a linear form of them, so cures can be reckoned, and prov
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,8 +12,9 @@ from numpy.typing import NDArray
 from noxel.core import statics
 from noxel.core.answers import Answer
 from noxel.core.checks import Checked
+from noxel.core.lengths import lever_lengths
 from noxel.core.loaded import load_place
-from noxel.core.predict import overhang, predict
+from noxel.core.predict import predict
 from noxel.core.ratings import share_range
 from noxel.core.rigfile import RigFile
 from noxel.core.units import KG, print_mass, print_share
@@ -25,24 +25,9 @@ FRONT, REAR, GROSS, TONGUE, MOMENT = range(5)
 """Places in a state: front and rear solo, trailer in total, tongue [kg]; bars' moment [kg m]."""
 
 
-@dataclass(frozen=True, slots=True)
-class Lengths:
-    """Wheelbase, overhang, coupler to axles. [m]"""
-
-    a: float
-    b: float
-    length: float
-
-
-def lengths(rig: RigFile) -> Lengths:
-    """The rig's lengths; it must be one that can be predicted."""
-    wheelbase, coupler = rig.vehicle.geometry.wheelbase, rig.trailer.geometry.coupler_to_axles if rig.trailer else None
-    return Lengths(wheelbase.m if wheelbase else 1.0, overhang(rig) or 0.0, coupler.m if coupler else 1.0)
-
-
 def state_of(rig: RigFile) -> Vector:
     """The state of a rig as predicted."""
-    found, at = predict(rig), lengths(rig)
+    found, at = predict(rig), lever_lengths(rig)
     tongue = found.get("tongue_static", 0.0)
     restoration = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
     moment = statics.bar_moment(restoration, tongue, at.b, at.length) if restoration else 0.0
@@ -51,7 +36,7 @@ def state_of(rig: RigFile) -> Vector:
 
 def forms(rig: RigFile) -> dict[str, tuple[Vector, float]]:
     """Every check's load as a linear form of the state: coefficients and a constant. [kg]"""
-    at = lengths(rig)
+    at = lever_lengths(rig)
     lever, bars = at.b / at.a, (1 + at.b / at.length) / at.a
     front = np.array([1, 0, 0, -lever, bars])
     rear = np.array([0, 1, 0, 1 + lever, -1 / at.length - bars])
@@ -84,20 +69,20 @@ def forms(rig: RigFile) -> dict[str, tuple[Vector, float]]:
 
 def in_vehicle(rig: RigFile, kg: float, place: float) -> Vector:
     """What a mass in the vehicle adds to the state; ``place`` is behind the front axle. [kg, m]"""
-    change = statics.split_item(kg, place, lengths(rig).a)
+    change = statics.split_item(kg, place, lever_lengths(rig).a)
     return np.array([change.front, change.rear, 0, 0, 0])
 
 
 def in_trailer(rig: RigFile, kg: float, place: float) -> Vector:
     """What a mass in the trailer adds to the state, the bars' share of the front axle's loss kept; ``place`` is behind the coupler."""
-    at = lengths(rig)
+    at = lever_lengths(rig)
     tongue = statics.item_on_tongue(kg, place, at.length)
     return np.array([0, 0, kg, tongue, tongue * moment_per_tongue(rig)])
 
 
 def moment_per_tongue(rig: RigFile) -> float:
     """The bars' moment for each kilogram of tongue, at the restoration in force. [m]"""
-    at = lengths(rig)
+    at = lever_lengths(rig)
     restoration = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
     return statics.bar_moment(restoration, 1.0, at.b, at.length) if restoration else 0.0
 
@@ -123,7 +108,7 @@ class Lever(Answer):
 
 def _routes(rig: RigFile) -> list[tuple[str, Vector]]:
     """Each route per kilogram: what leaving it out, or moving it, does to the state."""
-    at, word = lengths(rig), vehicle_word(rig)
+    at, word = lever_lengths(rig), vehicle_word(rig)
     found = [(f"off the {word}, where its load lies", -in_vehicle(rig, 1.0, load_place(rig) * at.a)),
              (f"off the {word}, behind its rear axle", -in_vehicle(rig, 1.0, 1.12 * at.a))]  # fmt: skip
     if rig.trailer is not None:
@@ -208,7 +193,7 @@ def bar_curve(rig: RigFile, rows: Sequence[Checked]) -> BarCurve | None:
     rows : sequence of Checked
         For the limits.
     """
-    at = lengths(rig)
+    at = lever_lengths(rig)
     if not rig.hitch.weight_distribution or rig.trailer is None or at.b <= 0:
         return None
     state, form, factor, unit = state_of(rig), forms(rig), KG[rig.units.mass], rig.units.mass

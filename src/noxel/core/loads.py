@@ -113,10 +113,12 @@ class Step(Model):
     """One thing to do to the load: what it does is said by ``kind``; ``index`` counts loads or tanks as listed.
 
     ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at ``position``; fill or drain a
-    tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``.
+    tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``; ``drop`` the
+    ball by ``position`` (minus raises it); couple another ``hitch`` or ``vehicle`` of the garage, ``thing`` its id.
     """
 
-    kind: Literal["leave", "take", "move", "swap", "tank", "bars", "add"]
+    kind: Literal["leave", "take", "move", "swap", "tank", "bars", "add", "drop", "hitch", "vehicle"]
+    thing: Name | None = None
     index: Annotated[int, Field(strict=True, ge=0)] | None = None
     position: Length | None = None
     level: Annotated[Number, Field(ge=0, le=2)] | None = None

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from noxel.core.ceiling import Use, as_towing, uses
 from noxel.core.checks import Status, Verdict
-from noxel.core.loaded import load_place
+from noxel.core.loaded import load_place, solo_from_weigh_in
 from noxel.core.predict import Solo, predict_solo
 from noxel.core.ratings import Limit, cushion, limits
 from noxel.core.rig import Trailer
@@ -91,7 +91,7 @@ def ready_puller(id_: str, name: str, rig: RigFile, aboard: float | None) -> Pul
     Returns
     -------
     Puller
-        Axle loads where the plan allows them; totals from the curb weight, else from GVWR − payload; payload always.
+        Axle loads as weighed, else where the plan allows them; totals from the curb weight, else from GVWR − payload; payload always.
     """
     towing = as_towing(rig)
     listed = sum(load.kg for load in rig.loads if load.on == "vehicle")
@@ -99,7 +99,7 @@ def ready_puller(id_: str, name: str, rig: RigFile, aboard: float | None) -> Pul
     solo: Solo | None = None
     missing: dict[str, str] = {}
     try:
-        planned = predict_solo(towing)
+        planned = solo_from_weigh_in(rig) or predict_solo(towing)
         extra = 0.0 if aboard is None else aboard - listed
         place = load_place(rig)
         solo = Solo(

@@ -192,7 +192,8 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
     )
 
 
-def _attitude(rig: RigFile) -> Attitude | None:
+def attitude(rig: RigFile) -> Attitude | None:
+    """How the coupled trailer rides, and how much lower the ball must come for it to be level."""
     trailer, ball = rig.trailer, rig.hitch.ball_height
     if trailer is None or ball is None or trailer.geometry.coupler_height is None:
         return None
@@ -250,7 +251,7 @@ def evaluate_plates(rig: RigFile, evaluation: Evaluation, today: datetime.date |
     return PlatesAnswer(
         beside=_besides(rig, curb.value * factor if curb else None),
         tires=tires,
-        attitude=_attitude(rig),
+        attitude=attitude(rig),
         planning_dry=planning,
         ready=ready_list(rig, evaluation, today or datetime.date.today()),
         pressure_unit=unit,

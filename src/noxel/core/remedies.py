@@ -15,7 +15,8 @@ from noxel.core import statics
 from noxel.core.adjust import Bench, Change, changes, do_all
 from noxel.core.answers import Answer
 from noxel.core.checks import Checked, Verdict, verdict
-from noxel.core.levers import MOMENT, TONGUE, Vector, forms, in_trailer, in_vehicle, lengths, state_of
+from noxel.core.lengths import lever_lengths
+from noxel.core.levers import MOMENT, TONGUE, Vector, forms, in_trailer, in_vehicle, state_of
 from noxel.core.loads import Category, Load, Step, Trouble
 from noxel.core.printing import Printer
 from noxel.core.quantities import Length
@@ -95,7 +96,7 @@ def _trouble(given: Trouble | None, usual: float | None) -> float | None:
 def _load_actions(rig: RigFile, index: int, load: Load) -> list[_Action]:
     if not load.kg or load.position is None:
         return []
-    at, x, name = lengths(rig), load.position.m, load.name or "a thing"
+    at, x, name = lever_lengths(rig), load.position.m, load.name or "a thing"
     usual = _DEFAULTS[load.category]
     effort = load.effort
     leave = _trouble(effort.leave if effort else None, usual[0])
@@ -133,7 +134,7 @@ def actions(rig: RigFile) -> list[_Action]:
         per_level = -(in_vehicle if tank.on == "vehicle" else in_trailer)(rig, full, tank.position.m)
         found.append(_Action("tank", index, cost, tank.name or tank.fluid, None, level, per_level, level, 0.01 * full / 10))
     bars = _trouble(rig.plan.bars_effort, _BARS)
-    at = lengths(rig)
+    at = lever_lengths(rig)
     if bars is not None and rig.hitch.weight_distribution and rig.trailer is not None and at.b > 0:
         moment = np.zeros(5)
         moment[MOMENT] = 1.0
@@ -177,7 +178,7 @@ def _conditions(bench: Bench, rows: Sequence[Checked]) -> list[_Row]:
         up, down = np.array([0, 0, low + pm, -1.0, 0]), np.array([0, 0, pm - high, 1.0, 0])
         found += [_Row("tongue.share", up, 0.0), _Row("tongue.share", down, 0.0)]
     if rig.hitch.weight_distribution and rig.trailer is not None:
-        at = lengths(rig)
+        at = lever_lengths(rig)
         per_kg = statics.bar_moment(1.0, 1.0, at.b, at.length)
         most = _most_restoration(rig)
         found += [
@@ -319,7 +320,7 @@ def _bars(bench: Bench, programme: _Programme, values: Vector, *, rounded: bool)
     if not wanted or float(values[wanted[0].columns["amount"]]) < 1e-9:
         return None
     state = _state(programme, values)
-    at = lengths(bench.rig)
+    at = lever_lengths(bench.rig)
     full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
     restoration = float(state[MOMENT]) / full if full else 0.0
     most = _most_restoration(bench.rig)
@@ -468,7 +469,8 @@ def remedies(bench: Bench, *, seconds: float = LIMIT_SECONDS) -> Remedies:
                         says="Nothing needs curing: every check that could be made is right.")  # fmt: skip
     acts = actions(bench.rig)
     programme = _Programme(state_of(bench.rig), acts, _conditions(bench, before))
-    started, found, given_up = time.monotonic(), [], False
+    found: list[Proposal] = []
+    started, given_up = time.monotonic(), False
     while acts and len(found) < SLOTS:
         left = seconds - (time.monotonic() - started)
         if left <= 0.05:

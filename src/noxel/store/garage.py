@@ -12,6 +12,7 @@ from noxel.core.rigfile import parse_rig
 from noxel.errors import Conflict
 from noxel.store.database import Database
 from noxel.store.models import RigRow, ThingRow
+from noxel.store.rigs import whole
 from noxel.store.things import KINDS, assemble, copy_thing, dump, new_thing, now, rigs_with, thing_of
 
 
@@ -91,7 +92,7 @@ class Garage:
                     "kind": "conventional",
                     row.kind: kept["part"],
                 }
-                document = assemble(session, last) if last else bare
+                document = whole(session, last) if last else bare
                 (vehicles if row.kind == "vehicle" else trailers).append(
                     Candidate(row.id, row.name, document, last is not None)
                 )

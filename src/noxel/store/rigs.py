@@ -120,7 +120,7 @@ class Rigs:
         """
         with self._database.writing() as session:
             row = _row(session, rig_id)
-            document = _document(session, row)
+            document = whole(session, row)
             old, new = _split(document), _split(make(document))
             changed = [part for part in {**old, **new} if old.get(part) != new.get(part)]
             if changed:
@@ -211,7 +211,8 @@ def _summary(session: Session, row: RigRow, weigh_ins: int) -> Summary:
                    row.updated_at)  # fmt: skip
 
 
-def _document(session: Session, row: RigRow) -> Document:
+def whole(session: Session, row: RigRow) -> Document:
+    """A rig's whole document: its things and its weigh-ins in it."""
     query = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
     weigh_ins = [json.loads(document) for document in session.scalars(query)]
     made = assemble(session, row)
@@ -251,7 +252,7 @@ def _fit_the_others(session: Session, row: RigRow, changed: Sequence[str]) -> No
         for other in rigs_with(session, key) if key else ():
             if other.id == row.id:
                 continue
-            document = _document(session, other)
+            document = whole(session, other)
             try:
                 old, new = _split(document), _split(fit(document))
             except InputError as exc:
@@ -294,7 +295,7 @@ def _record(session: Session, row: RigRow, what: str, gesture: str | None, befor
 def _stored(session: Session, row: RigRow) -> Stored:
     session.flush()
     undo, redo = _step(session, row, row.revision), _step(session, row, row.revision + 1)
-    return Stored(row.id, _document(session, row), row.revision, row.updated_at,
+    return Stored(row.id, whole(session, row), row.revision, row.updated_at,
                   undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
 
 

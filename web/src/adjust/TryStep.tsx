@@ -1,5 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import type { Step } from "../api/client";
+import { api, type Step } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
 
@@ -10,6 +11,9 @@ const KINDS = [
   ["tank", "tank"],
   ["bars", "bars"],
   ["add", "add"],
+  ["drop", "ball height"],
+  ["hitch", "another hitch"],
+  ["vehicle", "another vehicle"],
 ] as const;
 type Kind = (typeof KINDS)[number][0];
 
@@ -22,6 +26,13 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
   const [weight, setWeight] = useState("");
   const [on, setOn] = useState<"vehicle" | "trailer">("vehicle");
   const [problem, setProblem] = useState<string | null>(null);
+  const [thing, setThing] = useState("");
+  const garage = useQuery({
+    queryKey: ["garage"],
+    queryFn: api.garage,
+    enabled: kind === "hitch" || kind === "vehicle",
+  });
+  const offered = (garage.data ?? []).filter((each) => each.kind === kind && !each.retired);
   const loads = rig.loads ?? [];
   const tanks = rig.tanks ?? [];
   const length = evaluation.length;
@@ -32,6 +43,11 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
     switch (kind) {
       case "leave":
         return { kind, index };
+      case "drop":
+        return figure.trim() ? { kind, position: own(figure, length) } : "How much lower; minus raises it.";
+      case "hitch":
+      case "vehicle":
+        return thing ? { kind, thing } : `Choose a ${kind} of the garage.`;
       case "move":
       case "swap":
         return figure.trim() ? { kind, index, position: own(figure, length) } : "Say where to.";
@@ -70,15 +86,26 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
   return (
     <form onSubmit={add} aria-label="Try a step" className="mt-4 border border-rule p-3">
       <div className="flex flex-wrap items-center gap-2">
-        <Choice
-          label="What to try"
-          value={kind}
-          options={KINDS}
-          onChange={(value) => {
-            setKind(value);
-            setIndex(0);
-          }}
-        />
+        <div role="radiogroup" aria-label="What to try" className="flex flex-wrap gap-1.5">
+          {KINDS.map(([value, label]) => (
+            <label
+              key={value}
+              className={`cursor-pointer border border-ink px-2 py-1.5 font-cond text-[15px] font-semibold has-focus-visible:outline-2 ${kind === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
+            >
+              <input
+                type="radio"
+                name="what-to-try"
+                className="sr-only"
+                checked={kind === value}
+                onChange={() => {
+                  setKind(value);
+                  setIndex(0);
+                }}
+              />
+              {label}
+            </label>
+          ))}
+        </div>
         {needsLoad && (
           <select
             aria-label="Which thing"
@@ -129,11 +156,36 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
             />
           </>
         )}
-        {kind !== "leave" && (
+        {(kind === "hitch" || kind === "vehicle") && (
+          <select
+            aria-label={`Which ${kind}`}
+            value={thing}
+            onChange={(event) => setThing(event.currentTarget.value)}
+            className="h-10 max-w-full border border-ink bg-card px-2"
+          >
+            <option value="">choose…</option>
+            {offered.map((each) => (
+              <option key={each.id} value={each.id}>
+                {each.name || `unnamed, of ${each.rigs[0]?.name ?? "no rig"}`}
+              </option>
+            ))}
+          </select>
+        )}
+        {kind !== "leave" && kind !== "hitch" && kind !== "vehicle" && (
           <input
             value={figure}
-            aria-label={kind === "tank" ? "Level" : kind === "bars" ? "Given back" : "Place"}
-            placeholder={kind === "tank" ? "level, %" : kind === "bars" ? "given back, %" : `place, ${length}`}
+            aria-label={
+              kind === "tank" ? "Level" : kind === "bars" ? "Given back" : kind === "drop" ? "Lower by" : "Place"
+            }
+            placeholder={
+              kind === "tank"
+                ? "level, %"
+                : kind === "bars"
+                  ? "given back, %"
+                  : kind === "drop"
+                    ? `lower by, ${length}`
+                    : `place, ${length}`
+            }
             onChange={(event) => setFigure(event.currentTarget.value)}
             className={input}
           />
