@@ -47,6 +47,7 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("garage-1280x800", "Juniper", "/garage", WIDE, "day", _nothing),
     ("pack-1280x800", "Juniper", "pack", WIDE, "day", _nothing),
     ("adjust-1280x800", "Juniper", "adjust", WIDE, "day", _found),
+    ("log-1280x800", "Juniper", "log", WIDE, "day", _nothing),
     ("match-1280x800", "Juniper", "match", WIDE, "day", _pairs),
     ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
     ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),
@@ -67,7 +68,7 @@ def main() -> None:
                 )
                 page = context.new_page()
                 page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
-                page.wait_for_selector("article" if place.startswith("/") else "main svg")
+                page.wait_for_selector("article" if place.startswith("/") or place == "log" else "main svg")
                 page.wait_for_function("document.fonts.status === 'loaded'")
                 act(page)
                 page.screenshot(path=FOLDER / f"{name}.png")

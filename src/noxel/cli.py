@@ -1,4 +1,4 @@
-"""The command line: ``noxel check | predict | ceiling FILE``, ``noxel serve``, ``noxel demo``.
+"""The command line: ``noxel check | predict | ceiling FILE``, ``noxel serve | demo``, ``noxel backup | restore FILE``.
 
 The server and the database are loaded by the commands that need them: a check takes less time than they do.
 """
@@ -73,6 +73,18 @@ def _parser() -> argparse.ArgumentParser:
     demo.add_argument("--data", type=Path, metavar="DIR", help="where the demo's database lies")
     demo.add_argument("--fresh", action="store_true", help="start again from the demo's own figures")
     demo.set_defaults(run=_demo)
+    keep = commands.add_parser("backup", help="copy your database to a file, also while the page is served")
+    keep.add_argument("file", type=Path, help="where to; nothing is overwritten")
+    keep.set_defaults(run=_backup)
+    back = commands.add_parser(
+        "restore", help="put a backup in place of your database, with the page not served; what was there is kept"
+    )
+    back.add_argument("file", type=Path, help="a backup")
+    back.set_defaults(run=_restore)
+    for command in (keep, back):
+        command.add_argument(
+            "--data", type=Path, metavar="DIR", help="where the database lies (default: this user's data folder)"
+        )
     for command in (serve, demo):
         command.add_argument("--port", type=int, default=PORT, help=f"port on 127.0.0.1 (default {PORT}, or a free one)")
     return parser
@@ -164,6 +176,22 @@ def _demo(options: argparse.Namespace) -> int:
 
     database = open_demo(_folder(options, "noxel-demo") / "demo.db", fresh=options.fresh)
     return _run(database, options.port, "Noxel, demo household")
+
+
+def _backup(options: argparse.Namespace) -> int:
+    from noxel.store.keep import backup
+
+    backup(_folder(options, "noxel") / "noxel.db", options.file)
+    print(f"Backed up to {options.file}.")
+    return 0
+
+
+def _restore(options: argparse.Namespace) -> int:
+    from noxel.store.keep import restore
+
+    kept = restore(options.file, _folder(options, "noxel") / "noxel.db")
+    print(f"Restored from {options.file}." + (f" What was there is kept as {kept.name}." if kept else ""))
+    return 0
 
 
 def _folder(options: argparse.Namespace, name: str) -> Path:

@@ -216,6 +216,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/logbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export All
+         * @description Every rig in one file.
+         */
+        get: operations["export_all_api_logbook_get"];
+        put?: never;
+        /**
+         * Import All
+         * @description Bring in a logbook: all of it, or nothing; what is there already stays as it is.
+         */
+        post: operations["import_all_api_logbook_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/match": {
         parameters: {
             query?: never;
@@ -508,6 +532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/items.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Items Of
+         * @description Every item; the list can be imported again.
+         */
+        get: operations["items_of_api_rigs__rig_id__items_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/items/import": {
         parameters: {
             query?: never;
@@ -562,6 +606,66 @@ export interface paths {
          * @description Coupler to axles, from the tongue before and after a known thing was moved.
          */
         post: operations["lever_length_api_rigs__rig_id__lever_length_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Log
+         * @description Every weigh-in in a line, the last first, and every load over time.
+         */
+        get: operations["read_log_api_rigs__rig_id__log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/log/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Two to four weigh-ins side by side.
+         */
+        get: operations["compare_api_rigs__rig_id__log_compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/paper.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paper Of
+         * @description A page for the glove box, or the full report with every working.
+         */
+        get: operations["paper_of_api_rigs__rig_id__paper_pdf_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -642,6 +746,26 @@ export interface paths {
          * @description Do the step again that was taken back last.
          */
         post: operations["redo_api_rigs__rig_id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/tickets.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tickets Of
+         * @description Every reading of every pass.
+         */
+        get: operations["tickets_of_api_rigs__rig_id__tickets_csv_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1222,6 +1346,40 @@ export interface components {
             says: string[];
         };
         /**
+         * ComparedRow
+         * @description One figure in each of the weigh-ins compared; differences are from the first, real ones beyond both ±.
+         */
+        ComparedRow: {
+            /** Differences */
+            differences: (number | null)[];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Plus Minus */
+            plus_minus: (number | null)[];
+            /** Real */
+            real: boolean[];
+            /** Share */
+            share: boolean;
+            /** Values */
+            values: (number | null)[];
+        };
+        /**
+         * Comparison
+         * @description Two to four weigh-ins side by side; ``warnings`` say where they are not like for like.
+         */
+        Comparison: {
+            /** Rows */
+            rows: components["schemas"]["ComparedRow"][];
+            /** Says */
+            says: string[];
+            /** Titles */
+            titles: string[];
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
          * Connect
          * @description Which scale: the stand-in playing a rig (in the steps of one of its weigh-ins), or the address of one on this machine.
          */
@@ -1701,6 +1859,16 @@ export interface components {
             trailer_says: string[];
         };
         /**
+         * Imported
+         * @description What a logbook brought: ids of the rigs that are new, and how many were there already.
+         */
+        Imported: {
+            /** Added */
+            added: string[];
+            /** Already */
+            already: number;
+        };
+        /**
          * ItemEffect
          * @description What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
          *
@@ -2061,6 +2229,43 @@ export interface components {
             quantity?: number;
             /** Side */
             side?: number | string | null;
+        };
+        /**
+         * Log
+         * @description Every weigh-in, the last first, and every load over time.
+         */
+        Log: {
+            /** Entries */
+            entries: components["schemas"]["LogLine"][];
+            /** Series */
+            series: components["schemas"]["Series"][];
+        };
+        /**
+         * LogLine
+         * @description One weigh-in in a line.
+         */
+        LogLine: {
+            /** Changed */
+            changed: string[];
+            /** Date */
+            date: string | null;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Place */
+            place: string;
+            /** Sentence */
+            sentence: string;
+            /** Totals */
+            totals: {
+                [key: string]: number;
+            };
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "incomplete" | "caution" | "within";
         };
         /**
          * MassIn
@@ -2491,6 +2696,18 @@ export interface components {
             ready: components["schemas"]["ReadyItem"][];
             /** Tires */
             tires: components["schemas"]["TireAnswer"][];
+        };
+        /**
+         * Point
+         * @description One figure of one weigh-in.
+         */
+        Point: {
+            /** Plus Minus */
+            plus_minus: number;
+            /** Value */
+            value: number;
+            /** Weigh In */
+            weigh_in: number;
         };
         /**
          * Policy
@@ -2938,6 +3155,20 @@ export interface components {
             title: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Series
+         * @description One load over all weigh-ins, against its rating.
+         */
+        Series: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Limit */
+            limit: number | null;
+            /** Points */
+            points: components["schemas"]["Point"][];
         };
         /**
          * ShareSchool
@@ -3945,6 +4176,62 @@ export interface operations {
             };
         };
     };
+    export_all_api_logbook_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    import_all_api_logbook_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     match_all_api_match_get: {
         parameters: {
             query?: {
@@ -4534,6 +4821,35 @@ export interface operations {
             };
         };
     };
+    items_of_api_rigs__rig_id__items_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     import_list_api_rigs__rig_id__items_import_post: {
         parameters: {
             query?: {
@@ -4630,6 +4946,103 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LeverLength"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_log_api_rigs__rig_id__log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Log"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compare_api_rigs__rig_id__log_compare_get: {
+        parameters: {
+            query: {
+                numbers: number[];
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    paper_of_api_rigs__rig_id__paper_pdf_get: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+                what?: "glove_box" | "report";
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -4770,6 +5183,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Sheet"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tickets_of_api_rigs__rig_id__tickets_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -18,6 +18,7 @@ from noxel.api.guard import Guard
 from noxel.api.items import router as items_router
 from noxel.api.live import Live
 from noxel.api.live import router as live_router
+from noxel.api.log import router as log_router
 from noxel.api.match import router as match_router
 from noxel.api.rigs import Health, router
 from noxel.api.words import router as words_router
@@ -70,6 +71,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     app.include_router(router)
     app.include_router(items_router)
     app.include_router(adjust_router)
+    app.include_router(log_router)
     app.include_router(match_router)
     app.include_router(garage_router)
     app.include_router(words_router)

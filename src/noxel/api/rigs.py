@@ -43,6 +43,11 @@ def sheet_as_json(answer: BaseModel) -> Response:
     return Response(answer.model_dump_json(), media_type="application/json")
 
 
+def file_stem(rig: RigFile) -> str:
+    """What a rig's files are called, without an ending."""
+    return re.sub(r"[^\w]+", "-", rig.name.lower()).strip("-") or "rig"
+
+
 Store = Annotated[Rigs, Depends(rigs_of)]
 Looking = Annotated[int | None, Query(ge=1, description="Which weigh-in to look at, from 1; the last if absent.")]
 
@@ -178,8 +183,7 @@ def bring_back_rig(rig_id: str, rigs: Store) -> None:
 def export_rig(rig_id: str, rigs: Store) -> Response:
     """The rig file, as it would be imported."""
     rig = settle(rigs.open(rig_id).document).rig
-    stem = re.sub(r"[^\w]+", "-", rig.name.lower()).strip("-") or "rig"
-    disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(stem + SUFFIX)}"
+    disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(file_stem(rig) + SUFFIX)}"
     return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})
 
 

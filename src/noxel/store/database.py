@@ -12,6 +12,8 @@ from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import StaticPool
 
+from noxel.store.keep import before_migration
+
 _HERE = Path(__file__).parent
 
 
@@ -24,6 +26,7 @@ class Database:
             self.engine = create_engine("sqlite://", poolclass=StaticPool, connect_args={"check_same_thread": False})
         else:
             path.parent.mkdir(parents=True, exist_ok=True)
+            before_migration(path)
             self.engine = create_engine(f"sqlite:///{path}", connect_args={"check_same_thread": False, "timeout": 30})
         event.listen(self.engine, "connect", _prepare)
         event.listen(self.engine, "begin", _begin)

@@ -99,6 +99,34 @@ class Rigs:
             _write(session, row, _split(document))
             return row.id
 
+    def add_all(self, documents: Sequence[Document]) -> Sequence[str]:
+        """Keep several rigs, all of them or none; one that is there already, figure by figure, is left as it is.
+
+        Raises
+        ------
+        RigFileError
+            If one of them is not a valid rig file; nothing is kept then.
+        """
+        added = []
+        with self._database.writing() as session:
+            there = [whole(session, row) for row in session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))]
+            for document in documents:
+                name = parse_rig(document).name
+                if document in there:
+                    continue
+                row = RigRow(id=uuid.uuid4().hex, name=name, document="", revision=0, created_at=now(), updated_at=now())
+                session.add(row)
+                session.flush()
+                _write(session, row, _split(document))
+                added.append(row.id)
+        return added
+
+    def documents(self) -> Sequence[Document]:
+        """Every rig's whole document, the last used first."""
+        with self._database.reading() as session:
+            rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)).order_by(RigRow.updated_at.desc()))
+            return [whole(session, row) for row in rows]
+
     def change(self, rig_id: str, what: str, make: Callable[[Document], Document], gesture: str | None = None) -> Stored:
         """Change a rig and record the step, in one transaction.
 

@@ -33,6 +33,8 @@ export type ListPreview = Schemas["ListPreview"];
 export type Column = ListPreview["columns"][number];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
+export type Log = Schemas["Log"];
+export type Comparison = Schemas["Comparison"];
 export type Step = Schemas["Step"];
 export type Adjustment = Schemas["OnTheBench"];
 export type Remedies = Schemas["Remedies"];
@@ -123,6 +125,10 @@ export const api = {
   removeThing: (id: string) => ask<void>("DELETE", `/garage/${id}`),
   copyRig: (id: string, name: string, apart: ThingKind[]) =>
     ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
+  log: (id: string) => ask<Log>("GET", `/rigs/${id}/log`),
+  compareWeighIns: (id: string, numbers: number[]) =>
+    ask<Comparison>("GET", `/rigs/${id}/log/compare?${numbers.map((each) => `numbers=${each}`).join("&")}`),
+  importLogbook: (file: Blob) => ask<{ added: string[]; already: number }>("POST", "/logbook", undefined, file),
   adjust: (id: string, steps: Step[], weighIn?: number) =>
     ask<Adjustment>("POST", `/rigs/${id}/adjust${looking(weighIn)}`, { steps }),
   propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>

@@ -14,6 +14,7 @@ import { Welcome } from "./Welcome";
 // what is not met on the first page comes when it is asked for
 const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
 const Adjust = lazy(() => import("../adjust/Adjust").then((made) => ({ default: made.Adjust })));
+const LogPlace = lazy(() => import("../log/Log").then((made) => ({ default: made.LogPlace })));
 const Match = lazy(() => import("../match/Match").then((made) => ({ default: made.Match })));
 
 export function App() {
@@ -79,6 +80,8 @@ function placeOf(place: Place): ReactNode {
       return <Margins />;
     case "adjust":
       return <Adjust />;
+    case "log":
+      return <LogPlace />;
     case "match":
       return <Match />;
   }

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
 import { useDesk } from "../api/useSheet";
+import { GlossaryProvider } from "../ui/Glossary";
 import { RigMenu, WeighInMenu } from "./menus";
 import { PLACES, type Place } from "./places";
 import { Shortcuts, useShortcuts } from "./shortcuts";
@@ -41,13 +42,15 @@ export function Shell({ place, children }: { place: Place; children: ReactNode }
             }
           >
             <span className="text-[19px] leading-tight font-semibold max-md:hidden">{index + 1}</span>
-            <span className="text-[16px] leading-tight font-semibold md:text-[15px]">{each.name}</span>
+            <span className="text-[14px] leading-tight font-semibold md:text-[15px]">{each.name}</span>
           </NavLink>
         ))}
       </nav>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <Header onHelp={() => setHelp(true)} />
-        <main className="min-h-0 flex-1 overflow-y-auto">{children}</main>
+        <main className="min-h-0 flex-1 overflow-y-auto">
+          <GlossaryProvider>{children}</GlossaryProvider>
+        </main>
       </div>
       <Shortcuts open={help} onOpenChange={setHelp} />
     </div>

@@ -5,6 +5,7 @@ export const PLACES = [
   { id: "weigh", name: "Weigh", says: "The tickets, pass by pass" },
   { id: "margins", name: "Margins", says: "What is over, what is left" },
   { id: "adjust", name: "Adjust", says: "What to move, drain, leave or tighten" },
+  { id: "log", name: "Log", says: "Every weigh-in, before and after, and papers" },
   { id: "match", name: "Match", says: "How much it can tow, and which with which" },
 ] as const;
 

@@ -151,7 +151,8 @@ function spread(posts: Post[], { gap, labels }: Sizes) {
     const here = posts[index];
     const before = posts[index - 1];
     if (!here || !before) continue;
-    const beside = labels === "beside" && here.id === "rear" ? 104 : gap; // the rear axle's figures stand between the two
+    // the rear axle's figures stand before its post, the tongue's behind its own
+    const beside = labels === "beside" ? (here.id === "rear" ? 104 : here.id === "trailer" ? 100 : gap) : gap;
     const least =
       before.x + (before.width + here.width) / 2 + beside * (here.id === "tongue" && labels !== "below" ? 0.6 : 1);
     here.x = Math.max(here.x, Math.round(least));

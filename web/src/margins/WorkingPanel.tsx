@@ -3,8 +3,24 @@ import { Link } from "react-router";
 import type { Check, Working, WorkLine } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day, mass, share } from "../format";
+import { TermMark } from "../ui/Glossary";
 import { sourceWord } from "../ui/SourceTag";
 import { StatusTag, statusInk } from "../ui/Status";
+
+/** The glossary's term of what each check is held against. */
+const TERM_OF: Record<string, string> = {
+  "vehicle.front_axle": "gawr_front",
+  "vehicle.rear_axle": "gawr_rear",
+  "vehicle.gross": "gvwr",
+  "vehicle.payload": "payload",
+  "combination.gross": "gcwr",
+  "vehicle.tow_rating": "tow_rating",
+  "trailer.gross": "trailer.gvwr",
+  "trailer.axles": "trailer.gawr",
+  "trailer.cargo": "trailer.ccc",
+  "hitch.tongue": "tongue_rating",
+  "tongue.share": "tongue_share",
+};
 
 /** How the picked check was worked out; any figure in it opens its own working in turn. */
 export function WorkingPanel({ check }: { check: Check }) {
@@ -29,7 +45,10 @@ export function WorkingPanel({ check }: { check: Check }) {
         </button>
       )}
       <div className="flex items-start justify-between gap-3">
-        <h2 className="font-cond text-[20px] leading-tight font-semibold">{atCheck ? check.label : working?.title}</h2>
+        <h2 className="font-cond text-[20px] leading-tight font-semibold">
+          {atCheck ? check.label : working?.title}
+          {atCheck && TERM_OF[check.id] && <TermMark term={TERM_OF[check.id] ?? ""} name={check.label} />}
+        </h2>
         {atCheck && <StatusTag status={check.status} />}
       </div>
       {working ? (

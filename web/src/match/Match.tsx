@@ -204,13 +204,24 @@ function Bars({ found }: { found: HowMuch }) {
   );
 }
 
+/** Prints the list alone, for the walk around the dealer's yard. */
+function printNeeds() {
+  document.body.dataset.print = "needs";
+  window.print();
+  delete document.body.dataset.print;
+}
+
 /** The question backwards: what a vehicle would need for this trailer, and what a trailer may weigh for this vehicle. */
 function Backwards({ found }: { found: HowMuch }) {
   const { rig } = useDesk();
   const unit = rig.units.mass;
   const short = found.needs.filter((need) => need.enough === false).length;
   return (
-    <section aria-label="Backwards" className="mt-8 grid gap-x-10 gap-y-6 border-t border-ink pt-3 lg:grid-cols-2">
+    <section
+      aria-label="Backwards"
+      data-print-part="needs"
+      className="mt-8 grid gap-x-10 gap-y-6 border-t border-ink pt-3 lg:grid-cols-2"
+    >
       {found.needs.length > 0 && (
         <div data-part="needs">
           <h2 className="font-cond text-[20px] font-semibold">
@@ -266,7 +277,7 @@ function Backwards({ found }: { found: HowMuch }) {
           In {unit}. With the bars slack, the worst case for the rear axle. A rating is the maker's to give: no air bag,
           spring or tire raises it.
         </p>
-        <Button className="no-print mt-3" onClick={() => window.print()}>
+        <Button className="no-print mt-3" onClick={printNeeds}>
           Print as a shopping list
         </Button>
       </div>

@@ -24,6 +24,7 @@ export function WhichWithWhich() {
   const unit = rig.units.mass;
   const [plan, setPlan] = useState<Plan>("rated");
   const [aboard, setAboard] = useState("");
+  const [order, setOrder] = useState<"room" | "name">("room");
   const [only, setOnly] = useState(false);
   const [wanted, setWanted] = useState("");
   const [picked, setPicked] = useState<string[]>([]);
@@ -45,7 +46,9 @@ export function WhichWithWhich() {
         (trailer) => roomOf(pairs.get(`${vehicle} ${trailer.id}`) as MatchCell, plan) ?? -1e9,
       ),
     );
-  const vehicles = [...(found?.vehicles ?? [])].sort((a, b) => best(b.id) - best(a.id));
+  const vehicles = [...(found?.vehicles ?? [])].sort((a, b) =>
+    order === "room" ? best(b.id) - best(a.id) : a.name.localeCompare(b.name),
+  );
   const trailers = [...(found?.trailers ?? [])].sort((a, b) => (a.rated ?? 0) - (b.rated ?? 0));
   const fits = (cell: MatchCell | undefined) => cell && verdictOf(cell, plan) !== "stop";
   const shownVehicles = vehicles.filter(
@@ -106,6 +109,18 @@ export function WhichWithWhich() {
             className="h-9 w-40 border-b-2 border-rule bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
           />
         </label>
+        <span>
+          Sort by{" "}
+          <Choice
+            label="Sort by"
+            value={order}
+            options={[
+              ["room", "room"],
+              ["name", "name"],
+            ]}
+            onChange={setOrder}
+          />
+        </span>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"

@@ -55,12 +55,14 @@ export function HitchPlates() {
             label={ball ? "Top of the ball" : "Hitch plate"}
             hint="above level ground, coupled and loaded"
             unit={length}
+            sourced
           />
           <Field
             path="trailer.geometry.coupler_height"
             label={ball ? "Coupler, inside top" : "Pin plate"}
             hint="with the trailer standing level"
             unit={length}
+            sourced
           />
           {attitude && (
             <p
@@ -101,9 +103,10 @@ export function HitchPlates() {
               label={/coupler/i.test(part.kind) ? "Takes a ball of" : "Ball, across"}
               hint={`stamped on it, such as ${length === "in" ? "2 5/16" : "50 mm"}`}
               unit={length}
+              sourced
             />
           )}
-          <Field path={`hitch.parts[${index}].weight`} label="Its own mass" unit={mass} />
+          <Field path={`hitch.parts[${index}].weight`} label="Its own mass" unit={mass} sourced />
         </Plate>
       ))}
       <DropdownMenu.Root>

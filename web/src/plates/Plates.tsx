@@ -3,7 +3,7 @@ import { Link, useLocation, useNavigate } from "react-router";
 import { api, type ThingKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
-import { GlossaryProvider, useGlossary } from "../ui/Glossary";
+import { useGlossary } from "../ui/Glossary";
 import { HitchPlates } from "./HitchPlates";
 import { PolicyPlate } from "./PolicyPlate";
 import { ReadyList } from "./ReadyList";
@@ -28,14 +28,6 @@ function useFieldInAddress() {
 
 /** Every rating, copied off its label once, with where it came from. */
 export function Plates() {
-  return (
-    <GlossaryProvider>
-      <AllPlates />
-    </GlossaryProvider>
-  );
-}
-
-function AllPlates() {
   const { evaluation, rig, change } = useDesk();
   const look = useGlossary();
   useFieldInAddress();

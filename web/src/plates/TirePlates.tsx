@@ -43,6 +43,7 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
         path={`${path}.count`}
         label="How many"
         hint={path === "trailer.tires" ? "all axles" : "four on dual wheels"}
+        sourced
       />
       <Field
         path={`${path}.max_load`}
@@ -56,6 +57,7 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
         path={`${path}.date_code`}
         label="Date code"
         hint={answer?.made ?? "last four, such as 2319: week, year"}
+        sourced
       />
       <More title="Size, range, wheels, axle" filled={Boolean(tires?.size || tires?.wheel || tires?.assembly)}>
         <Field path={`${path}.size`} label="Size" mode="text" />
@@ -75,7 +77,7 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
             />
           </ChoiceLine>
         )}
-        <Field path={`${path}.placard_load_index`} label="Load index on the placard" />
+        <Field path={`${path}.placard_load_index`} label="Load index on the placard" sourced />
         <Field path={`${path}.wheel`} label="One wheel's rating" unit={unit} sourced />
         <Field
           path={`${path}.assembly`}

@@ -120,7 +120,7 @@ export function TrailerPlates() {
           unit={evaluation.length}
           sourced
         />
-        <Field path="trailer.geometry.width" label="Width" hint="for the mirrors" unit={evaluation.length} />
+        <Field path="trailer.geometry.width" label="Width" hint="for the mirrors" unit={evaluation.length} sourced />
         <ChoiceLine label="Its own brakes">
           <Choice
             label="Trailer brakes"

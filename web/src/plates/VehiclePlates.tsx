@@ -134,7 +134,7 @@ export function VehiclePlates() {
               unit={length}
               sourced
             />
-            <Field path="vehicle.mirror_span" label="Mirror to mirror" hint="outer edges" unit={length} />
+            <Field path="vehicle.mirror_span" label="Mirror to mirror" hint="outer edges" unit={length} sourced />
           </>
         )}
       </Plate>

@@ -1,0 +1,89 @@
+"""``/api/rigs/{id}/log`` and the papers: every weigh-in in a line, compared, printed, taken along."""
+
+from typing import Annotated, Literal
+from urllib.parse import quote
+
+from fastapi import APIRouter, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel
+
+from noxel.api.problems import ProblemDetails
+from noxel.api.rigs import Looking, Store, file_stem, sheet_as_json
+from noxel.core.edit import settle
+from noxel.core.logbook import Comparison, Log, compare_weigh_ins, log_of
+from noxel.formats.logbook_json import read_logbook, write_logbook
+from noxel.formats.tables import items_csv, tickets_csv
+
+router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
+
+
+class Imported(BaseModel):
+    """What a logbook brought: ids of the rigs that are new, and how many were there already."""
+
+    added: list[str]
+    already: int
+
+
+@router.get("/rigs/{rig_id}/log", response_model=Log)
+def read_log(rig_id: str, rigs: Store) -> Response:
+    """Every weigh-in in a line, the last first, and every load over time."""
+    return sheet_as_json(log_of(settle(rigs.open(rig_id).document).rig))
+
+
+@router.get("/rigs/{rig_id}/log/compare", response_model=Comparison)
+def compare(rig_id: str, rigs: Store, numbers: Annotated[list[int], Query(min_length=1, max_length=8)]) -> Response:
+    """Two to four weigh-ins side by side."""
+    return sheet_as_json(compare_weigh_ins(settle(rigs.open(rig_id).document).rig, numbers))
+
+
+def _file(content: bytes | str, name: str, kind: str) -> Response:
+    ascii_name = name.encode("ascii", "ignore").decode() or "noxel"
+    disposition = f"attachment; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
+    return Response(content, media_type=kind, headers={"content-disposition": disposition})
+
+
+@router.get("/rigs/{rig_id}/paper.pdf", response_class=Response)
+def paper_of(
+    rig_id: str, rigs: Store, weigh_in: Looking = None, what: Literal["glove_box", "report"] = "glove_box"
+) -> Response:
+    """A page for the glove box, or the full report with every working."""
+    from noxel.formats.papers import paper  # only who prints waits for it
+
+    rig = settle(rigs.open(rig_id).document).rig
+    looked_at = weigh_in if weigh_in and weigh_in <= len(rig.weigh_ins) else None
+    return _file(
+        paper(rig, looked_at, full=what == "report"), f"{file_stem(rig)}-{what.replace('_', '-')}.pdf", "application/pdf"
+    )
+
+
+@router.get("/rigs/{rig_id}/tickets.csv", response_class=Response)
+def tickets_of(rig_id: str, rigs: Store) -> Response:
+    """Every reading of every pass."""
+    rig = settle(rigs.open(rig_id).document).rig
+    return _file(tickets_csv(rig), f"{file_stem(rig)}-tickets.csv", "text/csv; charset=utf-8")
+
+
+@router.get("/rigs/{rig_id}/items.csv", response_class=Response)
+def items_of(rig_id: str, rigs: Store) -> Response:
+    """Every item; the list can be imported again."""
+    rig = settle(rigs.open(rig_id).document).rig
+    return _file(items_csv(rig), f"{file_stem(rig)}-items.csv", "text/csv; charset=utf-8")
+
+
+@router.get("/logbook", response_class=Response)
+def export_all(rigs: Store) -> Response:
+    """Every rig in one file."""
+    return _file(write_logbook(list(rigs.documents())), "noxel-logbook.json", "application/json")
+
+
+@router.post("/logbook", status_code=201)
+async def import_all(request: Request, rigs: Store) -> Imported:
+    """Bring in a logbook: all of it, or nothing; what is there already stays as it is."""
+    data = await request.body()
+
+    def take() -> Imported:
+        documents = read_logbook(data)
+        added = rigs.add_all(documents)
+        return Imported(added=list(added), already=len(documents) - len(added))
+
+    return await run_in_threadpool(take)

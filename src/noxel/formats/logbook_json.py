@@ -1,0 +1,43 @@
+"""The logbook: every rig of a database in one readable file, read back all or nothing."""
+
+import json
+from typing import Any
+
+from noxel.core.rigfile import dump_rig, parse_rig
+from noxel.errors import Problem, RigFileError
+from noxel.formats.rig_json import read_json
+
+FORMAT = "noxel-logbook"
+
+
+def write_logbook(documents: list[dict[str, Any]]) -> str:
+    """The text of a logbook; the rigs as their own files would have them."""
+    rigs = [dump_rig(parse_rig(document)) for document in documents]
+    return json.dumps({"format": FORMAT, "version": 1, "rigs": rigs}, ensure_ascii=False, indent=1) + "\n"
+
+
+def read_logbook(data: bytes) -> list[dict[str, Any]]:
+    """Read a logbook.
+
+    Raises
+    ------
+    TooLarge, RigFileError
+        If it cannot be read, is of another version, or one of its rigs breaks a rule; the path names which.
+    """
+    found = read_json(data)
+    if (
+        not isinstance(found, dict)
+        or found.get("format") != FORMAT
+        or found.get("version") != 1
+        or not isinstance(found.get("rigs"), list)
+    ):
+        message = "This is no logbook of version 1: it does not say “format”: “noxel-logbook”."
+        raise RigFileError(message, [Problem("format", message, "format")])
+    made = []
+    for number, document in enumerate(found["rigs"]):
+        try:
+            made.append(dump_rig(parse_rig(document)))
+        except RigFileError as exc:
+            problems = [Problem(f"rigs[{number}].{each.path}", each.message, each.code) for each in exc.problems]
+            raise RigFileError(f"rigs[{number}]: {exc.message}", problems) from exc
+    return made

@@ -1,0 +1,112 @@
+"""Safekeeping: a backup while the application runs, and a restore that looks at the file first."""
+
+import itertools
+import sqlite3
+from contextlib import closing
+from pathlib import Path
+
+from alembic.config import Config
+from alembic.script import ScriptDirectory
+
+from noxel.errors import InputError, NotFound
+
+
+def known_versions() -> list[str]:
+    """Every version that a database of Noxel may have."""
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    return [script.revision for script in ScriptDirectory.from_config(config).walk_revisions()]
+
+
+def version_of(path: Path) -> str | None:
+    """The version of a database file, or None when it is none of ours.
+
+    Raises
+    ------
+    InputError
+        If it is no database, or a damaged one.
+    """
+    try:
+        with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as connection:
+            whole = connection.execute("PRAGMA integrity_check").fetchone()[0]
+            if whole != "ok":
+                raise InputError(f"{path.name} is damaged: {whole}")
+            tables = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            if "alembic_version" not in tables or "rigs" not in tables:
+                return None
+            row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
+            return str(row[0]) if row else None
+    except sqlite3.DatabaseError as exc:
+        raise InputError(f"{path.name} is no database, or a damaged one: {exc}") from exc
+
+
+def backup(source: Path, target: Path) -> None:
+    """Copy a database while it is in use; the copy is whole or not there at all.
+
+    Raises
+    ------
+    NotFound
+        If there is no database.
+    InputError
+        If the copy cannot be written, or something stands where it would go.
+    """
+    if not source.exists():
+        raise NotFound(f"There is no database at {source}.")
+    if target.exists():
+        raise InputError(f"{target} is there already; a backup overwrites nothing.")
+    part = target.with_name(target.name + ".part")
+    try:
+        target.parent.mkdir(parents=True, exist_ok=True)
+        with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(part)) as copy:
+            live.backup(copy)
+        part.rename(target)
+    except (OSError, sqlite3.Error) as exc:
+        part.unlink(missing_ok=True)
+        raise InputError(f"The backup could not be written: {exc}") from exc
+
+
+def restore(source: Path, target: Path) -> Path | None:
+    """Put a backup in place of a database, after looking at it; what was there is kept beside, and its name returned.
+
+    Raises
+    ------
+    NotFound
+        If there is no such file.
+    InputError
+        If it is damaged, no database of Noxel, or of a version that this Noxel does not know.
+    """
+    if not source.exists():
+        raise NotFound(f"There is no file {source}.")
+    version = version_of(source)
+    if version is None:
+        raise InputError(f"{source.name} is no database of Noxel.")
+    if version not in known_versions():
+        raise InputError(
+            f"{source.name} is of version {version}, newer than this Noxel knows. Use the Noxel that wrote it, or a later one."
+        )
+    kept: Path | None = None
+    if target.exists():
+        names = (target.with_name(f"{target.stem}.before-restore-{number}{target.suffix}") for number in itertools.count(1))
+        kept = next(name for name in names if not name.exists())
+        backup(target, kept)
+    fresh = target.with_name(target.name + ".restored")
+    fresh.unlink(missing_ok=True)
+    backup(source, fresh)
+    for suffix in ("-wal", "-shm"):
+        Path(f"{target}{suffix}").unlink(missing_ok=True)
+    fresh.replace(target)
+    return kept
+
+
+def before_migration(path: Path) -> Path | None:
+    """Keep a copy of a database that is about to be brought to a newer form; None when it is new or current."""
+    if not path.exists():
+        return None
+    version = version_of(path)
+    newest = known_versions()[0]
+    if version is None or version == newest:
+        return None
+    kept = path.with_name(f"{path.stem}.version-{version}{path.suffix}")
+    if not kept.exists():
+        backup(path, kept)
+    return kept

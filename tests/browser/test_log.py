@@ -1,0 +1,58 @@
+"""The log in a real browser: two weigh-ins compared, each paper downloaded, a logbook brought in."""
+
+import copy
+import json
+from pathlib import Path
+
+from playwright.sync_api import expect
+
+from tests.browser.stage import PHONE, OnStage
+from tests.truth import rig_of
+
+
+class TheLog(OnStage):
+    def setUp(self) -> None:
+        super().setUp()
+        document = rig_of("check--three-passes")
+        later = copy.deepcopy(document["weigh_ins"][0])
+        later |= {"date": "2026-09-01", "place": "Alder Bend"}
+        later["passes"][0]["readings"]["rear"] -= 200
+        document["weigh_ins"].append(later)
+        self.rig = self.rigs.add(document)
+
+    def test_two_compared_and_one_looked_at(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/log")
+        expect(page.locator("[data-entry]")).to_have_count(2)
+        expect(page.locator('[data-entry="2"]')).to_contain_text("Rear axle, hitched −200 lb")
+        for entry in ("1", "2"):
+            page.locator(f'[data-entry="{entry}"]').get_by_role("checkbox").check()
+        compared = page.locator("[data-part=compared]")
+        expect(compared.locator('[data-compared="rear_hitched"]')).to_contain_text("−200")
+        expect(compared.locator('[data-compared="front_hitched"]')).to_contain_text("same")
+        expect(page.locator('[data-series="rear_hitched"] circle')).to_have_count(1)  # within its rating once, over it once
+        page.get_by_role("button", name="1 Sept 2026").click()
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+
+    def test_each_paper_and_the_logbook(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/log")
+        for name, start in (("A page for the glove box", b"%PDF"), ("The full report", b"%PDF"), ("Tickets, CSV", b"weigh-in,"),
+                            ("Items, CSV", b"item,"), ("This rig as a file", b"{"), ("Every rig in one file", b"{")):  # fmt: skip
+            with page.expect_download() as download:
+                page.get_by_role("link", name=name).click()
+            self.assertTrue(Path(download.value.path()).read_bytes().startswith(start), name)
+        book = {
+            "format": "noxel-logbook",
+            "version": 1,
+            "rigs": [rig_of("check--kilograms"), self.rigs.open(self.rig).document],
+        }
+        box = page.get_by_label("Logbook file")
+        box.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": b'{"rigs": ['})
+        expect(page.get_by_text("Nothing was brought in")).to_be_visible()
+        box.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()})
+        expect(page.get_by_text("1 brought in, 1 were there already.")).to_be_visible()
+        self.assertEqual(len(self.rigs.list()), 2)
+
+    def test_by_thumb(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/log", PHONE)
+        expect(page.locator("[data-entry]").first).to_be_visible()
+        self.fits(page)

@@ -1,0 +1,50 @@
+"""The log and comparisons. Expected: differences by hand from the tickets, root sums of squares of their ±."""
+
+import copy
+import math
+import unittest
+from typing import Any
+
+from noxel.core.logbook import compare_weigh_ins, log_of
+from noxel.core.rigfile import parse_rig
+from noxel.errors import InputError
+from tests.truth import rig_of
+
+
+class TheLog(unittest.TestCase):
+    def setUp(self) -> None:
+        self.document = rig_of("check--three-passes")  # graduation 20 lb: each reading ± 2·20/√12 = 11.5
+        first = self.document["weigh_ins"][0]
+        second: dict[str, Any] = copy.deepcopy(first)
+        second |= {"date": "2026-09-01", "place": "Alder Bend"}
+        second["passes"][0]["readings"]["rear"] += 60
+        second["passes"][0]["readings"]["trailer"] += 10
+        self.document["weigh_ins"] = [first, second]
+
+    def test_changes_are_called_out_only_beyond_the_scales_error(self) -> None:
+        log = log_of(parse_rig(self.document))
+        self.assertEqual([entry.number for entry in log.entries], [2, 1])
+        said = " ".join(log.entries[0].changed)
+        self.assertIn("Rear axle, hitched +60 lb", said)  # beyond √2 · 11.5 = 16.3
+        self.assertNotIn("Trailer axles", said)  # 10 is not
+        rear = next(series for series in log.series if series.key == "rear_hitched")
+        self.assertEqual([round(point.value) for point in rear.points], [3680, 3740])
+        self.assertAlmostEqual(rear.points[0].plus_minus, 40 / math.sqrt(12))
+        self.assertEqual(rear.limit, 3600)
+
+    def test_compared_and_not_alike(self) -> None:
+        found = compare_weigh_ins(parse_rig(self.document), [1, 2])
+        rows = {row.key: row for row in found.rows}
+        self.assertAlmostEqual(rows["rear_hitched"].differences[1] or 0, 60)
+        self.assertEqual((rows["rear_hitched"].real, rows["trailer_axles"].real), ([False, True], [False, False]))
+        self.assertEqual(found.warnings, [])
+        other = self.document["weigh_ins"][1]
+        other["scale"]["resolution"] = 50
+        other["passes"][-1]["readings"]["rear"] += 200
+        other["passes"][0]["fuel"] = "half"
+        warnings = " ".join(compare_weigh_ins(parse_rig(self.document), [1, 2]).warnings)
+        for cause in ("Not the same scale", "Fuel is noted differently", "The vehicle alone differs by 200 lb"):
+            self.assertIn(cause, warnings)
+        for wrong in ([1], [1, 1], [1, 3], [1, 2, 3, 4, 5]):
+            with self.assertRaises(InputError):
+                compare_weigh_ins(parse_rig(self.document), wrong)

@@ -1,0 +1,68 @@
+"""What travels: CSV that no spreadsheet runs, the logbook there and back, papers in every kind of rig."""
+
+import csv
+import io
+import json
+import unittest
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from noxel.core.rigfile import dump_rig, parse_rig
+from noxel.errors import RigFileError
+from noxel.formats.items_csv import guess, read_items
+from noxel.formats.logbook_json import read_logbook, write_logbook
+from noxel.formats.papers import paper
+from noxel.formats.tables import harmless, items_csv, tickets_csv
+from tests.truth import CASES, case, rig_of
+
+
+class Tables(unittest.TestCase):
+    def test_formulas_are_neutralised(self) -> None:
+        document = rig_of("check--three-passes")
+        document["weigh_ins"][0]["place"] = '=HYPERLINK("x")'
+        document["loads"] = [{"name": "+cmd", "on": "vehicle", "mass": 3}, {"name": "@sum", "on": "vehicle", "mass": "3 kg"}]
+        for text in (tickets_csv(parse_rig(document)), items_csv(parse_rig(document))):
+            for row in list(csv.reader(io.StringIO(text)))[1:]:
+                self.assertFalse([cell for cell in row if cell[:1] in "=+@" and cell], row)
+        self.assertEqual(harmless(-3), -3)
+
+    def test_items_come_back_as_they_went(self) -> None:
+        document = rig_of("predict--packed")
+        rig = parse_rig(document)
+        text = items_csv(rig)
+        back = read_items(text, guess(text), mass=rig.units.mass, length=rig.units.length or "in", on="vehicle")
+        wanted = [{key: load[key] for key in ("name", "mass", "on")} for load in document["loads"]]
+        self.assertEqual([{key: load[key] for key in ("name", "mass", "on")} for load in back], wanted)
+        self.assertEqual([load.get("position") for load in back], [load.get("position") for load in document["loads"]])
+
+
+class Logbook(unittest.TestCase):
+    @given(st.lists(st.sampled_from(sorted(path.stem for path in CASES.glob("check--*.json"))), max_size=5))
+    def test_there_and_back(self, names: list[str]) -> None:
+        documents = [dump_rig(parse_rig(case(name)["file"])) for name in names]
+        self.assertEqual(read_logbook(write_logbook(documents).encode()), documents)
+
+    def test_foreign_and_broken_ones_name_the_place(self) -> None:
+        good = rig_of("check--kilograms")
+        for data in (b"", b"{}", b'{"format": "noxel-rig"}', b'{"format": "noxel-logbook", "version": 2, "rigs": []}'):
+            with self.assertRaises(RigFileError):
+                read_logbook(data)
+        bad = {**good, "units": {"mass": "stone"}}
+        with self.assertRaisesRegex(RigFileError, r"rigs\[1\]"):
+            read_logbook(json.dumps({"format": "noxel-logbook", "version": 1, "rigs": [good, bad]}).encode())
+
+
+class Papers(unittest.TestCase):
+    def test_every_worked_case_prints_on_one_page_and_as_a_report(self) -> None:
+        for path in sorted(CASES.glob("check--*.json")):
+            rig = parse_rig(case(path.stem)["file"])
+            page, report = paper(rig), paper(rig, full=True)
+            self.assertTrue(page.startswith(b"%PDF"), path.stem)
+            self.assertEqual(page.count(b"/Type /Page\n") + page.count(b"/Type /Page "), 1, path.stem)
+            self.assertGreater(len(report), len(page))
+
+    def test_letters_that_the_paper_does_not_know_are_no_error(self) -> None:
+        document = rig_of("check--kilograms")
+        document["name"] = "Ærø <b> & 🛰 Ω"
+        self.assertTrue(paper(parse_rig(document)).startswith(b"%PDF"))
