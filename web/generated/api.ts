@@ -2232,11 +2232,13 @@ export interface components {
         };
         /**
          * Log
-         * @description Every weigh-in, the last first, and every load over time.
+         * @description Every weigh-in, the last first, every load over time, and the plans that were kept, held against what came.
          */
         Log: {
             /** Entries */
             entries: components["schemas"]["LogLine"][];
+            /** Kept */
+            kept: components["schemas"]["KeptAnswer"][];
             /** Series */
             series: components["schemas"]["Series"][];
         };

@@ -17,7 +17,7 @@ from noxel.core.loaded import load_place
 from noxel.core.predict import predict
 from noxel.core.ratings import share_range
 from noxel.core.rigfile import RigFile
-from noxel.core.units import KG, print_mass, print_share
+from noxel.core.units import KG, METRES, print_mass, print_share
 from noxel.core.words import check_label, vehicle_word
 
 Vector = NDArray[np.float64]
@@ -121,6 +121,29 @@ def _routes(rig: RigFile) -> list[tuple[str, Vector]]:
     return found
 
 
+def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> list[Route]:
+    """How far the heaviest thing in the trailer would have to go, back or forward, to cure one check alone."""
+    loads = [load for load in rig.loads if load.on == "trailer" and load.position is not None and load.kg]
+    load = max(loads, key=lambda each: each.kg, default=None)
+    if load is None or load.position is None:
+        return []
+    at, x = lever_lengths(rig), load.position.m
+    per_metre = in_trailer(rig, load.kg, x + 1.0) - in_trailer(rig, load.kg, x)
+    gain = -float(coefs @ per_metre)
+    name = f"{load.name or 'the heaviest thing'}, {print_mass(load.kg, rig.units.mass)}, moved along the trailer"
+    if abs(gain) <= 1e-9:
+        return [Route(name=name, amount=None, says="does not help this limit", worsens=[])]
+    by = excess / gain
+    inside = 0.0 <= x + by <= 1.6 * at.length
+    after = state + by * per_metre
+    share = float(after[TONGUE] / after[GROSS]) if after[GROSS] > 0 else 0.0
+    unit = rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    far = f"{abs(by) / METRES[unit]:,.{2 if unit == 'm' else 0}f} {unit} {'back' if by > 0 else 'forward'}"
+    low, high = share_range(rig)
+    says = f"{far}; tongue share then {print_share(share)}" if inside else f"{far}, which is beyond the trailer"
+    return [Route(name=name, amount=None, says=says, worsens=[] if not inside or low <= share <= high else ["tongue share"])]
+
+
 def levers(rig: RigFile, rows: Sequence[Checked]) -> list[Lever]:
     """Every check that is over or too close, with the mass that must go by each route, and what that route does besides.
 
@@ -156,6 +179,7 @@ def levers(rig: RigFile, rows: Sequence[Checked]) -> list[Lever]:
                 if not low <= share <= high:
                     worsens.append("tongue share")
             routes.append(Route(name=name, amount=amount / factor, says=says, worsens=worsens))
+        routes += _moved_back(rig, form[row.id][0], excess, state)
         label = check_label(rig, row.id)
         says = f"{label}: {print_mass(excess, unit)} must come off it to clear the limit and the ±."
         found.append(Lever(check=row.id, label=label, excess=excess / factor, says=says, routes=routes))

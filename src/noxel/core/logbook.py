@@ -4,6 +4,7 @@ import datetime
 import math
 from collections.abc import Sequence
 
+from noxel.core.adjust import KeptAnswer, kept_answers
 from noxel.core.answers import Answer
 from noxel.core.checks import Verdict, run_checks, tightest_first, verdict
 from noxel.core.ratings import limits
@@ -53,10 +54,11 @@ class LogLine(Answer):
 
 
 class Log(Answer):
-    """Every weigh-in, the last first, and every load over time."""
+    """Every weigh-in, the last first, every load over time, and the plans that were kept, held against what came."""
 
     entries: list[LogLine]
     series: list[Series]
+    kept: list[KeptAnswer]
 
 
 class ComparedRow(Answer):
@@ -134,7 +136,7 @@ def log_of(rig: RigFile) -> Log:
             made.append(
                 Series(key=key, label=figure_title(rig, key), limit=limit.kg / factor if limit else None, points=series[key])
             )
-    return Log(entries=entries[::-1], series=made)
+    return Log(entries=entries[::-1], series=made, kept=kept_answers(rig))
 
 
 def compare_weigh_ins(rig: RigFile, numbers: Sequence[int]) -> Comparison:

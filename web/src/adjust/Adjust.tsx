@@ -9,6 +9,7 @@ import { Button } from "../ui/controls";
 import { statusWord } from "../ui/Status";
 import { AllowMore } from "./AllowMore";
 import { BarsChart } from "./BarsChart";
+import { Kept } from "./Kept";
 import { Levers } from "./Levers";
 import { TryStep } from "./TryStep";
 
@@ -276,39 +277,6 @@ function ChangeTable({ tried }: { tried: Adjustment["tried"] }) {
           ))}
         </tbody>
       </table>
-    </section>
-  );
-}
-
-function Kept({ kept }: { kept: Adjustment["kept"] }) {
-  const { change, rig } = useDesk();
-  if (kept.length === 0) return null;
-  return (
-    <section aria-label="Kept plans" className="mt-6">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Kept plans</h2>
-      {kept.map((each) => (
-        <details key={each.index} className="border-b border-rule py-1" data-kept={each.index}>
-          <summary className="cursor-pointer text-[15px]">
-            <b>{each.name}</b>, {each.date}: {each.verdict_says}
-          </summary>
-          <p className="text-[14px]">{each.said.join("; ")}.</p>
-          {each.rows.map(([label, predicted, came]) => (
-            <p key={label} className="flex justify-between text-[14px]">
-              <span>{label}</span>
-              <span className="font-cond">
-                predicted {mass(predicted)}, came {mass(came)} {rig.units.mass}
-              </span>
-            </p>
-          ))}
-          <button
-            type="button"
-            className="font-cond text-[14px] underline"
-            onClick={() => change([{ path: `kept_plans[${each.index}]`, op: "remove" }], `forget ${each.name}`)}
-          >
-            forget it
-          </button>
-        </details>
-      ))}
     </section>
   );
 }

@@ -12,7 +12,7 @@ export function Levers({ levers }: { levers: Lever[] }) {
           <ul className="mt-1">
             {lever.routes.map((route) => (
               <li key={route.name} className="border-t border-rule py-1 text-[14px] leading-snug">
-                <span className={route.amount === null ? "text-soft" : ""}>
+                <span className={route.says.startsWith("does not") ? "text-soft" : ""}>
                   {route.name}: <b className="font-cond text-[16px]">{route.says}</b>
                 </span>
                 {route.worsens.length > 0 && (

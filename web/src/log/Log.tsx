@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
+import { Kept } from "../adjust/Kept";
 import { api, type Log } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day, mass } from "../format";
@@ -28,6 +29,7 @@ export function LogPlace() {
   return (
     <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
       <Papers />
+      <Kept kept={log.kept} />
       {log.entries.length === 0 ? (
         <p className="mt-6 text-[16px]">
           Nothing weighed yet. Every weigh-in will stand here, with what changed since the one before.
