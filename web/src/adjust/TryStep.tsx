@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, type Step } from "../api/client";
 import { useDesk } from "../api/useSheet";
-import { Button, Choice } from "../ui/controls";
+import { Button, Choice, Picks } from "../ui/controls";
 
 const KINDS = [
   ["move", "move"],
@@ -86,26 +86,16 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
   return (
     <form onSubmit={add} aria-label="Try a step" className="mt-4 border border-rule p-3">
       <div className="flex flex-wrap items-center gap-2">
-        <div role="radiogroup" aria-label="What to try" className="flex flex-wrap gap-1.5">
-          {KINDS.map(([value, label]) => (
-            <label
-              key={value}
-              className={`cursor-pointer border border-ink px-2 py-1.5 font-cond text-[15px] font-semibold has-focus-visible:outline-2 ${kind === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
-            >
-              <input
-                type="radio"
-                name="what-to-try"
-                className="sr-only"
-                checked={kind === value}
-                onChange={() => {
-                  setKind(value);
-                  setIndex(0);
-                }}
-              />
-              {label}
-            </label>
-          ))}
-        </div>
+        <Picks
+          label="What to try"
+          value={kind}
+          options={KINDS}
+          onChange={(value) => {
+            setKind(value);
+            setIndex(0);
+          }}
+          small
+        />
         {needsLoad && (
           <select
             aria-label="Which thing"

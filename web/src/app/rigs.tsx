@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useId, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Kind, type MassUnit, RequestFailed } from "../api/client";
-import { Button, Choice } from "../ui/controls";
+import { Button, Choice, Picks } from "../ui/controls";
 
 export const KINDS: readonly (readonly [Kind, string])[] = [
   ["conventional", "trailer on a ball"],
@@ -46,23 +46,7 @@ export function NewRigForm({ onDone }: { onDone?: () => void }) {
           className="h-11 w-full border-b-2 border-rule bg-card px-2 text-[17px] outline-none focus:border-ink"
         />
       </div>
-      <div className="flex max-w-full flex-wrap gap-2">
-        {KINDS.map(([value, label]) => (
-          <label
-            key={value}
-            className={`cursor-pointer border border-ink px-3 py-2 font-cond text-[16px] font-semibold has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${kind === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
-          >
-            <input
-              type="radio"
-              name="kind"
-              className="sr-only"
-              checked={kind === value}
-              onChange={() => setKind(value)}
-            />
-            {label}
-          </label>
-        ))}
-      </div>
+      <Picks label="Kind of rig" value={kind} options={KINDS} onChange={setKind} />
       <div className="flex items-center gap-3">
         <span className="text-[15px]">Ratings in</span>
         <Choice

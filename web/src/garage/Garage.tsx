@@ -3,7 +3,7 @@ import { type FormEvent, useId, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type Kind, type Thing, type ThingKind } from "../api/client";
 import { KINDS } from "../app/rigs";
-import { Button } from "../ui/controls";
+import { Button, Picks } from "../ui/controls";
 
 const COLUMNS = [
   ["vehicle", "Vehicles"],
@@ -190,22 +190,8 @@ function CoupleForm(props: { all: readonly Thing[]; chosen: Chosen; onProblem: (
         {hitch && `, by ${nameOf(hitch)}`}
         {trailer ? `, with ${nameOf(trailer)}` : vehicle ? ", with a blank trailer if its kind has one" : ""}.
       </p>
-      <div className="mt-3 flex flex-wrap gap-2">
-        {KINDS.map(([value, label]) => (
-          <label
-            key={value}
-            className={`cursor-pointer border border-ink px-3 py-2 font-cond text-[16px] font-semibold has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${kind === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
-          >
-            <input
-              type="radio"
-              name="couple-kind"
-              className="sr-only"
-              checked={kind === value}
-              onChange={() => setKind(value)}
-            />
-            {label}
-          </label>
-        ))}
+      <div className="mt-3">
+        <Picks label="Kind of rig" value={kind} options={KINDS} onChange={setKind} />
       </div>
       <div className="mt-3 flex flex-wrap items-end gap-3">
         <div className="min-w-64 flex-1">

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Phase } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
-import { Button, Choice } from "../ui/controls";
+import { Button, Choice, Picks } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { InsertForm } from "../ui/InsertForm";
 import { StatusMark } from "../ui/Status";
@@ -202,22 +202,8 @@ function NewTank({ index, onDone }: { index: number; onDone: () => void }) {
   const volume = rig.units.volume ?? (rig.units.mass === "lb" ? "gal" : "l");
   return (
     <div className="mt-2 border border-ink bg-card p-3">
-      <div className="mb-2 flex flex-wrap gap-1.5" role="radiogroup" aria-label="What is in it">
-        {FLUIDS.map(([value, title]) => (
-          <label
-            key={value}
-            className={`cursor-pointer border border-ink px-2 py-1 font-cond text-[15px] font-semibold has-focus-visible:outline-2 ${fluid === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
-          >
-            <input
-              type="radio"
-              name="fluid"
-              className="sr-only"
-              checked={fluid === value}
-              onChange={() => setFluid(value)}
-            />
-            {title}
-          </label>
-        ))}
+      <div className="mb-2">
+        <Picks label="What is in it" value={fluid} options={FLUIDS} onChange={setFluid} small />
       </div>
       {evaluation.towing && (
         <div className="mb-2">

@@ -1,5 +1,5 @@
 import { ToggleGroup } from "radix-ui";
-import type { ComponentProps } from "react";
+import { type ComponentProps, useId } from "react";
 
 /** A plain button; `strong` is the one thing to do next. */
 export function Button({ strong = false, className = "", ...rest }: ComponentProps<"button"> & { strong?: boolean }) {
@@ -42,5 +42,35 @@ export function Choice<T extends string>(props: {
         </ToggleGroup.Item>
       ))}
     </ToggleGroup.Root>
+  );
+}
+
+/** One of many: choices that wrap over lines, the chosen one inked; arrow keys move among them. */
+export function Picks<T extends string>(props: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+  small?: boolean;
+}) {
+  const name = useId();
+  return (
+    <div role="radiogroup" aria-label={props.label} className="flex max-w-full flex-wrap gap-1.5">
+      {props.options.map(([value, label]) => (
+        <label
+          key={value}
+          className={`cursor-pointer border border-ink font-cond font-semibold has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${props.small ? "px-2 py-1.5 text-[15px]" : "px-3 py-2 text-[16px]"} ${props.value === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
+        >
+          <input
+            type="radio"
+            name={name}
+            className="sr-only"
+            checked={props.value === value}
+            onChange={() => props.onChange(value)}
+          />
+          {label}
+        </label>
+      ))}
+    </div>
   );
 }
