@@ -182,8 +182,9 @@ def lever_length(rig_id: str, moved: Moved, rigs: Store) -> LeverLength:
     if problems:
         raise InputError(str(problems[0]), problems)
     u = kg["resolution"] / math.sqrt(12)
+    before, after = (ufloat(kg[name], u) if u else kg[name] for name in ("before", "after"))
     try:
-        found = length_from_move(kg["mass"], kg["moved_back"], ufloat(kg["before"], u), ufloat(kg["after"], u))
+        found = length_from_move(kg["mass"], kg["moved_back"], before, after)
     except GeometryError as exc:
         raise InputError(exc.message, [Problem("after", exc.message, exc.code)]) from exc
     return LeverLength(value=nominal(found) / METRES[unit], plus_minus=plus_minus(found) / METRES[unit], unit=unit)

@@ -239,13 +239,19 @@ def _phases(rig: RigFile) -> list[PhaseAnswer]:
     """Every phase as predicted; nothing when no tank changes on the way."""
     if not rig.tanks:
         return []
-    found = []
+    found: list[tuple[Phase, Verdict, str, float]] = []
+    reckoned: dict[tuple[float, ...], tuple[Verdict, str, float]] = {}
     for phase in PHASES:
+        levels = tuple(tank.level(phase) for tank in rig.tanks)
+        if levels in reckoned:  # nothing was drained or filled since
+            found.append((phase, *reckoned[levels]))
+            continue
         seen = in_phase(rig, phase)
         rows = _predicted_rows(seen, dict(predict(seen)))
         bind = binding(rows)
         said = words.headline(seen, rows, verdict(rows))
-        found.append((phase, verdict(rows), said.sentence, bind.used or 0.0 if bind else 0.0))
+        reckoned[levels] = (verdict(rows), said.sentence, bind.used or 0.0 if bind else 0.0)
+        found.append((phase, *reckoned[levels]))
     worst = max(found, key=lambda each: (_SEVERITY[each[1]], each[3]))
     return [PhaseAnswer(code=code, name=PHASE_NAMES[code], verdict=said, sentence=sentence, used=used, worst=code == worst[0])
             for code, said, sentence, used in found]  # fmt: skip

@@ -95,10 +95,17 @@ def spread(rig: RigFile, found: Mapping[str, float]) -> dict[str, float]:
     a, b = wheelbase.m, overhang(rig) or 0.0
     coupler = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
     length = coupler.m if coupler else 0.0
-    causes = list(_causes(rig, a, length))
+    c = [
+        0.0
+    ] * 10  # the causes' effects multiplied pairwise and added up: the covariances of the four, half of a symmetric table
+    for f, r, g, t in _causes(rig, a, length):
+        for index, product in enumerate((f * f, f * r, f * g, f * t, r * r, r * g, r * t, g * g, g * t, t * t)):
+            c[index] += product
 
-    def pm(*slopes: float) -> float:
-        return math.sqrt(sum(sum(s * v for s, v in zip(slopes, cause, strict=True)) ** 2 for cause in causes))
+    def pm(f: float, r: float, g: float, t: float) -> float:
+        squares = c[0] * f * f + c[4] * r * r + c[7] * g * g + c[9] * t * t
+        crosses = c[1] * f * r + c[2] * f * g + c[3] * f * t + c[5] * r * g + c[6] * r * t + c[8] * g * t
+        return math.sqrt(max(0.0, squares + 2 * crosses))
 
     made = {"front_solo": pm(1, 0, 0, 0), "rear_solo": pm(0, 1, 0, 0), "vehicle_solo": pm(1, 1, 0, 0)}
     if not length:

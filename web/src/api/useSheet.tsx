@@ -16,7 +16,8 @@ type Desk = {
   sheet: Sheet;
   rig: RigFile;
   evaluation: Evaluation;
-  saving: Saving;
+  /** Whether anything typed is still to be answered. */
+  pending: () => boolean;
   /** Type a text into the field at a path. */
   type: (path: string, text: string, what: string, gesture: string) => void;
   /** Set choices, insert and remove parts: one step that is undone as one. */
@@ -36,6 +37,10 @@ type Desk = {
 };
 
 const DeskContext = createContext<Desk | null>(null);
+const SavingContext = createContext<Saving>({ state: "saved" });
+
+/** How saving stands; apart from the desk, so that a page of a hundred fields is not drawn again for it. */
+export const useSaving = () => useContext(SavingContext);
 
 /** The rig on the desk, for everything below {@link DeskProvider}. */
 export function useDesk(): Desk {
@@ -93,7 +98,7 @@ export function DeskProvider(props: {
       sheet,
       rig: sheet.rig,
       evaluation: sheet.evaluation,
-      saving,
+      pending: () => queue.current?.pending ?? false,
       weighIn: sheet.evaluation.weigh_in ?? undefined,
       look,
       type: (path, text, what, gesture) => queue.current?.push([{ path, text, op: "type" }], what, gesture),
@@ -120,9 +125,13 @@ export function DeskProvider(props: {
       },
       field: (path) => fields.get(path),
     };
-  }, [sheet, saving, id, weighIn, look, key, queries]);
+  }, [sheet, id, weighIn, look, key, queries]);
 
   if (query.error && !desk) return props.failed(query.error);
   if (!desk) return props.waiting;
-  return <DeskContext.Provider value={desk}>{props.children}</DeskContext.Provider>;
+  return (
+    <DeskContext.Provider value={desk}>
+      <SavingContext.Provider value={saving}>{props.children}</SavingContext.Provider>
+    </DeskContext.Provider>
+  );
 }

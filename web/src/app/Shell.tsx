@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
-import { useDesk } from "../api/useSheet";
+import { useDesk, useSaving } from "../api/useSheet";
 import { GlossaryProvider } from "../ui/Glossary";
 import { RigMenu, WeighInMenu } from "./menus";
 import { PLACES, type Place } from "./places";
@@ -58,7 +58,8 @@ export function Shell({ place, children }: { place: Place; children: ReactNode }
 }
 
 function Header({ onHelp }: { onHelp: () => void }) {
-  const { sheet, saving, undo, redo } = useDesk();
+  const { sheet, undo, redo } = useDesk();
+  const saving = useSaving();
   const [now, setNow] = useState(theme());
   const flip = () => {
     const next = now === "day" ? "night" : "day";
@@ -117,7 +118,7 @@ function Arrow({ back = false }: { back?: boolean }) {
   );
 }
 
-function SavedMark({ saving }: { saving: ReturnType<typeof useDesk>["saving"] }) {
+function SavedMark({ saving }: { saving: ReturnType<typeof useSaving> }) {
   const look = "font-cond text-[15px] leading-tight";
   switch (saving.state) {
     case "saved":

@@ -38,12 +38,17 @@ export function Plate(props: {
 
 /** Lines of a label that few need: out of the way until asked for, or until one of them is filled. */
 export function More(props: { title: string; filled?: boolean; children: ReactNode }) {
+  const [open, setOpen] = useState(props.filled ?? false);
   return (
-    <details open={props.filled} className="border-b border-rule last:border-b-0">
+    <details
+      open={open}
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+      className="border-b border-rule last:border-b-0"
+    >
       <summary className="cursor-pointer py-1.5 font-cond text-[15px] font-semibold text-soft hover:text-ink">
         {props.title}
       </summary>
-      {props.children}
+      {open && props.children}
     </details>
   );
 }

@@ -7,7 +7,7 @@ import { SourceTag } from "./SourceTag";
 
 /** Everything a field on a path needs: what it shows, what is wrong, and what to do as it is typed in. */
 export function useField(path: string, what: string) {
-  const { rig, field, type, saving } = useDesk();
+  const { rig, sheet, field, type, pending } = useDesk();
   const [draft, setDraft] = useState<string | null>(null);
   const focused = useRef(false);
   const gesture = useRef("");
@@ -15,9 +15,10 @@ export function useField(path: string, what: string) {
   const value = at(rig, path);
   const typed = state?.entry.text;
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new sheet is what settles a draft
   useEffect(() => {
-    if (saving.state === "saved" && !focused.current) setDraft(null);
-  }, [saving]);
+    if (!pending() && !focused.current) setDraft(null);
+  }, [sheet, pending]);
 
   const problem = state?.problem ?? null;
   return {
@@ -38,7 +39,7 @@ export function useField(path: string, what: string) {
     },
     blur: () => {
       focused.current = false;
-      if (saving.state === "saved") setDraft(null);
+      if (!pending()) setDraft(null);
     },
   };
 }
