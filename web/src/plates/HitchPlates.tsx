@@ -79,6 +79,7 @@ export function HitchPlates() {
           // biome-ignore lint/suspicious/noArrayIndexKey: a link's place in the chain is its name
           key={index}
           title={part.kind}
+          sign={ball ? "mount" : "plate"}
           aside={
             <button
               type="button"
