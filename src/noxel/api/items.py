@@ -1,25 +1,21 @@
 """``/api/rigs/{id}/items`` and what belongs to the load plan: jotted down, imported from spreadsheets, started from a weigh-in."""
 
-import math
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
-from uncertainties import ufloat
 
 from noxel.api.problems import FieldProblem, ProblemDetails
 from noxel.api.rigs import Looking, Store, sheet_as_json
 from noxel.api.sheet import Sheet, make_sheet
 from noxel.core.document import Document
 from noxel.core.edit import Change, apply_changes, settle
-from noxel.core.figures import nominal, plus_minus
 from noxel.core.loads import Category
 from noxel.core.pack import read_item
-from noxel.core.rigfile import RigFile, parse_rig
-from noxel.core.start import start_from_weigh_in
-from noxel.core.statics import length_from_move
-from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_length, read_mass, read_typed
-from noxel.errors import GeometryError, InputError, Problem, QuantityError
+from noxel.core.rigfile import parse_rig
+from noxel.core.start import lever_length_typed
+from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_mass
+from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.items_csv import COLUMNS, Column, Layout, guess, header_unit, preview, read_items
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
@@ -129,7 +125,7 @@ def preview_list(rig_id: str, wanted: ItemList, rigs: Store) -> ListPreview:
     items: list[dict[str, Any]] = []
     problems: list[FieldProblem] = []
     try:
-        items = read_items(wanted.text, written.layout(), mass=written.mass, length=_length(rig), on=written.on)
+        items = read_items(wanted.text, written.layout(), mass=written.mass, length=rig.units.lengths, on=written.on)
     except InputError as exc:
         problems = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in exc.problems]
     total = sum(_kg(item["mass"], written.mass) * item.get("quantity", 1) for item in items) / KG[rig.units.mass]
@@ -145,7 +141,7 @@ def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = 
 
     def add(document: Document) -> Document:
         rig = settle(document).rig
-        items = read_items(wanted.text, written.layout(), mass=written.mass, length=_length(rig), on=written.on)
+        items = read_items(wanted.text, written.layout(), mass=written.mass, length=rig.units.lengths, on=written.on)
         for item in items:
             if written.mass != rig.units.mass and not isinstance(item["mass"], str):
                 item["mass"] = f"{item['mass']} {written.mass}"
@@ -158,55 +154,10 @@ def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = 
 def lever_length(rig_id: str, moved: Moved, rigs: Store) -> LeverLength:
     """Coupler to axles, from the tongue before and after a known thing was moved."""
     rig = settle(rigs.open(rig_id).document).rig
-    unit = _length(rig)
-    kg: dict[str, float] = {}
-    problems = []
-    for name, dimension in (
-        ("mass", "mass"),
-        ("moved_back", "length"),
-        ("before", "mass"),
-        ("after", "mass"),
-        ("resolution", "mass"),
-    ):
-        text = getattr(moved, name)
-        if name == "resolution" and not text.strip():
-            kg[name] = 0.0
-            continue
-        try:
-            value = read_typed(
-                text, "mass" if dimension == "mass" else "length", rig.units.mass if dimension == "mass" else unit
-            ).value
-            kg[name] = _kg(value, rig.units.mass) if dimension == "mass" else _metres(value, unit)
-        except QuantityError as exc:
-            problems.append(Problem(name, exc.message, exc.code))
-    if problems:
-        raise InputError(str(problems[0]), problems)
-    u = kg["resolution"] / math.sqrt(12)
-    before, after = (ufloat(kg[name], u) if u else kg[name] for name in ("before", "after"))
-    try:
-        found = length_from_move(kg["mass"], kg["moved_back"], before, after)
-    except GeometryError as exc:
-        raise InputError(exc.message, [Problem("after", exc.message, exc.code)]) from exc
-    return LeverLength(value=nominal(found) / METRES[unit], plus_minus=plus_minus(found) / METRES[unit], unit=unit)
-
-
-def _length(rig: RigFile) -> LengthUnit:
-    return rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    unit = rig.units.lengths
+    found = lever_length_typed(rig, moved.model_dump())
+    return LeverLength(value=found.value / METRES[unit], plus_minus=found.plus_minus / METRES[unit], unit=unit)
 
 
 def _kg(value: float | int | str, unit: MassUnit) -> float:
     return read_mass(value) if isinstance(value, str) else value * KG[unit]
-
-
-def _metres(value: float | int | str, unit: LengthUnit) -> float:
-    return read_length(value) if isinstance(value, str) else value * METRES[unit]
-
-
-@router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
-def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Start the plan from what was weighed, the listed items taken out of it."""
-
-    def start(document: Document) -> Document:
-        return apply_changes(document, start_from_weigh_in(settle(document).rig, weigh_in or 0)).document
-
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "plan from the last weigh-in", start), weigh_in))

@@ -114,7 +114,7 @@ def bench_of(rig: RigFile, number: int | None = None) -> Bench:
 
 def _plan(rig: RigFile, found: Mapping[str, float]) -> Plan:
     def mass(path: str) -> Mass:
-        return Mass(f"{found[path]!r} kg", found[path])
+        return Mass(round(found[path] / KG[rig.units.mass], 3), found[path])  # as the lists in Pack write it
 
     made: dict[str, object] = {"vehicle_base": VehicleBase(front=mass("plan.vehicle_base.front"), rear=mass("plan.vehicle_base.rear"),
                                                            hitch_fitted=True)}  # fmt: skip
@@ -122,7 +122,7 @@ def _plan(rig: RigFile, found: Mapping[str, float]) -> Plan:
         made["trailer_base"] = TrailerBase(gross=mass("plan.trailer_base.gross"), tongue=mass("plan.trailer_base.tongue"))
     if "plan.effective_overhang" in found:
         metres = found["plan.effective_overhang"]
-        made["effective_overhang"] = Length(f"{metres!r} m", metres)
+        made["effective_overhang"] = in_the_rigs_unit(rig, metres)
     if "plan.front_restoration" in found:
         made["front_restoration"] = found["plan.front_restoration"]
     return rig.plan.model_copy(update=made)
@@ -133,14 +133,21 @@ def _no(message: str, at: int) -> InputError:
 
 
 def _length(rig: RigFile, metres: float) -> str:
-    unit = rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    unit = rig.units.lengths
     if unit == "in" and abs(metres) >= 0.6:
         return f"{metres / METRES['ft']:.1f}".removesuffix(".0") + " ft"
     return f"{metres / METRES[unit]:.{2 if unit == 'm' else 0}f} {unit}"
 
 
+def in_the_rigs_unit(rig: RigFile, metres: float) -> Length:
+    """A length as the rig's own lists write it, to a tenth of a millimetre; its unit said where the file has none."""
+    unit = rig.units.lengths
+    value = round(metres / METRES[unit], {"m": 4, "ft": 3, "in": 2, "cm": 2, "mm": 1}[unit])
+    return Length(value if rig.units.length else f"{value} {unit}", metres)
+
+
 def _volume(rig: RigFile, litres: float) -> str:
-    unit = rig.units.volume or ("gal" if rig.units.mass == "lb" else "l")
+    unit = rig.units.volumes
     return f"{litres / LITRES[unit]:.0f}"
 
 
@@ -188,13 +195,15 @@ def do(rig: RigFile, step: Step, at: int = 0, parts: Parts | None = None) -> tup
                 if load.position
                 else f"to {_length(rig, step.position.m)}"
             )
-            return _put(rig, index, position=step.position), f"Move {name} {where}"
+            return _put(rig, index, position=in_the_rigs_unit(rig, step.position.m)), f"Move {name} {where}"
         to = "trailer" if load.on == "vehicle" else "vehicle"
         if to == "trailer" and rig.trailer is None:
             raise _no("there is no trailer to put it in", at)
         place = _length(rig, step.position.m)
         behind = "the coupler" if to == "trailer" else "the front axle"
-        return _put(rig, index, on=to, position=step.position), f"Put {name} in the {to}, {place} behind {behind}"
+        return _put(
+            rig, index, on=to, position=in_the_rigs_unit(rig, step.position.m)
+        ), f"Put {name} in the {to}, {place} behind {behind}"
     if step.kind == "tank":
         if step.index is None or step.index >= len(rig.tanks) or step.level is None or step.level > 1:
             raise _no("names a tank that is not there, or a level beyond full", at)
@@ -225,7 +234,7 @@ def _drop(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
     if ball is None or step.position is None or ball.m - step.position.m <= 0:
         raise _no("needs the ball's height (Plates) and how much lower it comes", at)
     lower = step.position.m
-    height = Length(f"{ball.m - lower!r} m", ball.m - lower)
+    height = in_the_rigs_unit(rig, ball.m - lower)
     said = f"{_length(rig, abs(lower))} {'more drop' if lower > 0 else 'more rise'}"
     return rig.model_copy(update={"hitch": rig.hitch.model_copy(update={"ball_height": height})}), said
 
@@ -265,7 +274,7 @@ def _fill(rig: RigFile, index: int, level: float) -> tuple[RigFile, str]:
     before = tank.level(rig.plan.phase)
     tanks = list(rig.tanks)
     tanks[index] = tank.model_copy(update={"levels": {**tank.levels, rig.plan.phase: level}})
-    unit = rig.units.volume or ("gal" if rig.units.mass == "lb" else "l")
+    unit = rig.units.volumes
     moved = abs(level - before) * tank.capacity.litres
     verb = "Drain" if level < before else "Fill in"
     said = f"{verb} {_volume(rig, moved)} of {_volume(rig, before * tank.capacity.litres)} {unit} of {tank.name or tank.fluid}"

@@ -64,6 +64,6 @@ def describe(kind: str, part: dict[str, Any], units: dict[str, str]) -> list[Fac
     frame = {"units": units, "kind": "conventional", kind: part}
     rig = RigFile.model_validate(frame)
     mass: MassUnit = rig.units.mass
-    length = rig.units.length or ("in" if mass == "lb" else "cm")
+    length = rig.units.lengths
     texts = ((label, _text(value, mass, length)) for label, value in _figures(kind, rig))
     return [Fact(label, text) for label, text in texts if text]

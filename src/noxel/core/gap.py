@@ -22,7 +22,7 @@ _ROWS = (
 
 
 def _length(rig: RigFile, metres: float) -> str:
-    unit = rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    unit = rig.units.lengths
     return f"{metres / METRES[unit]:,.{2 if unit == 'm' else 0}f} {unit}"
 
 

@@ -137,7 +137,7 @@ def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> li
     inside = 0.0 <= x + by <= 1.6 * at.length
     after = state + by * per_metre
     share = float(after[TONGUE] / after[GROSS]) if after[GROSS] > 0 else 0.0
-    unit = rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    unit = rig.units.lengths
     far = f"{abs(by) / METRES[unit]:,.{2 if unit == 'm' else 0}f} {unit} {'back' if by > 0 else 'forward'}"
     low, high = share_range(rig)
     says = f"{far}; tongue share then {print_share(share)}" if inside else f"{far}, which is beyond the trailer"

@@ -200,7 +200,7 @@ def attitude(rig: RigFile) -> Attitude | None:
     drop = ball.m - trailer.geometry.coupler_height.m
     length = trailer.geometry.coupler_to_axles
     slope = drop / length.m if length else 0.0
-    unit = rig.units.length or ("in" if rig.units.mass == "lb" else "mm")
+    unit = rig.units.lengths
     by = f"{abs(drop) / METRES[unit]:.1f}".removesuffix(".0") + f" {unit}"
     what = "hitch plate" if on_pin(rig) else "ball"
     level = -NOSE_DOWN <= slope <= NOSE_UP if length else math.isclose(drop, 0.0, abs_tol=0.02)
@@ -237,7 +237,7 @@ def evaluate_plates(rig: RigFile, evaluation: Evaluation, today: datetime.date |
         Masses in the file's unit, lengths in its length unit, pressures in its pressure unit.
     """
     factor = KG[rig.units.mass]
-    unit = rig.units.pressure or ("psi" if rig.units.mass == "lb" else "kPa")
+    unit = rig.units.pressures
     loads = {check.id: check.actual for check in evaluation.checks}
     curb = evaluation.derived.curb_measured
     tires = []

@@ -16,7 +16,7 @@ class Printer:
 
     def __init__(self, rig: RigFile) -> None:
         self.mass = KG[rig.units.mass]
-        self.length: LengthUnit = rig.units.length or ("in" if rig.units.mass == "lb" else "mm")
+        self.length: LengthUnit = rig.units.lengths
         self._factors = {"mass": self.mass, "length": METRES[self.length]}
 
     def factor(self, sort: str) -> float:

@@ -277,9 +277,9 @@ class _Programme:
 def _steps(bench: Bench, programme: _Programme, values: Vector, *, rounded: bool) -> list[Step]:
     """The steps of a solution; rounded to what people can do, the safe way."""
     rig = bench.rig
-    length = rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    length = rig.units.lengths
     grain = {"in": 0.0254, "ft": 0.0254, "cm": 0.05, "mm": 0.05, "m": 0.05}[length]
-    volume = 1.0 if (rig.units.volume or ("gal" if rig.units.mass == "lb" else "l")) == "gal" else 5.0
+    volume = 1.0 if rig.units.volumes == "gal" else 5.0
     steps = []
     for act in programme.acts:
         if values[act.columns["switch"]] < 0.5:
@@ -301,7 +301,9 @@ def _steps(bench: Bench, programme: _Programme, values: Vector, *, rounded: bool
             drained = amount * tank.capacity.litres
             if rounded:
                 drained = min(act.most * tank.capacity.litres, math.ceil(drained / unit - 1e-6) * unit)
-            steps.append(Step(kind="tank", index=act.index, level=max(0.0, act.place - drained / tank.capacity.litres)))
+            steps.append(
+                Step(kind="tank", index=act.index, level=round(max(0.0, act.place - drained / tank.capacity.litres), 4))
+            )
     bars = _bars(bench, programme, values, rounded=rounded)
     return [*steps, bars] if bars else steps
 

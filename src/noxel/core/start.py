@@ -1,14 +1,21 @@
 """The plan started from a weigh-in: what the scale found, with the listed things taken out of it."""
 
+import math
+from collections.abc import Mapping
+
+from uncertainties import ufloat
+
 from noxel.core.calibrate import calibrate
 from noxel.core.edit import Change
+from noxel.core.figures import Figure
 from noxel.core.loads import Plan, TrailerBase, VehicleBase
 from noxel.core.predict import predict
 from noxel.core.quantities import Mass
 from noxel.core.rigfile import RigFile
-from noxel.core.units import KG, METRES
+from noxel.core.statics import length_from_move
+from noxel.core.units import KG, METRES, read_length, read_mass, read_typed
 from noxel.core.weighing import weigh
-from noxel.errors import MissingInput
+from noxel.errors import GeometryError, InputError, MissingInput, Problem, QuantityError
 
 _NOTHING = Mass(0, 0.0)
 
@@ -71,7 +78,7 @@ def start_from_weigh_in(rig: RigFile, number: int = 0) -> list[Change]:
     MissingInput
         As :func:`plan_from_weigh_in`.
     """
-    length = rig.units.length or ("in" if rig.units.mass == "lb" else "cm")
+    length = rig.units.lengths
     changes = []
     for path, si in plan_from_weigh_in(rig, number).items():
         if path.endswith("overhang"):
@@ -83,3 +90,49 @@ def start_from_weigh_in(rig: RigFile, number: int = 0) -> list[Change]:
         if "_base." in path:
             changes.append(Change(path, op="source", source="scale"))
     return [*changes, Change("plan.vehicle_base.hitch_fitted", op="set", value=True)]
+
+
+def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
+    """Coupler to axles from two tongue readings, as typed.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For the units of bare figures.
+    texts : mapping
+        ``mass``, ``moved_back``, ``before``, ``after``, and the scale's ``resolution`` (blank for none).
+
+    Returns
+    -------
+    Figure
+        With the ± of two readings at that graduation. [m]
+
+    Raises
+    ------
+    InputError
+        Naming each text that cannot be read, or readings that moved the wrong way.
+    """
+    si: dict[str, float] = {"resolution": 0.0}
+    problems = []
+    for name in ("mass", "moved_back", "before", "after", "resolution"):
+        length = name == "moved_back"
+        if name == "resolution" and not texts.get(name, "").strip():
+            continue
+        try:
+            value = read_typed(
+                texts.get(name, ""), "length" if length else "mass", rig.units.lengths if length else rig.units.mass
+            ).value
+        except QuantityError as exc:
+            problems.append(Problem(name, exc.message, exc.code))
+            continue
+        read, factor = (read_length, METRES[rig.units.lengths]) if length else (read_mass, KG[rig.units.mass])
+        si[name] = read(value) if isinstance(value, str) else value * factor
+    if problems:
+        raise InputError(str(problems[0]), problems)
+    u = si["resolution"] / math.sqrt(12)
+    before, after = (ufloat(si[name], u) if u else si[name] for name in ("before", "after"))
+    try:
+        found = length_from_move(si["mass"], si["moved_back"], before, after)
+    except GeometryError as exc:
+        raise InputError(exc.message, [Problem("after", exc.message, exc.code)]) from exc
+    return Figure("coupler_to_axles", found, "mass × moved back ÷ change of the tongue", sort="length")

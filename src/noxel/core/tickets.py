@@ -15,7 +15,7 @@ from noxel.core.quantities import (
     PositiveMass,
     units_in_force,
 )
-from noxel.core.units import MassUnit, PressureUnit, VolumeUnit
+from noxel.core.units import LengthUnit, MassUnit, PressureUnit, VolumeUnit
 
 Config = Literal["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]
 SpringBars = Literal["engaged", "slack", "none"]
@@ -241,3 +241,18 @@ class Units(Model):
     length: Literal["in", "mm", "cm", "ft", "m"] | None = None
     pressure: PressureUnit | None = None
     volume: VolumeUnit | None = None
+
+    @property
+    def lengths(self) -> LengthUnit:
+        """The unit that lengths are shown in: the file's own, else the usual one beside its mass unit."""
+        return self.length or ("in" if self.mass == "lb" else "mm")
+
+    @property
+    def volumes(self) -> VolumeUnit:
+        """The unit that volumes are shown in, likewise."""
+        return self.volume or ("gal" if self.mass == "lb" else "l")
+
+    @property
+    def pressures(self) -> PressureUnit:
+        """The unit that pressures are shown in, likewise."""
+        return self.pressure or ("psi" if self.mass == "lb" else "kPa")

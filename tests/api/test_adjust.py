@@ -1,0 +1,50 @@
+"""Adjust and the lists over HTTP: what is put to work is written as the rig's own lists write it."""
+
+import tempfile
+import unittest
+from importlib.resources import files
+from pathlib import Path
+
+from fastapi.testclient import TestClient
+
+from noxel.api.app import create_app
+from noxel.store.database import Database
+
+
+class OverHttp(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        database = Database(Path(folder.name) / "noxel.db")
+        self.addCleanup(database.close)
+        self.client = TestClient(create_app(database))
+        demo = (files("noxel.demo") / "observatory.noxel.json").read_bytes()
+        self.rig = self.client.post("/api/rigs/import", content=demo).json()["id"]
+
+    def test_put_to_work_in_the_rigs_own_units_and_undone_in_one_step(self) -> None:
+        before = self.client.get(f"/api/rigs/{self.rig}").json()["rig"]
+        steps = [{"kind": "move", "index": 3, "position": "2 m"}, {"kind": "drop", "position": "1 in"}]
+        made = self.client.post(f"/api/rigs/{self.rig}/adjust/apply", json={"steps": steps}).json()["rig"]
+        self.assertEqual(made["loads"][3]["position"], 78.74)  # 2 m in inches
+        self.assertEqual(made["hitch"]["ball_height"], 21.5)  # an inch below 22.5
+        self.assertIsInstance(made["plan"]["vehicle_base"]["front"], float | int)
+        self.assertEqual(self.client.post(f"/api/rigs/{self.rig}/undo").json()["rig"], before)
+
+    def test_another_hitch_is_a_rig_of_its_own(self) -> None:
+        hitch = next(each for each in self.client.get("/api/garage").json() if each["kind"] == "hitch")
+        steps = {"steps": [{"kind": "hitch", "thing": hitch["id"]}]}
+        self.assertEqual(self.client.post(f"/api/rigs/{self.rig}/adjust", json=steps).status_code, 200)
+        answer = self.client.post(f"/api/rigs/{self.rig}/adjust/apply", json=steps)
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("couple it in the garage", answer.json()["detail"])
+
+    def test_steps_and_readings_that_cannot_be_are_named(self) -> None:
+        wrong = self.client.post(f"/api/rigs/{self.rig}/adjust", json={"steps": [{"kind": "leave", "index": 99}]})
+        self.assertEqual((wrong.status_code, wrong.json()["errors"][0]["path"]), (422, "steps[0]"))
+        moved = {"mass": "100", "moved_back": "eighty", "before": "7oo", "after": "660"}
+        errors = self.client.post(f"/api/rigs/{self.rig}/lever-length", json=moved).json()["errors"]
+        self.assertEqual([each["path"] for each in errors], ["moved_back", "before"])
+        moved |= {"moved_back": "80", "before": "700", "resolution": "5"}
+        found = self.client.post(f"/api/rigs/{self.rig}/lever-length", json=moved).json()
+        self.assertAlmostEqual(found["value"], 200)  # 100 × 80 ÷ 40
+        self.assertAlmostEqual(found["plus_minus"], 2 * 200 * (5 / 12**0.5) * 2**0.5 / 40)
