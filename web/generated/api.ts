@@ -692,6 +692,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/plan/from-weigh-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan From Last Weigh In
+         * @description Start the plan from what was weighed, the listed items taken out of it.
+         */
+        post: operations["plan_from_last_weigh_in_api_rigs__rig_id__plan_from_weigh_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/pressure-table": {
         parameters: {
             query?: never;
@@ -5058,6 +5078,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PassPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    plan_from_last_weigh_in_api_rigs__rig_id__plan_from_weigh_in_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Unprocessable Entity */

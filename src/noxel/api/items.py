@@ -13,7 +13,7 @@ from noxel.core.edit import Change, apply_changes, settle
 from noxel.core.loads import Category
 from noxel.core.pack import read_item
 from noxel.core.rigfile import parse_rig
-from noxel.core.start import lever_length_typed
+from noxel.core.start import lever_length_typed, start_from_weigh_in
 from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_mass
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.items_csv import COLUMNS, Column, Layout, guess, header_unit, preview, read_items
@@ -161,3 +161,13 @@ def lever_length(rig_id: str, moved: Moved, rigs: Store) -> LeverLength:
 
 def _kg(value: float | int | str, unit: MassUnit) -> float:
     return read_mass(value) if isinstance(value, str) else value * KG[unit]
+
+
+@router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
+def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Start the plan from what was weighed, the listed items taken out of it."""
+
+    def start(document: Document) -> Document:
+        return apply_changes(document, start_from_weigh_in(settle(document).rig, weigh_in or 0)).document
+
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "plan from the last weigh-in", start), weigh_in))
