@@ -30,8 +30,31 @@ class TheLog(OnStage):
         expect(compared.locator('[data-compared="rear_hitched"]')).to_contain_text("−200")
         expect(compared.locator('[data-compared="front_hitched"]')).to_contain_text("same")
         expect(page.locator('[data-series="rear_hitched"] circle')).to_have_count(1)  # within its rating once, over it once
-        page.get_by_role("button", name="1 Sept 2026").click()
+        page.get_by_role("button", name="1 Sept 2026", exact=True).click()
         expect(page.get_by_role("heading", level=1)).to_be_visible()
+
+    def test_notes_are_kept_and_found_in_a_long_log(self) -> None:
+        document = self.rigs.open(self.rig).document
+        document["weigh_ins"] = [{**document["weigh_ins"][0], "place": f"scale {n}"} for n in range(1, 46)]
+        rig = self.rigs.add(document)
+        page = self.page(f"/rigs/{rig}/log")
+        page.get_by_role("button", name="Show earlier ones").click()
+        expect(page.locator("[data-entry]")).to_have_count(40)
+        old = page.locator('[data-entry="8"]')
+        old.get_by_role("button", name="Notes on").click()
+        old.locator("textarea").nth(1).fill("Sell the anvil")
+        old.get_by_label("Tags").fill("spring, heavy")
+        old.get_by_role("button", name="Notes on").click()
+        page.get_by_label("Find weigh-ins").fill("ANVIL heavy")
+        expect(page.locator("[data-entry]")).to_have_count(1)
+        expect(page.locator('[data-entry="8"]')).to_contain_text("Decided: Sell the anvil")
+        kept = self.rigs.open(rig, entire=True).document["weigh_ins"]
+        self.assertEqual((kept[7]["decided"], kept[7]["tags"]), ("Sell the anvil", ["spring", "heavy"]))
+        self.assertEqual([n for n, each in enumerate(kept) if "decided" in each], [7])
+        page.get_by_role("button", name="2 May 2026", exact=True).click()
+        expect(page.get_by_role("button", name="Weigh-in", exact=True)).to_contain_text("scale 8")
+        page.keyboard.press("]")
+        expect(page.get_by_role("button", name="Weigh-in", exact=True)).to_contain_text("scale 9")
 
     def test_each_paper_and_the_logbook(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")

@@ -5,7 +5,7 @@ import math
 import unittest
 from typing import Any
 
-from noxel.core.logbook import compare_weigh_ins, log_of
+from noxel.core.logbook import Recorded, chart_of, compare_weigh_ins, facts_of, line_of, words_of
 from noxel.core.rigfile import parse_rig
 from noxel.errors import InputError
 from tests.truth import rig_of
@@ -22,15 +22,26 @@ class TheLog(unittest.TestCase):
         self.document["weigh_ins"] = [first, second]
 
     def test_changes_are_called_out_only_beyond_the_scales_error(self) -> None:
-        log = log_of(parse_rig(self.document))
-        self.assertEqual([entry.number for entry in log.entries], [2, 1])
-        said = " ".join(log.entries[0].changed)
+        rig = parse_rig(self.document)
+        run = [Recorded(number, facts_of(rig, each)) for number, each in enumerate(rig.weigh_ins, 1)]
+        said = " ".join(line_of(rig, run[1], run[0].facts).changed)
         self.assertIn("Rear axle, hitched +60 lb", said)  # beyond √2 · 11.5 = 16.3
         self.assertNotIn("Trailer axles", said)  # 10 is not
-        rear = next(series for series in log.series if series.key == "rear_hitched")
-        self.assertEqual([round(point.value) for point in rear.points], [3680, 3740])
-        self.assertAlmostEqual(rear.points[0].plus_minus, 40 / math.sqrt(12))
+        self.assertEqual(line_of(rig, run[0], None).changed, [])
+        chart = chart_of(rig, run, 2)
+        rear = next(series for series in chart.series if series.key == "rear_hitched")
+        self.assertEqual(
+            ([round(value or 0) for value in rear.values], chart.dates), ([3680, 3740], ["2026-05-02", "2026-09-01"])
+        )
+        self.assertAlmostEqual(rear.plus_minus[0] or 0, 40 / math.sqrt(12))
         self.assertEqual(rear.limit, 3600)
+
+    def test_found_by_what_was_written(self) -> None:
+        found = words_of({"date": "2026-09-01", "place": "Alder Bend", "tags": ["Bars Tried"], "decided": "Move the BATTERIES",
+                          "passes": [{"config": "hitched", "aboard": "both of us"}, {"note": None}]})  # fmt: skip
+        for word in ("2026-09", "alder", "bars tried", "batteries", "both"):
+            self.assertIn(word, found)
+        self.assertNotIn("hitched", found)
 
     def test_compared_and_not_alike(self) -> None:
         found = compare_weigh_ins(parse_rig(self.document), [1, 2])

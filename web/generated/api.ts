@@ -621,9 +621,29 @@ export interface paths {
         };
         /**
          * Read Log
-         * @description Every weigh-in in a line, the last first, and every load over time.
+         * @description A page of the log, the last first: those with all the words, numbered before ``before``.
          */
         get: operations["read_log_api_rigs__rig_id__log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/log/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Chart
+         * @description Every load over up to 300 weigh-ins, the last of them ``until`` or the last there is.
+         */
+        get: operations["read_chart_api_rigs__rig_id__log_chart_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1230,6 +1250,8 @@ export interface components {
         /**
          * Changes
          * @description Changes that belong together; those of one gesture (typing in one field) are undone together.
+         *
+         *     Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
          */
         Changes: {
             /** Changes */
@@ -1241,6 +1263,22 @@ export interface components {
              * @default a change
              */
             what?: string;
+            /** Window */
+            window?: number[] | null;
+        };
+        /**
+         * Chart
+         * @description Every load over some weigh-ins in a row, by their numbers, out of ``count``.
+         */
+        Chart: {
+            /** Count */
+            count: number;
+            /** Dates */
+            dates: (string | null)[];
+            /** Numbers */
+            numbers: number[];
+            /** Series */
+            series: components["schemas"]["Series"][];
         };
         /**
          * Check
@@ -2232,25 +2270,33 @@ export interface components {
         };
         /**
          * Log
-         * @description Every weigh-in, the last first, every load over time, and the plans that were kept, held against what came.
+         * @description A page of the log, the last first, out of ``count``; the plans that were kept, held against what came.
+         *
+         *     ``more`` is whether there are earlier ones.
          */
         Log: {
+            /** Count */
+            count: number;
             /** Entries */
             entries: components["schemas"]["LogLine"][];
             /** Kept */
             kept: components["schemas"]["KeptAnswer"][];
-            /** Series */
-            series: components["schemas"]["Series"][];
+            /** More */
+            more: boolean;
         };
         /**
          * LogLine
-         * @description One weigh-in in a line.
+         * @description One weigh-in in a line; ``changed`` names what differs from the one before by more than the scales' ±.
          */
         LogLine: {
+            /** Aboard */
+            aboard: string[];
             /** Changed */
             changed: string[];
             /** Date */
             date: string | null;
+            /** Decided */
+            decided: string;
             /** Note */
             note: string;
             /** Number */
@@ -2259,6 +2305,8 @@ export interface components {
             place: string;
             /** Sentence */
             sentence: string;
+            /** Tags */
+            tags: string[];
             /** Totals */
             totals: {
                 [key: string]: number;
@@ -2698,18 +2746,6 @@ export interface components {
             ready: components["schemas"]["ReadyItem"][];
             /** Tires */
             tires: components["schemas"]["TireAnswer"][];
-        };
-        /**
-         * Point
-         * @description One figure of one weigh-in.
-         */
-        Point: {
-            /** Plus Minus */
-            plus_minus: number;
-            /** Value */
-            value: number;
-            /** Weigh In */
-            weigh_in: number;
         };
         /**
          * Policy
@@ -3160,7 +3196,7 @@ export interface components {
         };
         /**
          * Series
-         * @description One load over all weigh-ins, against its rating.
+         * @description One load over the weigh-ins of a chart, against its rating; None where it was not known.
          */
         Series: {
             /** Key */
@@ -3169,8 +3205,10 @@ export interface components {
             label: string;
             /** Limit */
             limit: number | null;
-            /** Points */
-            points: components["schemas"]["Point"][];
+            /** Plus Minus */
+            plus_minus: (number | null)[];
+            /** Values */
+            values: (number | null)[];
         };
         /**
          * ShareSchool
@@ -3193,6 +3231,8 @@ export interface components {
         /**
          * Sheet
          * @description One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them.
+         *
+         *     ``evaluation.weigh_in`` is the place of the weigh-in looked at among those that ``rig`` holds.
          */
         Sheet: {
             evaluation: components["schemas"]["Evaluation"];
@@ -3218,6 +3258,7 @@ export interface components {
             };
             /** Undo */
             undo: string | null;
+            window: components["schemas"]["WindowOut"];
         };
         /**
          * Step
@@ -3668,6 +3709,8 @@ export interface components {
         /**
          * WeighIn
          * @description One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
+         *
+         *     ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later.
          */
         WeighIn: {
             /**
@@ -3682,6 +3725,8 @@ export interface components {
             added_since?: components["schemas"]["noxel__core__tickets__Added"][];
             /** Date */
             date?: string | null;
+            /** Decided */
+            decided?: string | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
@@ -3697,10 +3742,28 @@ export interface components {
             place?: string | null;
             scale?: components["schemas"]["Scale"] | null;
             /**
+             * Tags
+             * @default []
+             */
+            tags?: string[];
+            /**
              * Tongue Measurements
              * @default []
              */
             tongue_measurements?: (components["schemas"]["ScaleMeasurement"] | components["schemas"]["BeamMeasurement"] | components["schemas"]["LeverMeasurement"])[];
+        };
+        /**
+         * WindowOut
+         * @description Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count from 1 in the whole log of
+         *     ``count``; a change is sent with the keys that it was typed under, so that its paths mean the same weigh-ins.
+         */
+        WindowOut: {
+            /** Count */
+            count: number;
+            /** Keys */
+            keys: number[];
+            /** Numbers */
+            numbers: number[];
         };
         /**
          * Words
@@ -4962,7 +5025,10 @@ export interface operations {
     };
     read_log_api_rigs__rig_id__log_get: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                before?: number | null;
+            };
             header?: never;
             path: {
                 rig_id: string;
@@ -4978,6 +5044,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Log"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_chart_api_rigs__rig_id__log_chart_get: {
+        parameters: {
+            query?: {
+                until?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -20,6 +20,7 @@ from noxel.core.rigfile import RigFile, dump_rig, parse_rig
 from noxel.errors import Conflict
 from noxel.store.garage import Garage
 from noxel.store.rigs import Rigs
+from noxel.store.window import Window
 
 router = APIRouter(prefix="/api/rigs/{rig_id}/adjust", responses={422: {"model": ProblemDetails}})
 
@@ -61,16 +62,16 @@ def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
     return vehicles | hitches
 
 
-def _bench(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Bench]:
-    rig = settle(rigs.open(rig_id).document).rig
-    number = weigh_in if weigh_in and weigh_in <= len(rig.weigh_ins) else None
-    return rig, bench_of(rig, number)
+def _bench(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Bench, Window]:
+    stored = rigs.open(rig_id, weigh_in)
+    rig = settle(stored.document).rig
+    return rig, bench_of(rig, stored.window.at), stored.window
 
 
 @router.post("", response_model=OnTheBench)
 def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """Try steps on the rig as it was weighed (or planned): everything before and after."""
-    rig, bench = _bench(rigs, rig_id, weigh_in)
+    rig, bench, window = _bench(rigs, rig_id, weigh_in)
     changed, _ = do_all(bench.rig, wanted.steps, _parts(garage, wanted.steps))
     rows = bench.checks(changed)
     return sheet_as_json(
@@ -78,7 +79,7 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in:
             tried=try_steps(bench, wanted.steps, _parts(garage, wanted.steps)),
             levers=levers(changed, rows),
             bars=bar_curve(changed, rows),
-            kept=kept_answers(rig),
+            kept=kept_answers(rig, window.numbers),
         )
     )
 
@@ -86,7 +87,7 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in:
 @router.post("/proposals", response_model=Remedies)
 def propose(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """The least-trouble sets of steps that bring every known check right, or why there is none."""
-    _, bench = _bench(rigs, rig_id, weigh_in)
+    _, bench, _ = _bench(rigs, rig_id, weigh_in)
     changed, _ = do_all(bench.rig, wanted.steps, _parts(garage, wanted.steps))
     return sheet_as_json(remedies(Bench(changed, bench.weighed, bench.pm)))
 
@@ -94,20 +95,20 @@ def propose(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in
 @router.post("/keep", response_model=Sheet)
 def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """Keep steps under a name, with what is predicted of them, to be held against the next weigh-in."""
-    _, bench = _bench(rigs, rig_id, weigh_in)
+    _, bench, _ = _bench(rigs, rig_id, weigh_in)
     plan = keep(bench, wanted.name, wanted.steps, datetime.date.today(), _parts(garage, wanted.steps))
 
     def put(document: Document) -> Document:
         kept = [*document.get("kept_plans", []), plan.model_dump(mode="json")]
         return settle({**document, "kept_plans": kept}).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, f"keep {wanted.name}", put), weigh_in))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, f"keep {wanted.name}", put, looking=weigh_in)))
 
 
 @router.post("/apply", response_model=Sheet)
 def apply_steps(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
     """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on."""
-    _, bench = _bench(rigs, rig_id, weigh_in)
+    _, bench, _ = _bench(rigs, rig_id, weigh_in)
     if any(step.kind in ("hitch", "vehicle") for step in wanted.steps):
         raise Conflict(
             "Another hitch or vehicle is a rig of its own: couple it in the garage. The other steps can be put to work."
@@ -118,4 +119,4 @@ def apply_steps(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = Non
         parts: dict[str, Any] = {key: made[key] for key in ("loads", "tanks", "plan", "hitch") if key in made}
         return settle({**document, **parts}).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "steps put to work", put), weigh_in))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "steps put to work", put, looking=weigh_in)))

@@ -24,6 +24,7 @@ from noxel.api.rigs import Health, router
 from noxel.api.words import router as words_router
 from noxel.store.database import Database
 from noxel.store.garage import Garage
+from noxel.store.log import Logs
 from noxel.store.rigs import Rigs
 
 PAGE = Path(noxel.__file__).parent / "page"
@@ -58,6 +59,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     )
     app.state.rigs = Rigs(database)
     app.state.garage = Garage(database)
+    app.state.logs = Logs(database)
     app.state.live = live
     problems.install(app)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "[::1]", "testserver"])

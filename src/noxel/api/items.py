@@ -108,7 +108,7 @@ def add_items(rig_id: str, quick: QuickItem, rigs: Store, weigh_in: Looking = No
             raise InputError(f"Nothing was added. {problems[0]}", problems)
         return apply_changes(document, changes).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "items", add), weigh_in))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "items", add, looking=weigh_in)))
 
 
 @router.post("/rigs/{rig_id}/items/preview")
@@ -147,7 +147,7 @@ def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = 
                 item["mass"] = f"{item['mass']} {written.mass}"
         return apply_changes({**document, "loads": [*document.get("loads", []), *items]}, []).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "imported items", add), weigh_in))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "imported items", add, looking=weigh_in)))
 
 
 @router.post("/rigs/{rig_id}/lever-length")
@@ -166,8 +166,10 @@ def _kg(value: float | int | str, unit: MassUnit) -> float:
 @router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
 def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Start the plan from what was weighed, the listed items taken out of it."""
+    window = rigs.open(rig_id, weigh_in).window
 
     def start(document: Document) -> Document:
-        return apply_changes(document, start_from_weigh_in(settle(document).rig, weigh_in or 0)).document
+        return apply_changes(document, start_from_weigh_in(settle(document).rig, window.at or 0)).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "plan from the last weigh-in", start), weigh_in))
+    made = rigs.change(rig_id, "plan from the last weigh-in", start, looking=weigh_in, keys=window.keys)
+    return sheet_as_json(make_sheet(made))

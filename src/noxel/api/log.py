@@ -3,16 +3,18 @@
 from typing import Annotated, Literal
 from urllib.parse import quote
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Looking, Store, file_stem, sheet_as_json
+from noxel.core.adjust import kept_answers
 from noxel.core.edit import settle
-from noxel.core.logbook import Comparison, Log, compare_weigh_ins, log_of
+from noxel.core.logbook import Chart, Comparison, Log, chart_of, compare_weigh_ins, line_of
 from noxel.formats.logbook_json import read_logbook, write_logbook
 from noxel.formats.tables import items_csv, tickets_csv
+from noxel.store.log import Logs
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 
@@ -24,16 +26,40 @@ class Imported(BaseModel):
     already: int
 
 
+def logs_of(request: Request) -> Logs:
+    """The logs of the running application."""
+    logs: Logs = request.app.state.logs
+    return logs
+
+
+TheLog = Annotated[Logs, Depends(logs_of)]
+Number = Annotated[int | None, Query(ge=1)]
+
+
 @router.get("/rigs/{rig_id}/log", response_model=Log)
-def read_log(rig_id: str, rigs: Store) -> Response:
-    """Every weigh-in in a line, the last first, and every load over time."""
-    return sheet_as_json(log_of(settle(rigs.open(rig_id).document).rig))
+def read_log(
+    rig_id: str, rigs: Store, logs: TheLog, words: Annotated[str, Query(max_length=200)] = "", before: Number = None
+) -> Response:
+    """A page of the log, the last first: those with all the words, numbered before ``before``."""
+    stored = rigs.open(rig_id)
+    rig, page = settle(stored.document).rig, logs.page(rig_id, words=words, before=before)
+    entries = [line_of(rig, each, earlier) for each, earlier in page.lines]
+    return sheet_as_json(Log(entries=entries, more=page.more, count=page.count, kept=kept_answers(rig, stored.window.numbers)))
+
+
+@router.get("/rigs/{rig_id}/log/chart", response_model=Chart)
+def read_chart(rig_id: str, rigs: Store, logs: TheLog, until: Number = None) -> Response:
+    """Every load over up to 300 weigh-ins, the last of them ``until`` or the last there is."""
+    run, count = logs.run(rig_id, until=until)
+    return sheet_as_json(chart_of(settle(rigs.open(rig_id).document).rig, run, count))
 
 
 @router.get("/rigs/{rig_id}/log/compare", response_model=Comparison)
 def compare(rig_id: str, rigs: Store, numbers: Annotated[list[int], Query(min_length=1, max_length=8)]) -> Response:
     """Two to four weigh-ins side by side."""
-    return sheet_as_json(compare_weigh_ins(settle(rigs.open(rig_id).document).rig, numbers))
+    stored = rigs.open_these(rig_id, numbers)
+    there = {number: at for at, number in enumerate(stored.window.numbers, 1)}
+    return sheet_as_json(compare_weigh_ins(settle(stored.document).rig, [there.get(each, 0) for each in numbers], numbers))
 
 
 def _file(content: bytes | str, name: str, kind: str) -> Response:
@@ -49,17 +75,17 @@ def paper_of(
     """A page for the glove box, or the full report with every working."""
     from noxel.formats.papers import paper  # only who prints waits for it
 
-    rig = settle(rigs.open(rig_id).document).rig
-    looked_at = weigh_in if weigh_in and weigh_in <= len(rig.weigh_ins) else None
+    stored = rigs.open(rig_id, weigh_in)
+    rig = settle(stored.document).rig
     return _file(
-        paper(rig, looked_at, full=what == "report"), f"{file_stem(rig)}-{what.replace('_', '-')}.pdf", "application/pdf"
+        paper(rig, stored.window.at, full=what == "report"), f"{file_stem(rig)}-{what.replace('_', '-')}.pdf", "application/pdf"
     )
 
 
 @router.get("/rigs/{rig_id}/tickets.csv", response_class=Response)
 def tickets_of(rig_id: str, rigs: Store) -> Response:
     """Every reading of every pass."""
-    rig = settle(rigs.open(rig_id).document).rig
+    rig = settle(rigs.open(rig_id, entire=True).document).rig
     return _file(tickets_csv(rig), f"{file_stem(rig)}-tickets.csv", "text/csv; charset=utf-8")
 
 

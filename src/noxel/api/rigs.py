@@ -102,22 +102,24 @@ async def import_rig(request: Request, rigs: Store) -> Added:
 @router.get("/rigs/{rig_id}", response_model=Sheet)
 def open_rig(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """A rig with everything that was typed and everything that follows from it."""
-    return sheet_as_json(make_sheet(rigs.open(rig_id), weigh_in))
+    return sheet_as_json(make_sheet(rigs.open(rig_id, weigh_in)))
 
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
 def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = None) -> Response:
     """Change a rig by what was typed; the answer is the whole new sheet."""
     changes = [each.change() for each in wanted.changes]
-    stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture)
-    return sheet_as_json(make_sheet(stored, weigh_in))
+    stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture,
+                         looking=weigh_in, keys=wanted.window, entire=wanted.window is None)  # fmt: skip
+    return sheet_as_json(make_sheet(stored))
 
 
 @router.post("/rigs/{rig_id}/units", response_model=Sheet)
 def switch_the_units(rig_id: str, units: NewUnits, rigs: Store, weigh_in: Looking = None) -> Response:
     """Work in other units from now on; every figure keeps its value, and says its own unit where it was typed in another."""
-    stored = rigs.change(rig_id, "units", lambda document: switch_units(document, units.mass, units.length, units.pressure))
-    return sheet_as_json(make_sheet(stored, weigh_in))
+    stored = rigs.change(rig_id, "units", lambda document: switch_units(document, units.mass, units.length, units.pressure),
+                         looking=weigh_in, entire=True)  # fmt: skip
+    return sheet_as_json(make_sheet(stored))
 
 
 @router.post("/rigs/{rig_id}/pressure-table", response_model=Sheet)
@@ -130,7 +132,7 @@ def set_pressure_table(rig_id: str, typed: PressureTable, rigs: Store, weigh_in:
         changes = [Change(f"{typed.tires}.table[{index}]", op="insert", value={}, texts=row) for index, row in enumerate(rows)]
         return apply_changes(made, changes).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "tire table", put), weigh_in))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "tire table", put, looking=weigh_in)))
 
 
 @router.get("/rigs/{rig_id}/plan")
@@ -152,19 +154,19 @@ def start_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", u
         fresh = new_weigh_in(rig, datetime.date.today(), scale, uncouple)
         return apply_changes(document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "new weigh-in", add), None))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "new weigh-in", add)))
 
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
 def undo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Take the last step back."""
-    return sheet_as_json(make_sheet(rigs.undo(rig_id), weigh_in))
+    return sheet_as_json(make_sheet(rigs.undo(rig_id, weigh_in)))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
 def redo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Do the step again that was taken back last."""
-    return sheet_as_json(make_sheet(rigs.redo(rig_id), weigh_in))
+    return sheet_as_json(make_sheet(rigs.redo(rig_id, weigh_in)))
 
 
 @router.delete("/rigs/{rig_id}", status_code=204)
@@ -182,7 +184,7 @@ def bring_back_rig(rig_id: str, rigs: Store) -> None:
 @router.get("/rigs/{rig_id}/file", response_class=Response)
 def export_rig(rig_id: str, rigs: Store) -> Response:
     """The rig file, as it would be imported."""
-    rig = settle(rigs.open(rig_id).document).rig
+    rig = settle(rigs.open(rig_id, entire=True).document).rig
     disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(file_stem(rig) + SUFFIX)}"
     return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})
 

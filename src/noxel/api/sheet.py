@@ -26,8 +26,20 @@ class FieldState(BaseModel):
     problem: str | None
 
 
+class WindowOut(BaseModel):
+    """Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count from 1 in the whole log of
+    ``count``; a change is sent with the keys that it was typed under, so that its paths mean the same weigh-ins."""
+
+    keys: list[int]
+    numbers: list[int]
+    count: int
+
+
 class Sheet(BaseModel):
-    """One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them."""
+    """One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them.
+
+    ``evaluation.weigh_in`` is the place of the weigh-in looked at among those that ``rig`` holds.
+    """
 
     id: str
     revision: int
@@ -35,6 +47,7 @@ class Sheet(BaseModel):
     undo: str | None
     redo: str | None
     rig: RigFile
+    window: WindowOut
     fields: list[FieldState]
     evaluation: Evaluation
     pack: PackAnswer
@@ -60,11 +73,15 @@ class ChangeIn(BaseModel):
 
 
 class Changes(BaseModel):
-    """Changes that belong together; those of one gesture (typing in one field) are undone together."""
+    """Changes that belong together; those of one gesture (typing in one field) are undone together.
+
+    Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
+    """
 
     changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
     what: Annotated[str, Field(max_length=200)] = "a change"
     gesture: Annotated[str, Field(max_length=64)] | None = None
+    window: Annotated[list[int], Field(max_length=1000)] | None = None
 
 
 class NewUnits(BaseModel):
@@ -102,10 +119,10 @@ class RigSummary(BaseModel):
     updated_at: datetime.datetime
 
 
-def make_sheet(stored: Stored, weigh_in: int | None) -> Sheet:
-    """The sheet of a stored rig, looking at one of its weigh-ins (the last when None or no longer there)."""
+def make_sheet(stored: Stored) -> Sheet:
+    """The sheet of a stored rig, looking at one of its weigh-ins."""
     edited = settle(stored.document)
-    looked_at = weigh_in if weigh_in and weigh_in <= len(edited.rig.weigh_ins) else None
+    window, looked_at = stored.window, stored.window.at
     evaluation = evaluate(edited.rig, looked_at)
     return Sheet(
         id=stored.id,
@@ -114,6 +131,7 @@ def make_sheet(stored: Stored, weigh_in: int | None) -> Sheet:
         undo=stored.undo,
         redo=stored.redo,
         rig=edited.rig,
+        window=WindowOut(keys=list(window.keys), numbers=list(window.numbers), count=window.count),
         fields=[FieldState(path=field.path, entry=field.entry, problem=field.problem) for field in edited.fields],
         evaluation=evaluation,
         pack=evaluate_pack(edited.rig, looked_at),

@@ -350,8 +350,11 @@ def keep(bench: Bench, name: str, steps: Sequence[Step], today: datetime.date, p
     return KeptPlan(name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted)
 
 
-def kept_answers(rig: RigFile) -> list[KeptAnswer]:
-    """Kept plans; where the rig was weighed on or after their day, whether the cure did what was predicted."""
+def kept_answers(rig: RigFile, called: Sequence[int] | None = None) -> list[KeptAnswer]:
+    """Kept plans; where the rig was weighed on or after their day, whether the cure did what was predicted.
+
+    ``called`` are the numbers of the rig's weigh-ins in the whole log, where it holds only some of it.
+    """
     found = []
     for index, plan in enumerate(rig.kept_plans):
         number = next((n for n, each in enumerate(rig.weigh_ins, 1) if each.date and each.date >= plan.date), None)
@@ -377,7 +380,13 @@ def kept_answers(rig: RigFile) -> list[KeptAnswer]:
                         else f"{title} came {apart} {'above' if worst[1] > 0 else 'below'} what was predicted.")  # fmt: skip
         found.append(
             KeptAnswer(
-                index=index, name=plan.name, date=plan.date, said=list(plan.said), weigh_in=number, rows=rows, verdict_says=says
+                index=index,
+                name=plan.name,
+                date=plan.date,
+                said=list(plan.said),
+                weigh_in=called[number - 1] if called and number else number,
+                rows=rows,
+                verdict_says=says,
             )
         )
     return found

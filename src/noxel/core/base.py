@@ -47,7 +47,7 @@ class Entry(Model):
     A text that cannot be understood, or that cannot stand yet, is kept here while the figure itself is absent.
     """
 
-    text: Annotated[str, Field(max_length=400)] | None = None
+    text: Annotated[str, Field(max_length=4000)] | None = None
     source: Source | None = None
     date: Day | None = None
     note: Annotated[str, Field(max_length=2000)] | None = None

@@ -300,7 +300,7 @@ def settle(document: Document) -> Edited:
     fields = []
     for parts, entry in sorted(_entries(made).items(), key=_order):
         text = entry.get("text")
-        if text is not None and parts not in wrong and text.strip() == _as_text(value_at(made, parts)):
+        if text is not None and parts not in wrong and text.strip() == _as_text(value_at(made, parts)).strip():
             _remember(made, parts, text=None)  # the figure itself says everything that the text did
             text = None
         said = wrong.get(parts)

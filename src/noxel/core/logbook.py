@@ -1,10 +1,10 @@
 """The log: every weigh-in in a line, what changed beyond the scale's ±, and two to four of them compared."""
 
-import datetime
 import math
 from collections.abc import Sequence
+from typing import Any, NamedTuple
 
-from noxel.core.adjust import KeptAnswer, kept_answers
+from noxel.core.adjust import KeptAnswer
 from noxel.core.answers import Answer
 from noxel.core.checks import Verdict, run_checks, tightest_first, verdict
 from noxel.core.ratings import limits
@@ -23,41 +23,71 @@ LINES = {
 _COMPARED = (*LINES, "front_solo", "rear_solo", "tongue_share", "front_restoration", "trailer_transfer")
 
 
-class Point(Answer):
-    """One figure of one weigh-in."""
+class Facts(Answer):
+    """What the log keeps of one weigh-in: what it was, what came out, and its figures with their ±. [kg, or a share]"""
 
-    weigh_in: int
-    value: float
-    plus_minus: float
+    date: str | None
+    place: str
+    note: str
+    tags: list[str]
+    decided: str
+    aboard: list[str]
+    verdict: Verdict
+    sentence: str
+    figures: dict[str, tuple[float, float]]
 
 
-class Series(Answer):
-    """One load over all weigh-ins, against its rating."""
+class Recorded(NamedTuple):
+    """The facts of a weigh-in under its number."""
 
-    key: str
-    label: str
-    limit: float | None
-    points: list[Point]
+    number: int
+    facts: Facts
 
 
 class LogLine(Answer):
-    """One weigh-in in a line."""
+    """One weigh-in in a line; ``changed`` names what differs from the one before by more than the scales' ±."""
 
     number: int
-    date: datetime.date | None
+    date: str | None
     place: str
     note: str
+    tags: list[str]
+    decided: str
+    aboard: list[str]
     verdict: Verdict
     sentence: str
     totals: dict[str, float]
     changed: list[str]
 
 
+class Series(Answer):
+    """One load over the weigh-ins of a chart, against its rating; None where it was not known."""
+
+    key: str
+    label: str
+    limit: float | None
+    values: list[float | None]
+    plus_minus: list[float | None]
+
+
+class Chart(Answer):
+    """Every load over some weigh-ins in a row, by their numbers, out of ``count``."""
+
+    numbers: list[int]
+    dates: list[str | None]
+    series: list[Series]
+    count: int
+
+
 class Log(Answer):
-    """Every weigh-in, the last first, every load over time, and the plans that were kept, held against what came."""
+    """A page of the log, the last first, out of ``count``; the plans that were kept, held against what came.
+
+    ``more`` is whether there are earlier ones.
+    """
 
     entries: list[LogLine]
-    series: list[Series]
+    more: bool
+    count: int
     kept: list[KeptAnswer]
 
 
@@ -82,64 +112,76 @@ class Comparison(Answer):
     warnings: list[str]
 
 
+def words_of(weigh_in: dict[str, Any]) -> str:
+    """Everything that a weigh-in can be found by, for comparing without regard to capitals.
+
+    Parameters
+    ----------
+    weigh_in : dict
+        As the rig file has it.
+    """
+    said = [weigh_in.get(key) for key in ("date", "place", "note", "decided")] + list(weigh_in.get("tags", ()))
+    for each in weigh_in.get("passes", ()):
+        said += [each.get(key) for key in ("ticket_number", "aboard", "note")]
+    return "\n".join(str(each).casefold() for each in said if each)
+
+
+def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
+    """What the log keeps of a weigh-in, held against the ratings as they stand now."""
+    weighing = weigh(rig, weigh_in)
+    rows = tightest_first(run_checks(rig, weighing))
+    said = verdict(rows)
+    aboard = dict.fromkeys(each.aboard for each in weigh_in.passes if each.aboard)
+    figures = {key: (figure.value, figure.plus_minus) for key, figure in weighing.figures.items() if key in _COMPARED}
+    return Facts(date=weigh_in.date.isoformat() if weigh_in.date else None, place=weigh_in.place or "", note=weigh_in.note or "",
+                 tags=list(weigh_in.tags), decided=weigh_in.decided or "", aboard=list(aboard), verdict=said,
+                 sentence=headline(rig, rows, said).sentence, figures=figures)  # fmt: skip
+
+
 def _title(weigh_in: WeighIn, number: int) -> str:
     when = weigh_in.date.isoformat() if weigh_in.date else f"no. {number}"
     return f"{when}{f', {weigh_in.place}' if weigh_in.place else ''}"
 
 
-def _changed(rig: RigFile, before: Weighing | None, now: Weighing) -> list[str]:
-    if before is None:
-        return []
-    unit, found = rig.units.mass, []
-    for key in LINES:
-        old, new = before.figures.get(key), now.figures.get(key)
+def _changed(rig: RigFile, before: Facts | None, now: Facts) -> list[str]:
+    found = []
+    for key in LINES if before else ():
+        old, new = before.figures.get(key) if before else None, now.figures.get(key)
         if old is None or new is None:
             continue
-        by, pm = new.value - old.value, math.hypot(old.plus_minus, new.plus_minus)
+        by, pm = new[0] - old[0], math.hypot(old[1], new[1])
         if abs(by) > pm:
-            found.append(f"{figure_title(rig, key)} {'+' if by > 0 else '−'}{print_mass(abs(by), unit)}")
+            found.append(f"{figure_title(rig, key)} {'+' if by > 0 else '−'}{print_mass(abs(by), rig.units.mass)}")
     return found
 
 
-def log_of(rig: RigFile) -> Log:
-    """Every weigh-in of a rig in a line, and every load over time.
+def line_of(rig: RigFile, recorded: Recorded, before: Facts | None) -> LogLine:
+    """A weigh-in in a line, beside the one before it in the log."""
+    factor, facts = KG[rig.units.mass], recorded.facts
+    totals = {
+        key: facts.figures[key][0] / factor
+        for key in ("vehicle_hitched", "trailer_gross", "combination_gross")
+        if key in facts.figures
+    }
+    return LogLine(number=recorded.number, totals=totals, changed=_changed(rig, before, facts),
+                   **{key: getattr(facts, key) for key in LogLine.model_fields if key in Facts.model_fields})  # fmt: skip
 
-    Parameters
-    ----------
-    rig : RigFile
-        Old weigh-ins are held against the ratings as they stand now.
-    """
+
+def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
+    """Every load over some weigh-ins in a row, against the ratings as they stand now."""
     factor, known = KG[rig.units.mass], limits(rig)
-    entries: list[LogLine] = []
-    series: dict[str, list[Point]] = {key: [] for key in LINES}
-    before: Weighing | None = None
-    for number, weigh_in in enumerate(rig.weigh_ins, 1):
-        now = weigh(rig, weigh_in)
-        rows = tightest_first(run_checks(rig, now))
-        said = verdict(rows)
-        for key, points in series.items():
-            figure = now.figures.get(key)
-            if figure is not None:
-                points.append(Point(weigh_in=number, value=figure.value / factor, plus_minus=figure.plus_minus / factor))
-        totals = {
-            key: now.figures[key].value / factor
-            for key in ("vehicle_hitched", "trailer_gross", "combination_gross")
-            if key in now.figures
-        }
-        entries.append(LogLine(number=number, date=weigh_in.date, place=weigh_in.place or "", note=weigh_in.note or "", verdict=said,
-                             sentence=headline(rig, rows, said).sentence, totals=totals, changed=_changed(rig, before, now)))  # fmt: skip
-        before = now
     made = []
     for key, check in LINES.items():
-        limit = known.get(check)
-        if series[key]:
-            made.append(
-                Series(key=key, label=figure_title(rig, key), limit=limit.kg / factor if limit else None, points=series[key])
-            )
-    return Log(entries=entries[::-1], series=made, kept=kept_answers(rig))
+        found = [each.facts.figures.get(key) for each in run]
+        if any(found):
+            limit = known.get(check)
+            made.append(Series(key=key, label=figure_title(rig, key), limit=limit.kg / factor if limit else None,
+                               values=[None if each is None else each[0] / factor for each in found],
+                               plus_minus=[None if each is None else each[1] / factor for each in found]))  # fmt: skip
+    return Chart(numbers=[each.number for each in run], dates=[each.facts.date for each in run], series=made, count=count)
 
 
-def compare_weigh_ins(rig: RigFile, numbers: Sequence[int]) -> Comparison:
+def compare_weigh_ins(rig: RigFile, numbers: Sequence[int], called: Sequence[int] | None = None) -> Comparison:
     """Two to four weigh-ins side by side: before and after a repack, hitch A and hitch B.
 
     Parameters
@@ -148,19 +190,19 @@ def compare_weigh_ins(rig: RigFile, numbers: Sequence[int]) -> Comparison:
         The rig.
     numbers : sequence of int
         Which weigh-ins, from 1; differences are from the first named.
+    called : sequence of int or None
+        Their numbers in the whole log, where the rig holds only some of it.
 
     Raises
     ------
     InputError
         If there are fewer than two, more than four, or one that is not there.
     """
-    if not 2 <= len(set(numbers)) <= 4 or len(set(numbers)) != len(numbers):
+    if not 2 <= len(set(called or numbers)) <= 4 or len(set(called or numbers)) != len(numbers):
         raise InputError("Choose two to four different weigh-ins.", [Problem("numbers", "two to four different ones", "count")])
-    for number in numbers:
+    for number, name in zip(numbers, called or numbers, strict=True):
         if not 1 <= number <= len(rig.weigh_ins):
-            raise InputError(
-                f"There is no weigh-in {number}.", [Problem("numbers", f"there is no weigh-in {number}", "missing")]
-            )
+            raise InputError(f"There is no weigh-in {name}.", [Problem("numbers", f"there is no weigh-in {name}", "missing")])
     chosen = [rig.weigh_ins[number - 1] for number in numbers]
     made = [weigh(rig, each) for each in chosen]
     rows = []
@@ -179,7 +221,7 @@ def compare_weigh_ins(rig: RigFile, numbers: Sequence[int]) -> Comparison:
             key=key, label=figure_title(rig, key), values=[None if figure is None else figure.value / factor for figure in figures],
             plus_minus=[None if figure is None else figure.plus_minus / factor for figure in figures], differences=differences,
             real=[by is not None and abs(by) > pm for by, pm in zip(differences, apart, strict=True)], share=share))  # fmt: skip
-    return Comparison(titles=[_title(each, number) for each, number in zip(chosen, numbers, strict=True)], rows=rows,
+    return Comparison(titles=[_title(each, number) for each, number in zip(chosen, called or numbers, strict=True)], rows=rows,
                       says=_says(rig, rows), warnings=_warnings(rig, chosen, made))  # fmt: skip
 
 

@@ -208,11 +208,16 @@ class Accepted(Model):
 
 
 class WeighIn(Entered):
-    """One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue."""
+    """One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
+
+    ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later.
+    """
 
     date: Day | None = None
     place: Name | None = None
     note: Note | None = None
+    tags: Annotated[tuple[Name, ...], Field(max_length=50)] = ()
+    decided: Note | None = None
     scale: Scale | None = None
     passes: Annotated[tuple[Pass, ...], Field(max_length=200)] = ()
     tongue_measurements: Annotated[tuple[TongueMeasurement, ...], Field(max_length=200)] = ()

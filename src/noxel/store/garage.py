@@ -14,6 +14,7 @@ from noxel.store.database import Database
 from noxel.store.models import RigRow, ThingRow
 from noxel.store.rigs import whole
 from noxel.store.things import KINDS, assemble, copy_thing, dump, new_thing, now, rigs_with, thing_of
+from noxel.store.window import look
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +93,7 @@ class Garage:
                     "kind": "conventional",
                     row.kind: kept["part"],
                 }
-                document = whole(session, last) if last else bare
+                document = whole(session, last, look(session, last, None)) if last else bare
                 (vehicles if row.kind == "vehicle" else trailers).append(
                     Candidate(row.id, row.name, document, last is not None)
                 )

@@ -5,7 +5,7 @@ All documents have the rig file's own names.
 
 import datetime
 
-from sqlalchemy import ForeignKey, MetaData, String, Text, UniqueConstraint
+from sqlalchemy import ForeignKey, Index, MetaData, String, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -50,16 +50,30 @@ class RigRow(Base):
 
 
 class WeighInRow(Base):
-    """One weigh-in of a rig, by its place in the rig file's list."""
+    """One weigh-in of a rig; ``position`` orders the log and stays, whatever is taken out."""
 
     __tablename__ = "weigh_ins"
-    __table_args__ = (UniqueConstraint("rig_id", "position"),)
+    __table_args__ = (
+        UniqueConstraint("rig_id", "position"),
+        Index("ix_weigh_ins_rig_id_date", "rig_id", "date", "position"),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
     date: Mapped[datetime.date | None] = mapped_column(default=None)
     document: Mapped[str] = mapped_column(Text)
+
+
+class FactsRow(Base):
+    """What the log keeps of a weigh-in: its words for searching, and its facts with a mark of all that they rest on."""
+
+    __tablename__ = "log_facts"
+
+    weigh_in_id: Mapped[int] = mapped_column(ForeignKey("weigh_ins.id", ondelete="CASCADE"), primary_key=True)
+    words: Mapped[str] = mapped_column(Text)
+    basis: Mapped[str | None] = mapped_column(String(64), default=None)
+    facts: Mapped[str | None] = mapped_column(Text, default=None)
 
 
 class ChangeRow(Base):

@@ -12,17 +12,19 @@ from sqlalchemy.orm import Session
 
 from noxel.core.document import Document
 from noxel.core.edit import fit
+from noxel.core.logbook import words_of
 from noxel.core.rigfile import parse_rig
 from noxel.errors import Conflict, InputError, NotFound
 from noxel.store.database import Database
-from noxel.store.models import ChangeRow, RigRow, ThingRow, WeighInRow
+from noxel.store.models import ChangeRow, FactsRow, RigRow, ThingRow, WeighInRow
 from noxel.store.things import KINDS, assemble, dump, now, rigs_with, write_part
+from noxel.store.window import Window, keys_after, look, named, numbered, whole_log
 
 HISTORY = 500
 """How many steps of a rig's history are kept for undo."""
 
 Parts = dict[str, Any]
-"""Documents by name: ``rig`` without its things and weigh-ins, each thing by its kind, each weigh-in by its position."""
+"""Documents by name: ``rig`` without its things and weigh-ins, each thing by its kind, each weigh-in by its key."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,10 +42,12 @@ class Summary:
 
 @dataclass(frozen=True, slots=True)
 class Stored:
-    """A rig as it is stored, how far its history goes both ways, and which other rigs have its things."""
+    """A rig as it is stored, which of its weigh-ins the document holds, how far its history goes both ways, and which
+    other rigs have its things."""
 
     id: str
     document: Document
+    window: Window
     revision: int
     saved_at: datetime.datetime
     undo: str | None
@@ -51,11 +55,22 @@ class Stored:
     shared: dict[str, list[str]] = field(default_factory=dict)
 
 
-def _split(document: Document) -> Parts:
+def _split(document: Document, keys: Sequence[int]) -> Parts:
     parts: Parts = {"rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}}
     parts.update({kind: document[kind] for kind in KINDS if kind in document})
-    parts.update({str(index): each for index, each in enumerate(document.get("weigh_ins", []))})
+    parts.update({str(key): each for key, each in zip(keys, document.get("weigh_ins", []), strict=True)})
     return parts
+
+
+def _new(document: Document) -> Parts:
+    return _split(document, range(len(document.get("weigh_ins", []))))
+
+
+def _frame(document: Document) -> tuple[object, ...]:
+    """What the rules of every weigh-in depend on."""
+    trailer, hitch = document.get("trailer"), document.get("hitch", {})
+    axles = len((trailer or {}).get("ratings", {}).get("gawr", ()))
+    return trailer is None, bool(hitch.get("weight_distribution")), axles, document["units"]
 
 
 class Rigs:
@@ -72,8 +87,17 @@ class Rigs:
         with self._database.reading() as session:
             return [_summary(session, row, weighed) for row, weighed in session.execute(query)]
 
-    def open(self, rig_id: str) -> Stored:
-        """A rig with its weigh-ins.
+    def open(self, rig_id: str, looking: int | None = None, *, entire: bool = False) -> Stored:
+        """A rig with the weigh-in looked at and the last ones, or with all of them.
+
+        Parameters
+        ----------
+        rig_id : str
+            Which rig.
+        looking : int or None
+            Which weigh-in is looked at, from 1; None, or one that is not there, is the last.
+        entire : bool
+            Whether the document holds the whole log.
 
         Raises
         ------
@@ -81,7 +105,20 @@ class Rigs:
             If there is none of that id.
         """
         with self._database.reading() as session:
-            return _stored(session, _row(session, rig_id))
+            row = row_of(session, rig_id)
+            return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+
+    def open_these(self, rig_id: str, numbers: Sequence[int]) -> Stored:
+        """A rig with some of its weigh-ins; those that are not there are left out.
+
+        Raises
+        ------
+        NotFound
+            If there is no rig of that id.
+        """
+        with self._database.reading() as session:
+            row = row_of(session, rig_id)
+            return _stored(session, row, numbered(session, row, numbers))
 
     def add(self, document: Document) -> str:
         """Keep a new rig; returns its id.
@@ -96,7 +133,7 @@ class Rigs:
         with self._database.writing() as session:
             session.add(row)
             session.flush()
-            _write(session, row, _split(document))
+            _write(session, row, _new(document))
             return row.id
 
     def add_all(self, documents: Sequence[Document]) -> Sequence[str]:
@@ -117,7 +154,7 @@ class Rigs:
                 row = RigRow(id=uuid.uuid4().hex, name=name, document="", revision=0, created_at=now(), updated_at=now())
                 session.add(row)
                 session.flush()
-                _write(session, row, _split(document))
+                _write(session, row, _new(document))
                 added.append(row.id)
         return added
 
@@ -127,7 +164,17 @@ class Rigs:
             rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)).order_by(RigRow.updated_at.desc()))
             return [whole(session, row) for row in rows]
 
-    def change(self, rig_id: str, what: str, make: Callable[[Document], Document], gesture: str | None = None) -> Stored:
+    def change(
+        self,
+        rig_id: str,
+        what: str,
+        make: Callable[[Document], Document],
+        gesture: str | None = None,
+        *,
+        looking: int | None = None,
+        keys: Sequence[int] | None = None,
+        entire: bool = False,
+    ) -> Stored:
         """Change a rig and record the step, in one transaction.
 
         Parameters
@@ -140,26 +187,47 @@ class Rigs:
             From the stored document to the new one; an error leaves everything as it was.
         gesture : str or None
             Steps of one gesture (typing in one field) become one step.
+        looking : int or None
+            Which weigh-in the answer looks at.
+        keys : sequence of int or None
+            Which weigh-ins the document holds, such as a page's window; None: those of ``looking``.
+        entire : bool
+            Whether the document holds the whole log.
 
         Raises
         ------
         NotFound
             If there is none of that id.
+        Conflict
+            If one of the keys is there no longer, or a weigh-in that the document does not hold contradicts the change.
         """
         with self._database.writing() as session:
-            row = _row(session, rig_id)
-            document = whole(session, row)
-            old, new = _split(document), _split(make(document))
+            row = row_of(session, rig_id)
+            window = (
+                whole_log(session, row)
+                if entire
+                else look(session, row, looking)
+                if keys is None
+                else named(session, row, keys)
+            )
+            document = whole(session, row, window)
+            made = make(document)
+            past, now_there = document.get("weigh_ins", []), made.get("weigh_ins", [])
+            after_keys = keys_after(window, past, now_there, _last_key(session, row))
+            old, new = _split(document, window.keys), _split(made, after_keys)
+            framed = _frame(document) != _frame(made)
+            if framed and not window.whole:
+                _fit_the_rest(session, row, made, window, old, new)
             changed = [part for part in {**old, **new} if old.get(part) != new.get(part)]
             if changed:
                 before = {part: old.get(part) for part in changed}
                 after = {part: new.get(part) for part in changed}
                 _write(session, row, after)
-                _fit_the_others(session, row, changed)
+                _fit_the_others(session, row, changed, framed=framed)
                 _record(session, row, what, gesture, before, after)
-            return _stored(session, row)
+            return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
 
-    def undo(self, rig_id: str) -> Stored:
+    def undo(self, rig_id: str, looking: int | None = None) -> Stored:
         """Take the last step back.
 
         Raises
@@ -170,15 +238,15 @@ class Rigs:
             If there is nothing to undo, or what it changed was changed in another rig since.
         """
         with self._database.writing() as session:
-            row = _row(session, rig_id)
+            row = row_of(session, rig_id)
             step = _step(session, row, row.revision)
             if step is None:
                 raise Conflict("There is nothing to undo.")
             _take_back(session, row, json.loads(step.after), json.loads(step.before))
             row.revision -= 1
-            return _stored(session, row)
+            return _stored(session, row, look(session, row, looking))
 
-    def redo(self, rig_id: str) -> Stored:
+    def redo(self, rig_id: str, looking: int | None = None) -> Stored:
         """Do the step again that was taken back last.
 
         Raises
@@ -189,13 +257,13 @@ class Rigs:
             If there is nothing to redo.
         """
         with self._database.writing() as session:
-            row = _row(session, rig_id)
+            row = row_of(session, rig_id)
             step = _step(session, row, row.revision + 1)
             if step is None:
                 raise Conflict("There is nothing to redo.")
             _take_back(session, row, json.loads(step.before), json.loads(step.after))
             row.revision += 1
-            return _stored(session, row)
+            return _stored(session, row, look(session, row, looking))
 
     def delete(self, rig_id: str, *, bring_back: bool = False) -> None:
         """Take a rig out of the list, or bring it back; nothing of it is lost.
@@ -220,12 +288,12 @@ class Rigs:
             If there is none of that id.
         """
         with self._database.reading() as session:
-            row = _row(session, rig_id)
+            row = row_of(session, rig_id)
             session.expunge(row)
             return row
 
 
-def _row(session: Session, rig_id: str) -> RigRow:
+def row_of(session: Session, rig_id: str) -> RigRow:
     row = session.get(RigRow, rig_id)
     if row is None or row.deleted_at is not None:
         raise NotFound("There is no such rig.")
@@ -239,39 +307,69 @@ def _summary(session: Session, row: RigRow, weigh_ins: int) -> Summary:
                    row.updated_at)  # fmt: skip
 
 
-def whole(session: Session, row: RigRow) -> Document:
-    """A rig's whole document: its things and its weigh-ins in it."""
+def whole(session: Session, row: RigRow, window: Window | None = None) -> Document:
+    """A rig's document: its things in it, and the weigh-ins of a window, or all of them."""
     query = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+    if window is not None and not window.whole:
+        query = query.where(WeighInRow.position.in_(window.keys))
     weigh_ins = [json.loads(document) for document in session.scalars(query)]
     made = assemble(session, row)
     return {**made, "weigh_ins": weigh_ins} if weigh_ins else made
+
+
+def _last_key(session: Session, row: RigRow) -> int:
+    last = session.scalar(select(func.max(WeighInRow.position)).where(WeighInRow.rig_id == row.id))
+    return -1 if last is None else last
 
 
 def _write(session: Session, row: RigRow, parts: Parts) -> None:
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
     units = json.loads(row.document)["units"]
-    for part, document in parts.items():
-        if part == "rig":
-            continue
-        if part in KINDS:
-            write_part(session, row, part, document, units)
-            continue
-        kept = session.scalar(select(WeighInRow).where(WeighInRow.rig_id == row.id, WeighInRow.position == int(part)))
-        if document is None:
-            if kept is not None:
-                session.delete(kept)
-            continue
-        if kept is None:
-            kept = WeighInRow(rig_id=row.id, position=int(part))
-            session.add(kept)
-        kept.document = dump(document)
-        kept.date = datetime.date.fromisoformat(document["date"]) if document.get("date") else None
+    for kind in KINDS:
+        if kind in parts:
+            write_part(session, row, kind, parts[kind], units)
+    weigh_ins = [(int(part), document) for part, document in parts.items() if part not in ("rig", *KINDS)]
+    for start in range(0, len(weigh_ins), 5000):
+        _write_weigh_ins(session, row, dict(weigh_ins[start : start + 5000]))
     row.updated_at = now()
     session.flush()
 
 
-def _fit_the_others(session: Session, row: RigRow, changed: Sequence[str]) -> None:
+def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document | None]) -> None:
+    """Put weigh-ins by their keys, and their words beside them; None takes one away."""
+    query = select(WeighInRow).where(WeighInRow.rig_id == row.id, WeighInRow.position.in_(wanted))
+    kept = {each.position: each for each in session.scalars(query)}
+    for key, document in wanted.items():
+        if document is None:
+            if key in kept:
+                session.delete(kept.pop(key))
+            continue
+        if key not in kept:
+            kept[key] = WeighInRow(rig_id=row.id, position=key)
+            session.add(kept[key])
+        kept[key].document = dump(document)
+        kept[key].date = datetime.date.fromisoformat(document["date"]) if document.get("date") else None
+    session.flush()
+    session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([each.id for each in kept.values()])))
+    session.add_all(FactsRow(weigh_in_id=each.id, words=words_of(wanted[key] or {})) for key, each in kept.items())
+
+
+def _fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, old: Parts, new: Parts) -> None:
+    """The weigh-ins that the document does not hold follow a change of what their rules depend on, or it is refused."""
+    outside = (WeighInRow.rig_id == row.id, WeighInRow.position.not_in(window.keys))
+    query = select(WeighInRow.position, WeighInRow.document).where(*outside).order_by(WeighInRow.position)
+    kept = {key: json.loads(text) for key, text in session.execute(query)}
+    try:
+        fitted = fit({**made, "weigh_ins": list(kept.values())}).get("weigh_ins", [])
+    except InputError as exc:
+        raise Conflict(f"A weigh-in further back contradicts this: {exc.message}") from exc
+    for (key, was), now_is in zip(kept.items(), fitted, strict=True):
+        if was != now_is:
+            old[str(key)], new[str(key)] = was, now_is
+
+
+def _fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, framed: bool) -> None:
     """Other rigs that share a changed thing keep being valid rigs, or the change is refused."""
     for kind in KINDS:
         if kind not in changed:
@@ -280,9 +378,10 @@ def _fit_the_others(session: Session, row: RigRow, changed: Sequence[str]) -> No
         for other in rigs_with(session, key) if key else ():
             if other.id == row.id:
                 continue
-            document = whole(session, other)
+            window = whole_log(session, other) if framed else look(session, other, None)
+            document = whole(session, other, window)
             try:
-                old, new = _split(document), _split(fit(document))
+                old, new = _split(document, window.keys), _split(fit(document), window.keys)
             except InputError as exc:
                 raise Conflict(
                     f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins contradict this: {exc.message}"
@@ -299,7 +398,7 @@ def _take_back(session: Session, row: RigRow, now_there: Parts, then: Parts) -> 
         if kind in now_there and stands.get(kind) != now_there[kind]:
             raise Conflict(f"The {kind} was changed in another rig since. Undo it there first.")
     _write(session, row, then)
-    _fit_the_others(session, row, list(then))
+    _fit_the_others(session, row, list(then), framed=_frame(stands) != _frame(assemble(session, row)))
 
 
 def _step(session: Session, row: RigRow, revision: int) -> ChangeRow | None:
@@ -320,10 +419,10 @@ def _record(session: Session, row: RigRow, what: str, gesture: str | None, befor
     session.execute(delete(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision <= row.revision - HISTORY))
 
 
-def _stored(session: Session, row: RigRow) -> Stored:
+def _stored(session: Session, row: RigRow, window: Window) -> Stored:
     session.flush()
     undo, redo = _step(session, row, row.revision), _step(session, row, row.revision + 1)
-    return Stored(row.id, whole(session, row), row.revision, row.updated_at,
+    return Stored(row.id, whole(session, row, window), window, row.revision, row.updated_at,
                   undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
 
 

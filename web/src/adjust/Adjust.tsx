@@ -15,9 +15,9 @@ import { TryStep } from "./TryStep";
 
 /** What to move, drain, leave or tighten: try it, see every limit before and after, or let the least trouble be found. */
 export function Adjust() {
-  const { sheet, evaluation, weighIn } = useDesk();
+  const { sheet, evaluation, number } = useDesk();
   const [steps, setSteps] = useState<Step[]>([]);
-  const looked = weighIn;
+  const looked = number;
   const answer = useQuery({
     queryKey: ["adjust", sheet.id, sheet.revision, looked ?? 0, steps],
     queryFn: () => api.adjust(sheet.id, steps, looked),
@@ -110,17 +110,17 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
 
 function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step[]) => void }) {
   const { steps, says, onChange } = props;
-  const { sheet, ask, weighIn } = useDesk();
+  const { sheet, ask, number } = useDesk();
   const [name, setName] = useState("");
   const [told, setTold] = useState<string | null>(null);
   if (steps.length === 0) return told && <p className="mt-3 border-l-4 border-spruce pl-2 text-[15px]">{told}</p>;
   const keep = () =>
-    ask((id) => api.keepSteps(id, name.trim() || says.join("; ").slice(0, 120), steps, weighIn)).then(
+    ask((id) => api.keepSteps(id, name.trim() || says.join("; ").slice(0, 120), steps, number)).then(
       () => setTold("Kept. After the next weigh-in it is held against what came."),
       (error: Error) => setTold(error.message),
     );
   const apply = () =>
-    ask((id) => api.applySteps(id, steps, weighIn)).then(
+    ask((id) => api.applySteps(id, steps, number)).then(
       () => {
         onChange([]);
         setTold("Put to work: Pack has it now. Undo takes it back.");
@@ -170,7 +170,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
 }
 
 function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) => void }) {
-  const { sheet, weighIn } = useDesk();
+  const { sheet, number } = useDesk();
   const [found, setFound] = useState<Remedies | null>(null);
   const [working, setWorking] = useState<AbortController | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -181,7 +181,7 @@ function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) =
     setWorking(stop);
     setProblem(null);
     api
-      .propose(sheet.id, steps, weighIn, stop.signal)
+      .propose(sheet.id, steps, number, stop.signal)
       .then(
         (answer) => turn === asked.current && setFound(answer),
         (error: Error) => !stop.signal.aborted && setProblem(error.message),

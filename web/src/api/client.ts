@@ -34,6 +34,8 @@ export type Column = ListPreview["columns"][number];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
 export type Log = Schemas["Log"];
+export type LogLine = Schemas["LogLine"];
+export type Chart = Schemas["Chart"];
 export type Comparison = Schemas["Comparison"];
 export type Step = Schemas["Step"];
 export type Adjustment = Schemas["OnTheBench"];
@@ -93,8 +95,8 @@ export const api = {
   start: (name: string, kind: Kind, mass: MassUnit) => ask<{ id: string }>("POST", "/rigs", { name, kind, mass }),
   importFile: (file: Blob) => ask<{ id: string }>("POST", "/rigs/import", undefined, file),
   open: (id: string, weighIn?: number) => ask<Sheet>("GET", `/rigs/${id}${looking(weighIn)}`),
-  change: (id: string, changes: Change[], what: string, gesture: string | null, weighIn?: number) =>
-    ask<Sheet>("PATCH", `/rigs/${id}${looking(weighIn)}`, { changes, what, gesture }),
+  change: (id: string, step: Schemas["Changes"], weighIn?: number) =>
+    ask<Sheet>("PATCH", `/rigs/${id}${looking(weighIn)}`, step),
   plan: (id: string, scale: ScaleKind, uncouple: boolean) =>
     ask<Plan>("GET", `/rigs/${id}/plan?scale=${scale}&uncouple=${uncouple}`),
   newWeighIn: (id: string, scale: ScaleKind, uncouple: boolean) =>
@@ -125,7 +127,9 @@ export const api = {
   removeThing: (id: string) => ask<void>("DELETE", `/garage/${id}`),
   copyRig: (id: string, name: string, apart: ThingKind[]) =>
     ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
-  log: (id: string) => ask<Log>("GET", `/rigs/${id}/log`),
+  log: (id: string, words: string, before?: number) =>
+    ask<Log>("GET", `/rigs/${id}/log?${new URLSearchParams(given({ words, before: before ? String(before) : "" }))}`),
+  chart: (id: string, until?: number) => ask<Chart>("GET", `/rigs/${id}/log/chart${until ? `?until=${until}` : ""}`),
   compareWeighIns: (id: string, numbers: number[]) =>
     ask<Comparison>("GET", `/rigs/${id}/log/compare?${numbers.map((each) => `numbers=${each}`).join("&")}`),
   importLogbook: (file: Blob) => ask<{ added: string[]; already: number }>("POST", "/logbook", undefined, file),

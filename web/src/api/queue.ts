@@ -7,7 +7,7 @@ export type Saving =
   | { state: "waiting"; why: string }
   | { state: "refused"; why: string };
 
-type Step = { changes: Change[]; what: string; gesture: string | null };
+type Step = { changes: Change[]; what: string; gesture: string | null; window: number[] };
 
 const RETRY_MS = 1500;
 
@@ -40,14 +40,15 @@ export class ChangeQueue {
     else localStorage.removeItem(this.key);
   }
 
-  push(changes: Change[], what: string, gesture: string | null) {
+  /** Paths are within the weigh-ins of `window`, by keys: those of the sheet that was typed into. */
+  push(changes: Change[], what: string, gesture: string | null, window: number[]) {
     const last = this.steps.at(-1);
     const foldable = last && !(this.busy && this.steps.length === 1) && gesture !== null && last.gesture === gesture;
-    if (foldable) {
+    if (foldable && String(last.window) === String(window)) {
       const paths = new Set(changes.map((change) => change.path));
       last.changes = [...last.changes.filter((change) => !paths.has(change.path)), ...changes];
     } else {
-      this.steps.push({ changes, what, gesture });
+      this.steps.push({ changes, what, gesture, window });
     }
     this.keep();
     void this.send();
@@ -70,7 +71,7 @@ export class ChangeQueue {
     this.busy = true;
     this.onSaving({ state: "saving" });
     try {
-      const sheet = await api.change(this.rig, step.changes, step.what, step.gesture, this.weighIn);
+      const sheet = await api.change(this.rig, step, this.weighIn);
       this.steps.shift();
       this.busy = false;
       this.keep();

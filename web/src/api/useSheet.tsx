@@ -32,8 +32,11 @@ type Desk = {
   /** Ask for something else that answers with the new sheet; rejects with what was wrong. */
   ask: (make: (id: string, weighIn: number | undefined) => Promise<Sheet>) => Promise<void>;
   field: (path: string) => FieldState | undefined;
+  /** The place of the weigh-in looked at among those that `rig` holds, from 1: what paths are made with. */
   weighIn: number | undefined;
-  look: (weighIn: number | undefined) => void;
+  /** Its number in the whole log, from 1: what people see, and what the server is asked for. */
+  number: number | undefined;
+  look: (number: number | undefined) => void;
 };
 
 const DeskContext = createContext<Desk | null>(null);
@@ -84,6 +87,7 @@ export function DeskProvider(props: {
   const sheet = query.data;
   const desk = useMemo<Desk | null>(() => {
     if (!sheet) return null;
+    const keys = sheet.window.keys;
     const fields = new Map(sheet.fields.map((field) => [field.path, field]));
     const step = (make: () => Promise<Sheet>) => {
       make().then(
@@ -100,9 +104,10 @@ export function DeskProvider(props: {
       evaluation: sheet.evaluation,
       pending: () => queue.current?.pending ?? false,
       weighIn: sheet.evaluation.weigh_in ?? undefined,
+      number: sheet.window.numbers[(sheet.evaluation.weigh_in ?? 0) - 1],
       look,
-      type: (path, text, what, gesture) => queue.current?.push([{ path, text, op: "type" }], what, gesture),
-      change: (changes, what) => queue.current?.push(changes, what, null),
+      type: (path, text, what, gesture) => queue.current?.push([{ path, text, op: "type" }], what, gesture, keys),
+      change: (changes, what) => queue.current?.push(changes, what, null, keys),
       undo: () => step(() => api.undo(id, weighIn)),
       redo: () => step(() => api.redo(id, weighIn)),
       planFromWeighIn: async () => {
@@ -112,7 +117,7 @@ export function DeskProvider(props: {
         queries.setQueryData(key, await api.addItems(id, jotted, weighIn));
       },
       apply: async (changes, what) => {
-        queries.setQueryData(key, await api.change(id, changes, what, null, weighIn));
+        queries.setQueryData(key, await api.change(id, { changes, what, gesture: null, window: keys }, weighIn));
       },
       ask: async (make) => {
         queries.setQueryData(key, await make(id, weighIn));

@@ -93,7 +93,8 @@ export function RigMenu() {
 
 /** Which weigh-in is looked at. */
 export function WeighInMenu() {
-  const { rig, weighIn, look } = useDesk();
+  const { rig, sheet, weighIn, number, look } = useDesk();
+  const navigate = useNavigate();
   const all = rig.weigh_ins ?? [];
   const here = weighIn ? all[weighIn - 1] : undefined;
   if (!here) return <span className="truncate text-[15px] text-soft max-md:hidden">not weighed yet</span>;
@@ -106,20 +107,24 @@ export function WeighInMenu() {
         className="flex h-10 min-w-0 items-center gap-1.5 px-2 text-[15px] text-soft hover:bg-sunk hover:text-ink"
       >
         <span className="truncate max-md:hidden">{said}</span>
-        <span className="font-cond whitespace-nowrap md:hidden">no. {weighIn}</span>
+        <span className="font-cond whitespace-nowrap md:hidden">no. {number}</span>
         <Chevron />
       </DropdownMenu.Trigger>
       <MenuBody>
-        {all.map((each, index) => (
+        {sheet.window.numbers.map((each, index) => (
           <MenuItem
-            // biome-ignore lint/suspicious/noArrayIndexKey: a weigh-in's place in the list is its name
-            key={index}
-            marked={index + 1 === weighIn}
-            onSelect={() => look(index + 1 === all.length ? undefined : index + 1)}
+            key={each}
+            marked={each === number}
+            onSelect={() => look(each === sheet.window.count ? undefined : each)}
           >
-            {`${index + 1}. ${day(each.date) || "no date"}${each.place ? `, ${each.place}` : ""}`}
+            {`${each}. ${day(all[index]?.date) || "no date"}${all[index]?.place ? `, ${all[index].place}` : ""}`}
           </MenuItem>
         ))}
+        {all.length < sheet.window.count && (
+          <MenuItem onSelect={() => navigate(`/rigs/${sheet.id}/log`)}>
+            All {sheet.window.count} are in the Log…
+          </MenuItem>
+        )}
       </MenuBody>
     </DropdownMenu.Root>
   );

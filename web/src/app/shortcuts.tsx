@@ -19,25 +19,25 @@ const isTyping = (target: EventTarget | null) =>
 
 /** Single keys for what is done often; none of them acts while somebody types in a field. */
 export function useShortcuts(go: (place: Place) => void, help: () => void) {
-  const { undo, redo, look, weighIn, rig } = useDesk();
+  const { undo, redo, look, number, sheet } = useDesk();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const place = PLACES[Number(event.key) - 1];
-      const count = rig.weigh_ins?.length ?? 0;
+      const count = sheet.window.count;
       if (place) go(place.id);
       else if (event.key === "?") help();
       else if (event.key === "u") undo();
       else if (event.key === "r") redo();
       else if (event.key === "t") setTheme(theme() === "day" ? "night" : "day");
-      else if (event.key === "[" && weighIn && weighIn > 1) look(weighIn - 1);
-      else if (event.key === "]" && weighIn && weighIn < count) look(weighIn + 1);
+      else if (event.key === "[" && number && number > 1) look(number - 1);
+      else if (event.key === "]" && number && number < count) look(number + 1);
       else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [go, help, undo, redo, look, weighIn, rig]);
+  }, [go, help, undo, redo, look, number, sheet]);
 }
 
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

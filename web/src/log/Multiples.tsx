@@ -1,39 +1,74 @@
-import type { Log } from "../api/client";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Chart } from "../api/client";
 import { useDesk } from "../api/useSheet";
-import { mass } from "../format";
+import { day, mass } from "../format";
+import { Button } from "../ui/controls";
 
 const W = 280;
 const H = 110;
 const PAD = 10;
 
-/** Small multiples: each load over the weigh-ins against its rating, every point with its ±. */
-export function Multiples({ log }: { log: Log }) {
-  const { rig } = useDesk();
-  const last = Math.max(...log.entries.map((entry) => entry.number));
+/** Small multiples: each load over up to 300 weigh-ins against its rating, every point with its ±. */
+export function Multiples() {
+  const { sheet, rig } = useDesk();
+  const [until, setUntil] = useState<number | undefined>();
+  const found = useQuery({
+    queryKey: ["chart", sheet.id, sheet.revision, until ?? 0],
+    queryFn: () => api.chart(sheet.id, until),
+    placeholderData: keepPreviousData,
+  });
+  const chart = found.data;
+  if (!chart || chart.numbers.length < 2) return null;
+  const [from, to] = [chart.numbers[0] ?? 1, chart.numbers.at(-1) ?? 1];
   return (
     <section aria-label="Over time" className="mt-8">
-      <h2 className="border-b border-ink font-cond text-[22px] font-semibold">Over time, in {rig.units.mass}</h2>
+      <div className="flex flex-wrap items-end justify-between gap-2 border-b border-ink pb-1">
+        <h2 className="font-cond text-[22px] font-semibold">Over time, in {rig.units.mass}</h2>
+        {chart.numbers.length < chart.count && (
+          <p className="flex items-center gap-2 text-[14px]">
+            no. {from} to {to} of {chart.count.toLocaleString("en-US")}
+            <Button disabled={from <= 1} onClick={() => setUntil(from - 1)}>
+              Earlier
+            </Button>
+            <Button disabled={to >= chart.count} onClick={() => setUntil(Math.min(to + 300, chart.count))}>
+              Later
+            </Button>
+          </p>
+        )}
+      </div>
       <div className="mt-2 grid grid-cols-1 gap-x-8 gap-y-4 sm:grid-cols-2 md:grid-cols-3">
-        {log.series.map((each) => (
-          <Multiple key={each.key} series={each} last={last} />
+        {chart.series.map((each) => (
+          <Multiple key={each.key} series={each} chart={chart} />
         ))}
       </div>
       <p className="mt-2 text-[13px] text-soft">
-        The dashed line is the rating as it stands now. Bars at the points are the scales' ±.
+        The dashed line is the rating as it stands now. Bars at the points are the scales' ±. Each weigh-in takes the
+        same step to the right, however long after the one before.
       </p>
     </section>
   );
 }
 
-function Multiple({ series, last }: { series: Log["series"][number]; last: number }) {
-  const points = series.points.slice(-300);
-  const values = points.flatMap((point) => [point.value - point.plus_minus, point.value + point.plus_minus]);
+function Multiple({ series, chart }: { series: Chart["series"][number]; chart: Chart }) {
+  const points = series.values.flatMap((value, index) =>
+    value === null ? [] : [{ index, value, pm: series.plus_minus[index] ?? 0, date: chart.dates[index] }],
+  );
+  const values = points.flatMap((point) => [point.value - point.pm, point.value + point.pm]);
   const most = Math.max(...values, series.limit ?? 0) * 1.02;
   const least = Math.min(...values, series.limit ?? Number.POSITIVE_INFINITY) * 0.98;
-  const x = (number: number) => PAD + ((number - 1) / Math.max(1, last - 1)) * (W - 2 * PAD);
+  const x = (index: number) => PAD + (index / Math.max(1, series.values.length - 1)) * (W - 2 * PAD);
   const y = (value: number) => H - PAD - ((value - least) / Math.max(1e-9, most - least)) * (H - 2 * PAD);
   const now = points.at(-1);
   const over = series.limit !== null && now !== undefined && now.value > series.limit;
+  const size = points.length < 40 ? 1 : points.length < 120 ? 0.6 : 0.4;
+  // a weigh-in that did not settle this load breaks the line
+  const line = points
+    .map(
+      (point, at) =>
+        `${at && points[at - 1]?.index === point.index - 1 ? "L" : "M"}${x(point.index)} ${y(point.value)}`,
+    )
+    .join("");
   return (
     <figure data-series={series.key}>
       <figcaption className="flex items-baseline justify-between text-[15px]">
@@ -54,29 +89,22 @@ function Multiple({ series, last }: { series: Log["series"][number]; last: numbe
         {series.limit !== null && (
           <path d={`M0 ${y(series.limit)}H${W}`} stroke="var(--ink)" strokeDasharray="4 4" strokeWidth={1.2} />
         )}
-        <path
-          d={`M${points.map((point) => `${x(point.weigh_in)} ${y(point.value)}`).join("L")}`}
-          fill="none"
-          stroke="var(--spruce)"
-          strokeWidth={1.8}
-        />
-        {points.length < 60 &&
-          points.map((point) => {
-            const beyond = series.limit !== null && point.value > series.limit;
-            return (
-              <g key={point.weigh_in} stroke={beyond ? "var(--vermilion)" : "var(--spruce)"}>
-                <path
-                  d={`M${x(point.weigh_in)} ${y(point.value - point.plus_minus)}V${y(point.value + point.plus_minus)}`}
-                  strokeWidth={1.4}
-                />
-                {beyond ? (
-                  <rect x={x(point.weigh_in) - 4} y={y(point.value) - 4} width={8} height={8} fill="var(--vermilion)" />
-                ) : (
-                  <circle cx={x(point.weigh_in)} cy={y(point.value)} r={3.6} fill="var(--card)" strokeWidth={1.8} />
-                )}
-              </g>
-            );
-          })}
+        <path d={line} fill="none" stroke="var(--spruce)" strokeWidth={1.8 * size} />
+        {points.map((point) => {
+          const beyond = series.limit !== null && point.value > series.limit;
+          const [px, py] = [x(point.index), y(point.value)];
+          return (
+            <g key={point.index} stroke={beyond ? "var(--vermilion)" : "var(--spruce)"}>
+              <title>{`no. ${chart.numbers[point.index]}${point.date ? `, ${day(point.date)}` : ""}: ${mass(point.value)} ± ${mass(point.pm)}`}</title>
+              <path d={`M${px} ${y(point.value - point.pm)}V${y(point.value + point.pm)}`} strokeWidth={1.4 * size} />
+              {beyond ? (
+                <rect x={px - 4 * size} y={py - 4 * size} width={8 * size} height={8 * size} fill="var(--vermilion)" />
+              ) : (
+                <circle cx={px} cy={py} r={3.6 * size} fill="var(--card)" strokeWidth={1.8 * size} />
+              )}
+            </g>
+          );
+        })}
       </svg>
     </figure>
   );

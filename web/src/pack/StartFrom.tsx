@@ -6,7 +6,7 @@ import { TwoPositions } from "./TwoPositions";
 
 /** What the prediction starts from: brochure figures, or what the scale found last, the listed items taken out of it. */
 export function StartFrom() {
-  const { rig, evaluation, change, planFromWeighIn, sheet, weighIn } = useDesk();
+  const { rig, evaluation, change, planFromWeighIn, sheet, number } = useDesk();
   const learned = sheet.pack.calibration;
   const [problem, setProblem] = useState<string | null>(null);
   const unit = rig.units.mass;
@@ -23,7 +23,7 @@ export function StartFrom() {
         scale found: predictions are then changes to measured loads. Tanks count as full as in the phase you look at.
       </p>
       <Button onClick={() => void take()} disabled={!rig.weigh_ins?.length}>
-        Take it from {weighIn && weighIn < (rig.weigh_ins?.length ?? 0) ? `weigh-in ${weighIn}` : "the last weigh-in"}
+        Take it from {number && number < sheet.window.count ? `weigh-in ${number}` : "the last weigh-in"}
       </Button>
       {problem && <p className="mt-2 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
       <div className="mt-2">

@@ -21,15 +21,20 @@ export function useField(path: string, what: string) {
   }, [sheet, pending]);
 
   const problem = state?.problem ?? null;
+  const begin = () => {
+    focused.current = true;
+    gesture.current = crypto.randomUUID();
+  };
   return {
     text: draft ?? typed ?? atRest(value),
     problem,
     note: state?.entry.note ?? null,
     /** What was understood, when the text does not say it by itself. */
     understood: typed && !problem && typeof value === "number" && /[+\-−a-z"'′″%]/i.test(typed) ? atRest(value) : null,
+    /** Typing starts: what is typed until the next start is one step. */
+    begin,
     focus: (input: HTMLInputElement) => {
-      focused.current = true;
-      gesture.current = crypto.randomUUID();
+      begin();
       flushSync(() => setDraft(typed ?? inHand(value))); // selected before the next key arrives, or it would be lost
       input.select();
     },

@@ -20,7 +20,7 @@ const POLL_MS = 250;
 
 /** A scale that tells its readings itself: what each channel reads, whether it has settled, and the way to keep it. */
 export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: number; pass: Pass }) {
-  const { sheet, rig, change } = useDesk();
+  const { sheet, rig, number, change } = useDesk();
   const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
   const [address, setAddress] = useState("");
@@ -42,7 +42,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
       },
       (error: Error) => setProblem(error.message),
     );
-  const connect = () => told(api.connect({ stand_in: sheet.id, unit, weigh_in: weighIn }));
+  const connect = () => told(api.connect({ stand_in: sheet.id, unit, weigh_in: number ?? null }));
   const steady = live?.readings.filter((each) => each.stable && !each.overload) ?? [];
   const usable = steady.filter((each) => each.channel !== "tongue");
   const allSteady =

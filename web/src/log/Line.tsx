@@ -1,0 +1,136 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import type { LogLine } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { day, mass } from "../format";
+import { useField } from "../ui/Field";
+import { StatusMark } from "../ui/Status";
+
+const MARK = { stop: "over", incomplete: "unknown", caution: "tight", within: "within" } as const;
+const TOTALS = [
+  ["vehicle_hitched", "vehicle"],
+  ["trailer_gross", "trailer"],
+  ["combination_gross", "together"],
+] as const;
+
+/** One weigh-in: when, where, what it came to, what changed since the one before; its notes open in place. */
+export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => void }) {
+  const { entry, chosen, onChoose } = props;
+  const { sheet, rig, number, look } = useDesk();
+  const [wanted, setWanted] = useState(false);
+  const navigate = useNavigate();
+  const when = entry.date ? day(entry.date) : `No. ${entry.number}`;
+  const open = wanted && number === entry.number;
+  return (
+    <article data-entry={entry.number} className={`flex gap-3 border-b border-rule py-2 ${chosen ? "bg-sunk" : ""}`}>
+      <input
+        type="checkbox"
+        aria-label={`Compare ${when}`}
+        className="mt-1 h-5 w-5 shrink-0 accent-[var(--ink)]"
+        checked={chosen}
+        onChange={onChoose}
+      />
+      <div className="min-w-0 flex-1">
+        <p className="flex flex-wrap items-baseline gap-x-3">
+          <StatusMark always status={MARK[entry.verdict]} />
+          <button
+            type="button"
+            className="font-cond text-[19px] font-semibold underline-offset-2 hover:underline"
+            onClick={() => navigate(`/rigs/${sheet.id}/margins?weigh-in=${entry.number}`)}
+          >
+            {when}
+          </button>
+          <span className="text-[15px] text-soft">{entry.place}</span>
+          <span className="font-cond text-[16px]">
+            {TOTALS.flatMap(([key, name]) =>
+              entry.totals[key] === undefined ? [] : [`${name} ${mass(entry.totals[key] ?? 0)}`],
+            ).join(" · ")}{" "}
+            {rig.units.mass}
+          </span>
+          {entry.tags.map((tag) => (
+            <span key={tag} className="border border-ink px-1.5 font-cond text-[14px]">
+              {tag}
+            </span>
+          ))}
+        </p>
+        <p className="text-[15px] leading-snug">{entry.sentence}</p>
+        {entry.changed.length > 0 && (
+          <p className="text-[14px] leading-snug text-soft">Since the one before: {entry.changed.join(", ")}.</p>
+        )}
+        {entry.aboard.length > 0 && (
+          <p className="text-[14px] leading-snug text-soft">Aboard: {entry.aboard.join("; ")}.</p>
+        )}
+        {!open && entry.note && <p className="text-[14px] leading-snug text-soft italic">{entry.note}</p>}
+        {!open && entry.decided && (
+          <p className="text-[15px] leading-snug">
+            <b>Decided:</b> {entry.decided}
+          </p>
+        )}
+        {open && <Notes />}
+      </div>
+      <button
+        type="button"
+        aria-expanded={open}
+        aria-label={`Notes on ${when}`}
+        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[15px] hover:border-ink"
+        onClick={() => {
+          setWanted(!open);
+          if (!open) look(entry.number === sheet.window.count ? undefined : entry.number);
+        }}
+      >
+        {open ? "Done" : "Notes"}
+      </button>
+    </article>
+  );
+}
+
+/** What to remember of the weigh-in that is looked at. */
+function Notes() {
+  const { rig, weighIn, change } = useDesk();
+  const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
+  const [tags, setTags] = useState((here?.tags ?? []).join(", "));
+  if (!weighIn || !here) return null;
+  const path = `weigh_ins[${weighIn - 1}]`;
+  const keep = () => {
+    const given = tags.split(",").map((tag) => tag.trim());
+    const value = [...new Set(given.filter((tag) => tag !== ""))];
+    if (value.join() !== (here.tags ?? []).join())
+      change([{ path: `${path}.tags`, op: "set", value: value.length ? value : null }], "tags");
+  };
+  return (
+    <div className="mt-1 max-w-[40rem] border-l-4 border-ink pl-3">
+      <Words path={`${path}.note`} label="Note" />
+      <Words path={`${path}.decided`} label="What was decided" />
+      <label className="block py-1 text-[14px] text-soft">
+        Tags, with commas between
+        <input
+          className="mt-0.5 block h-9 w-full border border-rule bg-card px-2 text-[16px] text-ink"
+          value={tags}
+          onChange={(event) => setTags(event.currentTarget.value)}
+          onBlur={keep}
+          onKeyDown={(event) => event.key === "Enter" && keep()}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** A longer text, kept as it is typed. */
+function Words({ path, label }: { path: string; label: string }) {
+  const { text, problem, begin, edit, blur } = useField(path, label);
+  return (
+    <label className="block py-1 text-[14px] text-soft">
+      {label}
+      <textarea
+        rows={2}
+        data-path={path}
+        className="mt-0.5 block w-full border border-rule bg-card px-2 py-1 text-[16px] leading-snug text-ink"
+        value={text}
+        onChange={(event) => edit(event.currentTarget.value)}
+        onFocus={begin}
+        onBlur={blur}
+      />
+      {problem && <span className="font-semibold text-ink">{problem}</span>}
+    </label>
+  );
+}
