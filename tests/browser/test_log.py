@@ -56,6 +56,22 @@ class TheLog(OnStage):
         page.keyboard.press("]")
         expect(page.get_by_role("button", name="Weigh-in", exact=True)).to_contain_text("scale 9")
 
+    def test_reminders_are_set_and_exported(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/log")
+        page.get_by_role("button", name="Set reminders").click()
+        page.get_by_label("Weigh again after").fill("3")
+        page.get_by_label("Day the trip starts").fill("2096-07-01")
+        page.get_by_label("Name of the trip").fill("Tern Island")
+        page.get_by_role("button", name="Add the trip").click()
+        expect(page.locator("[data-reminder=trip]")).to_contain_text("from 17 Jun 2096")
+        months = page.locator("[data-reminder=months]")  # weighed last on 1 September 2026
+        expect(months).to_contain_text("1 Dec 2026")
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Into a calendar").click()
+        lines = Path(download.value.path()).read_text(encoding="utf-8").splitlines()
+        self.assertIn("DTSTART;VALUE=DATE:20960617", lines)
+        self.assertIn("DTSTART;VALUE=DATE:20261201", lines)
+
     def test_each_paper_and_the_logbook(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
         for name, start in (("A page for the glove box", b"%PDF"), ("The full report", b"%PDF"), ("Tickets, CSV", b"weigh-in,"),

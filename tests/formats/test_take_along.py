@@ -1,15 +1,20 @@
 """What travels: CSV that no spreadsheet runs, the logbook there and back, papers in every kind of rig."""
 
 import csv
+import datetime
 import io
 import json
 import unittest
+from typing import Any
 
 from hypothesis import given
 from hypothesis import strategies as st
+from icalendar import Calendar
 
+from noxel.core.reminders import reminders
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.errors import RigFileError
+from noxel.formats.ical import write_calendar
 from noxel.formats.items_csv import guess, read_items
 from noxel.formats.logbook_json import read_logbook, write_logbook
 from noxel.formats.papers import paper
@@ -35,6 +40,23 @@ class Tables(unittest.TestCase):
         wanted = [{key: load[key] for key in ("name", "mass", "on")} for load in document["loads"]]
         self.assertEqual([{key: load[key] for key in ("name", "mass", "on")} for load in back], wanted)
         self.assertEqual([load.get("position") for load in back], [load.get("position") for load in document["loads"]])
+
+
+class Reminding(unittest.TestCase):
+    def test_the_calendar_says_the_same_event_again(self) -> None:
+        document = {**rig_of("check--three-passes"), "name": "Tern, and the kiln; \\ both",
+                    "reminders": {"months": 6, "trips": [{"date": "2026-07-01"}, {"date": "2026-05-10"}]}}  # fmt: skip
+        now = datetime.datetime(2026, 6, 1, tzinfo=datetime.UTC)
+
+        def events(day: int) -> list[Any]:
+            made = reminders(parse_rig(document), datetime.date(2026, 6, day))
+            return list(Calendar.from_ical(write_calendar("rig", document["name"], made, now)).walk("VEVENT"))
+
+        first, later = events(1), events(20)
+        self.assertEqual([each["dtstart"].dt for each in first], [datetime.date(2026, 6, 17), datetime.date(2026, 11, 2)])
+        self.assertEqual([each["uid"] for each in first], [each["uid"] for each in later])
+        self.assertEqual(str(first[1]["summary"]), "Weigh again: Tern, and the kiln; \\ both")
+        self.assertEqual(len(first[0].walk("VALARM")), 1)
 
 
 class Logbook(unittest.TestCase):

@@ -772,6 +772,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Reminders
+         * @description What comes round, what is due first.
+         */
+        get: operations["read_reminders_api_rigs__rig_id__reminders_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/reminders.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar Of
+         * @description The reminders for a calendar.
+         */
+        get: operations["calendar_of_api_rigs__rig_id__reminders_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/tickets.csv": {
         parameters: {
             query?: never;
@@ -2180,6 +2220,16 @@ export interface components {
             written: components["schemas"]["ListAsWritten"];
         };
         /**
+         * Listed
+         * @description What the listed items added up to when the rig was weighed.
+         */
+        Listed: {
+            /** Trailer */
+            trailer?: number | string | null;
+            /** Vehicle */
+            vehicle?: number | string | null;
+        };
+        /**
          * LiveOut
          * @description How the scale stands: connected or not, stand-in or not, what it reads, its last ticket, what is wrong.
          */
@@ -2930,6 +2980,51 @@ export interface components {
             unmet: components["schemas"]["Unmet"][];
         };
         /**
+         * Reminder
+         * @description One thing that comes round. ``due`` is a day, or None while it hangs on no day; ``key`` stays the same as it moves.
+         */
+        Reminder: {
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "months" | "added" | "trip" | "tires";
+            /** Due */
+            due: string | null;
+            /** Key */
+            key: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "due" | "coming" | "done";
+            /** Title */
+            title: string;
+        };
+        /**
+         * Reminders
+         * @description When to be reminded: so many months after the last weigh-in, so much added since it, before trips, at a tire's age.
+         */
+        Reminders: {
+            /** Added */
+            added?: number | string | null;
+            /** Entered */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Months */
+            months?: number | null;
+            /** Tire Years */
+            tire_years?: number | null;
+            /**
+             * Trips
+             * @default []
+             */
+            trips?: components["schemas"]["Trip"][];
+        };
+        /**
          * RigFile
          * @description One rig: ``*.noxel.json``.
          */
@@ -2976,6 +3071,8 @@ export interface components {
             ready?: {
                 [key: string]: string;
             };
+            /** @default {} */
+            reminders?: components["schemas"]["Reminders"];
             /**
              * Tanks
              * @default []
@@ -3570,6 +3667,22 @@ export interface components {
             weighed: boolean;
         };
         /**
+         * Trip
+         * @description A trip to weigh before.
+         */
+        Trip: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+        };
+        /**
          * Units
          * @description The units of bare numbers.
          */
@@ -3710,7 +3823,8 @@ export interface components {
          * WeighIn
          * @description One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
          *
-         *     ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later.
+         *     ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later; ``listed`` is what the
+         *     lists added up to on that day, so that what came aboard since can be told.
          */
         WeighIn: {
             /**
@@ -3731,6 +3845,7 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            listed?: components["schemas"]["Listed"] | null;
             /** Note */
             note?: string | null;
             /**
@@ -5284,6 +5399,66 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Sheet"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_reminders_api_rigs__rig_id__reminders_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reminder"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    calendar_of_api_rigs__rig_id__reminders_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -1,5 +1,6 @@
 """``/api/rigs/{id}/log`` and the papers: every weigh-in in a line, compared, printed, taken along."""
 
+import datetime
 from typing import Annotated, Literal
 from urllib.parse import quote
 
@@ -12,6 +13,7 @@ from noxel.api.rigs import Looking, Store, file_stem, sheet_as_json
 from noxel.core.adjust import kept_answers
 from noxel.core.edit import settle
 from noxel.core.logbook import Chart, Comparison, Log, chart_of, compare_weigh_ins, line_of
+from noxel.core.reminders import Reminder, reminders
 from noxel.formats.logbook_json import read_logbook, write_logbook
 from noxel.formats.tables import items_csv, tickets_csv
 from noxel.store.log import Logs
@@ -52,6 +54,23 @@ def read_chart(rig_id: str, rigs: Store, logs: TheLog, until: Number = None) -> 
     """Every load over up to 300 weigh-ins, the last of them ``until`` or the last there is."""
     run, count = logs.run(rig_id, until=until)
     return sheet_as_json(chart_of(settle(rigs.open(rig_id).document).rig, run, count))
+
+
+@router.get("/rigs/{rig_id}/reminders")
+def read_reminders(rig_id: str, rigs: Store) -> list[Reminder]:
+    """What comes round, what is due first."""
+    return reminders(settle(rigs.open(rig_id).document).rig, datetime.date.today())
+
+
+@router.get("/rigs/{rig_id}/reminders.ics", response_class=Response)
+def calendar_of(rig_id: str, rigs: Store) -> Response:
+    """The reminders for a calendar."""
+    from noxel.formats.ical import write_calendar
+
+    rig = settle(rigs.open(rig_id).document).rig
+    found = reminders(rig, datetime.date.today())
+    made = write_calendar(rig_id, rig.name, found, datetime.datetime.now(datetime.UTC))
+    return _file(made, f"{file_stem(rig)}.ics", "text/calendar; charset=utf-8")
 
 
 @router.get("/rigs/{rig_id}/log/compare", response_model=Comparison)

@@ -5,6 +5,7 @@ from typing import Any, Literal
 
 from noxel.core.answers import PassAnswer
 from noxel.core.ratings import on_pin
+from noxel.core.reminders import listed_now
 from noxel.core.rigfile import RigFile
 from noxel.core.tickets import Pass
 from noxel.core.units import KG
@@ -182,4 +183,7 @@ def new_weigh_in(rig: RigFile, today: datetime.date, scale: ScaleKind = "truck_s
         if last:
             each["unit"] = last
     scale_document = {"kind": scale, "resolution": graduation, "entered": {"resolution": {"source": "guess"}}}
-    return {"date": today.isoformat(), "scale": scale_document, "passes": passes}
+    made = {"date": today.isoformat(), "scale": scale_document, "passes": passes}
+    if rig.loads:
+        made["listed"] = {on: round(kg / KG[rig.units.mass], 1) for on, kg in listed_now(rig).items()}
+    return made

@@ -94,6 +94,29 @@ class Tank(Entered):
         return self.capacity.litres * fluid_density(self.fluid if self.fluid in FLUIDS else "water")
 
 
+class Listed(Model):
+    """What the listed items added up to when the rig was weighed."""
+
+    vehicle: NonNegativeMass | None = None
+    trailer: NonNegativeMass | None = None
+
+
+class Trip(Model):
+    """A trip to weigh before."""
+
+    date: Day
+    name: Name = ""
+
+
+class Reminders(Entered):
+    """When to be reminded: so many months after the last weigh-in, so much added since it, before trips, at a tire's age."""
+
+    months: Annotated[Number, Field(ge=1, le=240)] | None = None
+    added: PositiveMass | None = None
+    tire_years: Annotated[Number, Field(ge=1, le=30)] | None = None
+    trips: Annotated[tuple[Trip, ...], Field(max_length=100)] = ()
+
+
 class VehicleBase(Model):
     """The vehicle without the listed loads, axle by axle, with or without the hitch's own mass."""
 

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, ModelWrapValidatorHandler, ValidationError, model_validator
 
 from noxel.core.base import Day, Entered, Entry, Name, Note, misplaced
-from noxel.core.loads import KeptPlan, Load, Plan, Tank
+from noxel.core.loads import KeptPlan, Load, Plan, Reminders, Tank
 from noxel.core.quantities import units_in_force
 from noxel.core.rig import Hitch, Kind, Policy, Trailer, Vehicle
 from noxel.core.terms import TermSet
@@ -35,6 +35,7 @@ class RigFile(Entered):
     plan: Plan = Plan()
     kept_plans: Annotated[tuple[KeptPlan, ...], Field(max_length=200)] = ()
     ready: Annotated[dict[Name, Day], Field(max_length=200)] = Field(default_factory=dict)
+    reminders: Reminders = Reminders()
     weigh_ins: Annotated[tuple[WeighIn, ...], Field(max_length=100_000)] = ()
 
     @model_validator(mode="wrap")

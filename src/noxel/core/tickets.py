@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Discriminator, Field, ModelWrapValidatorHandler, Tag, field_validator, model_validator
 
 from noxel.core.base import Day, Entered, Model, Name, Note, Number, misplaced
+from noxel.core.loads import Listed
 from noxel.core.quantities import (
     Length,
     Mass,
@@ -210,7 +211,8 @@ class Accepted(Model):
 class WeighIn(Entered):
     """One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
 
-    ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later.
+    ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later; ``listed`` is what the
+    lists added up to on that day, so that what came aboard since can be told.
     """
 
     date: Day | None = None
@@ -218,6 +220,7 @@ class WeighIn(Entered):
     note: Note | None = None
     tags: Annotated[tuple[Name, ...], Field(max_length=50)] = ()
     decided: Note | None = None
+    listed: Listed | None = None
     scale: Scale | None = None
     passes: Annotated[tuple[Pass, ...], Field(max_length=200)] = ()
     tongue_measurements: Annotated[tuple[TongueMeasurement, ...], Field(max_length=200)] = ()

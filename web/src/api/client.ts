@@ -35,6 +35,7 @@ export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
 export type Log = Schemas["Log"];
 export type LogLine = Schemas["LogLine"];
+export type Reminder = Schemas["Reminder"];
 export type Chart = Schemas["Chart"];
 export type Comparison = Schemas["Comparison"];
 export type Step = Schemas["Step"];
@@ -129,6 +130,7 @@ export const api = {
     ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
   log: (id: string, words: string, before?: number) =>
     ask<Log>("GET", `/rigs/${id}/log?${new URLSearchParams(given({ words, before: before ? String(before) : "" }))}`),
+  reminders: (id: string) => ask<Reminder[]>("GET", `/rigs/${id}/reminders`),
   chart: (id: string, until?: number) => ask<Chart>("GET", `/rigs/${id}/log/chart${until ? `?until=${until}` : ""}`),
   compareWeighIns: (id: string, numbers: number[]) =>
     ask<Comparison>("GET", `/rigs/${id}/log/compare?${numbers.map((each) => `numbers=${each}`).join("&")}`),

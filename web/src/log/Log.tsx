@@ -8,6 +8,7 @@ import { Compared } from "./Compared";
 import { Line } from "./Line";
 import { Multiples } from "./Multiples";
 import { Papers } from "./Papers";
+import { Reminders } from "./Reminders";
 
 /** The record: every weigh-in in a line, every load over time, two to four of them compared, papers to take along. */
 export function LogPlace() {
@@ -31,6 +32,7 @@ export function LogPlace() {
   return (
     <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
       <Papers />
+      <Reminders />
       <Kept kept={first.kept} />
       {first.count === 0 ? (
         <p className="mt-6 text-[16px]">

@@ -1,0 +1,50 @@
+"""Reminders as a calendar (RFC 5545): one all-day event each, with an alarm, the same identity whenever it is written again."""
+
+import datetime
+import hashlib
+from collections.abc import Iterable
+
+from icalendar import Alarm, Calendar, Event
+
+from noxel.core.reminders import Reminder
+
+_ALARM = datetime.timedelta(hours=9)
+"""The alarm goes off at nine on the day."""
+
+
+def write_calendar(rig_id: str, name: str, found: Iterable[Reminder], now: datetime.datetime) -> bytes:
+    """The calendar of a rig's reminders; those without a day, and those that are done, are left out.
+
+    Parameters
+    ----------
+    rig_id : str
+        What makes the events' identities differ from another rig's.
+    name : str
+        The rig's name, for people.
+    found : iterable of Reminder
+        As they stand.
+    now : datetime
+        When it was written, in UTC.
+    """
+    calendar = Calendar()
+    calendar.add("prodid", "-//Noxel//Reminders//EN")
+    calendar.add("version", "2.0")
+    for each in found:
+        if each.due is None or each.state == "done":
+            continue
+        event = Event()
+        event.add("uid", f"{hashlib.sha256(f'{rig_id} {each.key}'.encode()).hexdigest()[:32]}@noxel")
+        event.add("dtstamp", now)
+        event.add("dtstart", each.due)
+        event.add("dtend", each.due + datetime.timedelta(1))
+        event.add("summary", f"{each.title}: {name}" if name else each.title)
+        event.add("description", each.sentence)
+        event.add("transp", "TRANSPARENT")
+        alarm = Alarm()
+        alarm.add("action", "DISPLAY")
+        alarm.add("description", each.title)
+        alarm.add("trigger", _ALARM)
+        event.add_component(alarm)
+        calendar.add_component(event)
+    made: bytes = calendar.to_ical()
+    return made
