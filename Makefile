@@ -14,7 +14,7 @@ demo: $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 serve: $(STAMPS)/python $(STAMPS)/page ## serve your own rigs
 	@$(VENV)/bin/noxel serve
 
-test: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## every test
+test: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium $(STAMPS)/office ## every test
 	$(PY) -m tools.tests
 
 test-quick: $(STAMPS)/python ## every test but those in the browser
@@ -66,4 +66,8 @@ $(STAMPS)/page: $(STAMPS)/web $(WEB_SOURCES)
 
 $(STAMPS)/chromium: tools/need.py
 	@$(PYTHON) tools/need.py chromium
+	@mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/office: tools/need.py
+	@$(PYTHON) tools/need.py office
 	@mkdir -p $(STAMPS) && touch $@

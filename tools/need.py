@@ -1,6 +1,6 @@
-"""Says plainly what this machine still needs, and what to install; Chromium is installed where that is possible.
+"""Says plainly what this machine still needs, and what to install; Chromium and LibreOffice are installed where that is possible.
 
-Runs on any Python 3 with nothing installed: ``python3 tools/need.py python | node | chromium``.
+Runs on any Python 3 with nothing installed: ``python3 tools/need.py python | node | chromium | office``.
 """
 
 import os
@@ -40,24 +40,37 @@ def need_node() -> "str | None":
     return None
 
 
+def _installed(commands: "tuple[str, ...]", package: str) -> bool:
+    """Whether one of the commands is there; installed with apt-get when this is root on Debian."""
+    if any(map(shutil.which, commands)):
+        return True
+    if not (shutil.which("apt-get") and hasattr(os, "geteuid") and os.geteuid() == 0):
+        return False
+    print(f"Installing {package} for the tests …", flush=True)
+    for call in (["apt-get", "update", "-qq"], ["apt-get", "install", "-y", "-qq", "--no-install-recommends", package]):
+        env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
+        if subprocess.run(call, env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, check=False).returncode:
+            break
+    return any(map(shutil.which, commands))
+
+
 def need_chromium() -> "str | None":
-    """Chromium for the browser tests; installed with apt-get when this is root on Debian."""
-    if os.environ.get("NOXEL_CHROMIUM") or any(map(shutil.which, ("chromium", "chromium-browser"))):
+    """Chromium for the browser tests."""
+    if os.environ.get("NOXEL_CHROMIUM") or _installed(("chromium", "chromium-browser"), "chromium"):
         return None
-    if shutil.which("apt-get") and hasattr(os, "geteuid") and os.geteuid() == 0:
-        print("Installing Chromium for the browser tests …", flush=True)
-        for call in (["apt-get", "update", "-qq"], ["apt-get", "install", "-y", "-qq", "--no-install-recommends", "chromium"]):
-            env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
-            if subprocess.run(call, env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, check=False).returncode:
-                break
-        if shutil.which("chromium"):
-            return None
     return "The browser tests need Chromium. Install it (Debian: apt-get install chromium), or name it in NOXEL_CHROMIUM."
+
+
+def need_office() -> "str | None":
+    """LibreOffice, which reckons the workbook again in the tests."""
+    if _installed(("soffice",), "libreoffice-calc-nogui"):
+        return None
+    return "The tests of the workbook need LibreOffice. Install it (Debian: apt-get install libreoffice-calc-nogui)."
 
 
 def main() -> int:
     """Check what is named; exits 1 with plain words when something is missing."""
-    says = {"python": need_python, "node": need_node, "chromium": need_chromium}[sys.argv[1]]()
+    says = {"python": need_python, "node": need_node, "chromium": need_chromium, "office": need_office}[sys.argv[1]]()
     if says:
         print(says, file=sys.stderr)
     return 1 if says else 0

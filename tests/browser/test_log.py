@@ -75,7 +75,7 @@ class TheLog(OnStage):
     def test_each_paper_and_the_logbook(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
         for name, start in (("A page for the glove box", b"%PDF"), ("The full report", b"%PDF"), ("Tickets, CSV", b"weigh-in,"),
-                            ("Items, CSV", b"item,"), ("This rig as a file", b"{"), ("Every rig in one file", b"{")):  # fmt: skip
+                            ("Items, CSV", b"item,"), ("Workbook with formulas", b"PK"), ("This rig as a file", b"{"), ("Every rig in one file", b"{")):  # fmt: skip
             with page.expect_download() as download:
                 page.get_by_role("link", name=name).click()
             self.assertTrue(Path(download.value.path()).read_bytes().startswith(start), name)

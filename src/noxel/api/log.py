@@ -115,6 +115,17 @@ def items_of(rig_id: str, rigs: Store) -> Response:
     return _file(items_csv(rig), f"{file_stem(rig)}-items.csv", "text/csv; charset=utf-8")
 
 
+@router.get("/rigs/{rig_id}/workbook.xlsx", response_class=Response)
+def workbook_of(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Plates, tickets, derived weights and checks with live formulas."""
+    from noxel.formats.workbook import workbook
+
+    stored = rigs.open(rig_id, weigh_in, entire=True)
+    rig = settle(stored.document).rig
+    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+    return _file(workbook(rig, stored.window.at), f"{file_stem(rig)}.xlsx", kind)
+
+
 @router.get("/logbook", response_class=Response)
 def export_all(rigs: Store) -> Response:
     """Every rig in one file."""

@@ -33,6 +33,9 @@ export function Papers() {
         <a className={link} href={`/api/rigs/${sheet.id}/paper.pdf?${at}what=report`}>
           The full report
         </a>
+        <a className={link} href={`/api/rigs/${sheet.id}/workbook.xlsx${number ? `?weigh_in=${number}` : ""}`}>
+          Workbook with formulas
+        </a>
         <a className={link} href={`/api/rigs/${sheet.id}/file`}>
           This rig as a file
         </a>

@@ -1,0 +1,100 @@
+"""The plates of the workbook, and each check's limit as a formula over them."""
+
+from collections.abc import Iterator, Mapping
+from typing import Literal
+
+from noxel.core.ratings import limits, share_range
+from noxel.core.rig import rating_in, rating_path
+from noxel.core.rigfile import RigFile
+from noxel.core.tires import axle_sets
+
+Named = Mapping[str, str]
+"""Cells of the sheet “Plates” by the rig file's paths."""
+Plate = tuple[str, str, float, Literal["mass", "length", "share", "count"]]
+"""A path, its label, the figure in SI, what it is."""
+
+
+def plates(rig: RigFile) -> Iterator[Plate]:
+    """Every figure of the rig that the formulas use."""
+    ratings, mode = rig.vehicle.ratings, rig.hitch.mode
+    named = (("gvwr", "GVWR of the vehicle", ratings.gvwr), ("gawr_front", "front GAWR", ratings.gawr_front),
+             ("gawr_rear", "rear GAWR", ratings.gawr_rear), ("gcwr", "GCWR", ratings.gcwr),
+             ("tow_rating", "tow rating", rating_in(ratings.tow_rating, mode)), ("payload", "payload on the placard", ratings.payload),
+             ("payload_reduction", "add-on label", ratings.payload_reduction),
+             ("tongue_rating", "tongue rating", rating_in(ratings.tongue_rating, mode)))  # fmt: skip
+    for name, label, mass in named:
+        if mass is not None:
+            yield f"vehicle.ratings.{name}", label, mass.kg, "mass"
+    if rig.vehicle.curb_weight:
+        yield "vehicle.curb_weight", "curb weight", rig.vehicle.curb_weight.kg, "mass"
+    geometry = rig.vehicle.geometry
+    if geometry.wheelbase:
+        yield "vehicle.geometry.wheelbase", "wheelbase", geometry.wheelbase.m, "length"
+    if geometry.hitch_offset:
+        yield "vehicle.geometry.hitch_offset", "hitch point behind the rear axle", geometry.hitch_offset.m, "length"
+    for index, part in enumerate(rig.hitch.parts):
+        for field, rating in (("trailer", part.trailer), ("tongue", part.tongue)):
+            mass = rating_in(rating, mode)
+            if mass is not None:
+                yield (
+                    f"hitch.parts[{index}].{field}{rating_path(rating, mode)}",
+                    f"{part.kind}: {field} rating",
+                    mass.kg,
+                    "mass",
+                )
+    for each in axle_sets(rig):
+        if each.rating:
+            yield f"{each.path}.{each.rating.field}", f"one tire, {each.group}, as fitted", each.rating.kg, "mass"
+        if each.tires.count:
+            yield f"tires.{each.group}.count", f"tires, {each.group}", float(each.tires.count), "count"
+    if rig.trailer is None:
+        return
+    for index, rating in enumerate(rig.trailer.ratings.gawr):
+        yield f"trailer.ratings.gawr[{index}]", f"GAWR of trailer axle {index + 1}", rating.kg, "mass"
+    own = (("ratings.gvwr", "GVWR of the trailer", rig.trailer.ratings.gvwr), ("ratings.axle_group", "axle group", rig.trailer.ratings.axle_group),
+           ("ratings.ccc", "cargo carrying capacity", rig.trailer.ratings.ccc), ("dry_weight", "dry weight", rig.trailer.dry_weight))  # fmt: skip
+    for name, label, mass in own:
+        if mass is not None:
+            yield f"trailer.{name}", label, mass.kg, "mass"
+    if rig.trailer.geometry.coupler_to_axles:
+        yield (
+            "trailer.geometry.coupler_to_axles",
+            "coupler to the middle of the axles",
+            rig.trailer.geometry.coupler_to_axles.m,
+            "length",
+        )
+    for end, share in enumerate(share_range(rig)):
+        yield f"policy.tongue_share[{end}]", f"tongue share aimed at, {'from' if end == 0 else 'to'}", share, "share"
+
+
+def limit_formula(rig: RigFile, check: str, known: Named) -> str | None:
+    """A check's limit over the cells of the plates, or None where it is not known."""
+    limit = limits(rig).get(check)
+    if limit is None:
+        return None
+    if check in ("hitch.trailer", "hitch.tongue", "trailer.axles") and limit.certainty == "real":
+        return _least(check, known)
+    if limit.certainty == "rough":
+        return f"0.1*{known['vehicle.ratings.tow_rating']}"
+    if limit.terms:
+        return "".join(
+            f"{'-' if term.op == '−' else '+' if term.op == '+' else ''}{known[_plain(term.path)]}" for term in limit.terms
+        )
+    return known[_plain(limit.path)]
+
+
+def _plain(path: str) -> str:
+    """The vehicle's ratings by mode stand under their plain name."""
+    return path.removesuffix(".carrying").removesuffix(".distributing") if path.startswith("vehicle.") else path
+
+
+def _least(check: str, known: Named) -> str:
+    if check == "trailer.axles":
+        axles = [known[path] for path in known if path.startswith("trailer.ratings.gawr[")]
+        group = known.get("trailer.ratings.axle_group")
+        found = [f"SUM({','.join(axles)})"] if axles else []
+        return f"MIN({','.join([*found, *([group] if group else [])])})"
+    field = check.removeprefix("hitch.")
+    cells = [cell for path, cell in known.items() if path.startswith("hitch.parts[") and f"].{field}" in path]
+    own = known.get("vehicle.ratings.tongue_rating") if field == "tongue" else None
+    return f"MIN({','.join([*([own] if own else []), *cells])})"
