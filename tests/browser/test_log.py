@@ -56,6 +56,23 @@ class TheLog(OnStage):
         page.keyboard.press("]")
         expect(page.get_by_role("button", name="Weigh-in", exact=True)).to_contain_text("scale 9")
 
+    def test_tickets_from_a_spreadsheet(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/log")
+        page.get_by_role("button", name="Bring in tickets").click()
+        table = "date;scale;setup;bars;front;rear;trailer\n3/4/2025;Tern Island;hitched;{bars};2.980,5;3700;5800\n"
+        page.get_by_label("The list").fill(table.format(bars="up"))
+        expect(page.locator("[data-part=list-problems]")).to_contain_text("line 2")
+        page.get_by_label("The list").fill(table.format(bars="tight"))
+        expect(page.get_by_text("1 weigh-in with 1 pass. They go in by their dates.")).to_be_visible()
+        page.get_by_label("Order of dates").get_by_text("3 April").click()
+        page.get_by_role("button", name="Add them all").click()
+        expect(page.get_by_role("status").filter(has_text="1 weigh-in brought in.")).to_be_visible()
+        expect(page.locator('[data-entry="1"]')).to_contain_text("3 Apr 2025")
+        first = self.rigs.open(self.rig, entire=True).document["weigh_ins"][0]
+        self.assertEqual(first["passes"][0]["readings"], {"front": 2980.5, "rear": 3700, "trailer": 5800})
+        page.get_by_role("button", name="Undo imported tickets").click()
+        expect(page.locator("[data-entry]")).to_have_count(2)
+
     def test_reminders_are_set_and_exported(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
         page.get_by_role("button", name="Set reminders").click()
@@ -74,8 +91,9 @@ class TheLog(OnStage):
 
     def test_each_paper_and_the_logbook(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
-        for name, start in (("A page for the glove box", b"%PDF"), ("The full report", b"%PDF"), ("Tickets, CSV", b"weigh-in,"),
-                            ("Items, CSV", b"item,"), ("Workbook with formulas", b"PK"), ("This rig as a file", b"{"), ("Every rig in one file", b"{")):  # fmt: skip
+        papers = {"A page for the glove box": b"%PDF", "The full report": b"%PDF", "Tickets, CSV": b"weigh-in,", "Items, CSV": b"item,",
+                  "Workbook with formulas": b"PK", "This rig as a file": b"{", "Every rig in one file": b"{"}  # fmt: skip
+        for name, start in papers.items():
             with page.expect_download() as download:
                 page.get_by_role("link", name=name).click()
             self.assertTrue(Path(download.value.path()).read_bytes().startswith(start), name)

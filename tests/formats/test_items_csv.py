@@ -6,7 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from noxel.errors import InputError, TooLarge
-from noxel.formats.items_csv import Layout, guess, header_unit, read_items
+from noxel.formats.items_csv import guess, header_unit, read_items
+from noxel.formats.lists import Layout
 
 
 def read(text: str, **more: object) -> list[dict[str, object]]:

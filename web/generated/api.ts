@@ -832,6 +832,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/tickets/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Tickets
+         * @description Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its number.
+         */
+        post: operations["import_tickets_api_rigs__rig_id__tickets_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/tickets/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Tickets
+         * @description Read a table without bringing it in: what was understood, and each line that cannot be.
+         */
+        post: operations["preview_tickets_api_rigs__rig_id__tickets_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/undo": {
         parameters: {
             query?: never;
@@ -1186,6 +1226,16 @@ export interface components {
             texts: {
                 [key: string]: string;
             };
+        };
+        /**
+         * BroughtIn
+         * @description How many weigh-ins came in, and how many were there already.
+         */
+        BroughtIn: {
+            /** Added */
+            added: number;
+            /** Already */
+            already: number;
         };
         /**
          * ByMode
@@ -3443,6 +3493,50 @@ export interface components {
             says: string[];
         };
         /**
+         * TableAsWritten
+         * @description How a table of tickets is written; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April.
+         */
+        TableAsWritten: {
+            /** Columns */
+            columns: {
+                [key: string]: number;
+            };
+            /** Day First */
+            day_first: boolean;
+            /** Decimal Comma */
+            decimal_comma: boolean;
+            /** Delimiter */
+            delimiter: string;
+            /** Header */
+            header: boolean;
+            /**
+             * Mass
+             * @enum {string}
+             */
+            mass: "lb" | "kg";
+            /** Resolution */
+            resolution: string;
+        };
+        /**
+         * TablePreview
+         * @description What would come in: how the table was understood, its first rows, what adds up, what cannot be read.
+         */
+        TablePreview: {
+            /** Already */
+            already: number;
+            /** Columns */
+            columns: ("weigh_in" | "date" | "place" | "pass" | "configuration" | "spring_bars" | "front" | "rear" | "trailer" | "trailer_1" | "trailer_2" | "trailer_3" | "gross" | "reading" | "mass" | "unit" | "ticket_number" | "note")[];
+            /** Passes */
+            passes: number;
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+            /** Rows */
+            rows: string[][];
+            /** Weigh Ins */
+            weigh_ins: number;
+            written: components["schemas"]["TableAsWritten"];
+        };
+        /**
          * Tank
          * @description A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a trip.
          *
@@ -3521,6 +3615,15 @@ export interface components {
             retired: boolean;
             /** Rigs */
             rigs: components["schemas"]["CoupledRig"][];
+        };
+        /**
+         * TicketTable
+         * @description A table of tickets from a spreadsheet; how it is written is guessed where it is not said.
+         */
+        TicketTable: {
+            /** Text */
+            text: string;
+            written?: components["schemas"]["TableAsWritten"] | null;
         };
         /**
          * TireAnswer
@@ -5508,6 +5611,76 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    import_tickets_api_rigs__rig_id__tickets_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TicketTable"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtIn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    preview_tickets_api_rigs__rig_id__tickets_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TicketTable"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TablePreview"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -21,6 +21,7 @@ from noxel.api.live import router as live_router
 from noxel.api.log import router as log_router
 from noxel.api.match import router as match_router
 from noxel.api.rigs import Health, router
+from noxel.api.tickets import router as tickets_router
 from noxel.api.words import router as words_router
 from noxel.store.database import Database
 from noxel.store.garage import Garage
@@ -74,6 +75,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     app.include_router(items_router)
     app.include_router(adjust_router)
     app.include_router(log_router)
+    app.include_router(tickets_router)
     app.include_router(match_router)
     app.include_router(garage_router)
     app.include_router(words_router)

@@ -16,7 +16,8 @@ from noxel.core.rigfile import parse_rig
 from noxel.core.start import lever_length_typed, start_from_weigh_in
 from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_mass
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.items_csv import COLUMNS, Column, Layout, guess, header_unit, preview, read_items
+from noxel.formats.items_csv import COLUMNS, Column, guess, header_unit, read_items
+from noxel.formats.lists import Layout, preview
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 
@@ -43,7 +44,7 @@ class ListAsWritten(BaseModel):
 
     def layout(self) -> Layout:
         """The same for the reader."""
-        return Layout(self.delimiter, self.decimal_comma, self.header, self.columns)
+        return Layout(self.delimiter, self.decimal_comma, self.header, {str(name): at for name, at in self.columns.items()})
 
 
 class ItemList(BaseModel):

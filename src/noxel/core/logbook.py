@@ -8,7 +8,7 @@ from noxel.core.adjust import KeptAnswer
 from noxel.core.answers import Answer
 from noxel.core.checks import Verdict, run_checks, tightest_first, verdict
 from noxel.core.ratings import limits
-from noxel.core.rigfile import RigFile
+from noxel.core.rigfile import RigFile, parse_rig
 from noxel.core.tickets import WeighIn
 from noxel.core.units import KG, print_mass
 from noxel.core.weighing import Weighing, weigh
@@ -179,6 +179,51 @@ def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
                                values=[None if each is None else each[0] / factor for each in found],
                                plus_minus=[None if each is None else each[1] / factor for each in found]))  # fmt: skip
     return Chart(numbers=[each.number for each in run], dates=[each.facts.date for each in run], series=made, count=count)
+
+
+def _signature(weigh_in: WeighIn) -> object:
+    """What makes two weigh-ins the same: day, place, and every reading to a gram."""
+    passes = [(each.config, each.spring_bars or "none", sorted((name, round(mass.kg, 3)) for name, mass in each.readings.items()))
+              for each in weigh_in.passes]  # fmt: skip
+    return (weigh_in.date, weigh_in.place or "", str(passes))
+
+
+def brought_in(document: dict[str, Any], fresh: Sequence[dict[str, Any]]) -> tuple[dict[str, Any], int]:
+    """A rig with weigh-ins from elsewhere among its own, in the order of their days; those that are there already stay out.
+
+    Parameters
+    ----------
+    document : dict
+        The rig with its whole log; it is not changed.
+    fresh : sequence of dict
+        Weigh-ins as the rig file has them.
+
+    Returns
+    -------
+    tuple of dict and int
+        The rig, and how many were there already.
+
+    Raises
+    ------
+    RigFileError
+        If one of them cannot be this rig's; paths count the fresh ones from 0.
+    """
+    own = list(document.get("weigh_ins", []))
+    known = {_signature(each) for each in parse_rig(document).weigh_ins}
+    parsed = parse_rig({**document, "weigh_ins": list(fresh)}).weigh_ins
+    new = []
+    for each, raw in zip(parsed, fresh, strict=True):
+        if _signature(each) not in known:
+            known.add(_signature(each))
+            new.append(raw)
+    together, last, order = [*own, *new], "", []
+    for each in together:  # one without a day stays behind the one before it
+        last = each.get("date") or last
+        order.append(last)
+    days = [each.get("date") or "" for each in own]
+    if any((each.get("date") or "9999") < max(days, default="") for each in new):
+        together = [each for _, each in sorted(zip(order, together, strict=True), key=lambda pair: pair[0])]
+    return ({**document, "weigh_ins": together} if together else document), len(fresh) - len(new)
 
 
 def compare_weigh_ins(rig: RigFile, numbers: Sequence[int], called: Sequence[int] | None = None) -> Comparison:

@@ -29,8 +29,8 @@ export type Tank = Schemas["Tank"];
 export type Category = NonNullable<Load["category"]>;
 export type Phase = NonNullable<Schemas["Plan"]["phase"]>;
 export type QuickItem = Schemas["QuickItem"];
+export type TablePreview = Schemas["TablePreview"];
 export type ListPreview = Schemas["ListPreview"];
-export type Column = ListPreview["columns"][number];
 export type TongueWay = Schemas["TongueWay"];
 export type Kind = RigFile["kind"];
 export type Log = Schemas["Log"];
@@ -111,6 +111,10 @@ export const api = {
   previewItems: (id: string, list: Schemas["ItemList"]) => ask<ListPreview>("POST", `/rigs/${id}/items/preview`, list),
   importItems: (id: string, list: Schemas["ItemList"], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/items/import${looking(weighIn)}`, list),
+  previewTickets: (id: string, table: Schemas["TicketTable"]) =>
+    ask<TablePreview>("POST", `/rigs/${id}/tickets/preview`, table),
+  importTickets: (id: string, table: Schemas["TicketTable"]) =>
+    ask<Schemas["BroughtIn"]>("POST", `/rigs/${id}/tickets/import`, table),
   leverLength: (id: string, moved: Schemas["Moved"]) =>
     ask<Schemas["LeverLength"]>("POST", `/rigs/${id}/lever-length`, moved),
   planFromWeighIn: (id: string, weighIn?: number) =>

@@ -3,12 +3,15 @@ import { useRef, useState } from "react";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
+import { Slip } from "../ui/Dialog";
+import { ImportTickets } from "./ImportTickets";
 
 /** What can be printed and taken along, and bringing a whole logbook in. */
 export function Papers() {
   const { sheet, number } = useDesk();
   const queries = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
+  const [tickets, setTickets] = useState(false);
   const [told, setTold] = useState<string | null>(null);
   const at = number ? `weigh_in=${number}&` : "";
   const link = "flex min-h-10 items-center border border-ink px-3 font-cond text-[17px] font-semibold hover:bg-sunk";
@@ -48,6 +51,7 @@ export function Papers() {
         <a className={link} href="/api/logbook">
           Every rig in one file
         </a>
+        <Button onClick={() => setTickets(true)}>Bring in tickets…</Button>
         <Button onClick={() => file.current?.click()}>Bring in a logbook…</Button>
         <input
           ref={file}
@@ -67,6 +71,14 @@ export function Papers() {
           {told}
         </p>
       )}
+      <Slip open={tickets} onOpenChange={setTickets} title="Tickets from a spreadsheet" wide>
+        <ImportTickets
+          onDone={(said) => {
+            setTickets(false);
+            setTold(said);
+          }}
+        />
+      </Slip>
     </section>
   );
 }

@@ -1,12 +1,9 @@
-import { useEffect, useRef, useState } from "react";
-import { api, type Column, type ListPreview, RequestFailed } from "../api/client";
+import { api, type ListPreview } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
-import { Button, Choice } from "../ui/controls";
+import { ImportTable } from "../ui/ImportTable";
 
-type Written = ListPreview["written"];
-
-const COLUMN_WORDS: Record<Column, string> = {
+const COLUMN_WORDS = {
   name: "what",
   mass: "mass of one",
   quantity: "how many",
@@ -14,212 +11,22 @@ const COLUMN_WORDS: Record<Column, string> = {
   on: "vehicle or trailer",
   category: "category",
 };
-const SEPARATORS = [
-  [";", ";"],
-  [",", ","],
-  ["\t", "tab"],
-  ["|", "|"],
-] as const;
 
-/** Text of a file whatever wrote it: UTF-8, UTF-16 with its mark, else the usual western one-byte code. */
-async function readText(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  const mark =
-    bytes[0] === 0xff && bytes[1] === 0xfe ? "utf-16le" : bytes[0] === 0xfe && bytes[1] === 0xff ? "utf-16be" : null;
-  if (mark) return new TextDecoder(mark).decode(bytes);
-  try {
-    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder("windows-1252").decode(bytes);
-  }
-}
-
-/** A spreadsheet's list: pasted or from a file; how it is written is guessed, shown, corrected; all of it comes in, or nothing. */
+/** A spreadsheet's list of things. */
 export function ImportList({ on, onDone }: { on: "vehicle" | "trailer"; onDone: () => void }) {
   const { sheet, ask, rig } = useDesk();
-  const [text, setText] = useState("");
-  const [written, setWritten] = useState<Written | null>(null);
-  const [seen, setSeen] = useState<ListPreview | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    if (!text.trim()) {
-      setSeen(null);
-      return;
-    }
-    let late = false;
-    const wanted = written ? { text, written } : { text };
-    api.previewItems(sheet.id, wanted).then(
-      (found) => {
-        if (late) return;
-        setSeen(found);
-        setProblem(null);
-      },
-      (error: Error) => !late && setProblem(error.message),
-    );
-    return () => {
-      late = true;
-    };
-  }, [text, written, sheet.id]);
-  const shown = seen?.written;
-  const put = (change: Partial<Written>) => shown && setWritten({ ...shown, on, ...change });
-  const take = () =>
-    shown &&
-    ask((id, weighIn) => api.importItems(id, { text, written: { ...shown, on } }, weighIn)).then(
-      onDone,
-      (error: unknown) => setProblem(error instanceof RequestFailed ? error.message : String(error)),
-    );
-  const width = Math.max(0, ...(seen?.rows ?? []).map((row) => row.length));
   return (
-    <div>
-      <div className="flex flex-wrap gap-3">
-        <Button onClick={() => file.current?.click()}>Choose a file…</Button>
-        <span className="self-center text-[15px] text-soft">or paste below</span>
-        <input
-          ref={file}
-          type="file"
-          aria-label="List file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="hidden"
-          onChange={(event) => {
-            const chosen = event.currentTarget.files?.[0];
-            event.currentTarget.value = "";
-            setWritten(null);
-            if (chosen) void readText(chosen).then(setText);
-          }}
-        />
-      </div>
-      <textarea
-        aria-label="The list"
-        rows={4}
-        value={text.length > 20_000 ? `${text.slice(0, 20_000)}…` : text}
-        readOnly={text.length > 20_000}
-        onChange={(event) => {
-          setWritten(null);
-          setText(event.currentTarget.value);
-        }}
-        placeholder={"what;kg;how many\nkiln;95;1\nclay;12,5;8"}
-        className="mt-2 w-full border border-ink bg-paper p-2 font-cond text-[15px]"
-      />
-      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
-      {seen && shown && (
-        <>
-          <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px]">
-            <span>
-              Split at{" "}
-              <Choice
-                label="Separator"
-                value={shown.delimiter as ";"}
-                options={SEPARATORS}
-                onChange={(delimiter) => put({ delimiter, columns: {} })}
-              />
-            </span>
-            <span>
-              Decimals{" "}
-              <Choice
-                label="Decimal sign"
-                value={shown.decimal_comma ? "comma" : "point"}
-                options={[
-                  ["point", "1.5"],
-                  ["comma", "1,5"],
-                ]}
-                onChange={(value) => put({ decimal_comma: value === "comma" })}
-              />
-            </span>
-            <span>
-              First row{" "}
-              <Choice
-                label="First row"
-                value={shown.header ? "header" : "item"}
-                options={[
-                  ["header", "names"],
-                  ["item", "a thing"],
-                ]}
-                onChange={(value) => put({ header: value === "header" })}
-              />
-            </span>
-            <span>
-              Bare masses in{" "}
-              <Choice
-                label="Unit of bare masses"
-                value={shown.mass}
-                options={[
-                  ["lb", "lb"],
-                  ["kg", "kg"],
-                ]}
-                onChange={(value) => put({ mass: value })}
-              />
-            </span>
-          </div>
-          <div className="mt-3 overflow-x-auto">
-            <table className="w-full text-[14px]">
-              <thead>
-                <tr>
-                  {Array.from({ length: width }, (_, index) => (
-                    // biome-ignore lint/suspicious/noArrayIndexKey: a column's place is its name
-                    <th key={index} className="border border-rule p-1">
-                      <select
-                        aria-label={`Column ${index + 1} is`}
-                        value={seen.columns.find((name) => shown.columns[name] === index) ?? ""}
-                        onChange={(event) => {
-                          const chosen = event.currentTarget.value as Column | "";
-                          const rest = Object.entries(shown.columns).filter(
-                            ([name, at]) => at !== index && name !== chosen,
-                          );
-                          put({ columns: Object.fromEntries(chosen ? [...rest, [chosen, index]] : rest) });
-                        }}
-                        className="w-full bg-card font-cond text-[15px] font-semibold"
-                      >
-                        <option value="">leave out</option>
-                        {seen.columns.map((name) => (
-                          <option key={name} value={name}>
-                            {COLUMN_WORDS[name]}
-                          </option>
-                        ))}
-                      </select>
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {seen.rows.map((row, line) => (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: a row's place is its name
-                  <tr key={line} className={line === 0 && shown.header ? "text-soft italic" : ""}>
-                    {Array.from({ length: width }, (_, index) => (
-                      // biome-ignore lint/suspicious/noArrayIndexKey: a column's place is its name
-                      <td key={index} className="max-w-48 truncate border border-rule px-1">
-                        {row[index]}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-          {seen.problems.length > 0 ? (
-            <div className="mt-3" data-part="list-problems">
-              <p className="font-semibold">These lines cannot be read; nothing is added until they can.</p>
-              <ul className="max-h-40 overflow-y-auto">
-                {seen.problems.map((each) => (
-                  <li key={`${each.path}${each.message}`} className="border-l-4 border-ink pl-2 text-[14px]">
-                    {each.path} {each.message}
-                  </li>
-                ))}
-              </ul>
-            </div>
-          ) : (
-            <p className="mt-3 text-[15px]">
-              {seen.count.toLocaleString("en-US")} things, {mass(seen.total)} {rig.units.mass} in all.
-            </p>
-          )}
-          <div className="mt-3 flex gap-3">
-            <Button strong disabled={seen.count === 0 || seen.problems.length > 0} onClick={() => void take()}>
-              Add them all
-            </Button>
-            <Button onClick={onDone}>Not now</Button>
-          </div>
-        </>
-      )}
-    </div>
+    <ImportTable<ListPreview["written"], ListPreview>
+      words={COLUMN_WORDS}
+      row="a thing"
+      example={"what;kg;how many\nkiln;95;1\nclay;12,5;8"}
+      preview={(text, written) =>
+        api.previewItems(sheet.id, written ? { text, written: { ...written, on } } : { text })
+      }
+      take={(text, written) => ask((id, number) => api.importItems(id, { text, written: { ...written, on } }, number))}
+      says={(seen) => `${seen.count.toLocaleString("en-US")} things, ${mass(seen.total)} ${rig.units.mass} in all.`}
+      some={(seen) => seen.count > 0}
+      onDone={onDone}
+    />
   );
 }

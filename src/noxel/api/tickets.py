@@ -1,0 +1,127 @@
+"""``/api/rigs/{id}/tickets``: a table of tickets from a spreadsheet, looked at first, then brought in whole or not at all."""
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from noxel.api.problems import FieldProblem, ProblemDetails
+from noxel.api.rigs import Store
+from noxel.core.document import Document
+from noxel.core.edit import settle
+from noxel.core.guide import GRADUATIONS
+from noxel.core.logbook import brought_in
+from noxel.core.rigfile import RigFile
+from noxel.core.units import MassUnit, read_mass, read_typed
+from noxel.errors import InputError, Problem, RigFileError
+from noxel.formats.lists import Layout, preview, unit_in
+from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, read_tickets
+
+router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
+
+
+class TableAsWritten(BaseModel):
+    """How a table of tickets is written; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April."""
+
+    delimiter: Annotated[str, Field(min_length=1, max_length=1)]
+    decimal_comma: bool
+    header: bool
+    columns: dict[TicketColumn, Annotated[int, Field(ge=0, le=200)]]
+    mass: MassUnit
+    day_first: bool
+    resolution: Annotated[str, Field(max_length=40)]
+
+    def layout(self) -> Layout:
+        """The same for the reader."""
+        return Layout(self.delimiter, self.decimal_comma, self.header, {str(name): at for name, at in self.columns.items()})
+
+
+class TicketTable(BaseModel):
+    """A table of tickets from a spreadsheet; how it is written is guessed where it is not said."""
+
+    text: Annotated[str, Field(max_length=5_000_000)]
+    written: TableAsWritten | None = None
+
+
+class TablePreview(BaseModel):
+    """What would come in: how the table was understood, its first rows, what adds up, what cannot be read."""
+
+    written: TableAsWritten
+    columns: list[TicketColumn]
+    rows: list[list[str]]
+    weigh_ins: int
+    passes: int
+    already: int
+    problems: list[FieldProblem]
+
+
+class BroughtIn(BaseModel):
+    """How many weigh-ins came in, and how many were there already."""
+
+    added: int
+    already: int
+
+
+def _read(rig: RigFile, text: str, written: TableAsWritten) -> Tickets:
+    try:
+        resolution = read_typed(written.resolution, "mass", rig.units.mass).value
+    except InputError as exc:
+        raise InputError(exc.message, [Problem("the graduation", exc.message, exc.code)]) from exc
+    if (read_mass(resolution) if isinstance(resolution, str) else resolution) <= 0:
+        raise InputError("The graduation must be more than 0.", [Problem("the graduation", "must be more than 0", "range")])
+    return read_tickets(text, written.layout(), mass=written.mass, resolution=resolution, day_first=written.day_first,
+                        config="hitched" if rig.towing else "vehicle_only")  # fmt: skip
+
+
+def _bring_in(document: Document, tickets: Tickets) -> tuple[Document, int]:
+    """The rig with the tickets; what breaks a rule is told by the line of the table that it stands on."""
+    try:
+        return brought_in(document, tickets.weigh_ins)
+    except RigFileError as exc:
+        problems = []
+        for each in exc.problems:
+            line, said = tickets.line_of(each.path), each.path.rsplit(".", 1)[-1]
+            problems.append(Problem(f"line {line}" if line else each.path, f"{said}: {each.message}", each.code))
+        raise InputError(f"Nothing was added. {problems[0]}.", problems) from exc
+
+
+@router.post("/rigs/{rig_id}/tickets/preview")
+def preview_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TablePreview:
+    """Read a table without bringing it in: what was understood, and each line that cannot be."""
+    document = rigs.open(rig_id, entire=True).document
+    rig = settle(document).rig
+    written = wanted.written
+    if written is None:
+        found = guess_tickets(wanted.text)
+        header = " ".join(preview(wanted.text, found, 1)[0]) if found.header else ""
+        unit = unit_in(header) or rig.units.mass
+        columns: Any = dict(found.columns)
+        written = TableAsWritten(delimiter=found.delimiter, decimal_comma=found.decimal_comma, header=found.header, columns=columns,
+                                 mass=unit, day_first=rig.units.mass == "kg", resolution=f"{GRADUATIONS['truck_scale'][unit]} {unit}")  # fmt: skip
+    tickets, already, problems = Tickets([], {}), 0, []
+    try:
+        tickets = _read(rig, wanted.text, written)
+        _, already = _bring_in(document, tickets)
+    except InputError as exc:
+        problems = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in exc.problems][:50]
+    return TablePreview(written=written, columns=list(TICKET_COLUMNS), rows=preview(wanted.text, written.layout()), problems=problems,
+                        weigh_ins=len(tickets.weigh_ins), passes=sum(len(each["passes"]) for each in tickets.weigh_ins), already=already)  # fmt: skip
+
+
+@router.post("/rigs/{rig_id}/tickets/import")
+def import_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> BroughtIn:
+    """Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its number."""
+    written = wanted.written
+    if written is None:
+        raise InputError("Say how the table is written.", [Problem("written", "is missing", "missing")])
+    told = {"added": 0, "already": 0}
+
+    def add(document: Document) -> Document:
+        rig = settle(document).rig
+        tickets = _read(rig, wanted.text, written)
+        made, told["already"] = _bring_in(document, tickets)
+        told["added"] = len(tickets.weigh_ins) - told["already"]
+        return settle(made).document
+
+    rigs.change(rig_id, "imported tickets", add, entire=True)
+    return BroughtIn(**told)

@@ -1,0 +1,120 @@
+"""Tables from spreadsheets as text: any usual separator, decimal points or commas, columns in any order."""
+
+import csv
+import io
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+from noxel.core.units import MassUnit
+from noxel.errors import InputError, Problem, TooLarge
+
+MOST = 10_000
+"""Rows that are read at once."""
+
+_DELIMITERS = (";", "\t", ",", "|")
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """How a list is written: its separator, its decimal sign, whether the first row is a header, which column is what."""
+
+    delimiter: str
+    decimal_comma: bool
+    header: bool
+    columns: Mapping[str, int] = field(default_factory=dict)
+
+    def cell(self, row: Sequence[str], name: str) -> str:
+        """What a row has in a column, by the column's meaning; nothing where there is no such column."""
+        index = self.columns.get(name)
+        return row[index] if index is not None and index < len(row) else ""
+
+    def figure(self, row: Sequence[str], name: str) -> str:
+        """The same for a figure: with a decimal point."""
+        cell = self.cell(row, name)
+        return cell.replace(".", "").replace(",", ".") if self.decimal_comma else cell
+
+    def body(self, text: str) -> list[tuple[int, list[str]]]:
+        """The rows below the header, each with the number of its line.
+
+        Raises
+        ------
+        InputError, TooLarge
+            As :func:`rows_of`.
+        """
+        rows = rows_of(text, self.delimiter)
+        return rows[1:] if self.header else rows
+
+
+def rows_of(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
+    """The rows with anything in them, each with the number of its line.
+
+    Raises
+    ------
+    InputError
+        If it is no such table.
+    TooLarge
+        If there are more than :data:`MOST` rows.
+    """
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
+    try:
+        found = [(reader.line_num, [_plain(cell) for cell in row]) for row in reader if any(cell.strip() for cell in row)]
+    except csv.Error as exc:
+        raise InputError(f"This list cannot be read: {exc}.", [Problem(f"line {reader.line_num}", str(exc), "csv")]) from exc
+    if len(found) > MOST + 1:
+        raise TooLarge(f"{len(found):,} rows are too many at once: at most {MOST:,}.")
+    return found
+
+
+def _plain(cell: str) -> str:
+    """A cell without the mark that keeps a spreadsheet from taking it for a formula."""
+    text = cell.strip()
+    return text[1:] if re.match(r"'[=+\-@]", text) else text
+
+
+def first_rows(text: str) -> str:
+    """The first lines that have anything in them."""
+    return "\n".join([line for line in text.splitlines() if line.strip()][:20])
+
+
+def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
+    """Guess how a list is written, from its first rows.
+
+    Parameters
+    ----------
+    text : str
+        The whole list.
+    words : mapping
+        For each column the words that its heading may have, as a pattern; in the order they are tried.
+
+    Returns
+    -------
+    Layout
+        The separator that splits the first rows most evenly; a decimal comma where figures cannot be read without; columns by
+        the words of the header.
+    """
+    first = first_rows(text).splitlines()
+    widths = {each: [len(next(csv.reader([line], delimiter=each))) for line in first] for each in _DELIMITERS}
+    even = {each: min(found, default=0) for each, found in widths.items()}
+    delimiter = max(_DELIMITERS, key=lambda each: (even[each], -_DELIMITERS.index(each)))
+    rows = [row for _, row in rows_of("\n".join(first), delimiter)]
+    comma = any(re.fullmatch(r"[0-9][0-9.]*,(?:[0-9]{1,2}|[0-9]{4,})(\s*[a-z]+)?", cell) for row in rows for cell in row)
+    header = bool(rows) and not any(re.match(r"[0-9]", cell) for cell in rows[0])
+    columns: dict[str, int] = {}
+    for name, pattern in words.items() if header else ():
+        for index, cell in enumerate(rows[0]):
+            if index not in columns.values() and re.search(pattern, cell, re.IGNORECASE):
+                columns[name] = index
+                break
+    return Layout(delimiter, comma, header, columns)
+
+
+def unit_in(text: str) -> MassUnit | None:
+    """The unit of mass that a heading names, if it does."""
+    said = text.lower()
+    return "kg" if re.search(r"\bkg", said) else "lb" if re.search(r"\blbs?\b|pound", said) else None
+
+
+def preview(text: str, layout: Layout, most: int = 8) -> list[list[str]]:
+    """The first rows as they split, the header among them."""
+    return [row for _, row in rows_of(text, layout.delimiter)[:most]]

@@ -1,0 +1,86 @@
+"""Tables of tickets from elsewhere. Expected: what stands in the tables, by eye; and our own export there and back."""
+
+import contextlib
+import datetime
+import json
+import unittest
+from typing import Any
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from noxel.core.logbook import brought_in
+from noxel.core.rigfile import parse_rig
+from noxel.errors import InputError, QuantityError
+from noxel.formats.tables import tickets_csv
+from noxel.formats.tickets_list import Tickets, guess_tickets, read_day, read_tickets
+from tests.truth import CASES, rig_of
+
+
+def read(text: str, **more: Any) -> Tickets:
+    usual: dict[str, Any] = {"mass": "lb", "resolution": 20, "day_first": False}
+    return read_tickets(text, guess_tickets(text), **(usual | more))
+
+
+class FromElsewhere(unittest.TestCase):
+    def test_a_home_made_table(self) -> None:
+        text = """Datum;Where;Setup;Bars;Steer axle;Drive axle;Trailer;Total
+2.5.2026;"Alder Bend; south";hitched;tight;1.380,5;1 840;2690;5910,5
+2.5.2026;"Alder Bend; south";car only;;1430;1440;;
+7.9.26;Tern Island;coupled;slack;1390;1850;2700;
+"""
+        found = read(text, mass="kg").weigh_ins
+        self.assertEqual([(each["date"], each["place"], len(each["passes"])) for each in found],
+                         [("2026-05-02", "Alder Bend; south", 2), ("2026-09-07", "Tern Island", 1)])  # fmt: skip
+        first, second = found[0]["passes"]
+        self.assertEqual((first["config"], first["spring_bars"], first["readings"], first["printed_gross"]),
+                         ("hitched", "engaged", {"front": 1380.5, "rear": 1840, "trailer": 2690}, 5910.5))  # fmt: skip
+        self.assertEqual((second["config"], second["readings"]), ("vehicle_only", {"front": 1430, "rear": 1440}))
+
+    def test_our_own_export_comes_back(self) -> None:
+        for path in CASES.glob("check--*.json"):
+            rig = parse_rig(rig_of(path.stem))
+            if not any(each.readings for weigh_in in rig.weigh_ins for each in weigh_in.passes):
+                continue
+            document = rig_of(path.stem)
+            found = read(tickets_csv(rig), mass=rig.units.mass)
+            shape = [
+                [(each["config"], each.get("spring_bars"), sorted(each["readings"])) for each in one["passes"]]
+                for one in found.weigh_ins
+            ]
+            wanted = [
+                [(each.config, each.spring_bars, sorted(each.readings)) for each in one.passes if each.readings]
+                for one in rig.weigh_ins
+            ]
+            self.assertEqual(shape, wanted, path.stem)
+            if all("adjustments" not in each for one in document["weigh_ins"] for each in one["passes"]):
+                self.assertEqual(brought_in(document, found.weigh_ins), (document, len(wanted)), path.stem)
+
+    def test_they_find_their_place_by_date(self) -> None:
+        document = rig_of("check--three-passes")  # weighed on 2026-05-02
+        text = "date,front,rear\n2026-06-01,3,4\n2025-06-01,1,2\n2026-06-01,3,4\n"
+        made, already = brought_in(document, read(text, config="vehicle_only").weigh_ins)
+        self.assertEqual([each["date"] for each in made["weigh_ins"]], ["2025-06-01", "2026-05-02", "2026-06-01"])
+        self.assertEqual(len(made["weigh_ins"][2]["passes"]), 2)  # two lines of one day are two passes of one visit
+        self.assertEqual(already, 0)
+        again, already = brought_in(made, read(text, config="vehicle_only").weigh_ins)
+        self.assertEqual((again, already), (made, 2))
+
+    def test_each_bad_line_by_its_number(self) -> None:
+        text = "date,config,front,rear,unit\n2026-13-01,hitched,1,2,\n,flying,1,2,\n,hitched,,,\n,hitched,a,2,\n,hitched,1,2,stone\n,solo,1,2,kg\n"
+        with self.assertRaises(InputError) as caught:
+            read(text)
+        self.assertEqual([each.path for each in caught.exception.problems], [f"line {n}" for n in range(2, 7)])
+        with self.assertRaisesRegex(InputError, "which columns are the axles"):
+            read("date,place\n2026-01-01,x\n")
+
+    @given(st.text(max_size=200))
+    def test_any_text_is_read_or_refused(self, text: str) -> None:
+        with contextlib.suppress(InputError, QuantityError):
+            json.dumps(read(text).weigh_ins)
+
+    @given(st.dates(min_value=datetime.date(1970, 1, 1)), st.booleans())
+    def test_days_in_either_order(self, day: Any, first: bool) -> None:
+        self.assertEqual(read_day(day.isoformat(), day_first=first), day.isoformat())
+        parts = (day.day, day.month) if first else (day.month, day.day)
+        self.assertEqual(read_day(f"{parts[0]}/{parts[1]}/{day.year}", day_first=first or parts[0] > 12), day.isoformat())
