@@ -97,6 +97,9 @@ class TheLog(OnStage):
             with page.expect_download() as download:
                 page.get_by_role("link", name=name).click()
             self.assertTrue(Path(download.value.path()).read_bytes().startswith(start), name)
+        with page.expect_popup() as opened:
+            page.get_by_role("link", name="Print view").click()
+        expect(opened.value.get_by_role("row").filter(has_text="Rear axle")).to_contain_text("3,480")
         book = {
             "format": "noxel-logbook",
             "version": 1,

@@ -4,13 +4,16 @@ import csv
 import datetime
 import io
 import json
+import re
 import unittest
 from typing import Any
+from xml.etree import ElementTree
 
 from hypothesis import given
 from hypothesis import strategies as st
 from icalendar import Calendar
 
+from noxel.core.evaluate import evaluate
 from noxel.core.reminders import reminders
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.errors import RigFileError
@@ -18,6 +21,7 @@ from noxel.formats.ical import write_calendar
 from noxel.formats.items_csv import guess, read_items
 from noxel.formats.logbook_json import read_logbook, write_logbook
 from noxel.formats.papers import paper
+from noxel.formats.print_page import print_page
 from noxel.formats.tables import harmless, items_csv, tickets_csv
 from tests.truth import CASES, case, rig_of
 
@@ -88,3 +92,16 @@ class Papers(unittest.TestCase):
         document = rig_of("check--kilograms")
         document["name"] = "Ærø <b> & 🛰 Ω"
         self.assertTrue(paper(parse_rig(document)).startswith(b"%PDF"))
+
+    def test_the_print_view_is_one_file_and_runs_nothing(self) -> None:
+        document = rig_of("check--fifth-wheel")
+        document["name"] = '<script>alert("x")</script>'
+        found = evaluate(parse_rig(document))
+        page = print_page(parse_rig(document))
+        body = re.sub(r" class=(\w+)", r' class="\1"', page[page.index("<body>") : page.index("</html>")])
+        root = ElementTree.fromstring(body)
+        self.assertEqual([each.tag for each in root.iter() if each.tag in ("script", "link", "img", "iframe")], [])
+        self.assertNotIn("://", page)
+        cells = ["".join(row[0].itertext()) for row in root.iter("tr")][1:]
+        self.assertEqual(cells, [check.label for check in found.checks])
+        self.assertEqual(len(root.findall(".//circle")), 2 + 2)  # two axles before, two behind

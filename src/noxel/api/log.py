@@ -15,6 +15,7 @@ from noxel.core.edit import settle
 from noxel.core.logbook import Chart, Comparison, Log, chart_of, compare_weigh_ins, line_of
 from noxel.core.reminders import Reminder, reminders
 from noxel.formats.logbook_json import read_logbook, write_logbook
+from noxel.formats.print_page import print_page
 from noxel.formats.tables import items_csv, tickets_csv
 from noxel.store.log import Logs
 
@@ -81,9 +82,9 @@ def compare(rig_id: str, rigs: Store, numbers: Annotated[list[int], Query(min_le
     return sheet_as_json(compare_weigh_ins(settle(stored.document).rig, [there.get(each, 0) for each in numbers], numbers))
 
 
-def _file(content: bytes | str, name: str, kind: str) -> Response:
+def _file(content: bytes | str, name: str, kind: str, *, shown: bool = False) -> Response:
     ascii_name = name.encode("ascii", "ignore").decode() or "noxel"
-    disposition = f"attachment; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
+    disposition = f"{'inline' if shown else 'attachment'}; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
     return Response(content, media_type=kind, headers={"content-disposition": disposition})
 
 
@@ -99,6 +100,14 @@ def paper_of(
     return _file(
         paper(rig, stored.window.at, full=what == "report"), f"{file_stem(rig)}-{what.replace('_', '-')}.pdf", "application/pdf"
     )
+
+
+@router.get("/rigs/{rig_id}/print.html", response_class=Response)
+def print_view_of(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+    """The same as a page of one file, to print or to keep; it needs no server."""
+    stored = rigs.open(rig_id, weigh_in)
+    rig = settle(stored.document).rig
+    return _file(print_page(rig, stored.window.at), f"{file_stem(rig)}.html", "text/html; charset=utf-8", shown=True)
 
 
 @router.get("/rigs/{rig_id}/tickets.csv", response_class=Response)

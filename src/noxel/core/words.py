@@ -16,6 +16,11 @@ CAUTION = (
     "Noxel compares figures that you entered with ratings that you entered. Within them is no promise: the makers' "
     "manuals, local law and a qualified technician come first."
 )
+AT_THE_SCALE = (
+    "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of the tongue, of a loaded lever and of "
+    "spring bars. Block the tail before loading an uncoupled trailer. Do not hold up or walk about a working scale. Never tow with "
+    "slack bars where the maker requires them."
+)
 
 _FIGURES = {
     "front_hitched": "Front axle, hitched",

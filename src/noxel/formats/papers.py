@@ -2,127 +2,133 @@
 
 import datetime
 import io
+from functools import cache
+from pathlib import Path
 from typing import Any
 from xml.sax.saxutils import escape
 
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from noxel.core.answers import Check, Evaluation, Working
-from noxel.core.evaluate import evaluate
 from noxel.core.rigfile import RigFile
-from noxel.core.units import round_half_up
+from noxel.errors import NotFound
+from noxel.formats.paper_parts import Paper, Post, prepare
 
-_BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=9, leading=11.5)
-_SMALL = ParagraphStyle("small", parent=_BODY, fontSize=7.5, leading=9.5)
-_HEAD = ParagraphStyle("head", parent=_BODY, fontName="Helvetica-Bold", fontSize=16, leading=19)
-_SUB = ParagraphStyle("sub", parent=_BODY, fontName="Helvetica-Bold", fontSize=10.5, leading=13, spaceBefore=6, spaceAfter=2)
-_WORDS = {
-    "over": "OVER",
-    "low": "LOW",
-    "high": "HIGH",
-    "tight": "too close",
-    "unconfirmed": "unconfirmed",
-    "unknown": "not known",
-    "within": "within",
-}
+_FONTS = Path(__file__).parent.parent / "page" / "fonts"
+_PLAIN, _BOLD = "DejaVuSansCondensed", "DejaVuSansCondensed-Bold"
+_GLOVE_BOX = 4
+"""Sentences beside the first that the page for the glove box has room for."""
 
 
-def _text(text: str, style: ParagraphStyle = _BODY) -> Paragraph:
-    """A paragraph of plain text; the built-in fonts know western letters, what they do not know is shown as a mark."""
-    plain = text.replace("−", "-").replace("→", "to").replace("≥", "at least").replace("÷", "/")
-    return Paragraph(escape(plain.encode("cp1252", "replace").decode("cp1252")), style)
+@cache
+def _styles() -> dict[str, ParagraphStyle]:
+    """The styles, with the letters that the page brings along: western, Greek, Cyrillic and more.
+
+    Raises
+    ------
+    NotFound
+        If the page, and with it the fonts, has not been built.
+    """
+    for name in (_PLAIN, _BOLD):
+        path = _FONTS / f"{name}.ttf"
+        if not path.exists():
+            raise NotFound("The fonts of the papers have not been built: run “make page”.")
+        pdfmetrics.registerFont(TTFont(name, str(path)))
+    body = ParagraphStyle("body", fontName=_PLAIN, fontSize=9, leading=11.5)
+    return {
+        "body": body,
+        "cell": ParagraphStyle("cell", parent=body, fontSize=8.5, leading=10.5),
+        "loud": ParagraphStyle("loud", parent=body, fontName=_BOLD, fontSize=8.5, leading=10.5),
+        "small": ParagraphStyle("small", parent=body, fontSize=7.5, leading=9.5),
+        "head": ParagraphStyle("head", parent=body, fontName=_BOLD, fontSize=16, leading=19),
+        "sub": ParagraphStyle("sub", parent=body, fontName=_BOLD, fontSize=10.5, leading=13, spaceBefore=6, spaceAfter=2),
+    }
 
 
-def _mass(value: float | None) -> str:
-    return "?" if value is None else f"{round_half_up(value):,}"
+def _text(text: str, style: str = "body") -> Paragraph:
+    return Paragraph(escape(text), _styles()[style])
 
 
 class _Posts(Flowable):
-    """The rig's loads as posts: frame the rating, fill the load, what is over standing out beyond the frame."""
+    """The rig to scale, and its loads as posts: frame the rating, fill the load, what is over standing out beyond the frame."""
 
-    def __init__(self, checks: list[Check], width: float) -> None:
+    def __init__(self, said: Paper, width: float) -> None:
         super().__init__()
-        wanted = (
-            "vehicle.front_axle",
-            "vehicle.rear_axle",
-            "hitch.tongue",
-            "trailer.axles",
-            "vehicle.gross",
-            "trailer.gross",
-            "combination.gross",
-        )
-        self.checks = [check for name in wanted for check in checks if check.id == name]
-        self.width, self.height = width, 34 * mm
+        self.posts, self.view, self.width = said.posts, said.view, width
+        self.scale = min(9 * mm, width * 0.75 / self.view.length)
+        self.ground = 46 * mm
+        self.height = self.ground + self.view.height * self.scale
 
     def wrap(self, _width: float, _height: float) -> tuple[float, float]:
         return self.width, self.height
 
     def draw(self) -> None:
         canvas: Any = self.canv
-        step = self.width / max(1, len(self.checks))
-        top = 18 * mm
-        for index, check in enumerate(self.checks):
-            x, wide, base = index * step + 2 * mm, 9 * mm, 8 * mm
-            load = check.actual if check.actual is not None else check.at_least
-            used = load / check.limit if load is not None and check.limit else None
+        step, top, wide, base = self.width / max(1, len(self.posts)), 18 * mm, 9 * mm, 8 * mm
+        self._rig(canvas)
+        for index, post in enumerate(self.posts):
+            x = index * step + 2 * mm
+            stands = self.view.stands.get(post.check)
+            if stands is not None:
+                canvas.setLineWidth(0.4)
+                canvas.setDash(1, 1.5)
+                canvas.line(stands * self.scale, self.ground, x + wide / 2, base + top + 8 * mm)
+                canvas.line(
+                    x + wide / 2, base + top + 8 * mm, x + wide / 2, base + top + (7 * mm if (post.used or 0) > 1 else 1 * mm)
+                )
+                canvas.setDash()
             canvas.setLineWidth(0.8)
-            if used is None:
+            if post.used is None:
                 canvas.setDash(1, 2)
             else:
                 canvas.setFillGray(0.35)
-                canvas.rect(x, base, wide, top * min(1.0, used), stroke=0, fill=1)
-                if used > 1:
-                    canvas.setFillGray(0.0)
-                    canvas.rect(
-                        x - 1 * mm, base + top, wide + 2 * mm, min(6 * mm, top * (used - 1) + 0.8 * mm), stroke=0, fill=1
-                    )
+                canvas.rect(x, base, wide, top * min(1.0, post.used), stroke=0, fill=1)
+                canvas.setFillGray(0.0)
+                if post.used > 1:
+                    beyond = min(6 * mm, top * (post.used - 1) + 0.8 * mm)
+                    canvas.rect(x - 1 * mm, base + top, wide + 2 * mm, beyond, stroke=0, fill=1)
             canvas.rect(x, base, wide, top, stroke=1, fill=0)
             canvas.setDash()
             canvas.setFillGray(0.0)
-            canvas.setFont("Helvetica", 6.5)
-            canvas.drawString(x, base - 3.2 * mm, check.label[:20].encode("cp1252", "replace").decode("cp1252"))
-            canvas.setFont("Helvetica-Bold", 7.5)
-            canvas.drawString(x, base - 6.4 * mm, f"{_mass(load)} of {_mass(check.limit)}")
+            self._below(canvas, x, base, post, step - 3 * mm)
+
+    def _rig(self, canvas: Any) -> None:
+        canvas.setLineWidth(0.9)
+        canvas.line(0, self.ground, self.view.length * self.scale, self.ground)
+        for line in self.view.lines:
+            path = canvas.beginPath()
+            for index, (x, y) in enumerate(line):
+                (path.lineTo if index else path.moveTo)(x * self.scale, self.ground + y * self.scale)
+            canvas.drawPath(path, stroke=1, fill=0)
+        canvas.setFillGray(1.0)
+        for x, radius in self.view.wheels:
+            canvas.circle(x * self.scale, self.ground + radius * self.scale, radius * self.scale, stroke=1, fill=1)
+        canvas.setFillGray(0.0)
+
+    @staticmethod
+    def _below(canvas: Any, x: float, base: float, post: Post, room: float) -> None:
+        for text, font, size, drop in ((post.label, _PLAIN, 6.5, 3.2 * mm), (post.says, _BOLD, 7.5, 6.4 * mm)):
+            wide = pdfmetrics.stringWidth(text, font, size)
+            canvas.setFont(font, size * min(1.0, room / max(wide, 1)))
+            canvas.drawString(x, base - drop, text)
 
 
-def _checks_table(found: Evaluation, width: float) -> Table:
-    rows: list[list[Any]] = [["", f"weighed, {found.units.mass}", "±", "limit", "left", ""]]
-    for check in found.checks:
-        share = check.low is not None
-        if share:
-            low, high = check.low or 0.0, check.high or 0.0
-            actual = "?" if check.actual is None else f"{check.actual * 100:.1f} %"
-            pm = "" if check.plus_minus is None else f"{check.plus_minus * 100:.1f}"
-            rows.append([_text(check.label), actual, pm, f"{low:.0%}-{high:.0%}", "", _WORDS[check.status]])
-            continue
-        left = "" if check.margin is None else f"{_mass(abs(check.margin))} {'left' if check.margin >= 0 else 'OVER'}"
-        rows.append([_text(check.label), _mass(check.actual), "" if check.plus_minus is None else _mass(check.plus_minus),
-                     "no rating" if check.limit is None else _mass(check.limit), left, _WORDS[check.status]])  # fmt: skip
-    table = Table(rows, colWidths=[width * part for part in (0.3, 0.15, 0.09, 0.14, 0.16, 0.16)], repeatRows=1)
+def _checks(paper: Paper, width: float) -> Table:
+    rows: list[list[Any]] = [list(paper.headings)]
+    for row in paper.rows:
+        rows.append([_text(row.cells[0], "loud" if row.loud else "cell"), *row.cells[1:-1], _text(row.cells[-1], "small")])
+    table = Table(rows, colWidths=[width * part for part in (0.26, 0.12, 0.06, 0.11, 0.13, 0.12, 0.2)], repeatRows=1)
     table.setStyle(TableStyle([
-        ("FONT", (0, 0), (-1, -1), "Helvetica", 8.5), ("FONT", (0, 0), (-1, 0), "Helvetica-Bold", 7.5), ("ALIGN", (1, 0), (4, -1), "RIGHT"),
+        ("FONT", (0, 0), (-1, -1), _PLAIN, 8.5), ("FONT", (0, 0), (-1, 0), _BOLD, 7.5), ("ALIGN", (1, 0), (4, -1), "RIGHT"),
         ("LINEBELOW", (0, 0), (-1, -1), 0.3, "black"), ("TOPPADDING", (0, 0), (-1, -1), 1.6), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.6),
         ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+        *[("FONT", (1, number), (-1, number), _BOLD, 8.5) for number, row in enumerate(paper.rows, 1) if row.loud],
     ]))  # fmt: skip
-    for number, check in enumerate(found.checks, 1):
-        if check.status in ("over", "low", "tight", "high"):
-            table.setStyle(TableStyle([("FONT", (0, number), (-1, number), "Helvetica-Bold", 8.5)]))
     return table
-
-
-def _working(working: Working, unit: str) -> list[Flowable]:
-    lines = [f"{line.op} {line.label}: " + (f"{line.value * 100:.1f} %" if line.sort == "share" else f"{line.value:,.1f}")
-             + (f" ± {line.plus_minus:,.1f}" if line.plus_minus and line.sort == "mass" else "") + (f" ({line.source})" if line.source else "")
-             for line in working.lines]  # fmt: skip
-    value = f"{working.value * 100:.1f} %" if working.sort == "share" else f"{working.value:,.1f} {unit}"
-    return [
-        _text(f"{working.title} = {value}: {working.formula}"),
-        *[_text(line.strip(), _SMALL) for line in lines],
-        Spacer(1, 4),
-    ]
 
 
 def paper(rig: RigFile, weigh_in: int | None = None, *, full: bool = False, today: datetime.date | None = None) -> bytes:
@@ -142,43 +148,26 @@ def paper(rig: RigFile, weigh_in: int | None = None, *, full: bool = False, toda
     Raises
     ------
     NotFound
-        If the rig has no weigh-in of that number.
+        If the rig has no weigh-in of that number, or the fonts have not been built.
     """
-    found = evaluate(rig, weigh_in)
-    sheet = LETTER if rig.units.mass == "lb" else A4
-    margin = 14 * mm
+    said = prepare(rig, weigh_in, today)
+    sheet, margin = LETTER if rig.units.mass == "lb" else A4, 14 * mm
     width = sheet[0] - 2 * margin
-    weighed = rig.weigh_ins[found.weigh_in - 1] if found.weigh_in else None
-    when = (
-        f"Weighed {weighed.date or 'on a day not noted'}{f', {weighed.place}' if weighed.place else ''}."
-        if weighed
-        else "Not weighed yet."
-    )
-    names = " with ".join(name for name in (rig.vehicle.name, rig.trailer.name if rig.trailer else "") if name)
     story: list[Flowable] = [
-        _text(rig.name or "A rig", _HEAD),
-        _text(f"{names + '. ' if names else ''}{when} Printed {today or datetime.date.today()}."),
-        Spacer(1, 5),
-        _text(f"{found.headline.lead} {found.headline.sentence}", _SUB),
-        *[_text(line) for line in found.headline.rest[:4]],
-        Spacer(1, 6),
-        _Posts(found.checks, width),
-        Spacer(1, 4),
-        _checks_table(found, width),
-        Spacer(1, 6),
-        _text(found.caution, _SMALL),
+        _text(said.title, "head"), _text(said.about), Spacer(1, 5), _text(said.lead, "sub"),
+        *[_text(line) for line in (said.rest if full else said.rest[:_GLOVE_BOX])], Spacer(1, 6), _Posts(said, width), Spacer(1, 4),
+        _checks(said, width), Spacer(1, 6), *[_text(line, "small") for line in said.cautions],
     ]  # fmt: skip
     if full:
-        story.append(_text("How each figure was worked out", _SUB))
-        for working in found.working.values():
-            story += _working(working, found.units.mass)
-        if found.advisories or found.plates:
-            story.append(_text("To know beside the checks", _SUB))
-            story += [_text(each.message) for each in (*found.plates, *found.advisories)]
+        story.append(_text("How each figure was worked out", "sub"))
+        for title, lines in said.workings:
+            story += [_text(title), *[_text(line, "small") for line in lines], Spacer(1, 4)]
+        if said.beside:
+            story.append(_text("To know beside the checks", "sub"))
+            story += [_text(line) for line in said.beside]
     made = io.BytesIO()
-    title = f"{rig.name or 'A rig'}, {'report' if full else 'for the glove box'}"
-    document = SimpleDocTemplate(
-        made, pagesize=sheet, leftMargin=margin, rightMargin=margin, topMargin=margin, bottomMargin=margin, title=title
-    )
+    title = f"{said.title}, {'report' if full else 'for the glove box'}"
+    document = SimpleDocTemplate(made, pagesize=sheet, leftMargin=margin, rightMargin=margin, topMargin=margin, bottomMargin=margin,
+                                 title=title)  # fmt: skip
     document.build(story)
     return made.getvalue()

@@ -36,6 +36,14 @@ export function Papers() {
         <a className={link} href={`/api/rigs/${sheet.id}/paper.pdf?${at}what=report`}>
           The full report
         </a>
+        <a
+          className={link}
+          target="_blank"
+          rel="noreferrer"
+          href={`/api/rigs/${sheet.id}/print.html${number ? `?weigh_in=${number}` : ""}`}
+        >
+          Print view
+        </a>
         <a className={link} href={`/api/rigs/${sheet.id}/workbook.xlsx${number ? `?weigh_in=${number}` : ""}`}>
           Workbook with formulas
         </a>

@@ -1,0 +1,120 @@
+"""What every paper says, whatever it is printed on: the words, the table, the posts, the workings, as plain texts and figures."""
+
+import datetime
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from noxel.core import words
+from noxel.core.answers import Check, Evaluation, Working
+from noxel.core.evaluate import evaluate
+from noxel.core.rigfile import RigFile
+from noxel.core.units import round_half_up
+from noxel.formats.paper_drawing import View, side_view
+
+STATUS = {"over": "OVER", "low": "LOW", "high": "HIGH", "tight": "too close", "unconfirmed": "unconfirmed",
+          "unknown": "not known", "within": "within"}  # fmt: skip
+_POSTS = ("vehicle.front_axle", "vehicle.rear_axle", "hitch.tongue", "trailer.axles", "vehicle.gross", "trailer.gross",
+          "combination.gross")  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Post:
+    """A check's load in the frame of its limit; ``used`` is None where one of them is not known."""
+
+    check: str
+    label: str
+    says: str
+    used: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """A check in a line of texts; ``loud`` where something has to be done."""
+
+    cells: tuple[str, ...]
+    loud: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """Everything that is printed, in the order it is read."""
+
+    title: str
+    about: str
+    lead: str
+    rest: tuple[str, ...]
+    headings: tuple[str, ...]
+    rows: tuple[Row, ...]
+    posts: tuple[Post, ...]
+    view: View
+    cautions: tuple[str, ...]
+    workings: tuple[tuple[str, tuple[str, ...]], ...]
+    beside: tuple[str, ...]
+
+
+def mass(value: float | None) -> str:
+    """A mass in whole units, a question mark where it is not known."""
+    return "?" if value is None else f"{round_half_up(value):,}"
+
+
+def _source(check: Check) -> str:
+    """Whose rating it is, and where that was read."""
+    where = check.limit_entry.source if check.limit_entry else None
+    return ", ".join(each for each in (check.limit_label, where.replace("_", " ") if where else None) if each)
+
+
+def _row(check: Check) -> Row:
+    loud = check.status in ("over", "low", "tight", "high")
+    if check.low is not None:
+        actual = "?" if check.actual is None else f"{check.actual * 100:.1f} %"
+        pm = "" if check.plus_minus is None else f"{check.plus_minus * 100:.1f}"
+        return Row((check.label, actual, pm, f"{check.low:.0%}–{check.high or 0:.0%}", "", STATUS[check.status], ""), loud)
+    left = "" if check.margin is None else f"{mass(abs(check.margin))} {'left' if check.margin >= 0 else 'OVER'}"
+    pm = "" if check.plus_minus is None else mass(check.plus_minus)
+    limit = "no rating" if check.limit is None else mass(check.limit)
+    return Row((check.label, mass(check.actual), pm, limit, left, STATUS[check.status], _source(check)), loud)
+
+
+def _posts(checks: Sequence[Check]) -> Iterator[Post]:
+    for check in (each for name in _POSTS for each in checks if each.id == name):
+        load = check.actual if check.actual is not None else check.at_least
+        used = load / check.limit if load is not None and check.limit else None
+        yield Post(check.id, check.label, f"{mass(load)} of {mass(check.limit)}", used)
+
+
+def _working(working: Working, unit: str) -> tuple[str, tuple[str, ...]]:
+    value = f"{working.value * 100:.1f} %" if working.sort == "share" else f"{working.value:,.1f} {unit}"
+    lines = tuple(
+        (f"{line.op} {line.label}: " + (f"{line.value * 100:.1f} %" if line.sort == "share" else f"{line.value:,.1f}")
+         + (f" ± {line.plus_minus:,.1f}" if line.plus_minus and line.sort == "mass" else "") + (f" ({line.source})" if line.source else "")).strip()
+        for line in working.lines)  # fmt: skip
+    return f"{working.title} = {value}: {working.formula}", lines
+
+
+def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> Paper:
+    """What is printed of a weigh-in.
+
+    Raises
+    ------
+    NotFound
+        If the rig has no weigh-in of that number.
+    """
+    found: Evaluation = evaluate(rig, weigh_in)
+    weighed = rig.weigh_ins[found.weigh_in - 1] if found.weigh_in else None
+    when = (f"Weighed {weighed.date or 'on a day not noted'}{f', {weighed.place}' if weighed.place else ''}."
+            if weighed else "Not weighed yet.")  # fmt: skip
+    names = " with ".join(name for name in (rig.vehicle.name, rig.trailer.name if rig.trailer else "") if name)
+    unit = found.units.mass
+    return Paper(
+        title=rig.name or "A rig",
+        about=f"{names + '. ' if names else ''}{when} Printed {today or datetime.date.today()}.",
+        lead=f"{found.headline.lead} {found.headline.sentence}",
+        rest=tuple(found.headline.rest),
+        headings=("", f"weighed, {unit}", "±", "limit", "left", "", "limit from"),
+        rows=tuple(_row(check) for check in found.checks),
+        posts=tuple(_posts(found.checks)),
+        view=side_view(found.geometry, towing=found.towing),
+        cautions=(found.caution, words.AT_THE_SCALE),
+        workings=tuple(_working(each, unit) for each in found.working.values()),
+        beside=tuple(each.message for each in (*found.plates, *found.advisories)),
+    )
