@@ -21,6 +21,7 @@ class TheLog(OnStage):
         self.rig = self.rigs.add(document)
 
     def test_two_compared_and_one_looked_at(self) -> None:
+        self.rigs.add(rig_of("check--two-passes-bars-slack") | {"name": "The other hitch"})
         page = self.page(f"/rigs/{self.rig}/log")
         expect(page.locator("[data-entry]")).to_have_count(2)
         expect(page.locator('[data-entry="2"]')).to_contain_text("Rear axle, hitched −200 lb")
@@ -29,6 +30,11 @@ class TheLog(OnStage):
         compared = page.locator("[data-part=compared]")
         expect(compared.locator('[data-compared="rear_hitched"]')).to_contain_text("−200")
         expect(compared.locator('[data-compared="front_hitched"]')).to_contain_text("same")
+        expect(compared.locator("[data-part=closure]")).to_contain_text("is 200 lb (± 28 lb) less than in the first")
+        page.get_by_label("Compare with another rig").select_option(label="The other hitch")
+        expect(compared.locator("th")).to_have_count(4)
+        page.get_by_role("button", name="Leave out The other hitch").click()
+        expect(compared.locator("th")).to_have_count(3)
         expect(page.locator('[data-series="rear_hitched"] circle')).to_have_count(1)  # within its rating once, over it once
         page.get_by_role("button", name="1 Sept 2026", exact=True).click()
         expect(page.get_by_role("heading", level=1)).to_be_visible()

@@ -5,7 +5,8 @@ import math
 import unittest
 from typing import Any
 
-from noxel.core.logbook import Recorded, chart_of, compare_weigh_ins, facts_of, line_of, words_of
+from noxel.core.compare import Compared, Comparison, compare_weigh_ins
+from noxel.core.logbook import Recorded, chart_of, facts_of, line_of, words_of
 from noxel.core.rigfile import parse_rig
 from noxel.errors import InputError
 from tests.truth import rig_of
@@ -43,19 +44,38 @@ class TheLog(unittest.TestCase):
             self.assertIn(word, found)
         self.assertNotIn("hitched", found)
 
+    def compared(self, numbers: list[int]) -> Comparison:
+        rig = parse_rig(self.document)
+        return compare_weigh_ins([Compared(rig, number, number) for number in numbers])
+
+    def test_closure_and_another_rig(self) -> None:
+        second = self.document["weigh_ins"][1]["passes"][0]["readings"]
+        second["trailer"] -= 60  # what the rear axle gained, +60, now left the trailer's axles: +10 - 60 there
+        found = self.compared([1, 2])
+        self.assertIn("agrees with the first within 10 lb (± 28 lb)", found.closure[0])  # √6 · 11.5
+        second["trailer"] += 400
+        self.assertIn("is 410 lb (± 28 lb) more than in the first", self.compared([1, 2]).closure[0])
+        one, other = parse_rig(self.document | {"name": "A"}), parse_rig(rig_of("check--kilograms") | {"name": "B"})
+        found = compare_weigh_ins([Compared(one, 1, 1), Compared(other, 1, 1)])
+        self.assertTrue(found.titles[1].startswith("B: "))
+        gross = next(row for row in found.rows if row.key == "combination_gross")
+        kg = sum(mass.kg for mass in other.weigh_ins[0].passes[0].readings.values())
+        self.assertAlmostEqual(gross.values[1] or 0, kg / 0.45359237)  # in the first one's unit
+        self.assertTrue(any(line.startswith("Not the same") for line in found.warnings))
+
     def test_compared_and_not_alike(self) -> None:
-        found = compare_weigh_ins(parse_rig(self.document), [1, 2])
+        found = self.compared([1, 2])
         rows = {row.key: row for row in found.rows}
         self.assertAlmostEqual(rows["rear_hitched"].differences[1] or 0, 60)
         self.assertEqual((rows["rear_hitched"].real, rows["trailer_axles"].real), ([False, True], [False, False]))
-        self.assertEqual(found.warnings, [])
+        self.assertEqual([line for line in found.warnings if "same place" not in line], [])
         other = self.document["weigh_ins"][1]
         other["scale"]["resolution"] = 50
         other["passes"][-1]["readings"]["rear"] += 200
         other["passes"][0]["fuel"] = "half"
-        warnings = " ".join(compare_weigh_ins(parse_rig(self.document), [1, 2]).warnings)
+        warnings = " ".join(self.compared([1, 2]).warnings)
         for cause in ("Not the same scale", "Fuel is noted differently", "The vehicle alone differs by 200 lb"):
             self.assertIn(cause, warnings)
         for wrong in ([1], [1, 1], [1, 3], [1, 2, 3, 4, 5]):
             with self.assertRaises(InputError):
-                compare_weigh_ins(parse_rig(self.document), wrong)
+                self.compared(wrong)

@@ -661,7 +661,7 @@ export interface paths {
         };
         /**
          * Compare
-         * @description Two to four weigh-ins side by side.
+         * @description Two to four weigh-ins side by side, also of other rigs: the same vehicle and trailer with another hitch.
          */
         get: operations["compare_api_rigs__rig_id__log_compare_get"];
         put?: never;
@@ -1535,9 +1535,11 @@ export interface components {
         };
         /**
          * Comparison
-         * @description Two to four weigh-ins side by side; ``warnings`` say where they are not like for like.
+         * @description Two to four weigh-ins side by side; ``warnings`` say where they are not like for like, ``closure`` what their totals prove.
          */
         Comparison: {
+            /** Closure */
+            closure: string[];
             /** Rows */
             rows: components["schemas"]["ComparedRow"][];
             /** Says */
@@ -5352,6 +5354,8 @@ export interface operations {
         parameters: {
             query: {
                 numbers: number[];
+                /** @description Of other rigs, id:number; without it the last. */
+                others?: string[] | null;
             };
             header?: never;
             path: {

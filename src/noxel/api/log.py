@@ -11,13 +11,15 @@ from pydantic import BaseModel
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Looking, Store, file_stem, sheet_as_json
 from noxel.core.adjust import kept_answers
+from noxel.core.compare import Compared, Comparison, compare_weigh_ins
 from noxel.core.edit import settle
-from noxel.core.logbook import Chart, Comparison, Log, chart_of, compare_weigh_ins, line_of
+from noxel.core.logbook import Chart, Log, chart_of, line_of
 from noxel.core.reminders import Reminder, reminders
 from noxel.formats.logbook_json import read_logbook, write_logbook
 from noxel.formats.print_page import print_page
 from noxel.formats.tables import items_csv, tickets_csv
 from noxel.store.log import Logs
+from noxel.store.rigs import Rigs
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 
@@ -75,11 +77,23 @@ def calendar_of(rig_id: str, rigs: Store) -> Response:
 
 
 @router.get("/rigs/{rig_id}/log/compare", response_model=Comparison)
-def compare(rig_id: str, rigs: Store, numbers: Annotated[list[int], Query(min_length=1, max_length=8)]) -> Response:
-    """Two to four weigh-ins side by side."""
+def compare(
+    rig_id: str, rigs: Store, numbers: Annotated[list[int], Query(max_length=8)],
+    others: Annotated[list[str] | None, Query(max_length=8, description="Of other rigs, id:number; without it the last.")] = None,
+) -> Response:  # fmt: skip
+    """Two to four weigh-ins side by side, also of other rigs: the same vehicle and trailer with another hitch."""
+    wanted = _of(rigs, rig_id, numbers)
+    for each in others or ():
+        other, _, number = each.partition(":")
+        wanted += _of(rigs, other, [int(number) if number.isdigit() else rigs.open(other).window.count])
+    return sheet_as_json(compare_weigh_ins(wanted))
+
+
+def _of(rigs: Rigs, rig_id: str, numbers: list[int]) -> list[Compared]:
     stored = rigs.open_these(rig_id, numbers)
+    rig = settle(stored.document).rig
     there = {number: at for at, number in enumerate(stored.window.numbers, 1)}
-    return sheet_as_json(compare_weigh_ins(settle(stored.document).rig, [there.get(each, 0) for each in numbers], numbers))
+    return [Compared(rig, there.get(number, 0), number) for number in numbers]
 
 
 def _file(content: bytes | str, name: str, kind: str, *, shown: bool = False) -> Response:

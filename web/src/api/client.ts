@@ -136,8 +136,11 @@ export const api = {
     ask<Log>("GET", `/rigs/${id}/log?${new URLSearchParams(given({ words, before: before ? String(before) : "" }))}`),
   reminders: (id: string) => ask<Reminder[]>("GET", `/rigs/${id}/reminders`),
   chart: (id: string, until?: number) => ask<Chart>("GET", `/rigs/${id}/log/chart${until ? `?until=${until}` : ""}`),
-  compareWeighIns: (id: string, numbers: number[]) =>
-    ask<Comparison>("GET", `/rigs/${id}/log/compare?${numbers.map((each) => `numbers=${each}`).join("&")}`),
+  compareWeighIns: (id: string, numbers: number[], others: string[]) =>
+    ask<Comparison>(
+      "GET",
+      `/rigs/${id}/log/compare?${[...numbers.map((each) => `numbers=${each}`), ...others.map((each) => `others=${each}`)].join("&")}`,
+    ),
   importLogbook: (file: Blob) => ask<{ added: string[]; already: number }>("POST", "/logbook", undefined, file),
   adjust: (id: string, steps: Step[], weighIn?: number) =>
     ask<Adjustment>("POST", `/rigs/${id}/adjust${looking(weighIn)}`, { steps }),

@@ -4,11 +4,11 @@ import { useDesk } from "../api/useSheet";
 import { mass, share } from "../format";
 
 /** Two to four weigh-ins side by side; a difference that the scales can tell stands out, one they cannot stays grey. */
-export function Compared({ numbers }: { numbers: number[] }) {
+export function Compared({ numbers, others }: { numbers: number[]; others: string[] }) {
   const { sheet, rig } = useDesk();
   const found = useQuery({
-    queryKey: ["compare-weigh-ins", sheet.id, sheet.revision, numbers],
-    queryFn: () => api.compareWeighIns(sheet.id, numbers),
+    queryKey: ["compare-weigh-ins", sheet.id, sheet.revision, numbers, others],
+    queryFn: () => api.compareWeighIns(sheet.id, numbers, others),
     placeholderData: (before) => before,
   });
   const answer = found.data;
@@ -25,6 +25,11 @@ export function Compared({ numbers }: { numbers: number[] }) {
           {line}
         </p>
       ))}
+      {answer.closure.map((line) => (
+        <p key={line} data-part="closure" className="mt-1 text-[15px] leading-snug">
+          {line}
+        </p>
+      ))}
       {answer.warnings.map((line) => (
         <p key={line} data-part="not-alike" className="mt-1 border-l-4 border-ochre pl-2 text-[14px] leading-snug">
           {line}
@@ -37,7 +42,7 @@ export function Compared({ numbers }: { numbers: number[] }) {
               <th />
               {answer.titles.map((title, index) => (
                 <th
-                  key={`${numbers[index]}`}
+                  key={`${numbers[index] ?? others[index - numbers.length]}`}
                   className="min-w-32 py-1 pl-3 text-right align-bottom text-[13px] leading-tight font-normal text-soft"
                 >
                   {title}
@@ -48,7 +53,7 @@ export function Compared({ numbers }: { numbers: number[] }) {
           <tbody>
             {answer.rows.map((row) => (
               <tr key={row.key} className="border-t border-rule" data-compared={row.key}>
-                <td className="py-1">{row.label}</td>
+                <td className="min-w-24 py-1 leading-tight md:whitespace-nowrap">{row.label}</td>
                 {row.values.map((value, index) => {
                   const by = row.differences[index] ?? null;
                   return (

@@ -1,4 +1,4 @@
-import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Kept } from "../adjust/Kept";
 import { api } from "../api/client";
@@ -15,6 +15,7 @@ export function LogPlace() {
   const { sheet } = useDesk();
   const [words, setWords] = useState("");
   const [chosen, setChosen] = useState<number[]>([]);
+  const [others, setOthers] = useState<string[]>([]);
   const found = useInfiniteQuery({
     queryKey: ["log", sheet.id, sheet.revision, words],
     queryFn: ({ pageParam }) => api.log(sheet.id, words, pageParam),
@@ -54,9 +55,18 @@ export function LogPlace() {
                 onChange={(event) => setWords(event.currentTarget.value)}
               />
             </div>
-            <p className="py-1 text-[14px] text-soft">
-              Tick two to four to compare them. A change is named only where it is more than the scales' ±.
-            </p>
+            <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+              <p className="py-1 text-[14px] text-soft">
+                Tick two to four to compare them. A change is named only where it is more than the scales' ±.
+              </p>
+              <OtherRigs
+                others={others}
+                onChange={(wanted) => {
+                  setOthers(wanted);
+                  if (chosen.length === 0 && wanted.length > 0 && entries[0]) setChosen([entries[0].number]);
+                }}
+              />
+            </div>
             {entries.map((entry) => (
               <Line
                 key={entry.number}
@@ -72,10 +82,52 @@ export function LogPlace() {
               </Button>
             )}
           </section>
-          {chosen.length > 1 && <Compared numbers={[...chosen].sort((a, b) => a - b)} />}
+          {chosen.length > 0 && chosen.length + others.length > 1 && (
+            <Compared numbers={[...chosen].sort((a, b) => a - b)} others={others} />
+          )}
           {first.count > 1 && <Multiples />}
         </>
       )}
     </div>
+  );
+}
+
+/** The last weigh-in of another rig beside this one's: the same truck and trailer on another hitch. */
+function OtherRigs({ others, onChange }: { others: string[]; onChange: (others: string[]) => void }) {
+  const { sheet } = useDesk();
+  const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
+  const weighed = (rigs.data ?? []).filter((each) => each.id !== sheet.id && each.weigh_ins > 0);
+  if (weighed.length === 0) return null;
+  return (
+    <p className="flex flex-wrap items-center gap-2 text-[14px]">
+      {weighed
+        .filter((each) => others.includes(each.id))
+        .map((each) => (
+          <button
+            key={each.id}
+            type="button"
+            aria-label={`Leave out ${each.name}`}
+            className="border border-ink px-1.5 font-cond text-[15px]"
+            onClick={() => onChange(others.filter((other) => other !== each.id))}
+          >
+            {each.name || "unnamed rig"} ✕
+          </button>
+        ))}
+      <select
+        aria-label="Compare with another rig"
+        className="h-9 border border-rule bg-card px-1"
+        value=""
+        onChange={(event) => onChange([...others, event.currentTarget.value].slice(-3))}
+      >
+        <option value="">and another rig's last…</option>
+        {weighed
+          .filter((each) => !others.includes(each.id))
+          .map((each) => (
+            <option key={each.id} value={each.id}>
+              {each.name || "unnamed rig"}
+            </option>
+          ))}
+      </select>
+    </p>
   );
 }
