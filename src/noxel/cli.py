@@ -77,7 +77,7 @@ def _parser() -> argparse.ArgumentParser:
     keep.add_argument("file", type=Path, help="where to; nothing is overwritten")
     keep.set_defaults(run=_backup)
     back = commands.add_parser(
-        "restore", help="put a backup in place of your database, with the page not served; what was there is kept"
+        "restore", help="put a backup in place of your database, also while the page is served; what was there is kept"
     )
     back.add_argument("file", type=Path, help="a backup")
     back.set_defaults(run=_restore)
@@ -187,9 +187,12 @@ def _backup(options: argparse.Namespace) -> int:
 
 
 def _restore(options: argparse.Namespace) -> int:
+    from noxel.store.database import Database
     from noxel.store.keep import restore
 
-    kept = restore(options.file, _folder(options, "noxel") / "noxel.db")
+    target = _folder(options, "noxel") / "noxel.db"
+    kept = restore(options.file, target)
+    Database(target).close()  # an older backup is brought to the newest form at once
     print(f"Restored from {options.file}." + (f" What was there is kept as {kept.name}." if kept else ""))
     return 0
 

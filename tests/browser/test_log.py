@@ -57,6 +57,13 @@ class TheLog(OnStage):
         kept = self.rigs.open(rig, entire=True).document["weigh_ins"]
         self.assertEqual((kept[7]["decided"], kept[7]["tags"]), ("Sell the anvil", ["spring", "heavy"]))
         self.assertEqual([n for n, each in enumerate(kept) if "decided" in each], [7])
+        page.locator('[data-entry="8"]').get_by_role("button", name="Notes on").click()
+        page.get_by_role("button", name="Delete this weigh-in").click()
+        page.get_by_role("button", name="Delete it").click()
+        expect(page.get_by_role("heading", name="44 weigh-ins")).to_be_visible()
+        self.assertNotIn("decided", json.dumps(self.rigs.open(rig, entire=True).document))
+        page.get_by_role("button", name="Undo delete the weigh-in").click()
+        expect(page.locator('[data-entry="8"]')).to_contain_text("Sell the anvil")
         page.get_by_role("button", name="2 May 2026", exact=True).click()
         expect(page.get_by_role("button", name="Weigh-in", exact=True)).to_contain_text("scale 8")
         page.keyboard.press("]")
@@ -101,7 +108,7 @@ class TheLog(OnStage):
                   "Workbook with formulas": b"PK", "This rig as a file": b"{", "Every rig in one file": b"{"}  # fmt: skip
         for name, start in papers.items():
             with page.expect_download() as download:
-                page.get_by_role("link", name=name).click()
+                page.get_by_role("link", name=name).or_(page.get_by_role("button", name=name)).click()
             self.assertTrue(Path(download.value.path()).read_bytes().startswith(start), name)
         with page.expect_popup() as opened:
             page.get_by_role("link", name="Print view").click()
@@ -117,6 +124,17 @@ class TheLog(OnStage):
         box.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()})
         expect(page.get_by_text("1 brought in, 1 were there already.")).to_be_visible()
         self.assertEqual(len(self.rigs.list()), 2)
+
+    def test_a_long_logbook_shows_how_far_it_is(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/log")
+        document = rig_of("check--three-passes") | {"name": "Long"}
+        document["weigh_ins"] = document["weigh_ins"] * 4000
+        book = {"format": "noxel-logbook", "version": 1, "rigs": [document]}
+        box = page.get_by_label("Logbook file")
+        box.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()})
+        expect(page.locator("[data-part=long]")).to_be_visible()
+        expect(page.get_by_text("1 brought in.")).to_be_visible()
+        expect(page.locator("[data-part=long]")).to_have_count(0)
 
     def test_by_thumb(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log", PHONE)

@@ -34,6 +34,21 @@ for number in range(100_000):
 """
 
 
+_IMPORTER = """
+import sys
+from pathlib import Path
+from noxel.store.database import Database
+from noxel.store.rigs import Rigs
+from tests.truth import rig_of
+document = rig_of("check--three-passes") | {"name": "brought in"}
+document["weigh_ins"] = document["weigh_ins"] * 6000
+def told(done, of, says):
+    if says == "keeping weigh-ins":
+        print("going", flush=True)
+Rigs(Database(Path(sys.argv[1]))).add_all([document | {"note": str(number)} for number in range(50)], told)
+"""
+
+
 class Keeping(unittest.TestCase):
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
@@ -51,11 +66,21 @@ class Keeping(unittest.TestCase):
         self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", "later")]).document)
         with self.assertRaisesRegex(InputError, "overwrites nothing"):
             backup(self.path, copy)
-        self.database.close()
-        kept = restore(copy, self.path)
-        self.assertEqual(Rigs(Database(self.path)).open(self.rig).document, rig_of("check--three-passes"))
+        kept = restore(copy, self.path)  # with the database open, as while the page is served
+        self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
+        self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", "after")]).document)
+        self.assertEqual(Rigs(Database(self.path)).open(self.rig).document["name"], "after")
         assert kept  # noqa: S101
         self.assertEqual(Rigs(Database(kept)).open(self.rig).document["name"], "later")
+
+    def test_a_damaged_database_is_set_aside(self) -> None:
+        copy = self.folder / "copy.db"
+        backup(self.path, copy)
+        self.database.close()
+        self.path.write_bytes(b"SQLite format 3\0" + b"x" * 5000)
+        kept = restore(copy, self.path)
+        self.assertEqual(kept.read_bytes()[:16] if kept else b"", b"SQLite format 3\0")
+        self.assertEqual(Rigs(Database(self.path)).open(self.rig).document, rig_of("check--three-passes"))
 
     def test_restore_looks_first(self) -> None:
         foreign, torn, newer = (self.folder / name for name in ("foreign.db", "torn.db", "newer.db"))
@@ -82,15 +107,24 @@ class Keeping(unittest.TestCase):
         self.assertEqual(version_of(old), known_versions()[0])
         self.assertEqual(version_of(self.folder / "old.version-0001.db"), "0001")
 
-    def test_a_kill_in_the_middle_leaves_it_whole(self) -> None:
-        with subprocess.Popen([sys.executable, "-c", _WRITER, str(self.path)], stdout=subprocess.PIPE, text=True) as writer:
+    def kill_while_going(self, script: str) -> None:
+        with subprocess.Popen([sys.executable, "-c", script, str(self.path)], stdout=subprocess.PIPE, text=True) as writer:
             stdout = writer.stdout
             assert stdout  # noqa: S101
             while "going" not in stdout.readline():
-                pass
+                self.assertIsNone(writer.poll())
             os.kill(writer.pid, signal.SIGKILL)
         with sqlite3.connect(self.path) as connection:
             self.assertEqual(connection.execute("PRAGMA integrity_check").fetchone(), ("ok",))
+
+    def test_a_kill_in_the_middle_of_an_import_leaves_nothing_of_it(self) -> None:
+        self.kill_while_going(_IMPORTER)
+        rigs = Rigs(Database(self.path))
+        self.assertEqual([rig.id for rig in rigs.list()], [self.rig])
+        self.assertEqual(rigs.open(self.rig).document, rig_of("check--three-passes"))
+
+    def test_a_kill_in_the_middle_leaves_it_whole(self) -> None:
+        self.kill_while_going(_WRITER)
         document = Rigs(Database(self.path)).open(self.rig).document
         self.assertEqual(document["name"], document["vehicle"]["name"])  # both of a step, or neither
         self.assertEqual(json.loads(json.dumps(document["weigh_ins"])), rig_of("check--three-passes")["weigh_ins"])

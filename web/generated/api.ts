@@ -1012,6 +1012,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/work/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Work
+         * @description How far something long is.
+         */
+        get: operations["look_at_work_api_work__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1913,6 +1933,11 @@ export interface components {
             wheelbase?: string | null;
             /** Year */
             year?: string | null;
+        };
+        /** HTTPValidationError */
+        HTTPValidationError: {
+            /** Detail */
+            detail?: components["schemas"]["ValidationError"][];
         };
         /**
          * Headline
@@ -2964,6 +2989,27 @@ export interface components {
             type: string;
         };
         /**
+         * Progress
+         * @description How far it is: ``done`` of ``of`` parts, and what is being done; ``of`` is 0 while that is not known, or there is no such work.
+         */
+        Progress: {
+            /**
+             * Done
+             * @default 0
+             */
+            done?: number;
+            /**
+             * Of
+             * @default 0
+             */
+            of?: number;
+            /**
+             * Says
+             * @default
+             */
+            says?: string;
+        };
+        /**
          * Proposal
          * @description One set of steps that brings every known check right.
          */
@@ -3870,6 +3916,19 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** ValidationError */
+        ValidationError: {
+            /** Context */
+            ctx?: Record<string, never>;
+            /** Input */
+            input?: unknown;
+            /** Location */
+            loc: (string | number)[];
+            /** Message */
+            msg: string;
+            /** Error Type */
+            type: string;
+        };
         /**
          * Value
          * @description A figure and its ± (two standard uncertainties).
@@ -4531,7 +4590,10 @@ export interface operations {
     import_all_api_logbook_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A name to ask for progress by. */
+                "x-noxel-work"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4696,7 +4758,10 @@ export interface operations {
     import_rig_api_rigs_import_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A name to ask for progress by. */
+                "x-noxel-work"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5934,6 +5999,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Words"];
+                };
+            };
+        };
+    };
+    look_at_work_api_work__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

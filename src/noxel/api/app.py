@@ -23,6 +23,8 @@ from noxel.api.match import router as match_router
 from noxel.api.rigs import Health, router
 from noxel.api.tickets import router as tickets_router
 from noxel.api.words import router as words_router
+from noxel.api.work import Works
+from noxel.api.work import router as work_router
 from noxel.store.database import Database
 from noxel.store.garage import Garage
 from noxel.store.log import Logs
@@ -62,6 +64,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     app.state.garage = Garage(database)
     app.state.logs = Logs(database)
     app.state.live = live
+    app.state.works = Works()
     problems.install(app)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "[::1]", "testserver"])
     app.add_middleware(Guard)
@@ -80,6 +83,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     app.include_router(garage_router)
     app.include_router(words_router)
     app.include_router(live_router)
+    app.include_router(work_router)
     if (PAGE / "assets").is_dir():
         app.mount("/assets", _Forever(directory=PAGE / "assets"))
     app.add_api_route("/{path:path}", _page, methods=["GET"], include_in_schema=False, response_model=None)

@@ -4,7 +4,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from noxel.api.problems import problem
 from noxel.errors import TooLarge
-from noxel.formats.rig_json import LARGEST
+from noxel.formats.rig_json import LARGEST, LARGEST_BOOK
 
 _HEADERS = (
     (b"content-security-policy", b"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
@@ -12,7 +12,12 @@ _HEADERS = (
     (b"x-content-type-options", b"nosniff"),
     (b"referrer-policy", b"no-referrer"),
 )  # fmt: skip
-_LARGEST_REQUEST = LARGEST + 100_000
+_MORE = 100_000
+
+
+def _largest(path: str) -> int:
+    """The most that is read at an address. [bytes]"""
+    return (LARGEST_BOOK if path == "/api/logbook" else LARGEST) + _MORE
 
 
 class Guard:
@@ -31,9 +36,10 @@ class Guard:
         if origin is not None and origin.split(b"://")[-1] != headers.get(b"host"):
             await problem(403, "origin.foreign", "Only Noxel's own page may talk to Noxel.")(scope, receive, send)
             return
-        length = headers.get(b"content-length", b"0")
-        if not length.isdigit() or int(length) > _LARGEST_REQUEST:
-            await self._too_large()(scope, receive, send)
+        length, most = headers.get(b"content-length", b"0"), _largest(scope["path"])
+        too_large = f"That is too large: Noxel reads at most {most // 1_000_000} MB at once."
+        if not length.isdigit() or int(length) > most:
+            await problem(413, TooLarge.code, too_large)(scope, receive, send)
             return
         received = 0
 
@@ -41,8 +47,8 @@ class Guard:
             nonlocal received
             message = await receive()
             received += len(message.get("body", b""))
-            if received > _LARGEST_REQUEST:
-                raise TooLarge(_TOO_LARGE)
+            if received > most:
+                raise TooLarge(too_large)
             return message
 
         async def with_headers(message: Message) -> None:
@@ -51,10 +57,3 @@ class Guard:
             await send(message)
 
         await self.app(scope, counted, with_headers)
-
-    @staticmethod
-    def _too_large() -> ASGIApp:
-        return problem(413, TooLarge.code, _TOO_LARGE)
-
-
-_TOO_LARGE = f"That is too large: Noxel reads at most {LARGEST / 1e6:.0f} MB at once."

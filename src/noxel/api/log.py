@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Looking, Store, file_stem, sheet_as_json
+from noxel.api.work import Named, TheWorks
 from noxel.core.adjust import kept_answers
 from noxel.core.compare import Compared, Comparison, compare_weigh_ins
 from noxel.core.edit import settle
@@ -156,13 +157,15 @@ def export_all(rigs: Store) -> Response:
 
 
 @router.post("/logbook", status_code=201)
-async def import_all(request: Request, rigs: Store) -> Imported:
+async def import_all(request: Request, rigs: Store, works: TheWorks, work: Named = None) -> Imported:
     """Bring in a logbook: all of it, or nothing; what is there already stays as it is."""
     data = await request.body()
 
     def take() -> Imported:
-        documents = read_logbook(data)
-        added = rigs.add_all(documents)
+        with works.under_way(work) as report:
+            report(0, 0, "reading the logbook")
+            documents = read_logbook(data)
+            added = rigs.add_all(documents, report)
         return Imported(added=list(added), already=len(documents) - len(added))
 
     return await run_in_threadpool(take)

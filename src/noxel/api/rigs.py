@@ -11,6 +11,7 @@ from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
 from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, RigSummary, Sheet, make_sheet
+from noxel.api.work import Named, TheWorks
 from noxel.core.answers import Evaluation, PassAnswer
 from noxel.core.convert import switch_units
 from noxel.core.document import Document
@@ -93,10 +94,16 @@ def start_rig(new: NewRig, rigs: Store) -> Added:
 
 
 @router.post("/rigs/import", status_code=201, openapi_extra=_RIG_BODY)
-async def import_rig(request: Request, rigs: Store) -> Added:
+async def import_rig(request: Request, rigs: Store, works: TheWorks, work: Named = None) -> Added:
     """Import a rig file: all of it, or nothing."""
     data = await request.body()
-    return Added(id=await run_in_threadpool(lambda: rigs.add(dump_rig(read_rig(data)))))
+
+    def take() -> Added:
+        with works.under_way(work) as report:
+            report(0, 0, "reading the file")
+            return Added(id=rigs.add(dump_rig(read_rig(data)), report))
+
+    return await run_in_threadpool(take)
 
 
 @router.get("/rigs/{rig_id}", response_model=Sheet)

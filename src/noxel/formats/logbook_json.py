@@ -5,7 +5,7 @@ from typing import Any
 
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.errors import Problem, RigFileError
-from noxel.formats.rig_json import read_json
+from noxel.formats.rig_json import LARGEST_BOOK, read_json
 
 FORMAT = "noxel-logbook"
 
@@ -24,7 +24,7 @@ def read_logbook(data: bytes) -> list[dict[str, Any]]:
     TooLarge, RigFileError
         If it cannot be read, is of another version, or one of its rigs breaks a rule; the path names which.
     """
-    found = read_json(data)
+    found = read_json(data, LARGEST_BOOK)
     if (
         not isinstance(found, dict)
         or found.get("format") != FORMAT
@@ -36,7 +36,8 @@ def read_logbook(data: bytes) -> list[dict[str, Any]]:
     made = []
     for number, document in enumerate(found["rigs"]):
         try:
-            made.append(dump_rig(parse_rig(document)))
+            parse_rig(document)
+            made.append(document)
         except RigFileError as exc:
             problems = [Problem(f"rigs[{number}].{each.path}", each.message, each.code) for each in exc.problems]
             raise RigFileError(f"rigs[{number}]: {exc.message}", problems) from exc

@@ -9,6 +9,8 @@ from noxel.errors import NotFound, Problem, RigFileError, TooLarge
 
 LARGEST = 20_000_000
 """The largest rig file that is read. [bytes]"""
+LARGEST_BOOK = 60_000_000
+"""The largest logbook that is read. [bytes]"""
 SUFFIX = ".noxel.json"
 
 
@@ -29,18 +31,18 @@ def _no_duplicates(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
     return found
 
 
-def read_json(data: bytes) -> object:
+def read_json(data: bytes, largest: int = LARGEST) -> object:
     """Read strict JSON: UTF-8, no NaN, no key twice, not too deep, not too large.
 
     Raises
     ------
     TooLarge
-        If there are more than :data:`LARGEST` bytes.
+        If there are more bytes than ``largest``.
     RigFileError
         If it is not JSON; says where it breaks off.
     """
-    if len(data) > LARGEST:
-        raise TooLarge(f"{len(data) / 1e6:.0f} MB is too large: a rig file has at most {LARGEST / 1e6:.0f} MB.")
+    if len(data) > largest:
+        raise TooLarge(f"{len(data) / 1e6:.0f} MB is too large: such a file has at most {largest / 1e6:.0f} MB.")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as exc:

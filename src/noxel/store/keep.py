@@ -68,12 +68,14 @@ def backup(source: Path, target: Path) -> None:
 def restore(source: Path, target: Path) -> Path | None:
     """Put a backup in place of a database, after looking at it; what was there is kept beside, and its name returned.
 
+    It may be in use: all of it changes in one transaction, and who has it open sees the restored one from then on.
+
     Raises
     ------
     NotFound
         If there is no such file.
     InputError
-        If it is damaged, no database of Noxel, or of a version that this Noxel does not know.
+        If it is damaged, no database of Noxel, or of a version that this Noxel does not know; or it cannot be written.
     """
     if not source.exists():
         raise NotFound(f"There is no file {source}.")
@@ -84,17 +86,25 @@ def restore(source: Path, target: Path) -> Path | None:
         raise InputError(
             f"{source.name} is of version {version}, newer than this Noxel knows. Use the Noxel that wrote it, or a later one."
         )
-    kept: Path | None = None
-    if target.exists():
-        names = (target.with_name(f"{target.stem}.before-restore-{number}{target.suffix}") for number in itertools.count(1))
-        kept = next(name for name in names if not name.exists())
-        backup(target, kept)
-    fresh = target.with_name(target.name + ".restored")
-    fresh.unlink(missing_ok=True)
-    backup(source, fresh)
-    for suffix in ("-wal", "-shm"):
-        Path(f"{target}{suffix}").unlink(missing_ok=True)
-    fresh.replace(target)
+    if not target.exists():
+        backup(source, target)
+        return None
+    names = (target.with_name(f"{target.stem}.before-restore-{number}{target.suffix}") for number in itertools.count(1))
+    kept = next(name for name in names if not name.exists())
+    try:
+        version_of(target)
+    except InputError:  # what is there is damaged: kept as it is, and nobody can be using it
+        target.rename(kept)
+        for suffix in ("-wal", "-shm"):
+            Path(f"{target}{suffix}").unlink(missing_ok=True)
+        backup(source, target)
+        return kept
+    backup(target, kept)
+    try:
+        with closing(sqlite3.connect(source)) as copy, closing(sqlite3.connect(target, timeout=30)) as live:
+            copy.backup(live)
+    except sqlite3.Error as exc:
+        raise InputError(f"It could not be restored, and nothing was changed: {exc}") from exc
     return kept
 
 

@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import delete, func, insert, select
 from sqlalchemy.orm import Session
 
 from noxel.core.document import Document
@@ -19,6 +19,14 @@ from noxel.store.database import Database
 from noxel.store.models import ChangeRow, FactsRow, RigRow, ThingRow, WeighInRow
 from noxel.store.things import KINDS, assemble, dump, now, rigs_with, write_part
 from noxel.store.window import Window, keys_after, look, named, numbered, whole_log
+
+Report = Callable[[int, int, str], None]
+"""Told how much is done, of how much, and what is being done."""
+
+
+def silent(_done: int, _of: int, _says: str) -> None:
+    """Nobody waits for it."""
+
 
 HISTORY = 500
 """How many steps of a rig's history are kept for undo."""
@@ -120,8 +128,8 @@ class Rigs:
             row = row_of(session, rig_id)
             return _stored(session, row, numbered(session, row, numbers))
 
-    def add(self, document: Document) -> str:
-        """Keep a new rig; returns its id.
+    def add(self, document: Document, report: Report = silent) -> str:
+        """Keep a new rig; returns its id. ``report`` is told how far it is.
 
         Raises
         ------
@@ -133,11 +141,13 @@ class Rigs:
         with self._database.writing() as session:
             session.add(row)
             session.flush()
-            _write(session, row, _new(document))
+            _write(session, row, _new(document), report)
             return row.id
 
-    def add_all(self, documents: Sequence[Document]) -> Sequence[str]:
+    def add_all(self, documents: Sequence[Document], report: Report = silent) -> Sequence[str]:
         """Keep several rigs, all of them or none; one that is there already, figure by figure, is left as it is.
+
+        ``report`` is told how far it is.
 
         Raises
         ------
@@ -147,8 +157,9 @@ class Rigs:
         added = []
         with self._database.writing() as session:
             there = [whole(session, row) for row in session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))]
-            for document in documents:
+            for number, document in enumerate(documents, 1):
                 name = parse_rig(document).name
+                report(number, len(documents), f"keeping rig {number} of {len(documents)}")
                 if document in there:
                     continue
                 row = RigRow(id=uuid.uuid4().hex, name=name, document="", revision=0, created_at=now(), updated_at=now())
@@ -322,7 +333,7 @@ def _last_key(session: Session, row: RigRow) -> int:
     return -1 if last is None else last
 
 
-def _write(session: Session, row: RigRow, parts: Parts) -> None:
+def _write(session: Session, row: RigRow, parts: Parts, report: Report = silent) -> None:
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
     units = json.loads(row.document)["units"]
@@ -330,29 +341,40 @@ def _write(session: Session, row: RigRow, parts: Parts) -> None:
         if kind in parts:
             write_part(session, row, kind, parts[kind], units)
     weigh_ins = [(int(part), document) for part, document in parts.items() if part not in ("rig", *KINDS)]
-    for start in range(0, len(weigh_ins), 5000):
-        _write_weigh_ins(session, row, dict(weigh_ins[start : start + 5000]))
+    for start in range(0, len(weigh_ins), _AT_ONCE):
+        _write_weigh_ins(session, row, dict(weigh_ins[start : start + _AT_ONCE]))
+        report(min(start + _AT_ONCE, len(weigh_ins)), len(weigh_ins), "keeping weigh-ins")
     row.updated_at = now()
     session.flush()
 
 
+_AT_ONCE = 1000
+"""Weigh-ins that are written at once."""
+
+
 def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document | None]) -> None:
     """Put weigh-ins by their keys, and their words beside them; None takes one away."""
-    query = select(WeighInRow).where(WeighInRow.rig_id == row.id, WeighInRow.position.in_(wanted))
-    kept = {each.position: each for each in session.scalars(query)}
+    here = (WeighInRow.rig_id == row.id, WeighInRow.position.in_(wanted))
+    kept = {each.position: each for each in session.scalars(select(WeighInRow).where(*here))}
+    new = []
     for key, document in wanted.items():
         if document is None:
             if key in kept:
-                session.delete(kept.pop(key))
+                session.delete(kept[key])
             continue
-        if key not in kept:
-            kept[key] = WeighInRow(rig_id=row.id, position=key)
-            session.add(kept[key])
-        kept[key].document = dump(document)
-        kept[key].date = datetime.date.fromisoformat(document["date"]) if document.get("date") else None
+        day = datetime.date.fromisoformat(document["date"]) if document.get("date") else None
+        if key in kept:
+            kept[key].document, kept[key].date = dump(document), day
+        else:
+            new.append({"rig_id": row.id, "position": key, "document": dump(document), "date": day})
     session.flush()
-    session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([each.id for each in kept.values()])))
-    session.add_all(FactsRow(weigh_in_id=each.id, words=words_of(wanted[key] or {})) for key, each in kept.items())
+    if new:
+        session.execute(insert(WeighInRow), new)
+    ids = list(session.execute(select(WeighInRow.id, WeighInRow.position).where(*here)))
+    session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([key for key, _ in ids])))
+    facts = [{"weigh_in_id": key, "words": words_of(wanted[position] or {})} for key, position in ids]
+    if facts:
+        session.execute(insert(FactsRow), facts)
 
 
 def _fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, old: Parts, new: Parts) -> None:

@@ -1,4 +1,5 @@
 import type { components } from "../../generated/api";
+import { long } from "./long";
 
 type Schemas = components["schemas"];
 export type Sheet = Schemas["Sheet"];
@@ -65,25 +66,51 @@ export class RequestFailed extends Error {
   }
 }
 
-async function ask<T>(method: string, path: string, body?: unknown, raw?: Blob, signal?: AbortSignal): Promise<T> {
+async function answered(path: string, how: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      headers: body === undefined && raw === undefined ? {} : { "content-type": "application/json" },
-      body: raw ?? (body === undefined ? null : JSON.stringify(body)),
-      signal: signal ?? null,
-    });
+    response = await fetch(`/api${path}`, how);
   } catch (error) {
-    if (signal?.aborted) throw error;
+    if (how.signal?.aborted) throw error;
     throw new RequestFailed("Noxel does not answer. Is it still running?");
   }
   if (!response.ok) {
     const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
     throw new RequestFailed(problem?.detail ?? `The answer was ${response.status}.`, problem);
   }
+  return response;
+}
+
+const JSON_SENT = { "content-type": "application/json" };
+
+async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  const response = await answered(path, {
+    method,
+    headers: body === undefined ? {} : JSON_SENT,
+    body: body === undefined ? null : JSON.stringify(body),
+    signal: signal ?? null,
+  });
   return (response.status === 204 ? undefined : await response.json()) as T;
 }
+
+/** Send a file; how far it is can be seen meanwhile. */
+const send = <T>(path: string, file: Blob, says: string) =>
+  long(says, async (name) => {
+    const headers = { ...JSON_SENT, "x-noxel-work": name };
+    return (await (await answered(path, { method: "POST", headers, body: file })).json()) as T;
+  });
+
+/** Fetch a file that takes a while to write, and hand it to the browser as a download. */
+export const download = (path: string, says: string) =>
+  long(says, async () => {
+    const response = await answered(path, {});
+    const named = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get("content-disposition") ?? "")?.[1];
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(await response.blob());
+    link.download = decodeURIComponent(named ?? "noxel");
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+  });
 
 const looking = (weighIn: number | undefined) => (weighIn ? `?weigh_in=${weighIn}` : "");
 
@@ -94,7 +121,7 @@ export const api = {
   rigs: () => ask<RigSummary[]>("GET", "/rigs"),
   deleted: () => ask<RigSummary[]>("GET", "/rigs?deleted=true"),
   start: (name: string, kind: Kind, mass: MassUnit) => ask<{ id: string }>("POST", "/rigs", { name, kind, mass }),
-  importFile: (file: Blob) => ask<{ id: string }>("POST", "/rigs/import", undefined, file),
+  importFile: (file: Blob) => send<{ id: string }>("/rigs/import", file, "reading the file"),
   open: (id: string, weighIn?: number) => ask<Sheet>("GET", `/rigs/${id}${looking(weighIn)}`),
   change: (id: string, step: Schemas["Changes"], weighIn?: number) =>
     ask<Sheet>("PATCH", `/rigs/${id}${looking(weighIn)}`, step),
@@ -141,11 +168,11 @@ export const api = {
       "GET",
       `/rigs/${id}/log/compare?${[...numbers.map((each) => `numbers=${each}`), ...others.map((each) => `others=${each}`)].join("&")}`,
     ),
-  importLogbook: (file: Blob) => ask<{ added: string[]; already: number }>("POST", "/logbook", undefined, file),
+  importLogbook: (file: Blob) => send<{ added: string[]; already: number }>("/logbook", file, "reading the logbook"),
   adjust: (id: string, steps: Step[], weighIn?: number) =>
     ask<Adjustment>("POST", `/rigs/${id}/adjust${looking(weighIn)}`, { steps }),
   propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>
-    ask<Remedies>("POST", `/rigs/${id}/adjust/proposals${looking(weighIn)}`, { steps }, undefined, signal),
+    ask<Remedies>("POST", `/rigs/${id}/adjust/proposals${looking(weighIn)}`, { steps }, signal),
   keepSteps: (id: string, name: string, steps: Step[], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/adjust/keep${looking(weighIn)}`, { name, steps }),
   applySteps: (id: string, steps: Step[], weighIn?: number) =>

@@ -6,6 +6,7 @@ import { DeskProvider } from "../api/useSheet";
 import { Margins } from "../margins/Margins";
 import { Pack } from "../pack/Pack";
 import { Plates } from "../plates/Plates";
+import { LongStrip } from "../ui/LongStrip";
 import { Weigh } from "../weigh/Weigh";
 import { PLACES, type Place } from "./places";
 import { Shell } from "./Shell";
@@ -26,6 +27,7 @@ export function App() {
         <Route path="/rigs/:id/:place" element={<Desk />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
+      <LongStrip />
     </Suspense>
   );
 }

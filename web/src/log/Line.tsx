@@ -3,6 +3,8 @@ import { useNavigate } from "react-router";
 import type { LogLine } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day, mass } from "../format";
+import { Button } from "../ui/controls";
+import { Slip } from "../ui/Dialog";
 import { useField } from "../ui/Field";
 import { StatusMark } from "../ui/Status";
 
@@ -66,7 +68,7 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
             <b>Decided:</b> {entry.decided}
           </p>
         )}
-        {open && <Notes />}
+        {open && <Notes when={when} />}
       </div>
       <button
         type="button"
@@ -85,8 +87,9 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
 }
 
 /** What to remember of the weigh-in that is looked at. */
-function Notes() {
-  const { rig, weighIn, change } = useDesk();
+function Notes({ when }: { when: string }) {
+  const { rig, weighIn, change, look } = useDesk();
+  const [asking, setAsking] = useState(false);
   const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
   const [tags, setTags] = useState((here?.tags ?? []).join(", "));
   if (!weighIn || !here) return null;
@@ -111,6 +114,28 @@ function Notes() {
           onKeyDown={(event) => event.key === "Enter" && keep()}
         />
       </label>
+      <button type="button" className="my-1 text-[14px] underline" onClick={() => setAsking(true)}>
+        Delete this weigh-in…
+      </button>
+      <Slip
+        open={asking}
+        onOpenChange={setAsking}
+        title={`Delete the weigh-in of ${when}?`}
+        lead="Its tickets leave the log. Undo brings it back."
+      >
+        <div className="flex gap-3">
+          <Button
+            strong
+            onClick={() => {
+              change([{ path, op: "remove" }], `delete the weigh-in of ${when}`);
+              look(undefined);
+            }}
+          >
+            Delete it
+          </Button>
+          <Button onClick={() => setAsking(false)}>Keep it</Button>
+        </div>
+      </Slip>
     </div>
   );
 }

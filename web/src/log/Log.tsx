@@ -99,7 +99,7 @@ function OtherRigs({ others, onChange }: { others: string[]; onChange: (others: 
   const weighed = (rigs.data ?? []).filter((each) => each.id !== sheet.id && each.weigh_ins > 0);
   if (weighed.length === 0) return null;
   return (
-    <p className="flex flex-wrap items-center gap-2 text-[14px]">
+    <p className="mt-1 flex flex-wrap items-center gap-2 text-[14px]">
       {weighed
         .filter((each) => others.includes(each.id))
         .map((each) => (

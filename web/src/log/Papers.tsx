@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api } from "../api/client";
+import { api, download } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
@@ -23,6 +23,10 @@ export function Papers() {
       },
       (error: Error) => setTold(`Nothing was brought in. ${error.message}`),
     );
+  const write = (path: string, says: string) => {
+    setTold(null);
+    download(path, says).catch((error: Error) => setTold(`It could not be written. ${error.message}`));
+  };
   return (
     <section aria-label="Papers" className="no-print">
       <h2 className="border-b border-ink font-cond text-[22px] font-semibold">Papers and files</h2>
@@ -33,9 +37,9 @@ export function Papers() {
         >
           A page for the glove box
         </a>
-        <a className={link} href={`/api/rigs/${sheet.id}/paper.pdf?${at}what=report`}>
+        <Button onClick={() => write(`/rigs/${sheet.id}/paper.pdf?${at}what=report`, "writing the report")}>
           The full report
-        </a>
+        </Button>
         <a
           className={link}
           target="_blank"
@@ -44,9 +48,13 @@ export function Papers() {
         >
           Print view
         </a>
-        <a className={link} href={`/api/rigs/${sheet.id}/workbook.xlsx${number ? `?weigh_in=${number}` : ""}`}>
+        <Button
+          onClick={() =>
+            write(`/rigs/${sheet.id}/workbook.xlsx${number ? `?weigh_in=${number}` : ""}`, "writing the workbook")
+          }
+        >
           Workbook with formulas
-        </a>
+        </Button>
         <a className={link} href={`/api/rigs/${sheet.id}/file`}>
           This rig as a file
         </a>
