@@ -165,7 +165,7 @@ class Rigs:
                 row = RigRow(id=uuid.uuid4().hex, name=name, document="", revision=0, created_at=now(), updated_at=now())
                 session.add(row)
                 session.flush()
-                _write(session, row, _new(document))
+                _write(session, row, _new(document), report)
                 added.append(row.id)
         return added
 
