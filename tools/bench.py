@@ -21,7 +21,9 @@ from noxel.core.predict import predict
 from noxel.core.remedies import _conditions, _Programme, actions, remedies
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.formats.rig_json import read_rig
-from tools.stage import a_browser, a_folder
+from noxel.store.database import Database
+from noxel.store.rigs import Rigs
+from tools.stage import a_browser, a_folder, serving
 
 PAGE = Path(__file__).parent.parent / "src/noxel/page"
 
@@ -103,6 +105,49 @@ def over_http(address: str, document: object) -> None:
     say("POST evaluate over HTTP", f"{full:.1f} ms", f"{full / quick:.1f} × health, limit 3 ×")
 
 
+def long_logs() -> None:
+    """The log's first page, search and chart, and one typed figure, with 10, 300 and 10,000 weigh-ins, turn by turn."""
+    document = dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes()))
+    one = document["weigh_ins"][-1]
+    with a_folder() as folder:
+        database = Database(folder / "long.db")
+        ids = {}
+        for count in (10, 300, 10_000):
+            weigh_ins = [{**one, "place": f"Alder Bend {number}"} for number in range(count)]
+            start = time.perf_counter()
+            ids[count] = Rigs(database).add({**document, "name": str(count), "weigh_ins": weigh_ins})
+            if count == 10_000:
+                say("bring in a rig with 10,000 weigh-ins", f"{time.perf_counter() - start:.1f} s", "")
+        windows = {count: list(Rigs(database).open(rig).window.keys) for count, rig in ids.items()}
+        with serving(database) as address:
+            connection = http.client.HTTPConnection(address.removeprefix("http://"))
+
+            def ask(path: str, body: str | None = None) -> float:
+                start = time.perf_counter()
+                connection.request("PATCH" if body else "GET", f"/api/rigs/{path}", body, {"content-type": "application/json"})
+                connection.getresponse().read()
+                return (time.perf_counter() - start) * 1000
+
+            for count in (300, 10_000):
+                say(f"its charts for the first time, {count:,} weigh-ins", f"{ask(f'{ids[count]}/log/chart'):.0f} ms", "")
+            for name, path in (("first page of the log", "log"), ("search in the log", "log?words=bend+7"), ("charts of the log", "log/chart"),
+                               ("open a rig", ""), ("one typed figure", "?typed")):  # fmt: skip
+                spent: dict[int, list[float]] = {count: [] for count in ids}
+                for turn in range(31):
+                    for count, rig in ids.items():
+                        if path == "?typed":
+                            step = {
+                                "changes": [{"path": "vehicle.ratings.gcwr", "text": str(15000 + turn)}],
+                                "window": windows[count],
+                            }
+                            spent[count].append(ask(rig, json.dumps(step)))
+                        else:
+                            spent[count].append(ask(f"{rig}/{path}".rstrip("/")))
+                found = ", ".join(f"{statistics.median(each):.0f}" for each in spent.values())
+                say(f"{name}: 10, 300, 10,000 weigh-ins", f"{found} ms", "")
+        database.close()
+
+
 def an_hours_typing(address: str, rig: str) -> None:
     """A change a second, for an hour; each in a field of its own step, so that each is kept for undoing."""
     connection = http.client.HTTPConnection(address.removeprefix("http://"))
@@ -167,6 +212,7 @@ def memory_mb(process: int) -> float:
 def main() -> None:
     """Everything; the server is a process of its own, as it is in use."""
     in_core()
+    long_logs()
     with a_folder() as folder:
         call = [sys.executable, "-m", "noxel", "demo", "--data", str(folder), "--port", "0"]
         with subprocess.Popen(call, stdout=subprocess.PIPE, text=True) as server:
