@@ -97,7 +97,7 @@ class Words(unittest.TestCase):
 
 
 class NothingBringsItDown(unittest.TestCase):
-    @settings(max_examples=300, deadline=None)
+    @settings(max_examples=300)
     @given(st.sampled_from(NAMES), st.data())
     def test_junk_anywhere_is_named_or_understood(self, name: str, data: st.DataObject) -> None:
         document = rig_of(name)
@@ -119,7 +119,7 @@ class NothingBringsItDown(unittest.TestCase):
         evaluate_pack(rig)
         self.assertEqual(dump_rig(parse_rig(dump_rig(rig))), dump_rig(rig))
 
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(st.sampled_from(NAMES), st.integers(0, 5000), st.binary(max_size=4))
     def test_damaged_files_are_refused_with_a_reason(self, name: str, at: int, junk: bytes) -> None:
         whole = json.dumps(case(name)["file"]).encode()
@@ -129,7 +129,7 @@ class NothingBringsItDown(unittest.TestCase):
         except NoxelError as exc:
             self.assertTrue(re.search(r"\w", exc.message))
 
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     @given(st.lists(st.sampled_from(["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]), max_size=6), st.data())
     def test_passes_of_any_kind_order_and_number(self, configs: list[str], data: st.DataObject) -> None:
         document = copy.deepcopy(rig_of("check--three-passes"))

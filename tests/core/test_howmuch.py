@@ -42,7 +42,7 @@ def inside(region: list[tuple[float, float]], x: float, y: float) -> bool:
 
 
 class TheRoom(unittest.TestCase):
-    @settings(max_examples=200, deadline=None)
+    @settings(max_examples=200)
     @given(st.floats(0.02, 0.98), st.floats(0.03, 1.3), st.sampled_from(["predict--packed", "predict--packed-fifth-wheel-kg"]))
     def test_the_region_agrees_with_the_checks(self, across: float, up: float, name: str) -> None:
         document = rig_of(name)

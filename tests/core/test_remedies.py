@@ -97,7 +97,7 @@ class Linear(unittest.TestCase):
 
 
 class Proposals(unittest.TestCase):
-    @settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=200, suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), things, st.floats(0.9, 1.0))
     def test_every_proposal_is_right_when_checked_again(
         self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float
@@ -114,7 +114,7 @@ class Proposals(unittest.TestCase):
             self.assertFalse([row.check for row in tried.changes if row.now in ("over", "low", "high", "tight")])
         self.assertEqual([each.trouble for each in found.proposals], sorted(each.trouble for each in found.proposals))
 
-    @settings(max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=10, suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), things.map(lambda found: found[:2]), st.floats(0.86, 0.99))
     def test_never_costlier_than_exhaustive_search(
         self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float

@@ -87,7 +87,7 @@ class InMemory(unittest.TestCase):
         with self.assertRaises(Conflict):
             self.rigs.undo(self.rig)
 
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(st.lists(st.one_of(
         st.tuples(st.just("weigh_ins[0].passes[0]"), st.just("remove")),
         st.tuples(st.just("weigh_ins[1]"), st.just("insert")), st.tuples(st.just("weigh_ins[0]"), st.just("remove")),

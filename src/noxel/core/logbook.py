@@ -12,7 +12,7 @@ from noxel.core.rigfile import RigFile, parse_rig
 from noxel.core.tickets import WeighIn
 from noxel.core.units import KG, print_mass
 from noxel.core.weighing import weigh
-from noxel.core.words import figure_title, headline
+from noxel.core.words import check_label, figure_title, headline
 
 LINES = {
     "front_hitched": "vehicle.front_axle", "rear_hitched": "vehicle.rear_axle", "vehicle_hitched": "vehicle.gross",
@@ -110,8 +110,15 @@ def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
     said = verdict(rows)
     aboard = dict.fromkeys(each.aboard for each in weigh_in.passes if each.aboard)
     figures = {key: (figure.value, figure.plus_minus) for key, figure in weighing.figures.items() if key in LINES}
+    for row in rows:
+        if row.id.startswith("trailer.axle_") and row.actual:
+            figures[row.id] = (row.actual.value, row.actual.plus_minus)
+    listed = {"vehicle": weigh_in.listed.vehicle, "trailer": weigh_in.listed.trailer} if weigh_in.listed else {}
+    on_lists = [
+        f"{print_mass(mass.kg, rig.units.mass)} of listed things in the {on}" for on, mass in listed.items() if mass and mass.kg
+    ]
     return Facts(date=weigh_in.date.isoformat() if weigh_in.date else None, place=weigh_in.place or "", note=weigh_in.note or "",
-                 tags=list(weigh_in.tags), decided=weigh_in.decided or "", aboard=list(aboard), verdict=said,
+                 tags=list(weigh_in.tags), decided=weigh_in.decided or "", aboard=[*aboard, *on_lists], verdict=said,
                  sentence=headline(rig, rows, said).sentence, figures=figures)  # fmt: skip
 
 
@@ -143,12 +150,13 @@ def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
     """Every load over some weigh-ins in a row, against the ratings as they stand now."""
     factor, known = KG[rig.units.mass], limits(rig)
     made = []
-    for key, check in LINES.items():
+    single = sorted({key for each in run for key in each.facts.figures if key not in LINES})
+    for key, check in [*LINES.items(), *((axle, axle) for axle in single)]:
         found = [each.facts.figures.get(key) for each in run]
         if any(found):
             limit = known.get(check)
-            made.append(Series(key=key, label=figure_title(rig, key), limit=limit.kg / factor if limit else None,
-                               values=[None if each is None else each[0] / factor for each in found],
+            made.append(Series(key=key, label=check_label(rig, key) if key == check else figure_title(rig, key),
+                               limit=limit.kg / factor if limit else None, values=[None if each is None else each[0] / factor for each in found],
                                plus_minus=[None if each is None else each[1] / factor for each in found]))  # fmt: skip
     return Chart(numbers=[each.number for each in run], dates=[each.facts.date for each in run], series=made, count=count)
 

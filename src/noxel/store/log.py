@@ -6,8 +6,9 @@ Where the mark no longer fits they are reckoned again, for the weigh-ins that ar
 
 import hashlib
 import json
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import TypeVar
 
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session, aliased
@@ -24,6 +25,9 @@ from noxel.store.window import count_of, number_of
 
 _APART = ("name", "note", "loads", "tanks", "plan", "kept_plans", "ready", "reminders")
 """Parts of a rig that no weigh-in's facts rest on."""
+
+
+Made = TypeVar("Made")
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +64,8 @@ class Logs:
         NotFound
             If there is no such rig.
         """
-        with self._database.writing() as session:
+
+        def make(session: Session, keep: bool) -> Page:
             row = row_of(session, rig_id)
             query = _all(rig_id)
             if words.strip():
@@ -72,7 +77,7 @@ class Logs:
             asked = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size + 1)).all()
             found = asked[:size]
             earlier = _ones_before(session, rig_id, found)
-            facts = _facts(session, row, [*found, *earlier.values()])
+            facts = _facts(session, row, [*found, *earlier.values()], keep=keep)
             lines: list[tuple[Recorded, Facts | None]] = []
             last = 0
             for each in found:
@@ -82,6 +87,17 @@ class Logs:
                 lines.append((Recorded(number, facts[each.id]), facts[one.id] if one else None))
             return Page(tuple(lines), len(asked) > size, count_of(session, rig_id))
 
+        return self._looked(make)
+
+    def _looked(self, make: Callable[[Session, bool], Made]) -> Made:
+        """Only read, as long as nothing has to be reckoned again: a reader never waits for a long import."""
+        try:
+            with self._database.reading() as session:
+                return make(session, False)
+        except _Stale:
+            with self._database.writing() as session:
+                return make(session, True)
+
     def run(self, rig_id: str, *, until: int | None = None, size: int = 300) -> tuple[list[Recorded], int]:
         """Weigh-ins in a row, in order, up to one of them or to the last; and how many there are in all.
 
@@ -90,16 +106,19 @@ class Logs:
         NotFound
             If there is no such rig.
         """
-        with self._database.writing() as session:
+
+        def make(session: Session, keep: bool) -> tuple[list[Recorded], int]:
             row = row_of(session, rig_id)
             query, count = _all(rig_id), count_of(session, rig_id)
             last = min(until or count, count)
             if last < count:
                 query = query.where(WeighInRow.position < _key(session, rig_id, last + 1))
             found = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size)).all()[::-1]
-            facts = _facts(session, row, found)
+            facts = _facts(session, row, found, keep=keep)
             first = last - len(found) + 1
             return [Recorded(first + index, facts[each.id]) for index, each in enumerate(found)], count
+
+        return self._looked(make)
 
 
 def _all(rig_id: str) -> Select[WeighInRow]:
@@ -123,13 +142,19 @@ def _ones_before(session: Session, rig_id: str, rows: Sequence[WeighInRow]) -> d
     return {key: found[position] for key, position in keys.items()}
 
 
-def _facts(session: Session, row: RigRow, wanted: Sequence[WeighInRow]) -> dict[int, Facts]:
+class _Stale(Exception):
+    """Facts have to be reckoned again, which only a session that writes may do."""
+
+
+def _facts(session: Session, row: RigRow, wanted: Sequence[WeighInRow], *, keep: bool) -> dict[int, Facts]:
     """The facts of some weigh-ins, reckoned again where what they rest on has changed since."""
     document = {key: value for key, value in assemble(session, row).items() if key not in _APART}
     basis = hashlib.sha256(f"{noxel.__version__} {dump(document)}".encode()).hexdigest()
     rows = {each.id: each for each in wanted}
     kept = {each.weigh_in_id: each for each in session.scalars(select(FactsRow).where(FactsRow.weigh_in_id.in_(rows)))}
     stale = [key for key, each in kept.items() if each.basis != basis or each.facts is None]
+    if stale and not keep:
+        raise _Stale
     if stale:
         weighed: Document = {**document, "weigh_ins": [json.loads(rows[key].document) for key in stale]}
         rig = settle(weighed).rig

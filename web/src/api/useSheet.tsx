@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import {
   api,
   type Change,
@@ -67,18 +67,27 @@ export function DeskProvider(props: {
   const key = useMemo(() => ["sheet", id, weighIn ?? 0], [id, weighIn]);
   const query = useQuery({ queryKey: key, queryFn: () => api.open(id, weighIn), placeholderData: (before) => before });
 
+  /** A newer answer than any that is still under way: those are let go of, or they would come in over it. */
+  const keep = useCallback(
+    (at: number | undefined, sheet: Sheet) => {
+      const key = ["sheet", id, at ?? 0];
+      void queries.cancelQueries({ queryKey: key }).then(() => queries.setQueryData(key, sheet));
+    },
+    [id, queries],
+  );
+
   useEffect(() => {
     const made = new ChangeQueue(
       id,
       (sheet) => {
-        queries.setQueryData(["sheet", id, made.weighIn ?? 0], sheet);
+        keep(made.weighIn, sheet);
         void queries.invalidateQueries({ queryKey: ["rigs"] });
       },
       setSaving,
     );
     queue.current = made;
     return () => made.close();
-  }, [id, queries]);
+  }, [id, queries, keep]);
 
   useEffect(() => {
     if (queue.current) queue.current.weighIn = weighIn;
@@ -93,7 +102,7 @@ export function DeskProvider(props: {
       make().then(
         (made) => {
           setSaving({ state: "saved" });
-          queries.setQueryData(key, made);
+          keep(weighIn, made);
         },
         (error: Error) => setSaving({ state: "refused", why: error.message }),
       );
@@ -111,26 +120,26 @@ export function DeskProvider(props: {
       undo: () => step(() => api.undo(id, weighIn)),
       redo: () => step(() => api.redo(id, weighIn)),
       planFromWeighIn: async () => {
-        queries.setQueryData(key, await api.planFromWeighIn(id, weighIn));
+        keep(weighIn, await api.planFromWeighIn(id, weighIn));
       },
       addItems: async (jotted) => {
-        queries.setQueryData(key, await api.addItems(id, jotted, weighIn));
+        keep(weighIn, await api.addItems(id, jotted, weighIn));
       },
       apply: async (changes, what) => {
-        queries.setQueryData(key, await api.change(id, { changes, what, gesture: null, window: keys }, weighIn));
+        keep(weighIn, await api.change(id, { changes, what, gesture: null, window: keys }, weighIn));
       },
       ask: async (make) => {
-        queries.setQueryData(key, await make(id, weighIn));
+        keep(weighIn, await make(id, weighIn));
         void queries.invalidateQueries({ queryKey: ["rigs"] });
       },
       newWeighIn: async (scale, uncouple) => {
         const made = await api.newWeighIn(id, scale, uncouple);
-        queries.setQueryData(["sheet", id, 0], made);
+        keep(undefined, made);
         look(undefined);
       },
       field: (path) => fields.get(path),
     };
-  }, [sheet, id, weighIn, look, key, queries]);
+  }, [sheet, id, weighIn, look, keep, queries]);
 
   if (query.error && !desk) return props.failed(query.error);
   if (!desk) return props.waiting;
