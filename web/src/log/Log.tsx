@@ -1,5 +1,5 @@
-import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { Kept } from "../adjust/Kept";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
@@ -17,12 +17,18 @@ export function LogPlace() {
   const [chosen, setChosen] = useState<number[]>([]);
   const [others, setOthers] = useState<string[]>([]);
   const found = useInfiniteQuery({
-    queryKey: ["log", sheet.id, sheet.revision, words],
+    queryKey: ["log", sheet.id, words],
     queryFn: ({ pageParam }) => api.log(sheet.id, words, pageParam),
     initialPageParam: undefined as number | undefined,
     getNextPageParam: (page) => (page.more ? page.entries.at(-1)?.number : undefined),
     placeholderData: keepPreviousData,
   });
+  const queries = useQueryClient();
+  // not part of the key: all pages that are shown are asked for again, and stay where they are meanwhile
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new revision is what calls for it
+  useEffect(() => {
+    void queries.invalidateQueries({ queryKey: ["log", sheet.id] });
+  }, [queries, sheet.id, sheet.revision]);
   if (found.error) return <p className="p-6 font-semibold">{found.error.message}</p>;
   const pages = found.data?.pages ?? [];
   const first = pages[0];

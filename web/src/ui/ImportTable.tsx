@@ -51,6 +51,7 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
   const [text, setText] = useState("");
   const [written, setWritten] = useState<W | null>(null);
   const [seen, setSeen] = useState<S | null>(null);
+  const [current, setCurrent] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const file = useRef<HTMLInputElement>(null);
@@ -62,10 +63,12 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
       return;
     }
     let late = false;
+    setCurrent(false);
     ask.current(text, written).then(
       (found) => {
         if (late) return;
         setSeen(found);
+        setCurrent(true);
         setProblem(null);
       },
       (error: Error) => !late && setProblem(error.message),
@@ -74,7 +77,7 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
       late = true;
     };
   }, [text, written]);
-  const shown = seen?.written;
+  const shown = written ?? seen?.written; // what was chosen counts at once, before it is read again
   const columns = (shown?.columns ?? {}) as Record<string, number>;
   const put = (change: Partial<W>) => shown && setWritten({ ...shown, ...change });
   const take = () => {
@@ -227,7 +230,7 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
             <p className="mt-3 text-[15px]">{props.says(seen)}</p>
           )}
           <div className="mt-3 flex gap-3">
-            <Button strong disabled={busy || !props.some(seen) || seen.problems.length > 0} onClick={take}>
+            <Button strong disabled={busy || !current || !props.some(seen) || seen.problems.length > 0} onClick={take}>
               Add them all
             </Button>
             <Button onClick={onDone}>Not now</Button>
