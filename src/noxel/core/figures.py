@@ -4,12 +4,13 @@ An amount is a `uncertainties` number in SI (kg, m, or a plain share), so that r
 figures stay correlated. A figure's working is made of the same terms as its value.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from uncertainties import UFloat
-from uncertainties.core import AffineScalarFunc, LinearCombination
+from uncertainties.core import AffineScalarFunc, LinearCombination, Variable
 
 Amount = Any
 """A float or an uncertainties number; both obey the same arithmetic."""
@@ -25,7 +26,12 @@ def nominal(amount: Amount) -> float:
 
 def plus_minus(amount: Amount) -> float:
     """The printed ±: two standard uncertainties (JCGM 100:2008, coverage factor 2)."""
-    return 2.0 * float(amount.std_dev) if isinstance(amount, UFloat) else 0.0
+    if not isinstance(amount, UFloat):
+        return 0.0
+    if isinstance(amount, Variable):
+        return 2.0 * float(amount.std_dev)
+    # the same sum as the library's own, without the dictionary that it makes for it
+    return 2.0 * math.sqrt(sum((slope * variable.std_dev) ** 2 for variable, slope in amount.derivatives.items()))
 
 
 @dataclass(frozen=True, slots=True)

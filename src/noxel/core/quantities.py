@@ -5,7 +5,7 @@ force while they are validated (:func:`units_in_force`), so a quantity knows its
 serialises as it was written.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
@@ -18,14 +18,22 @@ from noxel.core import units
 from noxel.core.units import Dimension
 from noxel.errors import QuantityError
 
-_in_force: ContextVar[dict[str, str]] = ContextVar("units_in_force")
+_FACTORS: dict[str, dict[str, float]] = {
+    "mass": units.KG,
+    "length": units.METRES,
+    "pressure": units.KPA,
+    "volume": units.LITRES,
+}
+_NOTHING: dict[str, tuple[str, float | None]] = {}
+_in_force: ContextVar[dict[str, tuple[str, float | None]]] = ContextVar("units_in_force", default=_NOTHING)
+"""For each dimension its unit and what one of it is in SI, None for a unit that is not known."""
 
 
 @contextmanager
 def units_in_force(**changed: str | None) -> Iterator[None]:
     """Put units in force for bare numbers: ``mass=``, ``length=``, ``pressure=``, ``volume=``; None leaves what is in force."""
-    now = dict(_in_force.get({}))
-    now.update({dimension: unit for dimension, unit in changed.items() if unit is not None})
+    now = dict(_in_force.get())
+    now.update({each: (unit, _FACTORS[each].get(unit)) for each, unit in changed.items() if unit is not None})
     token = _in_force.set(now)
     try:
         yield
@@ -39,23 +47,26 @@ class _Quantity:
     si: float
 
     dimension: ClassVar[Dimension]
-    factors: ClassVar[dict[str, float]]
     most: ClassVar[float]
     example: ClassVar[str]
     pattern: ClassVar[str]
 
     @classmethod
     def read(cls, raw: object) -> Self:
+        kind = type(raw)
+        if kind is int or kind is float:  # the usual case, and there are dozens in a file
+            _, factor = _in_force.get().get(cls.dimension, _UNKNOWN)
+            if factor is not None and -cls.most <= raw * factor <= cls.most:  # type: ignore[operator]
+                made = object.__new__(cls)
+                _set_written(made, raw)  # as the frozen class itself would, several times as fast
+                _set_si(made, raw * factor)  # type: ignore[operator]
+                return made
         if isinstance(raw, cls):
             return raw
         if isinstance(raw, bool) or not isinstance(raw, int | float | str):
             raise PydanticCustomError("quantity_type", "must be a number, or a text such as “{example}”",
                                       {"example": cls.example})  # fmt: skip
         try:
-            if type(raw) is int or type(raw) is float:  # the usual case, and there are dozens in a file
-                factor = cls.factors.get(_in_force.get({}).get(cls.dimension, ""))
-                if factor is not None and abs(raw * factor) <= cls.most:
-                    return cls(raw, raw * factor)
             return cls(raw, units.check_range(cls._to_si(raw), cls.dimension))
         except QuantityError as exc:
             raise PydanticCustomError("quantity", "{why}", {"why": exc.message}) from exc
@@ -71,10 +82,10 @@ class _Quantity:
     def _to_si(cls, raw: float | int | str) -> float:
         if isinstance(raw, str):
             return cls.strict(raw)
-        unit = _in_force.get({}).get(cls.dimension)
-        if unit not in cls.factors:
+        _, factor = _in_force.get().get(cls.dimension, _UNKNOWN)
+        if factor is None:
             raise QuantityError(f"is a bare number, and the file has no usable units.{cls.dimension} to read it in")
-        return float(raw) * cls.factors[unit]
+        return float(raw) * factor
 
     @classmethod
     def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
@@ -88,6 +99,10 @@ class _Quantity:
         return {"anyOf": [{"type": "number"}, {"type": "string", "pattern": cls.pattern}]}
 
 
+_UNKNOWN: tuple[str, None] = ("", None)
+_set_written: Callable[[object, object], None] = vars(_Quantity)["written"].__set__
+_set_si: Callable[[object, float], None] = vars(_Quantity)["si"].__set__
+
 _WRITTEN = r"^\s*[+-]?\s*(([0-9]{1,3}(,[0-9]{3})+|[0-9]+)(\.[0-9]+)?|\.[0-9]+)\s*"
 
 
@@ -95,7 +110,6 @@ class Mass(_Quantity):
     """A mass as written (a number in the unit in force, or a text with its own) and in kilograms."""
 
     dimension: ClassVar[Dimension] = "mass"
-    factors: ClassVar[dict[str, float]] = units.KG
     most: ClassVar[float] = units.HEAVIEST
     strict = staticmethod(units.read_mass)
     example: ClassVar[str] = "1450 kg"
@@ -111,7 +125,6 @@ class Length(_Quantity):
     """A length as written and in metres."""
 
     dimension: ClassVar[Dimension] = "length"
-    factors: ClassVar[dict[str, float]] = units.METRES
     most: ClassVar[float] = units.LONGEST
     strict = staticmethod(units.read_length)
     example: ClassVar[str] = "150 mm"
@@ -127,7 +140,6 @@ class Pressure(_Quantity):
     """A tire pressure as written and in kilopascals."""
 
     dimension: ClassVar[Dimension] = "pressure"
-    factors: ClassVar[dict[str, float]] = units.KPA
     most: ClassVar[float] = units.HARDEST
     strict = staticmethod(units.read_pressure)
     example: ClassVar[str] = "80 psi"
@@ -143,7 +155,6 @@ class Volume(_Quantity):
     """A volume as written and in litres."""
 
     dimension: ClassVar[Dimension] = "volume"
-    factors: ClassVar[dict[str, float]] = units.LITRES
     most: ClassVar[float] = units.FULLEST
     strict = staticmethod(units.read_volume)
     example: ClassVar[str] = "46 gal"
