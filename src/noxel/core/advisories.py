@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 
 from noxel.core.answers import Advisory
 from noxel.core.checks import Checked
-from noxel.core.figures import nominal, plus_minus
+from noxel.core.figures import combine, nominal, plus_minus
 from noxel.core.ratings import RATING_PATHS, on_pin, share_range
 from noxel.core.rigfile import RigFile
 from noxel.core.tickets import Pass
@@ -167,7 +167,7 @@ def _bars(notes: _Notes) -> Iterator[Advisory]:
     axles = [axle for loads in (engaged, slack) for axle in (loads.front, loads.rear, loads.trailer) if axle]
     if len(axles) < 6:
         return
-    apart = sum(axle.amount for axle in axles[:3]) - sum(axle.amount for axle in axles[3:])
+    apart = combine((1.0 if index < 3 else -1.0, axle.amount) for index, axle in enumerate(axles))
     if abs(nominal(apart)) > plus_minus(apart) * 1.5:
         yield notes.say("closure",
                         f"Between bars engaged and bars slack nothing was loaded, yet the totals differ by {notes.mass(abs(nominal(apart)))} "

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
-from noxel.core.figures import Figure, Term, nominal, total
+from noxel.core.figures import Figure, Term, combine, nominal, total
 from noxel.core.ratings import Limit, cushion, limits, on_its_wheels, share_range
 from noxel.core.rig import AxleTires
 from noxel.core.rigfile import RigFile, source_words
@@ -115,7 +115,9 @@ def _tire_load(key: str, loads: PassLoads | None, group: str, whole: Figure | No
         share = len(wheels)
         first = Term("", f"heaviest wheel: {reading_words(heaviest)}", loads.readings[heaviest])
     elif group == "trailer" and stems and group not in stems:
-        axles = {stem: sum(loads.readings[name] for name in names if name.startswith(stem)) for stem in sorted(stems)}
+        axles = {
+            stem: combine((1.0, loads.readings[name]) for name in names if name.startswith(stem)) for stem in sorted(stems)
+        }
         stem = max(axles, key=lambda each: nominal(axles[each]))
         share = len(axles)
         first = Term("", f"heaviest axle: {reading_words(stem)}", axles[stem])
@@ -126,7 +128,7 @@ def _tire_load(key: str, loads: PassLoads | None, group: str, whole: Figure | No
     terms = [first] + ([Term("×", "readings like it", float(share), "count")] if share > 1 else [])
     terms.append(Term("÷", "tires", float(tires.count), "count"))
     formula = f"{first.label.split(':')[0]}{' × number of such readings' if share > 1 else ''} ÷ number of tires"
-    return Figure(key, first.amount * share / tires.count, formula, tuple(terms))
+    return Figure(key, combine([(share / tires.count, first.amount)]), formula, tuple(terms))
 
 
 def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:

@@ -7,7 +7,7 @@ from noxel.core.advisories import advise
 from noxel.core.ceiling import ceiling
 from noxel.core.checks import Checked, binding, run_checks, tightest_first, verdict
 from noxel.core.contradictions import contradictions
-from noxel.core.figures import Figure
+from noxel.core.figures import Figure, combine
 from noxel.core.guide import guide
 from noxel.core.predict import predict
 from noxel.core.printing import Printer, check_answer
@@ -70,7 +70,7 @@ def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
     tongue, net = weighing.amount("tongue_static"), weighing.amount("tongue_net")
     if weighing.engaged is None or tongue is None or net is None:
         return None
-    return to.value(Figure("bars_moved", tongue - net, "tongue weight − net load on the vehicle"))
+    return to.value(Figure("bars_moved", combine([(1.0, tongue), (-1.0, net)]), "tongue weight − net load on the vehicle"))
 
 
 def _chain(rig: RigFile, to: Printer) -> list[answers.Link]:

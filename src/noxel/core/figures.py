@@ -5,7 +5,7 @@ figures stay correlated. A figure's working is made of the same terms as its val
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
@@ -89,13 +89,29 @@ def total(key: str, formula: str, terms: Sequence[Term], remarks: Sequence[str] 
 
 
 def _sum(terms: Sequence[Term]) -> Amount:
-    """All terms in one linear combination; one library operation for each would cost several times as much."""
+    return combine((-1.0 if term.op == "−" else 1.0, term.amount) for term in terms)
+
+
+def combine(parts: Iterable[tuple[float, Amount]]) -> Amount:
+    """Amounts times plain factors, added: all in one linear combination.
+
+    One library operation for each would cost several times as much.
+    """
     value = 0.0
     shares: dict[Any, float] = {}
-    for term in terms:
-        sign = -1.0 if term.op == "−" else 1.0
-        value += sign * nominal(term.amount)
-        if isinstance(term.amount, UFloat):
-            for variable, slope in term.amount.derivatives.items():
-                shares[variable] = shares.get(variable, 0.0) + sign * slope
+    for factor, amount in parts:
+        if isinstance(amount, UFloat):
+            value += factor * amount.nominal_value
+            for variable, slope in amount.derivatives.items():
+                shares[variable] = shares.get(variable, 0.0) + factor * slope
+        else:
+            value += factor * amount
     return AffineScalarFunc(value, LinearCombination(shares)) if shares else value
+
+
+def ratio(amount: Amount, by: Amount) -> Amount:
+    """One amount divided by another, to first order: the same as the library's division, in one step."""
+    divisor = nominal(by)
+    value = nominal(amount) / divisor
+    slopes = combine([(1 / divisor, amount), (-value / divisor, by)])
+    return AffineScalarFunc(value, LinearCombination(slopes.derivatives)) if isinstance(slopes, UFloat) else value

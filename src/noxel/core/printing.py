@@ -30,15 +30,16 @@ class Printer:
 
     def working(self, figure: Figure, title: str) -> answers.Working:
         """How a figure was worked out."""
-        lines = [
-            answers.Line(op=term.op, label=term.label, value=nominal(term.amount) / self.factor(term.sort),
-                         plus_minus=term.plus_minus / self.factor(term.sort), sort=term.sort,
-                         ref=term.of.key if term.of else None, source=term.source)
-            for term in figure.terms
-        ]  # fmt: skip
-        made = self.value(figure)
-        return answers.Working(key=figure.key, title=title, formula=figure.formula, lines=lines, value=made.value,
-                               plus_minus=made.plus_minus, sort=figure.sort, remarks=figure.remarks)  # fmt: skip
+        lines = []
+        for term in figure.terms:
+            factor, of = self._factors.get(term.sort, 1.0), term.of
+            value, pm = (of.value, of.plus_minus) if of else (nominal(term.amount), term.plus_minus)
+            lines.append(
+                answers.Line(term.op, term.label, value / factor, pm / factor, term.sort, of.key if of else None, term.source)
+            )
+        factor = self._factors.get(figure.sort, 1.0)
+        return answers.Working(figure.key, title, figure.formula, lines, figure.value / factor, figure.plus_minus / factor,
+                               figure.sort, figure.remarks)  # fmt: skip
 
 
 def _limit_lines(rig: RigFile, row: Checked, to: Printer) -> list[answers.Line] | None:

@@ -179,12 +179,15 @@ def entry_at(rig: RigFile, path: str) -> Entry | None:
     here: object = rig
     found: Entry | None = None
     for part, left in _steps(path):
-        if isinstance(here, Entered) and here.entered:
-            found = here.entered.get(left, found)
-        if isinstance(part, str):  # noqa: SIM108
-            here = getattr(here, part, None)
-        else:
+        if here is None:
+            break
+        entered = getattr(here, "entered", None)
+        if entered:
+            found = entered.get(left, found)
+        if isinstance(part, int):
             here = here[part] if isinstance(here, tuple) and part < len(here) else None
+            continue
+        here = getattr(here, part, None)
     return found
 
 

@@ -13,7 +13,7 @@ from typing import Literal
 from uncertainties import ufloat
 
 from noxel.core import statics
-from noxel.core.figures import Amount, Figure, Term, nominal, plus_minus, total
+from noxel.core.figures import Amount, Figure, Term, combine, nominal, plus_minus, ratio, total
 from noxel.core.quantities import Length, Mass
 from noxel.core.rigfile import RigFile
 from noxel.core.since import Since, since
@@ -272,7 +272,7 @@ def _tow(
     _trailer_gross(work, slack, alone)
     tongue, gross = figures.get("tongue_static"), figures.get("trailer_gross")
     if tongue and gross and gross.value > 0:
-        work.put(Figure("tongue_share", tongue.amount / gross.amount, "tongue weight ÷ trailer in total",
+        work.put(Figure("tongue_share", ratio(tongue.amount, gross.amount), "tongue weight ÷ trailer in total",
                         (tongue.term("", "tongue weight"), gross.term("÷", "trailer in total")), "share"))  # fmt: skip
     if engaged and slack:
         _bar_figures(work, engaged, slack)
@@ -342,9 +342,9 @@ def _bar_figures(work: _Builder, engaged: PassLoads, slack: PassLoads) -> None:
                           Term("−", "front axle, bars slack", slack.front.amount)])  # fmt: skip
         work.put(restored)
         solo = work.figures.get("front_solo")
-        lost = solo.amount - slack.front.amount if solo else None
+        lost = combine([(1.0, solo.amount), (-1.0, slack.front.amount)]) if solo else None
         if solo and lost is not None and abs(nominal(lost)) > SAME * abs(solo.value):
-            work.put(Figure("front_restoration", restored.amount / lost, "what the bars gave back ÷ what the front axle lost",
+            work.put(Figure("front_restoration", ratio(restored.amount, lost), "what the bars gave back ÷ what the front axle lost",
                             (restored.term("", "given back by the bars"),
                              Term("÷", "lost by the front axle", lost)), "share"))  # fmt: skip
     if engaged.trailer and slack.trailer:
