@@ -233,6 +233,7 @@ def _run(database: "Database", port: int, name: str) -> int:
     app = create_app(database, name=name)
     gc.collect()
     gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
+    gc.set_threshold(20_000, 20, 20)  # an answer makes thousands of small things and drops them all: look rarely
     config = uvicorn.Config(app, log_level="warning", access_log=False)
     uvicorn.Server(config).run(sockets=[listener])
     database.close()

@@ -1,6 +1,7 @@
 """What an evaluation answers with. Masses are in the rig file's unit, unrounded; shares are fractions.
 
-The small parts, of which an answer has hundreds, are plain dataclasses: nothing in them needs validating.
+The small parts, of which an answer has hundreds, are plain dataclasses: nothing in them needs validating. They are not
+frozen, which would make building one several times as slow; nobody changes them.
 """
 
 from dataclasses import dataclass
@@ -28,7 +29,7 @@ class MassIn(Answer):
     mass: MassUnit
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Value:
     """A figure and its ± (two standard uncertainties)."""
 
@@ -64,7 +65,7 @@ class Derived(Answer):
         return {key: value for key, value in handler(self).items() if value is not None}
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Line:
     """One line of a working: an amount, how it enters, and where it came from."""
 
@@ -77,7 +78,7 @@ class Line:
     source: str | None = None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(slots=True, kw_only=True)
 class Check:
     """One check. A share check has ``low`` and ``high`` instead of a limit and a margin.
 
@@ -124,7 +125,7 @@ Shaped = Annotated[Check, WrapSerializer(_shape)]
 """A check as it is sent: without the keys that do not apply to it."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Working:
     """How a figure was worked out: the formula in words and the numbers put into it."""
 

@@ -34,7 +34,7 @@ def plus_minus(amount: Amount) -> float:
     return 2.0 * math.sqrt(sum((slope * variable.std_dev) ** 2 for variable, slope in amount.derivatives.items()))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class Term:
     """One line of a working: an amount, ``of`` a figure or typed; ``source`` says where a typed one came from."""
 
@@ -51,7 +51,7 @@ class Term:
         return self.of.plus_minus if self.of else plus_minus(self.amount)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class Figure:
     """An amount, what it is called, the formula in words and the terms put into it.
 
@@ -68,14 +68,15 @@ class Figure:
     plus_minus: float = field(init=False, compare=False)
 
     def __post_init__(self) -> None:
-        object.__setattr__(self, "value", nominal(self.amount))
-        object.__setattr__(self, "plus_minus", plus_minus(self.amount))
+        self.value = nominal(self.amount)
+        self.plus_minus = plus_minus(self.amount)
 
     def renamed(self, key: str) -> "Figure":
         """The same figure under another name."""
         made = object.__new__(Figure)  # not built anew: its ± is known, and finding it is the costly part
         for name in self.__slots__:
-            object.__setattr__(made, name, key if name == "key" else getattr(self, name))
+            setattr(made, name, getattr(self, name))
+        made.key = key
         return made
 
     def term(self, op: Op, label: str) -> Term:

@@ -181,9 +181,8 @@ def entry_at(rig: RigFile, path: str) -> Entry | None:
     for part, left in _steps(path):
         if here is None:
             break
-        entered = getattr(here, "entered", None)
-        if entered:
-            found = entered.get(left, found)
+        if isinstance(here, Entered) and here.entered:
+            found = here.entered.get(left, found)
         if isinstance(part, int):
             here = here[part] if isinstance(here, tuple) and part < len(here) else None
             continue
