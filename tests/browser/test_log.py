@@ -105,7 +105,8 @@ class TheLog(OnStage):
     def test_each_paper_and_the_logbook(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
         papers = {"A page for the glove box": b"%PDF", "The full report": b"%PDF", "Tickets, CSV": b"weigh-in,", "Items, CSV": b"item,",
-                  "Workbook with formulas": b"PK", "This rig as a file": b"{", "Every rig in one file": b"{"}  # fmt: skip
+                  "Workbook with formulas": b"PK", "This rig as a file": b"{", "Every rig in one file": b"{",
+                  "A backup of everything": b"SQLite format 3"}  # fmt: skip
         for name, start in papers.items():
             with page.expect_download() as download:
                 page.get_by_role("link", name=name).or_(page.get_by_role("button", name=name)).click()

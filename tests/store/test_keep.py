@@ -73,6 +73,13 @@ class Keeping(unittest.TestCase):
         assert kept  # noqa: S101
         self.assertEqual(Rigs(Database(kept)).open(self.rig).document["name"], "later")
 
+    def test_the_page_hands_out_the_same(self) -> None:
+        copy = self.folder / "copy.db"
+        copy.write_bytes(self.rigs.backup())
+        self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", "later")]).document)
+        restore(copy, self.path)
+        self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
+
     def test_a_damaged_database_is_set_aside(self) -> None:
         copy = self.folder / "copy.db"
         backup(self.path, copy)

@@ -156,6 +156,13 @@ def export_all(rigs: Store) -> Response:
     return _file(write_logbook(list(rigs.documents())), "noxel-logbook.json", "application/json")
 
 
+@router.get("/backup", response_class=Response)
+def back_up(rigs: Store) -> Response:
+    """Everything in one file: the database itself, as ``noxel restore`` takes it back."""
+    name = f"noxel-{datetime.date.today().isoformat()}.db"
+    return _file(rigs.backup(), name, "application/vnd.sqlite3")
+
+
 @router.post("/logbook", status_code=201)
 async def import_all(request: Request, rigs: Store, works: TheWorks, work: Named = None) -> Imported:
     """Bring in a logbook: all of it, or nothing; what is there already stays as it is."""

@@ -21,8 +21,8 @@ LINES = {
 """What the log follows, and the check whose limit stands beside it."""
 
 
-class Facts(Answer):
-    """What the log keeps of one weigh-in: what it was, what came out, and its figures with their ±. [kg, or a share]"""
+class Remembered(Answer):
+    """A weigh-in as the log speaks of it: when, where, what was noted, what came out."""
 
     date: str | None
     place: str
@@ -32,6 +32,11 @@ class Facts(Answer):
     aboard: list[str]
     verdict: Verdict
     sentence: str
+
+
+class Facts(Remembered):
+    """What the log keeps of one weigh-in: all that, and its figures with their ±. [kg, or a share]"""
+
     figures: dict[str, tuple[float, float]]
 
 
@@ -42,18 +47,10 @@ class Recorded(NamedTuple):
     facts: Facts
 
 
-class LogLine(Answer):
+class LogLine(Remembered):
     """One weigh-in in a line; ``changed`` names what differs from the one before by more than the scales' ±."""
 
     number: int
-    date: str | None
-    place: str
-    note: str
-    tags: list[str]
-    decided: str
-    aboard: list[str]
-    verdict: Verdict
-    sentence: str
     totals: dict[str, float]
     changed: list[str]
 
@@ -143,7 +140,7 @@ def line_of(rig: RigFile, recorded: Recorded, before: Facts | None) -> LogLine:
         if key in facts.figures
     }
     return LogLine(number=recorded.number, totals=totals, changed=_changed(rig, before, facts),
-                   **{key: getattr(facts, key) for key in LogLine.model_fields if key in Facts.model_fields})  # fmt: skip
+                   **{key: getattr(facts, key) for key in Remembered.model_fields})  # fmt: skip
 
 
 def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from noxel.core.units import LengthUnit, MassUnit, read_typed
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.lists import Layout, first_rows, guess_layout, rows_of, unit_in
+from noxel.formats.lists import Layout, first_rows, guess_layout, refuse, rows_of, unit_in
 
 Column = Literal["name", "mass", "quantity", "position", "on", "category"]
 COLUMNS: tuple[Column, ...] = ("name", "mass", "quantity", "position", "on", "category")
@@ -97,11 +97,7 @@ def read_items(
             found.append(_item(row, layout, mass, length, on))
         except QuantityError as exc:
             problems.append(Problem(f"line {line}", exc.message, exc.code))
-    if not found and not problems:
-        problems.append(Problem("", "there is no row in it", "empty"))
-    if problems:
-        more = f" {len(problems) - 1} more lines cannot be read." if len(problems) > 1 else ""
-        raise InputError(f"Nothing was added. {problems[0]}.{more}", problems[:200])
+    refuse(problems, empty=not found)
     return found
 
 

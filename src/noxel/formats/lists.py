@@ -109,6 +109,21 @@ def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
     return Layout(delimiter, comma, header, columns)
 
 
+def refuse(problems: list[Problem], *, empty: bool) -> None:
+    """All or nothing: refuse a list with bad lines, or with no row at all.
+
+    Raises
+    ------
+    InputError
+        With one problem for each bad line, by its number.
+    """
+    if empty and not problems:
+        problems = [Problem("", "there is no row in it", "empty")]
+    if problems:
+        more = f" {len(problems) - 1} more lines cannot be read." if len(problems) > 1 else ""
+        raise InputError(f"Nothing was added. {problems[0]}.{more}", problems[:200])
+
+
 def unit_in(text: str) -> MassUnit | None:
     """The unit of mass that a heading names, if it does."""
     said = text.lower()

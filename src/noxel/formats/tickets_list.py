@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from noxel.core.units import MassUnit, read_typed
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.lists import Layout, guess_layout
+from noxel.formats.lists import Layout, guess_layout, refuse
 
 TicketColumn = Literal["weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "trailer", "trailer_1",
                        "trailer_2", "trailer_3", "gross", "reading", "mass", "unit", "ticket_number", "note"]  # fmt: skip
@@ -144,11 +144,7 @@ def read_tickets(
             _take(visits, known, line, cells, _masses(row, layout, axles), mass, day_first)
         except QuantityError as exc:
             problems.append(Problem(f"line {line}", exc.message, exc.code))
-    if not visits and not problems:
-        problems.append(Problem("", "there is no row in it", "empty"))
-    if problems:
-        more = f" {len(problems) - 1} more lines cannot be read." if len(problems) > 1 else ""
-        raise InputError(f"Nothing was added. {problems[0]}.{more}", problems[:200])
+    refuse(problems, empty=not visits)
     scale = {"resolution": resolution, "entered": {"resolution": {"source": "guess"}}}
     made = [{**({"date": each.date} if each.date else {}), **({"place": each.place} if each.place else {}), "scale": scale,
              "passes": each.passes} for each in visits]  # fmt: skip

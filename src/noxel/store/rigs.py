@@ -2,8 +2,10 @@
 
 import datetime
 import json
+import sqlite3
 import uuid
 from collections.abc import Callable, Sequence
+from contextlib import closing
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -289,6 +291,17 @@ class Rigs:
             if row is None:
                 raise NotFound("There is no such rig.")
             row.deleted_at = None if bring_back else now()
+
+    def backup(self) -> bytes:
+        """The whole database as a file's bytes, of one consistent state, while it is in use."""
+        connection = self._database.engine.raw_connection()
+        try:
+            live = connection.driver_connection
+            with closing(sqlite3.connect(":memory:")) as copy:
+                live.backup(copy)  # type: ignore[union-attr]
+                return copy.serialize()
+        finally:
+            connection.close()
 
     def row(self, rig_id: str) -> RigRow:
         """A rig's own row, to be copied.

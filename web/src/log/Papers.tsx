@@ -67,6 +67,7 @@ export function Papers() {
         <a className={link} href="/api/logbook">
           Every rig in one file
         </a>
+        <Button onClick={() => write("/backup", "copying the database")}>A backup of everything</Button>
         <Button onClick={() => setTickets(true)}>Bring in tickets…</Button>
         <Button onClick={() => file.current?.click()}>Bring in a logbook…</Button>
         <input
