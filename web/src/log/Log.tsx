@@ -7,8 +7,8 @@ import { Button } from "../ui/controls";
 import { Compared } from "./Compared";
 import { Line } from "./Line";
 import { Multiples } from "./Multiples";
-import { Papers } from "./Papers";
-import { Reminders } from "./Reminders";
+import { GloveBox, Papers } from "./Papers";
+import { DueNow, Reminders } from "./Reminders";
 
 /** The record: every weigh-in in a line, every load over time, two to four of them compared, papers to take along. */
 export function LogPlace() {
@@ -38,16 +38,17 @@ export function LogPlace() {
     setChosen(chosen.includes(number) ? chosen.filter((each) => each !== number) : [...chosen, number].slice(-4));
   return (
     <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
-      <Papers />
-      <Reminders />
-      <Kept kept={first.kept} />
+      <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-2">
+        <DueNow />
+        <GloveBox />
+      </div>
       {first.count === 0 ? (
         <p className="mt-6 text-[16px]">
           Nothing weighed yet. Every weigh-in will stand here, with what changed since the one before.
         </p>
       ) : (
         <>
-          <section aria-label="Weigh-ins" className="mt-6">
+          <section aria-label="Weigh-ins" className="mt-3">
             <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2 border-b border-ink pb-1">
               <h2 className="font-cond text-[22px] font-semibold">
                 {first.count === 1 ? "One weigh-in" : `${first.count.toLocaleString("en-US")} weigh-ins`}
@@ -94,6 +95,9 @@ export function LogPlace() {
           {first.count > 1 && <Multiples />}
         </>
       )}
+      <Kept kept={first.kept} />
+      <Reminders />
+      <Papers />
     </div>
   );
 }

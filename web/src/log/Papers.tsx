@@ -1,20 +1,34 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import { api, download } from "../api/client";
 import { useDesk } from "../api/useSheet";
-import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { ImportTickets } from "./ImportTickets";
 
-/** What can be printed and taken along, and bringing a whole logbook in. */
+const LINK = "flex min-h-10 w-full items-center px-1 text-left font-cond text-[17px] hover:bg-sunk hover:underline";
+
+/** The one paper to take along. */
+export function GloveBox() {
+  const { sheet, number } = useDesk();
+  return (
+    <a
+      className="no-print flex min-h-10 items-center bg-ink px-3 font-cond text-[17px] font-semibold text-paper hover:bg-spruce"
+      href={`/api/rigs/${sheet.id}/paper.pdf?${number ? `weigh_in=${number}&` : ""}what=glove_box`}
+    >
+      A page for the glove box
+    </a>
+  );
+}
+
+/** What can be printed, continued elsewhere and kept, and what can be brought in. */
 export function Papers() {
   const { sheet, number } = useDesk();
   const queries = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [tickets, setTickets] = useState(false);
   const [told, setTold] = useState<string | null>(null);
+  const rig = `/rigs/${sheet.id}`;
   const at = number ? `weigh_in=${number}&` : "";
-  const link = "flex min-h-10 items-center border border-ink px-3 font-cond text-[17px] font-semibold hover:bg-sunk";
   const bring = (chosen: File) =>
     api.importLogbook(chosen).then(
       ({ added, already }) => {
@@ -28,61 +42,50 @@ export function Papers() {
     download(path, says).catch((error: Error) => setTold(`It could not be written. ${error.message}`));
   };
   return (
-    <section aria-label="Papers" className="no-print">
+    <section aria-label="Papers and files" className="no-print mt-8">
       <h2 className="border-b border-ink font-cond text-[22px] font-semibold">Papers and files</h2>
-      <div className="mt-2 flex flex-wrap gap-2">
-        <a
-          className={`${link} bg-ink text-paper hover:bg-spruce`}
-          href={`/api/rigs/${sheet.id}/paper.pdf?${at}what=glove_box`}
-        >
-          A page for the glove box
-        </a>
-        <Button onClick={() => write(`/rigs/${sheet.id}/paper.pdf?${at}what=report`, "writing the report")}>
-          The full report
-        </Button>
-        <a
-          className={link}
-          target="_blank"
-          rel="noreferrer"
-          href={`/api/rigs/${sheet.id}/print.html${number ? `?weigh_in=${number}` : ""}`}
-        >
-          Print view
-        </a>
-        <Button
-          onClick={() =>
-            write(`/rigs/${sheet.id}/workbook.xlsx${number ? `?weigh_in=${number}` : ""}`, "writing the workbook")
-          }
-        >
-          Workbook with formulas
-        </Button>
-        <a className={link} href={`/api/rigs/${sheet.id}/file`}>
-          This rig as a file
-        </a>
-        <a className={link} href={`/api/rigs/${sheet.id}/tickets.csv`}>
-          Tickets, CSV
-        </a>
-        <a className={link} href={`/api/rigs/${sheet.id}/items.csv`}>
-          Items, CSV
-        </a>
-        <a className={link} href="/api/logbook">
-          Every rig in one file
-        </a>
-        <Button onClick={() => write("/backup", "copying the database")}>A backup of everything</Button>
-        <Button onClick={() => setTickets(true)}>Bring in tickets…</Button>
-        <Button onClick={() => file.current?.click()}>Bring in a logbook…</Button>
-        <input
-          ref={file}
-          type="file"
-          aria-label="Logbook file"
-          accept=".json,application/json"
-          className="hidden"
-          onChange={(event) => {
-            const chosen = event.currentTarget.files?.[0];
-            event.currentTarget.value = "";
-            if (chosen) void bring(chosen);
-          }}
-        />
+      <div className="mt-1 grid grid-cols-2 gap-x-6 gap-y-3 md:grid-cols-4">
+        <Group title="To print">
+          <Act does={() => write(`${rig}/paper.pdf?${at}what=report`, "writing the report")}>The full report</Act>
+          <a className={LINK} target="_blank" rel="noreferrer" href={`/api${rig}/print.html?${at}`}>
+            Print view
+          </a>
+        </Group>
+        <Group title="For a spreadsheet">
+          <Act does={() => write(`${rig}/workbook.xlsx?${at}`, "writing the workbook")}>Workbook with formulas</Act>
+          <a className={LINK} href={`/api${rig}/tickets.csv`}>
+            Tickets, CSV
+          </a>
+          <a className={LINK} href={`/api${rig}/items.csv`}>
+            Items, CSV
+          </a>
+        </Group>
+        <Group title="To keep">
+          <a className={LINK} href={`/api${rig}/file`}>
+            This rig as a file
+          </a>
+          <a className={LINK} href="/api/logbook">
+            Every rig in one file
+          </a>
+          <Act does={() => write("/backup", "copying the database")}>A backup of everything</Act>
+        </Group>
+        <Group title="To bring in">
+          <Act does={() => setTickets(true)}>Tickets from a spreadsheet…</Act>
+          <Act does={() => file.current?.click()}>A logbook…</Act>
+        </Group>
       </div>
+      <input
+        ref={file}
+        type="file"
+        aria-label="Logbook file"
+        accept=".json,application/json"
+        className="hidden"
+        onChange={(event) => {
+          const chosen = event.currentTarget.files?.[0];
+          event.currentTarget.value = "";
+          if (chosen) void bring(chosen);
+        }}
+      />
       {told && (
         <p role="status" className="mt-2 border-l-4 border-ink pl-2 text-[15px]">
           {told}
@@ -99,3 +102,18 @@ export function Papers() {
     </section>
   );
 }
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div>
+      <h3 className="border-b border-rule text-[14px] text-soft">{title}</h3>
+      {children}
+    </div>
+  );
+}
+
+const Act = ({ does, children }: { does: () => void; children: ReactNode }) => (
+  <button type="button" className={LINK} onClick={does}>
+    {children}
+  </button>
+);

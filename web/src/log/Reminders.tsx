@@ -6,18 +6,35 @@ import { day } from "../format";
 import { Button } from "../ui/controls";
 import { Field } from "../ui/Field";
 
-/** What comes round: weighing again, tires, trips; set here, told here and in the calendar that it is exported to. */
-export function Reminders() {
-  const { sheet, rig } = useDesk();
-  const [setting, setSetting] = useState(false);
+function useReminders() {
+  const { sheet } = useDesk();
   const found = useQuery({
     queryKey: ["reminders", sheet.id, sheet.revision],
     queryFn: () => api.reminders(sheet.id),
     placeholderData: keepPreviousData,
   });
-  const all = found.data ?? [];
+  return found.data ?? [];
+}
+
+/** What is due now, a line each; nothing when nothing is. */
+export function DueNow() {
+  const due = useReminders().filter((each) => each.state === "due");
   return (
-    <section aria-label="Reminders" className="mt-6">
+    <ul className="min-w-0 flex-1 max-md:basis-full" aria-label="Due now">
+      {due.map((each) => (
+        <Line key={each.key} reminder={each} />
+      ))}
+    </ul>
+  );
+}
+
+/** What comes round: weighing again, tires, trips; set here, told here and in the calendar that it is exported to. */
+export function Reminders() {
+  const { sheet, rig } = useDesk();
+  const [setting, setSetting] = useState(false);
+  const all = useReminders();
+  return (
+    <section aria-label="Reminders" className="mt-8">
       <div className="flex flex-wrap items-end justify-between gap-2 border-b border-ink pb-1">
         <h2 className="font-cond text-[22px] font-semibold">Reminders</h2>
         <div className="no-print flex gap-2">
