@@ -6,72 +6,27 @@ Figures that were typed are figures; all that follows from them is a formula. A 
 import io
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any
 
 from openpyxl import Workbook
-from openpyxl.cell.cell import ILLEGAL_CHARACTERS_RE, Cell
-from openpyxl.styles import Alignment, Border, Font, PatternFill, Side
+from openpyxl.styles import Alignment, Font
 from openpyxl.utils import get_column_letter
-from openpyxl.worksheet.properties import PageSetupProperties
 from openpyxl.worksheet.worksheet import Worksheet
 
 from noxel.core import words
-from noxel.core.checks import Checked, run_checks
 from noxel.core.evaluate import pick_weigh_in
 from noxel.core.rigfile import RigFile, source_words
 from noxel.core.tickets import BeamMeasurement, LeverMeasurement, Pass, ScaleMeasurement, WeighIn
 from noxel.core.units import KG, METRES
-from noxel.core.weighing import Weighing, weigh
+from noxel.formats.workbook_cells import Formula, head, put
+from noxel.formats.workbook_checks import Cells, checks_sheet
 from noxel.formats.workbook_columns import MASS, PLAIN, SHARE, Column, columns
-from noxel.formats.workbook_limits import Named, limit_formula, plates
+from noxel.formats.workbook_limits import Named, plates
 
 LAST = 100
 """How many weigh-ins a workbook holds, the last ones."""
 SPARE = 200
 """Rows left free on each sheet for going on by hand, within reach of the formulas."""
-
-_BOLD = Font(bold=True)
-_TYPED = PatternFill("solid", fgColor="F5F1E6")
-_RULE = Border(bottom=Side(style="thin"))
-
-
-@dataclass(frozen=True, slots=True)
-class Formula:
-    """A cell that is worked out."""
-
-    text: str
-    form: str = PLAIN
-
-
-def _put(sheet: Worksheet, row: int, column: int, value: object, form: str | None = None, *, typed: bool = False) -> None:
-    cell = sheet.cell(row, column)
-    if not isinstance(cell, Cell):
-        raise TypeError("a merged cell")
-    if isinstance(value, Formula):
-        cell.value, cell.number_format = value.text, value.form
-    elif isinstance(value, str):
-        cell.value = ILLEGAL_CHARACTERS_RE.sub("", value)[:32_000]
-        cell.data_type = "s"  # a text whatever it looks like
-        cell.quotePrefix = value[:1] in ("=", "+", "-", "@")
-    else:
-        cell.value = value  # type: ignore[assignment]
-    if form:
-        cell.number_format = form
-    if typed and value is not None:
-        cell.fill = _TYPED
-
-
-def _head(sheet: Worksheet, headings: Sequence[str], widths: Mapping[int, float] | None = None) -> None:
-    for column, heading in enumerate(headings, 1):
-        _put(sheet, 1, column, heading)
-        sheet.cell(1, column).font = _BOLD
-        sheet.cell(1, column).border = _RULE
-        sheet.cell(1, column).alignment = Alignment(wrap_text=True, vertical="bottom")
-        sheet.column_dimensions[get_column_letter(column)].width = (widths or {}).get(column, 13)
-    sheet.freeze_panes = "A2"
-    sheet.page_setup.orientation, sheet.page_setup.fitToHeight = "landscape", 0
-    sheet.sheet_properties.pageSetUpPr = PageSetupProperties(fitToPage=True)
 
 
 def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
@@ -104,8 +59,8 @@ def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
     _tongue(tongue, rig, numbers, last)
     rows = _weigh_ins(book.create_sheet("Weigh-ins"), rig, numbers, known, last)
     if number is not None:
-        cells = _Cells(known, rows[number - 1], {key[1:]: row for key, row in read.items() if key[0] == number})
-        _checks(book.create_sheet("Checks", 1), rig, number, cells)
+        cells = Cells(known, rows[number - 1], {key[1:]: row for key, row in read.items() if key[0] == number})
+        checks_sheet(book.create_sheet("Checks", 1), rig, number, cells)
     _items(book.create_sheet("Items"), rig)
     made = io.BytesIO()
     book.save(made)
@@ -124,20 +79,20 @@ def _read_me(sheet: Worksheet, rig: RigFile) -> None:
         words.CAUTION,
     ]
     for row, line in enumerate(lines, 1):
-        _put(sheet, row, 1, line)
+        put(sheet, row, 1, line)
         sheet.cell(row, 1).alignment = Alignment(wrap_text=True)
     sheet.cell(1, 1).font = Font(bold=True, size=14)
 
 
 def _plates(sheet: Worksheet, rig: RigFile) -> Named:
-    _head(sheet, ["Figure", "Value", "Where from", "Name in the rig file"], {1: 42, 3: 24, 4: 42})
+    head(sheet, ["Figure", "Value", "Where from", "Name in the rig file"], {1: 42, 3: 24, 4: 42})
     found: dict[str, str] = {}
     for row, (path, label, si, sort) in enumerate(plates(rig), 2):
         factor = {"length": METRES[rig.units.lengths], "mass": KG[rig.units.mass]}.get(sort, 1.0)
-        _put(sheet, row, 1, label)
-        _put(sheet, row, 2, si / factor, {"mass": MASS, "share": SHARE}.get(sort, PLAIN), typed=True)
-        _put(sheet, row, 3, source_words(rig, path))
-        _put(sheet, row, 4, path)
+        put(sheet, row, 1, label)
+        put(sheet, row, 2, si / factor, {"mass": MASS, "share": SHARE}.get(sort, PLAIN), typed=True)
+        put(sheet, row, 3, source_words(rig, path))
+        put(sheet, row, 4, path)
         found[path] = f"Plates!$B${row}"
     return found
 
@@ -159,7 +114,7 @@ def _tickets(sheet: Worksheet, rig: RigFile, numbers: Sequence[int]) -> dict[tup
     """The readings; returns, by weigh-in, pass, reading and place in the list, the row of each."""
     headings = ["weigh-in", "date", "place", "pass", "configuration", "spring bars", "for", "counts", "kind", "axle", "reading",
                 "as read", "unit", f"in {rig.units.mass}", "graduation", "accuracy", "u", "u²", "what"]  # fmt: skip
-    _head(sheet, headings, {3: 24, 5: 15, 11: 17, 19: 30})
+    head(sheet, headings, {3: 24, 5: 15, 11: 17, 19: 30})
     lines = [
         (index + 1, weigh_in, at, each, line)
         for index, weigh_in in ((index, rig.weigh_ins[index]) for index in numbers)
@@ -174,11 +129,11 @@ def _tickets(sheet: Worksheet, rig: RigFile, numbers: Sequence[int]) -> dict[tup
         found[number, at, name if kind == "reading" else "", row] = row
         typed = [number, weigh_in.date, weigh_in.place or "", at, each.config, each.spring_bars or ""]
         for column, value in enumerate(typed, 1):
-            _put(sheet, row, column, value, typed=True)
+            put(sheet, row, column, value, typed=True)
         for column, formula in _ticket_formulas(row, last + SPARE, rig).items():
-            _put(sheet, row, column, formula)
+            put(sheet, row, column, formula)
         for column, value in ((9, kind), (11, name), (12, mass), (13, unit), (15, graduation), (16, accuracy), (19, what)):
-            _put(sheet, row, column, value, typed=True)
+            put(sheet, row, column, value, typed=True)
     return found
 
 
@@ -204,19 +159,19 @@ def _tongue(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], last: int) -
     half = "half-width, or graduation"
     lengths = ["support to scale, or weight's arm", half, "support to coupler, or tongue's arm", half, "beam's middle"]
     masses = ["weigh-in", "method", "reading or weight", half, "tare, or beam's own", half]
-    _head(sheet, [*masses, *lengths, "", "", f"tongue, {rig.units.mass}", "u", "counts"], {2: 18})
+    head(sheet, [*masses, *lengths, "", "", f"tongue, {rig.units.mass}", "u", "counts"], {2: 18})
     row = 1
     for index in numbers:
         for measured in rig.weigh_ins[index].tongue_measurements:
             row += 1
             typed, value, u = _measured(rig, measured, row)
             for column, each in enumerate([index + 1, measured.method, *typed], 1):
-                _put(sheet, row, column, each, typed=True)
-            _put(sheet, row, 14, Formula(f"={value}", MASS))
-            _put(sheet, row, 15, Formula(f"={u}"))
+                put(sheet, row, column, each, typed=True)
+            put(sheet, row, 14, Formula(f"={value}", MASS))
+            put(sheet, row, 15, Formula(f"={u}"))
             better = f'SUMPRODUCT(($A$2:$A${last}=A{row})*($O$2:$O${last}<O{row}*(1-1E-9))*($O$2:$O${last}<>""))'
             before = f"SUMPRODUCT(($A$1:$A${row - 1}=A{row})*($P$1:$P${row - 1}=1))" if row > 2 else "0"
-            _put(sheet, row, 16, Formula(f"=IF({better}+{before}=0,1,0)"))
+            put(sheet, row, 16, Formula(f"=IF({better}+{before}=0,1,0)"))
 
 
 def _measured(
@@ -264,7 +219,7 @@ def _weigh_ins(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], known: Na
     """The derived weights; returns, by place in the rig file, the cell of each column."""
     shown = layout(rig, known, last)
     letters = {key: get_column_letter(at) for at, key in enumerate((*OWN, *(column[0] for column in shown)), 1)}
-    _head(
+    head(
         sheet, ["weigh-in", "date", "place", "note", "decided", "tags", *(column[1] for column in shown)], {3: 24, 4: 30, 5: 30}
     )
     found: dict[int, Mapping[str, str]] = {}
@@ -281,10 +236,10 @@ def _weigh_ins(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], known: Na
                 ", ".join(weigh_in.tags),
             ]
             for column, value in enumerate(typed, 1):
-                _put(sheet, row, column, value, typed=True)
+                put(sheet, row, column, value, typed=True)
             found[index] = {key: f"'Weigh-ins'!${letter}${row}" for key, letter in letters.items()}
         for column, (_, _, formula, form) in enumerate(shown, len(OWN) + 1):
-            _put(sheet, row, column, Formula(formula.format_map(cells), form))
+            put(sheet, row, column, Formula(formula.format_map(cells), form))
     return found
 
 
@@ -293,147 +248,18 @@ def _helper(key: str) -> bool:
     return bool(re.fullmatch(r"has[A-Z]|v?[ESVCAH][frt]|v?D|[tg]([ESVA][frt]|D)", key))
 
 
-@dataclass(frozen=True, slots=True)
-class _Cells:
-    """Where figures stand: plates by path, derived weights by key, readings of one weigh-in by pass and name (rows)."""
-
-    plates: Named
-    derived: Mapping[str, str]
-    read: Mapping[tuple[int, str, int], int]
-
-    def rows(self, number: int, group: str) -> dict[str, int]:
-        """The rows of one pass's readings of an axle or group, by name."""
-        return {name: row for (at, name, _), row in self.read.items()
-                if at == number and (name == group or name.startswith(f"{group}_"))}  # fmt: skip
-
-
-def _checks(sheet: Worksheet, rig: RigFile, number: int, cells: _Cells) -> None:
-    headings = [
-        "Check",
-        "Load",
-        "±",
-        "Limit",
-        "Left",
-        "Used",
-        "Status",
-        "Limit is",
-        "Cushion",
-        "At least",
-        "Required",
-        "Where the limit is from",
-    ]
-    _head(sheet, headings, {1: 44, 12: 30})
-    weighing = weigh(rig, rig.weigh_ins[number - 1])
-    rows = run_checks(rig, weighing)
-    for row, check in enumerate(rows, 2):
-        _put(sheet, row, 1, words.check_label(rig, check.id))
-        _put(sheet, row, 11, "yes" if check.required else "")
-        load, pm = _load(weighing, check, cells)
-        form = SHARE if check.range else MASS
-        _put(sheet, row, 2, Formula(f"={load}", form))
-        _put(sheet, row, 3, Formula(f"={pm}", form))
-        if check.range:
-            low, high = (cells.plates[f"policy.tongue_share[{end}]"] for end in (0, 1))
-            close = f"MIN(B{row}-{low},{high}-B{row})<C{row}*(1-1E-9)"
-            status = f'=IF(B{row}="","unknown",IF({low}-B{row}>1E-9,"low",IF(B{row}-{high}>1E-9,"high",IF({close},"tight","within"))))'
-            _put(sheet, row, 4, Formula(f"={low}", SHARE))
-            _put(sheet, row, 12, "the lower end; the upper is on Plates")
-            _put(sheet, row, 7, Formula(status))
-            continue
-        _put(sheet, row, 4, Formula(f"={limit_formula(rig, check.id, cells.plates) or _EMPTY}", MASS))
-        _put(sheet, row, 5, Formula(f'=IF(COUNT(B{row},D{row})=2,D{row}-B{row},"")', MASS))
-        _put(sheet, row, 6, Formula(f'=IF(COUNT(B{row},D{row})=2,B{row}/D{row},"")', SHARE))
-        _put(sheet, row, 8, {"real": "entered"}.get(check.limit.certainty, check.limit.certainty) if check.limit else "")
-        _put(sheet, row, 9, check.cushion, SHARE, typed=True)
-        if check.at_least:
-            _put(sheet, row, 10, Formula(f"={cells.derived[check.at_least.key]}", MASS))
-        _put(sheet, row, 12, words.source_label(rig, check.limit.source) if check.limit else "no rating entered")
-        _put(sheet, row, 7, Formula(_status(row)))
-    end, at = len(rows) + 1, len(rows) + 3
-    statuses = f"G2:G{end}"
-    _put(sheet, at, 1, f"Weigh-in {number}, all of it")
-    stop = f'COUNTIF({statuses},"over")+COUNTIF({statuses},"low")>0'
-    open_ = f'COUNTIFS({statuses},"unknown",K2:K{end},"yes")>0'
-    caution = f'COUNTIF({statuses},"tight")+COUNTIF({statuses},"high")+COUNTIF({statuses},"unconfirmed")>0'
-    _put(sheet, at, 7, Formula(f'=IF({stop},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'))
-    _put(sheet, at + 2, 1, words.CAUTION)
-    for each in (sheet.cell(at, 1), sheet.cell(at, 7)):
-        each.font = _BOLD
-
-
-_EMPTY = '""'
-
-
-def _status(row: int) -> str:
-    far = f"1E-9*MAX(ABS(B{row}),ABS(D{row}))"
-    floor = f'IF(AND(N(J{row})>0,H{row}="entered"),IF(J{row}-D{row}>1E-9*MAX(J{row},D{row}),"over","unknown"),"unknown")'
-    stand_in = f'IF(AND(H{row}="optimistic",B{row}-D{row}>{far}),"over","unconfirmed")'
-    entered = (f'IF(B{row}-D{row}>{far},"over",IF(OR(D{row}-B{row}<=C{row}+1E-9*D{row},B{row}-I{row}*D{row}>1E-9*MAX(ABS(B{row}),'
-               f'I{row}*D{row})),"tight","within"))')  # fmt: skip
-    return f'=IF(D{row}="","unknown",IF(B{row}="",{floor},IF(H{row}="entered",{entered},{stand_in})))'
-
-
-def _load(weighing: Weighing, check: Checked, cells: _Cells) -> tuple[str, str]:
-    """A check's load and its ±, as formulas over the derived weights, the plates and the tickets."""
-    if check.actual is None:
-        return _EMPTY, _EMPTY
-    derived, plate = cells.derived, cells.plates
-    if check.id in _DERIVED:
-        return derived[_DERIVED[check.id]], derived[f"pm_{_DERIVED[check.id]}"]
-    if check.id == "vehicle.payload":
-        if "curb_measured" in weighing.figures:
-            squares = f"{derived['pm_vehicle_hitched']}^2+{derived['pm_curb_measured']}^2"
-            return f"{derived['vehicle_hitched']}-{derived['curb_measured']}", f"SQRT({squares})"
-        return f"{derived['vehicle_hitched']}-{plate['vehicle.curb_weight']}", derived["pm_vehicle_hitched"]
-    if check.id == "trailer.cargo":
-        return f"{derived['trailer_gross']}-{plate['trailer.dry_weight']}", derived["pm_trailer_gross"]
-    number = weighing.hitched.number if weighing.hitched else 0
-    if check.id.startswith("trailer.axle_"):
-        rows = list(cells.rows(number, check.id.removeprefix("trailer.").replace("axle", "trailer")).values())
-        return _summed("N", rows), f"2*SQRT({_summed('R', rows)})"
-    return _on_tires(check.id.removeprefix("tires."), cells, number)
-
-
-def _summed(column: str, rows: Sequence[int]) -> str:
-    return f"SUM({','.join(f'Tickets!${column}${row}' for row in rows)})"
-
-
-def _on_tires(group: str, cells: _Cells, number: int) -> tuple[str, str]:
-    """The heaviest wheel × wheels ÷ tires; else the heaviest single axle × axles ÷ tires; else the whole ÷ tires."""
-    count, rows = cells.plates[f"tires.{group}.count"], cells.rows(number, group)
-    wheels = [row for name, row in rows.items() if name.endswith(("_left", "_right"))]
-    axles: dict[str, list[int]] = {}
-    for name, row in rows.items():
-        axles.setdefault(name.removesuffix("_left").removesuffix("_right"), []).append(row)
-    if wheels and len(wheels) == len(rows):
-        heaviest, spread = (",".join(f"Tickets!${column}${row}" for row in wheels) for column in "NQ")
-        return f"MAX({heaviest})*{len(wheels)}/{count}", f"2*MAX({spread})*{len(wheels)}/{count}"
-    if group == "trailer" and group not in axles:
-        heaviest, spread = (",".join(_summed(column, each) for each in axles.values()) for column in "NR")
-        return f"MAX({heaviest})*{len(axles)}/{count}", f"2*SQRT(MAX({spread}))*{len(axles)}/{count}"
-    whole = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}[group]
-    return f"{cells.derived[whole]}/{count}", f"{cells.derived[f'pm_{whole}']}/{count}"
-
-
-_DERIVED = {
-    "vehicle.front_axle": "front_hitched", "vehicle.rear_axle": "rear_hitched", "vehicle.gross": "vehicle_hitched",
-    "combination.gross": "combination_gross", "vehicle.tow_rating": "trailer_gross", "trailer.gross": "trailer_gross",
-    "trailer.axles": "trailer_axles", "hitch.trailer": "trailer_gross", "hitch.tongue": "tongue_static", "tongue.share": "tongue_share",
-}  # fmt: skip
-
-
 def _items(sheet: Worksheet, rig: RigFile) -> None:
     unit = rig.units.mass
-    _head(sheet, ["item", f"mass of one, {unit}", "quantity", f"all, {unit}", "in the", f"position, {rig.units.lengths}", "aboard", "category"],
+    head(sheet, ["item", f"mass of one, {unit}", "quantity", f"all, {unit}", "in the", f"position, {rig.units.lengths}", "aboard", "category"],
           {1: 34})  # fmt: skip
     for row, load in enumerate(rig.loads, 2):
         place = load.position.m / METRES[rig.units.lengths] if load.position else None
         typed: list[object] = [load.name, load.mass.kg / KG[unit], load.quantity, None, load.on, place, "yes" if load.aboard else "no",
                                load.category or ""]  # fmt: skip
         for column, value in enumerate(typed, 1):
-            _put(sheet, row, column, value, typed=True)
-        _put(sheet, row, 4, Formula(f"=B{row}*C{row}", MASS))
+            put(sheet, row, column, value, typed=True)
+        put(sheet, row, 4, Formula(f"=B{row}*C{row}", MASS))
     end, at = max(2, len(rig.loads) + 1), len(rig.loads) + 3
     for line, on in enumerate(("vehicle", "trailer")):
-        _put(sheet, at + line, 1, f"aboard, in the {on}")
-        _put(sheet, at + line, 4, Formula(f'=SUMIFS(D2:D{end},E2:E{end},"{on}",G2:G{end},"yes")', MASS))
+        put(sheet, at + line, 1, f"aboard, in the {on}")
+        put(sheet, at + line, 4, Formula(f'=SUMIFS(D2:D{end},E2:E{end},"{on}",G2:G{end},"yes")', MASS))

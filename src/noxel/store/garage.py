@@ -12,7 +12,7 @@ from noxel.core.rigfile import parse_rig
 from noxel.errors import Conflict
 from noxel.store.database import Database
 from noxel.store.models import RigRow, ThingRow
-from noxel.store.rigs import whole
+from noxel.store.parts import whole
 from noxel.store.things import KINDS, assemble, copy_thing, dump, new_thing, now, rigs_with, thing_of
 from noxel.store.window import look
 

@@ -19,7 +19,7 @@ from noxel.core.edit import settle
 from noxel.core.logbook import Facts, Recorded, facts_of
 from noxel.store.database import Database
 from noxel.store.models import FactsRow, RigRow, WeighInRow
-from noxel.store.rigs import row_of
+from noxel.store.parts import row_of
 from noxel.store.things import assemble, dump
 from noxel.store.window import count_of, number_of
 

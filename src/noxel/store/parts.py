@@ -1,0 +1,157 @@
+"""A rig's document in rows: taken apart, written, put together, and kept valid where other rows depend on it."""
+
+import datetime
+import json
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from sqlalchemy import delete, func, insert, select
+from sqlalchemy.orm import Session
+
+from noxel.core.document import Document
+from noxel.core.edit import fit
+from noxel.core.logbook import words_of
+from noxel.errors import Conflict, InputError, NotFound
+from noxel.store.models import FactsRow, RigRow, WeighInRow
+from noxel.store.things import KINDS, assemble, dump, now, rigs_with, write_part
+from noxel.store.window import Window, look, whole_log
+
+Report = Callable[[int, int, str], None]
+"""Told how much is done, of how much, and what is being done."""
+
+
+def silent(_done: int, _of: int, _says: str) -> None:
+    """Nobody waits for it."""
+
+
+Parts = dict[str, Any]
+"""Documents by name: ``rig`` without its things and weigh-ins, each thing by its kind, each weigh-in by its key."""
+
+
+def split(document: Document, keys: Sequence[int]) -> Parts:
+    """A document in its parts; its weigh-ins by these keys."""
+    parts: Parts = {"rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}}
+    parts.update({kind: document[kind] for kind in KINDS if kind in document})
+    parts.update({str(key): each for key, each in zip(keys, document.get("weigh_ins", []), strict=True)})
+    return parts
+
+
+def split_new(document: Document) -> Parts:
+    """A new document in its parts; its weigh-ins by their places."""
+    return split(document, range(len(document.get("weigh_ins", []))))
+
+
+def frame(document: Document) -> tuple[object, ...]:
+    """What the rules of every weigh-in depend on."""
+    trailer, hitch = document.get("trailer"), document.get("hitch", {})
+    axles = len((trailer or {}).get("ratings", {}).get("gawr", ()))
+    return trailer is None, bool(hitch.get("weight_distribution")), axles, document["units"]
+
+
+def row_of(session: Session, rig_id: str) -> RigRow:
+    """A rig that is not deleted.
+
+    Raises
+    ------
+    NotFound
+        If there is none of that id.
+    """
+    row = session.get(RigRow, rig_id)
+    if row is None or row.deleted_at is not None:
+        raise NotFound("There is no such rig.")
+    return row
+
+
+def whole(session: Session, row: RigRow, window: Window | None = None) -> Document:
+    """A rig's document: its things in it, and the weigh-ins of a window, or all of them."""
+    query = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+    if window is not None and not window.whole:
+        query = query.where(WeighInRow.position.in_(window.keys))
+    weigh_ins = [json.loads(document) for document in session.scalars(query)]
+    made = assemble(session, row)
+    return {**made, "weigh_ins": weigh_ins} if weigh_ins else made
+
+
+def last_key(session: Session, row: RigRow) -> int:
+    """The greatest key of a rig's weigh-ins, or -1."""
+    last = session.scalar(select(func.max(WeighInRow.position)).where(WeighInRow.rig_id == row.id))
+    return -1 if last is None else last
+
+
+def write(session: Session, row: RigRow, parts: Parts, report: Report = silent) -> None:
+    """Put the parts of a rig into their rows; one that is None is taken away. ``report`` is told how far it is."""
+    if "rig" in parts:
+        row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
+    units = json.loads(row.document)["units"]
+    for kind in KINDS:
+        if kind in parts:
+            write_part(session, row, kind, parts[kind], units)
+    weigh_ins = [(int(part), document) for part, document in parts.items() if part not in ("rig", *KINDS)]
+    for start in range(0, len(weigh_ins), _AT_ONCE):
+        _write_weigh_ins(session, row, dict(weigh_ins[start : start + _AT_ONCE]))
+        report(min(start + _AT_ONCE, len(weigh_ins)), len(weigh_ins), "keeping weigh-ins")
+    row.updated_at = now()
+    session.flush()
+
+
+_AT_ONCE = 1000
+"""Weigh-ins that are written at once."""
+
+
+def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document | None]) -> None:
+    """Put weigh-ins by their keys, and their words beside them; None takes one away."""
+    here = (WeighInRow.rig_id == row.id, WeighInRow.position.in_(wanted))
+    kept = {each.position: each for each in session.scalars(select(WeighInRow).where(*here))}
+    new = []
+    for key, document in wanted.items():
+        if document is None:
+            if key in kept:
+                session.delete(kept[key])
+            continue
+        day = datetime.date.fromisoformat(document["date"]) if document.get("date") else None
+        if key in kept:
+            kept[key].document, kept[key].date = dump(document), day
+        else:
+            new.append({"rig_id": row.id, "position": key, "document": dump(document), "date": day})
+    session.flush()
+    if new:
+        session.execute(insert(WeighInRow), new)
+    ids = list(session.execute(select(WeighInRow.id, WeighInRow.position).where(*here)))
+    session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([key for key, _ in ids])))
+    facts = [{"weigh_in_id": key, "words": words_of(wanted[position] or {})} for key, position in ids]
+    if facts:
+        session.execute(insert(FactsRow), facts)
+
+
+def fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, old: Parts, new: Parts) -> None:
+    """The weigh-ins that the document does not hold follow a change of what their rules depend on, or it is refused."""
+    outside = (WeighInRow.rig_id == row.id, WeighInRow.position.not_in(window.keys))
+    query = select(WeighInRow.position, WeighInRow.document).where(*outside).order_by(WeighInRow.position)
+    kept = {key: json.loads(text) for key, text in session.execute(query)}
+    try:
+        fitted = fit({**made, "weigh_ins": list(kept.values())}).get("weigh_ins", [])
+    except InputError as exc:
+        raise Conflict(f"A weigh-in further back contradicts this: {exc.message}") from exc
+    for (key, was), now_is in zip(kept.items(), fitted, strict=True):
+        if was != now_is:
+            old[str(key)], new[str(key)] = was, now_is
+
+
+def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, framed: bool) -> None:
+    """Other rigs that share a changed thing keep being valid rigs, or the change is refused."""
+    for kind in KINDS:
+        if kind not in changed:
+            continue
+        key = getattr(row, f"{kind}_id")
+        for other in rigs_with(session, key) if key else ():
+            if other.id == row.id:
+                continue
+            window = whole_log(session, other) if framed else look(session, other, None)
+            document = whole(session, other, window)
+            try:
+                old, new = split(document, window.keys), split(fit(document), window.keys)
+            except InputError as exc:
+                raise Conflict(
+                    f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins contradict this: {exc.message}"
+                ) from exc
+            write(session, other, {part: new.get(part) for part in new if part not in KINDS and old.get(part) != new.get(part)})
