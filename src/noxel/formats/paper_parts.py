@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from noxel.core import words
 from noxel.core.answers import Check, Evaluation, Working
 from noxel.core.evaluate import evaluate
+from noxel.core.figures import Sort
 from noxel.core.rigfile import RigFile
 from noxel.core.units import round_half_up
 from noxel.formats.paper_drawing import View, side_view
@@ -82,13 +83,21 @@ def _posts(checks: Sequence[Check]) -> Iterator[Post]:
         yield Post(check.id, check.label, f"{mass(load)} of {mass(check.limit)}", used)
 
 
+def _figure(value: float, sort: Sort) -> str:
+    """A figure of a working: shares in percent, counts bare, the rest to a tenth; minus as a minus sign."""
+    text = f"{value * 100:.1f} %" if sort == "share" else f"{value:g}" if sort == "count" else f"{value:,.1f}"
+    return text.replace("-", "−")
+
+
 def _working(working: Working, unit: str) -> tuple[str, tuple[str, ...]]:
-    value = f"{working.value * 100:.1f} %" if working.sort == "share" else f"{working.value:,.1f} {unit}"
-    lines = tuple(
-        (f"{line.op} {line.label}: " + (f"{line.value * 100:.1f} %" if line.sort == "share" else f"{line.value:,.1f}")
-         + (f" ± {line.plus_minus:,.1f}" if line.plus_minus and line.sort == "mass" else "") + (f" ({line.source})" if line.source else "")).strip()
-        for line in working.lines)  # fmt: skip
-    return f"{working.title} = {value}: {working.formula}", lines
+    lines = []
+    for line in working.lines:
+        pm = f" ± {_figure(line.plus_minus, line.sort)}" if line.plus_minus else ""
+        source = f" ({line.source})" if line.source else ""
+        lines.append(f"{line.op} {line.label}: {_figure(line.value, line.sort)}{pm}{source}".strip())
+    pm = f" ± {_figure(working.plus_minus, working.sort)}" if working.plus_minus else ""
+    value = f"{_figure(working.value, working.sort)}{pm}{'' if working.sort == 'share' else f' {unit}'}"
+    return f"{working.title} = {value}: {working.formula}", tuple(lines)
 
 
 def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> Paper:
