@@ -113,6 +113,22 @@ class Typing(unittest.TestCase):
         with self.assertRaisesRegex(InputError, "spring_bars"):
             apply_changes(self.document, [Change("hitch.weight_distribution", op="set", value=False)])
 
+    def test_an_accepted_warning_stays_with_its_pass(self) -> None:
+        weigh_in = self.document["weigh_ins"][0]
+        weigh_in["accepted"] = [{"code": "a", "path": "passes[0].printed_gross"}, {"code": "b", "path": "passes[1]"}, {"code": "c"},
+                                {"code": "d", "path": "passes[2].readings.front"}]  # fmt: skip
+
+        def after(*changes: Change) -> list[tuple[str, str | None]]:
+            made = apply_changes(self.document, changes).document["weigh_ins"][0]
+            return [(each["code"], each.get("path")) for each in made.get("accepted", [])]
+
+        removed = after(Change("weigh_ins[0].passes[1]", op="remove"))
+        self.assertEqual(removed, [("a", "passes[0].printed_gross"), ("c", None), ("d", "passes[1].readings.front")])
+        added = after(Change("weigh_ins[0].passes[1]", op="insert", value={"config": "vehicle_only"}))
+        self.assertEqual(
+            added[:2] + added[3:], [("a", "passes[0].printed_gross"), ("b", "passes[2]"), ("d", "passes[3].readings.front")]
+        )
+
     def test_paths_that_lead_nowhere(self) -> None:
         for path in ("", "vehicle.colour", "weigh_ins[0].passes[0].readings.frnt", "trailer.ratings.gawr.x"):
             with self.subTest(path), self.assertRaises(InputError):

@@ -168,8 +168,10 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
         elif change.op == "remove":
             drop(made, parts)
             _forget(made, parts, shift=-1)
+            _move_accepted(made, parts, shift=-1)
         elif change.op == "insert":
             _forget(made, parts, shift=1)
+            _move_accepted(made, parts, shift=1)
             _insert(made, parts, change)
         else:
             kind_of(made, parts)
@@ -217,6 +219,25 @@ def _forget(document: Document, parts: Parts, shift: int = 0) -> None:
         index = at[place]
         if entry and isinstance(index, int):
             _remember(document, (*at[:place], index + shift, *at[place + 1 :]), **entry)
+
+
+def _move_accepted(document: Document, parts: Parts, shift: int) -> None:
+    """Warnings that were found right stay with their pass where another one before it goes or comes; with it they go."""
+    weigh_in, last = value_at(document, parts[:2]), parts[-1]
+    if parts[:1] != ("weigh_ins",) or len(parts) != 4 or not isinstance(last, int) or not isinstance(weigh_in, dict):
+        return
+    kept = []
+    for accepted in weigh_in.get("accepted", ()):
+        at = read_path(accepted.get("path", ""))
+        index = at[1] if at[:1] == (parts[2],) and len(at) > 1 else None
+        if not isinstance(index, int) or index < last:
+            kept.append(accepted)
+        elif shift > 0 or index > last:
+            kept.append({**accepted, "path": write_path((at[0], index + shift, *at[2:]))})
+    if kept:
+        weigh_in["accepted"] = kept
+    else:
+        weigh_in.pop("accepted", None)
 
 
 def _held_above(document: Document, at: Parts, parts: Parts) -> bool:
