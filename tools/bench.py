@@ -12,13 +12,15 @@ from collections.abc import Callable
 from importlib.resources import files
 from pathlib import Path
 
+from noxel.core.actions import actions
 from noxel.core.adjust import Bench, bench_of
 from noxel.core.edit import Change, apply_changes
 from noxel.core.evaluate import evaluate
 from noxel.core.levers import state_of
 from noxel.core.match import match, ready_pulled, ready_puller
 from noxel.core.predict import predict
-from noxel.core.remedies import _conditions, _Programme, actions, remedies
+from noxel.core.programme import Programme, conditions
+from noxel.core.remedies import remedies
 from noxel.core.rigfile import dump_rig, parse_rig
 from noxel.formats.rig_json import read_rig
 from noxel.store.database import Database
@@ -58,7 +60,7 @@ def in_core() -> None:
     bench = crowded()
     say("proposals for 60 items, 5 tanks and bars", f"{median_ms(lambda: remedies(bench), 3):.0f} ms", "limit 1000 ms")
     rows = bench.checks(bench.rig)
-    programme = _Programme(state_of(bench.rig), actions(bench.rig), _conditions(bench, rows))
+    programme = Programme(state_of(bench.rig), actions(bench.rig), conditions(bench, rows))
     say("of that, one raw HiGHS solve of the same model", f"{median_ms(programme.solve, 3):.0f} ms", "three are made")
     change = [Change("vehicle.ratings.gvwr", "7,051")]
     say("understand one typed figure", f"{median_ms(lambda: apply_changes(document, change)):.1f} ms", "")

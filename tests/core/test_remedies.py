@@ -10,11 +10,13 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import linprog
 
+from noxel.core.actions import actions
 from noxel.core.adjust import Bench, bench_of, do_all, keep, kept_answers, try_steps
 from noxel.core.levers import bar_curve, forms, levers, state_of
 from noxel.core.loads import Step
 from noxel.core.predict import predict
-from noxel.core.remedies import _conditions, _Programme, actions, cured, remedies
+from noxel.core.programme import Programme, conditions
+from noxel.core.remedies import cured, remedies
 from noxel.core.rigfile import parse_rig
 from noxel.core.units import KG
 from noxel.errors import InputError
@@ -62,7 +64,7 @@ def laden(made: tuple[Document, dict[str, float]], aboard: Any, tight: float) ->
 def least_trouble(bench: Bench) -> float | None:
     """By brute force: every set of switches that may stand together, the amounts by linear programming."""
     rows = bench.checks(bench.rig)
-    programme = _Programme(state_of(bench.rig), actions(bench.rig), _conditions(bench, rows))
+    programme = Programme(state_of(bench.rig), actions(bench.rig), conditions(bench, rows))
     lines, highs, _, upper = programme.matrix()
     cost = programme.costs()
     switches = [act.columns["switch"] for act in programme.acts]

@@ -1,42 +1,31 @@
 """Remedies: the least trouble that brings every check right at once, or the proof that nothing allowed can.
 
-A mixed-integer linear programme over the rig's state (:mod:`noxel.core.levers`), solved by HiGHS through scipy.
+What may be done (:mod:`noxel.core.actions`) is chosen by a programme over the rig's state (:mod:`noxel.core.programme`).
 """
 
 import math
 import time
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-from typing import Any
 
 import numpy as np
 
 from noxel.core import statics
+from noxel.core.actions import actions, most_restoration
 from noxel.core.adjust import Bench, Change, changes, do_all
 from noxel.core.answers import Answer
 from noxel.core.checks import Checked, Verdict, verdict
 from noxel.core.lengths import lever_lengths
-from noxel.core.levers import MOMENT, TONGUE, Vector, forms, in_trailer, in_vehicle, state_of
-from noxel.core.loads import Category, Load, Step, Trouble
+from noxel.core.levers import MOMENT, TONGUE, Vector, state_of
+from noxel.core.loads import Step
 from noxel.core.printing import Printer
+from noxel.core.programme import LIMIT_SECONDS, Programme, conditions, least_of, state_after
 from noxel.core.quantities import Length
-from noxel.core.ratings import on_its_wheels, share_range
 from noxel.core.rigfile import RigFile
 from noxel.core.units import KG, LITRES, print_mass
 from noxel.core.words import check_label, vehicle_word
 
-CLEAR = 0.5
-"""What a cure keeps beyond the ± and the cushion, so that rounding cannot undo it. [kg]"""
 SLOTS = 3
 """How many different sets of steps are looked for."""
-LIMIT_SECONDS = 8.0
-"""A search is given up after so long; what was found by then is shown."""
-_DEFAULTS: dict[Category | None, tuple[float | None, float | None, float | None]] = {  # leave, move, swap; None is never
-    "people": (None, None, None), "fixed": (None, None, None), "essential": (60.0, 4.0, 7.0), "comfort": (20.0, 3.0, 5.0),
-    None: (30.0, 4.0, 6.0),
-}  # fmt: skip
-_DRAIN = {"fresh": 2.0, "grey": 1.0, "black": 3.0, "hot_water": 3.0}
-_BARS = 8.0
 
 
 class Proposal(Answer):
@@ -71,210 +60,7 @@ class Remedies(Answer):
     given_up: bool
 
 
-@dataclass(slots=True)
-class _Action:
-    """Something that may be done: a switch with its trouble, and what it does to the state."""
-
-    kind: str
-    index: int
-    cost: float
-    name: str
-    fixed: Vector | None = None  # done by the switch alone
-    place: float = 0.0
-    per_unit: Vector | None = None  # done by an amount that the switch allows
-    most: float = 0.0
-    per_cost: float = 0.0
-    columns: dict[str, int] = field(default_factory=dict)
-
-
-def _trouble(given: Trouble | None, usual: float | None) -> float | None:
-    if given is None:
-        return usual
-    return None if given == "never" else float(given)
-
-
-def _load_actions(rig: RigFile, index: int, load: Load) -> list[_Action]:
-    if not load.kg or load.position is None:
-        return []
-    at, x, name = lever_lengths(rig), load.position.m, load.name or "a thing"
-    usual = _DEFAULTS[load.category]
-    effort = load.effort
-    leave = _trouble(effort.leave if effort else None, usual[0])
-    move = _trouble(effort.move if effort else None, usual[1])
-    swap = _trouble(effort.swap if effort else None, usual[2])
-    here = in_vehicle(rig, load.kg, x) if load.on == "vehicle" else in_trailer(rig, load.kg, x)
-    found = []
-    if leave is not None:
-        found.append(_Action("leave", index, leave, name, -here))
-    if move is not None:
-        low, high = (0.35 * at.a, 1.22 * at.a) if load.on == "vehicle" else (0.12 * at.length, 1.5 * at.length)
-        put = in_vehicle if load.on == "vehicle" else in_trailer
-        per_metre = put(rig, load.kg, x + 1.0) - here
-        for sign, most in ((1.0, high - x), (-1.0, x - low)):
-            if most > 0.05:
-                found.append(_Action("move", index, move, name, None, x, sign * per_metre, most, 0.02 * load.kg / 10))
-    if swap is not None and rig.trailer is not None:
-        place = 1.0 * at.length if load.on == "vehicle" else 1.06 * at.a
-        there = in_trailer(rig, load.kg, place) if load.on == "vehicle" else in_vehicle(rig, load.kg, place)
-        found.append(_Action("swap", index, swap, name, there - here, place))
-    return found
-
-
-def actions(rig: RigFile) -> list[_Action]:
-    """Everything that the owner allows: items left, moved, put in the other vehicle; tanks drained; bars set."""
-    found: list[_Action] = []
-    for index, load in enumerate(rig.loads):
-        found += _load_actions(rig, index, load)
-    for index, tank in enumerate(rig.tanks):
-        cost = _trouble(tank.effort, _DRAIN.get(tank.fluid))
-        level = tank.level(rig.plan.phase)
-        if cost is None or tank.position is None or level <= 0:
-            continue
-        full = tank.full_kg()
-        per_level = -(in_vehicle if tank.on == "vehicle" else in_trailer)(rig, full, tank.position.m)
-        found.append(_Action("tank", index, cost, tank.name or tank.fluid, None, level, per_level, level, 0.01 * full / 10))
-    bars = _trouble(rig.plan.bars_effort, _BARS)
-    at = lever_lengths(rig)
-    if bars is not None and rig.hitch.weight_distribution and rig.trailer is not None and at.b > 0:
-        moment = np.zeros(5)
-        moment[MOMENT] = 1.0
-        now, per_kg = float(state_of(rig)[MOMENT]), statics.bar_moment(1.0, 1.0, at.b, at.length)
-        room = max(0.0, _most_restoration(rig) * per_kg * float(state_of(rig)[TONGUE]) - now)
-        for sign, most in ((1.0, room), (-1.0, now)):
-            if most > 1e-6:
-                found.append(_Action("bars", 0, bars, "bars", None, now, sign * moment, most, 1e-4))
-    return found
-
-
-def _most_restoration(rig: RigFile) -> float:
-    """How far the bars may be tightened: to the maker's target, else until the front axle has its solo load; never less than now."""
-    target = rig.hitch.target_restoration
-    return max(1.0 if target is None else target, rig.plan.front_restoration or 0.0)
-
-
-@dataclass(frozen=True, slots=True)
-class _Row:
-    """A condition on the state: coefficients @ state <= bound; named for its check."""
-
-    check: str
-    coefs: Vector
-    bound: float
-
-
-def _conditions(bench: Bench, rows: Sequence[Checked]) -> list[_Row]:
-    """What every check asks of the state, with its cushion and the scale's ±."""
-    rig, form = bench.rig, forms(bench.rig)
-    found = []
-    for row in rows:
-        if row.limit is None or row.id not in form or row.actual is None:
-            continue
-        coefs, constant = form[row.id]
-        # a worked-out limit never says within, but it must not be exceeded
-        cap = row.limit.kg if row.limit.worked_out else min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus)
-        found.append(_Row(row.id, coefs, cap - CLEAR - constant))
-    if rig.trailer is not None and not on_its_wheels(rig):
-        low, high = share_range(rig)
-        pm = bench.pm.get("tongue_share", 0.0) + 2e-4
-        up, down = np.array([0, 0, low + pm, -1.0, 0]), np.array([0, 0, pm - high, 1.0, 0])
-        found += [_Row("tongue.share", up, 0.0), _Row("tongue.share", down, 0.0)]
-    if rig.hitch.weight_distribution and rig.trailer is not None:
-        at = lever_lengths(rig)
-        per_kg = statics.bar_moment(1.0, 1.0, at.b, at.length)
-        most = _most_restoration(rig)
-        found += [
-            _Row("bars", np.array([0, 0, 0, -most * per_kg, 1.0]), 1e-6),
-            _Row("bars", np.array([0, 0, 0, 0, -1.0]), 1e-6),
-        ]
-    return found
-
-
-@dataclass(slots=True)
-class _Programme:
-    state: Vector
-    acts: list[_Action]
-    rows: list[_Row]
-    cuts: list[set[int]] = field(default_factory=list)
-
-    def columns(self) -> int:
-        """A switch for each action, an amount for each that has one."""
-        count = 0
-        for act in self.acts:
-            act.columns = {"switch": count}
-            count += 1
-            if act.per_unit is not None:
-                act.columns["amount"] = count
-                count += 1
-        return count
-
-    def matrix(self, extra: int = 0) -> tuple[Any, Any, Any, Any]:
-        """Constraints as A, low, high, and which columns are switches; ``extra`` columns of slack, one a row."""
-        count = self.columns()
-        lines, highs = [], []
-        for number, row in enumerate(self.rows):
-            line = np.zeros(count + extra)
-            for act in self.acts:
-                if act.fixed is not None:
-                    line[act.columns["switch"]] = row.coefs @ act.fixed
-                if act.per_unit is not None:
-                    line[act.columns["amount"]] = row.coefs @ act.per_unit
-            if extra and row.check != "bars":
-                line[count + number] = -1.0
-            lines.append(line)
-            highs.append(row.bound - float(row.coefs @ self.state))
-        for act in self.acts:  # an amount needs its switch
-            if act.per_unit is not None:
-                line = np.zeros(count + extra)
-                line[act.columns["amount"]], line[act.columns["switch"]] = 1.0, -act.most
-                lines.append(line)
-                highs.append(0.0)
-        groups: dict[tuple[str, int], list[int]] = {}
-        for act in self.acts:  # one thing is done to a thing, not two
-            group = ("load", act.index) if act.kind in ("leave", "move", "swap") else (act.kind, act.index)
-            groups.setdefault(group, []).append(act.columns["switch"])
-        for switches in [*groups.values()]:
-            if len(switches) > 1:
-                line = np.zeros(count + extra)
-                line[switches] = 1.0
-                lines.append(line)
-                highs.append(1.0)
-        for cut in self.cuts:  # another set of steps than those found, and not one with more on top
-            line = np.zeros(count + extra)
-            for position in cut:
-                line[self.acts[position].columns["switch"]] = 1.0
-            lines.append(line)
-            highs.append(len(cut) - 1.0)
-        integrality = np.zeros(count + extra)
-        upper = np.full(count + extra, np.inf)
-        for act in self.acts:
-            integrality[act.columns["switch"]] = 1
-            upper[act.columns["switch"]] = 1.0
-            if "amount" in act.columns:
-                upper[act.columns["amount"]] = act.most
-        return np.array(lines).reshape(len(lines), count + extra), np.array(highs), integrality, upper
-
-    def solve(self, cost: Vector | None = None, extra: int = 0, seconds: float = LIMIT_SECONDS) -> Any:
-        """The cheapest answer, or None when there is none."""
-        from scipy.optimize import Bounds, LinearConstraint, milp  # only who asks for proposals waits for scipy
-
-        lines, highs, integrality, upper = self.matrix(extra)
-        if cost is None:
-            cost = self.costs(extra)
-        scale = np.maximum(np.abs(lines).max(axis=1, initial=1.0), 1e-9)  # moments and shares beside kilograms
-        constraint = LinearConstraint(lines / scale[:, None], -np.inf, highs / scale)
-        return milp(cost, constraints=constraint, integrality=integrality, bounds=Bounds(0, upper),
-                     options={"time_limit": seconds, "mip_rel_gap": 1e-6})  # fmt: skip
-
-    def costs(self, extra: int = 0) -> Vector:
-        """Trouble of each switch, a little for each amount, much for slack."""
-        cost = np.zeros(self.columns() + extra)
-        for act in self.acts:
-            cost[act.columns["switch"]] = act.cost + 0.01  # nothing is done for nothing
-            if "amount" in act.columns:
-                cost[act.columns["amount"]] = act.per_cost
-        return cost
-
-
-def _steps(bench: Bench, programme: _Programme, values: Vector, *, rounded: bool) -> list[Step]:
+def _steps(bench: Bench, programme: Programme, values: Vector, *, rounded: bool) -> list[Step]:
     """The steps of a solution; rounded to what people can do, the safe way."""
     rig = bench.rig
     length = rig.units.lengths
@@ -316,30 +102,20 @@ def _at(metres: float) -> Length:
     return Length(f"{metres:.6f} m", metres)
 
 
-def _bars(bench: Bench, programme: _Programme, values: Vector, *, rounded: bool) -> Step | None:
+def _bars(bench: Bench, programme: Programme, values: Vector, *, rounded: bool) -> Step | None:
     """The restoration that gives the moment found, with the tongue as it is after the other steps."""
     wanted = [act for act in programme.acts if act.kind == "bars" and values[act.columns["switch"]] > 0.5]
     if not wanted or float(values[wanted[0].columns["amount"]]) < 1e-9:
         return None
-    state = _state(programme, values)
+    state = state_after(programme, values)
     at = lever_lengths(bench.rig)
     full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
     restoration = float(state[MOMENT]) / full if full else 0.0
-    most = _most_restoration(bench.rig)
+    most = most_restoration(bench.rig)
     tighter = restoration > (bench.rig.plan.front_restoration or 0.0)
     if rounded:
         restoration = (math.ceil if tighter else math.floor)(restoration * 20 - 1e-6) / 20  # to five per cent
     return Step(kind="bars", level=min(most, max(0.0, restoration)))
-
-
-def _state(programme: _Programme, values: Vector) -> Vector:
-    state = programme.state.copy()
-    for act in programme.acts:
-        if act.fixed is not None:
-            state = state + values[act.columns["switch"]] * act.fixed
-        if act.per_unit is not None:
-            state = state + values[act.columns["amount"]] * act.per_unit
-    return state
 
 
 def cured(rows: Sequence[Checked]) -> bool:
@@ -347,9 +123,7 @@ def cured(rows: Sequence[Checked]) -> bool:
     return all(row.status in ("within", "unconfirmed") for row in rows if row.status != "unknown")
 
 
-def _proposal(
-    bench: Bench, programme: _Programme, values: Vector, trouble: float, before: Sequence[Checked]
-) -> Proposal | None:
+def _proposal(bench: Bench, programme: Programme, values: Vector, trouble: float, before: Sequence[Checked]) -> Proposal | None:
     for rounded in (True, False):
         steps = _steps(bench, programme, values, rounded=rounded)
         changed, says = do_all(bench.rig, steps)
@@ -380,7 +154,7 @@ def _summary(bench: Bench, before: Sequence[Checked], after: Sequence[Checked]) 
     return ", ".join(parts)
 
 
-def _unmet(bench: Bench, programme: _Programme, rows: Sequence[Checked]) -> tuple[list[Unmet], list[str]]:
+def _unmet(bench: Bench, programme: Programme, rows: Sequence[Checked]) -> tuple[list[Unmet], list[str]]:
     """Which limits cannot be met together at the least shortfall, and the best that everything allowed does for each alone."""
     factor, unit = KG[bench.rig.units.mass], bench.rig.units.mass
     count = len(programme.rows)
@@ -389,7 +163,7 @@ def _unmet(bench: Bench, programme: _Programme, rows: Sequence[Checked]) -> tupl
     for number, row in enumerate(programme.rows):
         cost[offset + number] = 1.0 / max(abs(row.bound), 1.0)
     cost[:offset] = 1e-9
-    relaxed = _Programme(programme.state, programme.acts, programme.rows)
+    relaxed = Programme(programme.state, programme.acts, programme.rows)
     found = relaxed.solve(cost, count)
     if found.x is None:
         return [], []
@@ -408,7 +182,7 @@ def _unmet(bench: Bench, programme: _Programme, rows: Sequence[Checked]) -> tupl
         unmet.append(Unmet(check=row.check, label=label, short=short / factor, says=says))
     for each in unmet:
         if each.check != "tongue.share":
-            least = _least(programme, each.check)
+            least = least_of(programme, each.check)
             limit = next((row.limit.kg for row in rows if row.id == each.check and row.limit), None)
             if least is not None and limit is not None:
                 verb = "still above" if least > limit else "within by itself; it is the other limits that do not let it be"
@@ -420,22 +194,6 @@ def _unmet(bench: Bench, programme: _Programme, rows: Sequence[Checked]) -> tupl
                 proof.append(f"With everything that is allowed done for {each.label[0].lower()}{each.label[1:]} alone it would carry "
                              f"{print_mass(least, unit)}, {verb}{tail}.")  # fmt: skip
     return unmet, proof
-
-
-def _least(programme: _Programme, check: str) -> float | None:
-    """The least that a check can be brought to, were it the only one."""
-    row = next((each for each in programme.rows if each.check == check), None)
-    if row is None:
-        return None
-    alone = _Programme(programme.state, programme.acts, [each for each in programme.rows if each.check == "bars"])
-    cost = np.zeros(alone.columns())
-    for act in alone.acts:
-        if act.fixed is not None:
-            cost[act.columns["switch"]] = row.coefs @ act.fixed
-        if act.per_unit is not None:
-            cost[act.columns["amount"]] = row.coefs @ act.per_unit
-    found = alone.solve(cost)
-    return float(row.coefs @ programme.state) + float(found.fun) if found.x is not None else None
 
 
 def _kind_of_change(rig: RigFile, check: str) -> str:
@@ -470,7 +228,7 @@ def remedies(bench: Bench, *, seconds: float = LIMIT_SECONDS) -> Remedies:
         return Remedies(needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False,
                         says="Nothing needs curing: every check that could be made is right.")  # fmt: skip
     acts = actions(bench.rig)
-    programme = _Programme(state_of(bench.rig), acts, _conditions(bench, before))
+    programme = Programme(state_of(bench.rig), acts, conditions(bench, before))
     found: list[Proposal] = []
     started, given_up = time.monotonic(), False
     while acts and len(found) < SLOTS:
