@@ -61,7 +61,7 @@ class Remedies(Answer):
 
 
 def _steps(bench: Bench, programme: Programme, values: Vector, *, rounded: bool) -> list[Step]:
-    """The steps of a solution; rounded to what people can do, the safe way."""
+    """The steps of a solution; rounded to what people can do, toward the side that still cures."""
     rig = bench.rig
     length = rig.units.lengths
     grain = {"in": 0.0254, "ft": 0.0254, "cm": 0.05, "mm": 0.05, "m": 0.05}[length]
