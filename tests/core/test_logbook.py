@@ -35,7 +35,10 @@ class TheLog(unittest.TestCase):
             ([round(value or 0) for value in rear.values], chart.dates), ([3680, 3740], ["2026-05-02", "2026-09-01"])
         )
         self.assertAlmostEqual(rear.plus_minus[0] or 0, 40 / math.sqrt(12))
-        self.assertEqual(rear.limit, 3600)
+        self.assertEqual((rear.limit, rear.over), (3600, [True, True]))
+        self.assertEqual(
+            next(series for series in chart.series if series.key == "front_hitched").over, [False, False]
+        )  # 2,580 of 2,600
 
     def test_found_by_what_was_written(self) -> None:
         found = words_of({"date": "2026-09-01", "place": "Alder Bend", "tags": ["Bars Tried"], "decided": "Move the BATTERIES",

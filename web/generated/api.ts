@@ -300,6 +300,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/progress/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Work
+         * @description How far something long is.
+         */
+        get: operations["look_at_work_api_progress__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -1024,26 +1044,6 @@ export interface paths {
          * @description Everything there is to look up.
          */
         get: operations["words_api_words_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/work/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Look At Work
-         * @description How far something long is.
-         */
-        get: operations["look_at_work_api_work__name__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2314,7 +2314,7 @@ export interface components {
         };
         /**
          * ListAsWritten
-         * @description How a pasted or imported list is written: separator, decimal sign, header, which column is what, units of bare figures.
+         * @description A list of things; bare lengths are in the rig's unit, and what says nothing else goes ``on``.
          */
         ListAsWritten: {
             /** Columns */
@@ -3451,7 +3451,7 @@ export interface components {
         };
         /**
          * Series
-         * @description One load over the weigh-ins of a chart, against its rating; None where it was not known.
+         * @description One load over the weigh-ins of a chart, against its rating; None where it was not known. ``over`` is above the rating.
          */
         Series: {
             /** Key */
@@ -3460,6 +3460,8 @@ export interface components {
             label: string;
             /** Limit */
             limit: number | null;
+            /** Over */
+            over: boolean[];
             /** Plus Minus */
             plus_minus: (number | null)[];
             /** Values */
@@ -3582,7 +3584,7 @@ export interface components {
         };
         /**
          * TableAsWritten
-         * @description How a table of tickets is written; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April.
+         * @description A table of tickets; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April.
          */
         TableAsWritten: {
             /** Columns */
@@ -4639,7 +4641,7 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description A name to ask for progress by. */
-                "x-noxel-work"?: string | null;
+                "x-noxel-progress"?: string | null;
             };
             path?: never;
             cookie?: never;
@@ -4738,6 +4740,37 @@ export interface operations {
             };
         };
     };
+    look_at_work_api_progress__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     list_rigs_api_rigs_get: {
         parameters: {
             query?: {
@@ -4807,7 +4840,7 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description A name to ask for progress by. */
-                "x-noxel-work"?: string | null;
+                "x-noxel-progress"?: string | null;
             };
             path?: never;
             cookie?: never;
@@ -6046,37 +6079,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Words"];
-                };
-            };
-        };
-    };
-    look_at_work_api_work__name__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Progress"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

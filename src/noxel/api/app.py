@@ -20,11 +20,11 @@ from noxel.api.live import Live
 from noxel.api.live import router as live_router
 from noxel.api.log import router as log_router
 from noxel.api.match import router as match_router
+from noxel.api.progress import Works
+from noxel.api.progress import router as progress_router
 from noxel.api.rigs import Health, router
 from noxel.api.tickets import router as tickets_router
 from noxel.api.words import router as words_router
-from noxel.api.work import Works
-from noxel.api.work import router as work_router
 from noxel.store.database import Database
 from noxel.store.garage import Garage
 from noxel.store.log import Logs
@@ -83,7 +83,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     app.include_router(garage_router)
     app.include_router(words_router)
     app.include_router(live_router)
-    app.include_router(work_router)
+    app.include_router(progress_router)
     if (PAGE / "assets").is_dir():
         app.mount("/assets", _Forever(directory=PAGE / "assets"))
     app.add_api_route("/{path:path}", _page, methods=["GET"], include_in_schema=False, response_model=None)

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from noxel.api.problems import FieldProblem, ProblemDetails
 from noxel.api.rigs import Looking, Store, sheet_as_json
-from noxel.api.sheet import Sheet, make_sheet
+from noxel.api.sheet import AsWritten, Sheet, make_sheet
 from noxel.core.document import Document
 from noxel.core.edit import Change, apply_changes, settle
 from noxel.core.loads import Category
@@ -17,7 +17,7 @@ from noxel.core.start import lever_length_typed, start_from_weigh_in
 from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_mass
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.items_csv import COLUMNS, Column, guess, header_unit, read_items
-from noxel.formats.lists import Layout, preview
+from noxel.formats.lists import preview
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 
@@ -32,19 +32,11 @@ class QuickItem(BaseModel):
     typical: bool = False
 
 
-class ListAsWritten(BaseModel):
-    """How a pasted or imported list is written: separator, decimal sign, header, which column is what, units of bare figures."""
+class ListAsWritten(AsWritten):
+    """A list of things; bare lengths are in the rig's unit, and what says nothing else goes ``on``."""
 
-    delimiter: Annotated[str, Field(min_length=1, max_length=1)]
-    decimal_comma: bool
-    header: bool
     columns: dict[Column, Annotated[int, Field(ge=0, le=200)]]
-    mass: MassUnit
     on: Literal["vehicle", "trailer"] = "vehicle"
-
-    def layout(self) -> Layout:
-        """The same for the reader."""
-        return Layout(self.delimiter, self.decimal_comma, self.header, {str(name): at for name, at in self.columns.items()})
 
 
 class ItemList(BaseModel):

@@ -9,8 +9,8 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
+from noxel.api.progress import Named, TheWorks
 from noxel.api.rigs import Looking, Store, file_stem, sheet_as_json
-from noxel.api.work import Named, TheWorks
 from noxel.core.adjust import kept_answers
 from noxel.core.compare import Compared, Comparison, compare_weigh_ins
 from noxel.core.edit import settle

@@ -10,8 +10,8 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
+from noxel.api.progress import Named, TheWorks
 from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, RigSummary, Sheet, make_sheet
-from noxel.api.work import Named, TheWorks
 from noxel.core.answers import Evaluation, PassAnswer
 from noxel.core.convert import switch_units
 from noxel.core.document import Document

@@ -15,6 +15,7 @@ from noxel.core.plates import PlatesAnswer, evaluate_plates
 from noxel.core.rig import Kind
 from noxel.core.rigfile import RigFile
 from noxel.core.units import LengthUnit, MassUnit, PressureUnit
+from noxel.formats.lists import Layout
 from noxel.store.rigs import Stored
 
 
@@ -105,6 +106,20 @@ class NewRig(BaseModel):
     name: Annotated[str, Field(max_length=200)] = ""
     kind: Kind
     mass: MassUnit
+
+
+class AsWritten(BaseModel):
+    """How a table from a spreadsheet is written: separator, decimal sign, header, which column is what, unit of bare masses."""
+
+    delimiter: Annotated[str, Field(min_length=1, max_length=1)]
+    decimal_comma: bool
+    header: bool
+    columns: dict[Any, Any]
+    mass: MassUnit
+
+    def layout(self) -> Layout:
+        """The same for the reader."""
+        return Layout(self.delimiter, self.decimal_comma, self.header, {str(name): at for name, at in self.columns.items()})
 
 
 class RigSummary(BaseModel):

@@ -7,33 +7,26 @@ from pydantic import BaseModel, Field
 
 from noxel.api.problems import FieldProblem, ProblemDetails
 from noxel.api.rigs import Store
+from noxel.api.sheet import AsWritten
 from noxel.core.document import Document
 from noxel.core.edit import settle
 from noxel.core.guide import GRADUATIONS
 from noxel.core.logbook import brought_in
 from noxel.core.rigfile import RigFile
-from noxel.core.units import MassUnit, read_mass, read_typed
+from noxel.core.units import read_mass, read_typed
 from noxel.errors import InputError, Problem, RigFileError
-from noxel.formats.lists import Layout, preview, unit_in
+from noxel.formats.lists import preview, unit_in
 from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, read_tickets
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 
 
-class TableAsWritten(BaseModel):
-    """How a table of tickets is written; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April."""
+class TableAsWritten(AsWritten):
+    """A table of tickets; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April."""
 
-    delimiter: Annotated[str, Field(min_length=1, max_length=1)]
-    decimal_comma: bool
-    header: bool
     columns: dict[TicketColumn, Annotated[int, Field(ge=0, le=200)]]
-    mass: MassUnit
     day_first: bool
     resolution: Annotated[str, Field(max_length=40)]
-
-    def layout(self) -> Layout:
-        """The same for the reader."""
-        return Layout(self.delimiter, self.decimal_comma, self.header, {str(name): at for name, at in self.columns.items()})
 
 
 class TicketTable(BaseModel):

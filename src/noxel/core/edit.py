@@ -293,6 +293,13 @@ def fit(document: Document) -> Document:
     return settle(made).document
 
 
+def frame_of_weigh_ins(document: Document) -> tuple[object, ...]:
+    """What the rules of every weigh-in depend on."""
+    trailer, hitch = document.get("trailer"), document.get("hitch", {})
+    axles = len((trailer or {}).get("ratings", {}).get("gawr", ()))
+    return trailer is None, bool(hitch.get("weight_distribution")), axles, document["units"]
+
+
 def settle(document: Document) -> Edited:
     """Put every remembered text to work that can stand, and say of the others why not.
 

@@ -1,4 +1,4 @@
-"""The log: every weigh-in in a line, what changed beyond the scale's ±, and two to four of them compared."""
+"""The log: every weigh-in in a line, what changed beyond the scale's ±, every load over time, weigh-ins from elsewhere."""
 
 import math
 from collections.abc import Sequence
@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 
 from noxel.core.adjust import KeptAnswer
 from noxel.core.answers import Answer
-from noxel.core.checks import Verdict, run_checks, tightest_first, verdict
+from noxel.core.checks import Verdict, exceeds, run_checks, tightest_first, verdict
 from noxel.core.ratings import limits
 from noxel.core.rigfile import RigFile, parse_rig
 from noxel.core.tickets import WeighIn
@@ -56,13 +56,14 @@ class LogLine(Remembered):
 
 
 class Series(Answer):
-    """One load over the weigh-ins of a chart, against its rating; None where it was not known."""
+    """One load over the weigh-ins of a chart, against its rating; None where it was not known. ``over`` is above the rating."""
 
     key: str
     label: str
     limit: float | None
     values: list[float | None]
     plus_minus: list[float | None]
+    over: list[bool]
 
 
 class Chart(Answer):
@@ -120,9 +121,11 @@ def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
 
 
 def _changed(rig: RigFile, before: Facts | None, now: Facts) -> list[str]:
+    if before is None:
+        return []
     found = []
-    for key in LINES if before else ():
-        old, new = before.figures.get(key) if before else None, now.figures.get(key)
+    for key in LINES:
+        old, new = before.figures.get(key), now.figures.get(key)
         if old is None or new is None:
             continue
         by, pm = new[0] - old[0], math.hypot(old[1], new[1])
@@ -154,7 +157,8 @@ def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
             limit = known.get(check)
             made.append(Series(key=key, label=check_label(rig, key) if key == check else figure_title(rig, key),
                                limit=limit.kg / factor if limit else None, values=[None if each is None else each[0] / factor for each in found],
-                               plus_minus=[None if each is None else each[1] / factor for each in found]))  # fmt: skip
+                               plus_minus=[None if each is None else each[1] / factor for each in found],
+                               over=[bool(each and limit and exceeds(each[0], limit.kg)) for each in found]))  # fmt: skip
     return Chart(numbers=[each.number for each in run], dates=[each.facts.date for each in run], series=made, count=count)
 
 

@@ -21,7 +21,7 @@ from noxel.store.database import Database
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.parts import row_of
 from noxel.store.things import assemble, dump
-from noxel.store.window import count_of, number_of
+from noxel.store.window import count_of, key_of, number_of
 
 _APART = ("name", "note", "loads", "tanks", "plan", "kept_plans", "ready", "reminders")
 """Parts of a rig that no weigh-in's facts rest on."""
@@ -72,8 +72,9 @@ class Logs:
                 query = query.join(FactsRow, FactsRow.weigh_in_id == WeighInRow.id)
             for word in words.casefold().split():
                 query = query.where(FactsRow.words.contains(word, autoescape=True))
-            if before is not None:
-                query = query.where(WeighInRow.position < _key(session, rig_id, before))
+            limit = key_of(session, rig_id, before) if before is not None else None
+            if limit is not None:
+                query = query.where(WeighInRow.position < limit)
             asked = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size + 1)).all()
             found = asked[:size]
             earlier = _ones_before(session, rig_id, found)
@@ -111,8 +112,9 @@ class Logs:
             row = row_of(session, rig_id)
             query, count = _all(rig_id), count_of(session, rig_id)
             last = min(until or count, count)
-            if last < count:
-                query = query.where(WeighInRow.position < _key(session, rig_id, last + 1))
+            following = key_of(session, rig_id, last + 1)
+            if following is not None:
+                query = query.where(WeighInRow.position < following)
             found = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size)).all()[::-1]
             facts = _facts(session, row, found, keep=keep)
             first = last - len(found) + 1
@@ -123,12 +125,6 @@ class Logs:
 
 def _all(rig_id: str) -> Select[WeighInRow]:
     return select(WeighInRow).where(WeighInRow.rig_id == rig_id)
-
-
-def _key(session: Session, rig_id: str, number: int) -> int:
-    query = select(WeighInRow.position).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.position)
-    found = session.scalar(query.offset(number - 1).limit(1))
-    return 2**62 if found is None else found
 
 
 def _ones_before(session: Session, rig_id: str, rows: Sequence[WeighInRow]) -> dict[int, WeighInRow]:

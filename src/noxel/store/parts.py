@@ -2,6 +2,7 @@
 
 import datetime
 import json
+import re
 from collections.abc import Callable, Sequence
 from typing import Any
 
@@ -39,13 +40,6 @@ def split(document: Document, keys: Sequence[int]) -> Parts:
 def split_new(document: Document) -> Parts:
     """A new document in its parts; its weigh-ins by their places."""
     return split(document, range(len(document.get("weigh_ins", []))))
-
-
-def frame(document: Document) -> tuple[object, ...]:
-    """What the rules of every weigh-in depend on."""
-    trailer, hitch = document.get("trailer"), document.get("hitch", {})
-    axles = len((trailer or {}).get("ratings", {}).get("gawr", ()))
-    return trailer is None, bool(hitch.get("weight_distribution")), axles, document["units"]
 
 
 def row_of(session: Session, rig_id: str) -> RigRow:
@@ -131,10 +125,23 @@ def fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, 
     try:
         fitted = fit({**made, "weigh_ins": list(kept.values())}).get("weigh_ins", [])
     except InputError as exc:
-        raise Conflict(f"A weigh-in further back contradicts this: {exc.message}") from exc
+        raise Conflict(_contradicts(exc, list(kept.values()))) from exc
     for (key, was), now_is in zip(kept.items(), fitted, strict=True):
         if was != now_is:
             old[str(key)], new[str(key)] = was, now_is
+
+
+def _contradicts(exc: InputError, weigh_ins: Sequence[Document]) -> str:
+    """Which weigh-in does not fit, by its day and place, and what to do."""
+    problem = exc.problems[0] if exc.problems else None
+    found = re.match(r"weigh_ins\[(\d+)\]", problem.path) if problem else None
+    if found is None or problem is None:
+        return f"A weigh-in further back contradicts this: {exc.message}"
+    one = weigh_ins[int(found[1])]
+    which = ", ".join(str(one[key]) for key in ("date", "place") if one.get(key)) or "no day"
+    return (
+        f"A weigh-in further back, of {which}, contradicts this: {problem.message}. Correct it first, or delete it in the Log."
+    )
 
 
 def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, framed: bool) -> None:

@@ -12,6 +12,7 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from noxel.core.document import Document
+from noxel.core.edit import frame_of_weigh_ins
 from noxel.core.rigfile import parse_rig
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
@@ -21,7 +22,6 @@ from noxel.store.parts import (
     Report,
     fit_the_others,
     fit_the_rest,
-    frame,
     last_key,
     row_of,
     silent,
@@ -210,7 +210,7 @@ class Rigs:
             past, now_there = document.get("weigh_ins", []), made.get("weigh_ins", [])
             after_keys = keys_after(window, past, now_there, last_key(session, row))
             old, new = split(document, window.keys), split(made, after_keys)
-            framed = frame(document) != frame(made)
+            framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(made)
             if framed and not window.whole:
                 fit_the_rest(session, row, made, window, old, new)
             changed = [part for part in {**old, **new} if old.get(part) != new.get(part)]
@@ -313,7 +313,7 @@ def _take_back(session: Session, row: RigRow, now_there: Parts, then: Parts) -> 
         if kind in now_there and stands.get(kind) != now_there[kind]:
             raise Conflict(f"The {kind} was changed in another rig since. Undo it there first.")
     write(session, row, then)
-    fit_the_others(session, row, list(then), framed=frame(stands) != frame(assemble(session, row)))
+    fit_the_others(session, row, list(then), framed=frame_of_weigh_ins(stands) != frame_of_weigh_ins(assemble(session, row)))
 
 
 def _step(session: Session, row: RigRow, revision: int) -> ChangeRow | None:

@@ -47,7 +47,8 @@ def count_of(session: Session, rig_id: str) -> int:
     return session.scalar(select(func.count()).where(WeighInRow.rig_id == rig_id)) or 0
 
 
-def _key_of(session: Session, rig_id: str, number: int) -> int | None:
+def key_of(session: Session, rig_id: str, number: int) -> int | None:
+    """The key of a weigh-in by its number, from 1; None when there is none."""
     query = select(WeighInRow.position).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.position)
     return session.scalar(query.offset(number - 1).limit(1))
 
@@ -67,7 +68,7 @@ def look(session: Session, row: RigRow, number: int | None) -> Window:
         Which one, from 1; None, or one that is not there, is the last.
     """
     keys = set(_tail(session, row.id))
-    wanted = _key_of(session, row.id, number) if number else None
+    wanted = key_of(session, row.id, number) if number else None
     if wanted is not None:
         keys.add(wanted)
     for day in {plan["date"] for plan in json.loads(row.document).get("kept_plans", ())}:
@@ -103,7 +104,7 @@ def named(session: Session, row: RigRow, keys: Sequence[int]) -> Window:
 
 def numbered(session: Session, row: RigRow, numbers: Sequence[int]) -> Window:
     """The window of weigh-ins by their numbers; those that are not there are left out."""
-    keys = {_key_of(session, row.id, number) for number in numbers if number > 0}
+    keys = {key_of(session, row.id, number) for number in numbers if number > 0}
     return _window(session, row, {key for key in keys if key is not None}, None)
 
 

@@ -96,7 +96,7 @@ async function ask<T>(method: string, path: string, body?: unknown, signal?: Abo
 /** Send a file; how far it is can be seen meanwhile. */
 const send = <T>(path: string, file: Blob, says: string) =>
   long(says, async (name) => {
-    const headers = { ...JSON_SENT, "x-noxel-work": name };
+    const headers = { ...JSON_SENT, "x-noxel-progress": name };
     return (await (await answered(path, { method: "POST", headers, body: file })).json()) as T;
   });
 

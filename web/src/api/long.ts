@@ -23,7 +23,7 @@ export async function long<T>(says: string, act: (name: string) => Promise<T>): 
   const name = crypto.randomUUID();
   put({ says, done: 0, of: 0 });
   const asking = setInterval(() => {
-    fetch(`/api/work/${name}`)
+    fetch(`/api/progress/${name}`)
       .then((answer) => answer.json())
       .then((told: { says: string; done: number; of: number }) => now && told.says && put(told))
       .catch(() => undefined); // the work itself will say what is wrong

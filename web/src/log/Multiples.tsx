@@ -52,7 +52,17 @@ export function Multiples() {
 
 function Multiple({ series, chart }: { series: Chart["series"][number]; chart: Chart }) {
   const points = series.values.flatMap((value, index) =>
-    value === null ? [] : [{ index, value, pm: series.plus_minus[index] ?? 0, date: chart.dates[index] }],
+    value === null
+      ? []
+      : [
+          {
+            index,
+            value,
+            pm: series.plus_minus[index] ?? 0,
+            date: chart.dates[index],
+            over: series.over[index] ?? false,
+          },
+        ],
   );
   const values = points.flatMap((point) => [point.value - point.pm, point.value + point.pm]);
   const most = Math.max(...values, series.limit ?? 0) * 1.02;
@@ -60,7 +70,7 @@ function Multiple({ series, chart }: { series: Chart["series"][number]; chart: C
   const x = (index: number) => PAD + (index / Math.max(1, series.values.length - 1)) * (W - 2 * PAD);
   const y = (value: number) => H - PAD - ((value - least) / Math.max(1e-9, most - least)) * (H - 2 * PAD);
   const now = points.at(-1);
-  const over = series.limit !== null && now !== undefined && now.value > series.limit;
+  const over = now?.over ?? false;
   const size = points.length < 40 ? 1 : points.length < 120 ? 0.6 : 0.4;
   // a weigh-in that did not settle this load breaks the line
   const line = points
@@ -91,7 +101,7 @@ function Multiple({ series, chart }: { series: Chart["series"][number]; chart: C
         )}
         <path d={line} fill="none" stroke="var(--spruce)" strokeWidth={1.8 * size} />
         {points.map((point) => {
-          const beyond = series.limit !== null && point.value > series.limit;
+          const beyond = point.over;
           const [px, py] = [x(point.index), y(point.value)];
           return (
             <g key={point.index} stroke={beyond ? "var(--vermilion)" : "var(--spruce)"}>

@@ -1,4 +1,4 @@
-"""``/api/work``: how far something long has come, asked for while it is under way."""
+"""``/api/progress``: how far something long has come, asked for while it is under way."""
 
 import threading
 from collections.abc import Callable, Iterator
@@ -57,10 +57,10 @@ def works_of(request: Request) -> Works:
 
 
 TheWorks = Annotated[Works, Depends(works_of)]
-Named = Annotated[str | None, Header(alias="x-noxel-work", max_length=64, description="A name to ask for progress by.")]
+Named = Annotated[str | None, Header(alias="x-noxel-progress", max_length=64, description="A name to ask for progress by.")]
 
 
-@router.get("/work/{name}")
+@router.get("/progress/{name}")
 def look_at_work(name: str, works: TheWorks) -> Progress:
     """How far something long is."""
     return works.look(name)
