@@ -70,7 +70,9 @@ def main() -> None:
                 page = context.new_page()
                 page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
                 page.wait_for_selector("article" if place.startswith("/") or place == "log" else "main svg")
-                page.wait_for_function("document.fonts.status === 'loaded'")
+                page.evaluate(
+                    "document.fonts.ready.then(() => true)"
+                )  # polling would need eval, which the page's policy forbids
                 act(page)
                 page.screenshot(path=FOLDER / f"{name}.png")
                 context.close()
