@@ -1476,7 +1476,7 @@ export interface components {
             label: string;
             /** Limit */
             limit?: number | null;
-            limit_entry?: components["schemas"]["Entry"] | null;
+            limit_entry?: components["schemas"]["Origin"] | null;
             /** Limit Label */
             limit_label?: string | null;
             /** Limit Lines */
@@ -2697,10 +2697,7 @@ export interface components {
             proven: boolean;
             /** Settled By */
             settled_by: string;
-            /**
-             * Standing
-             * @default []
-             */
+            /** Standing */
             standing?: string[];
             /** What */
             what: string;
@@ -2719,6 +2716,18 @@ export interface components {
             kg: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Origin
+         * @description Where an entered figure came from, when, and the note to it.
+         */
+        Origin: {
+            /** Date */
+            date: string | null;
+            /** Note */
+            note: string | null;
+            /** Source */
+            source: ("plate" | "manual" | "scale" | "worked_out" | "guess") | null;
         };
         /**
          * PackAnswer

@@ -81,6 +81,12 @@ class Added(BaseModel):
     id: str
 
 
+@router.post("/evaluate", response_model=Evaluation, openapi_extra=_RIG_BODY)
+async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
+    """Evaluate a rig file without keeping it."""
+    return sheet_as_json(evaluate(read_rig(await request.body()), weigh_in))
+
+
 @router.get("/rigs")
 def list_rigs(rigs: Store, deleted: bool = False) -> list[RigSummary]:
     """Every rig, the last used first; or those that were deleted and can be brought back."""
@@ -194,12 +200,6 @@ def export_rig(rig_id: str, rigs: Store) -> Response:
     rig = settle(rigs.open(rig_id, entire=True).document).rig
     disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(file_stem(rig) + SUFFIX)}"
     return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})
-
-
-@router.post("/evaluate", response_model=Evaluation, openapi_extra=_RIG_BODY)
-async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
-    """Evaluate a rig file without keeping it."""
-    return sheet_as_json(evaluate(read_rig(await request.body()), weigh_in))
 
 
 @router.get("/schema/rig-file.json")

@@ -4,6 +4,7 @@ Each has a stable code, a sentence with its numbers, and the path it belongs to.
 """
 
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
 
 from noxel.core.answers import Advisory
 from noxel.core.checks import Checked
@@ -275,7 +276,7 @@ def _accepted(rig: RigFile, number: int, advisory: Advisory) -> Advisory:
     path = (advisory.path or "").removeprefix(here).removeprefix(".")
     for accepted in rig.weigh_ins[number - 1].accepted:
         if advisory.level == "warning" and (accepted.code, accepted.path) == (advisory.code, path):
-            return advisory.model_copy(update={"level": "note", "accepted": True, "accepted_note": accepted.note})
+            return replace(advisory, level="note", accepted=True, accepted_note=accepted.note)
     return advisory
 
 

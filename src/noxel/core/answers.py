@@ -4,12 +4,13 @@ The small parts, of which an answer has hundreds, are plain dataclasses: nothing
 frozen, which would make building one several times as slow; nobody changes them.
 """
 
-from dataclasses import dataclass
+import datetime
+from dataclasses import dataclass, field
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, SerializerFunctionWrapHandler, WrapSerializer, model_serializer
+from pydantic import BaseModel, ConfigDict, Field, PlainSerializer
 
-from noxel.core.base import Entry
+from noxel.core.base import Source
 from noxel.core.checks import Status, Verdict
 from noxel.core.figures import Op, Sort
 from noxel.core.rig import Kind
@@ -23,7 +24,8 @@ class Answer(BaseModel):
     model_config = ConfigDict(frozen=True)
 
 
-class MassIn(Answer):
+@dataclass(slots=True, kw_only=True)
+class MassIn:
     """The unit of the answer's masses."""
 
     mass: MassUnit
@@ -37,32 +39,32 @@ class Value:
     plus_minus: float
 
 
+_IF_KNOWN = Field(exclude_if=lambda value: value is None)
+_Known = Annotated[Value | None, _IF_KNOWN]
+
+
 class Derived(Answer):
     """Everything the weigh-in lets us know; what cannot be known is left out."""
 
-    front_hitched: Value | None = None
-    rear_hitched: Value | None = None
-    vehicle_hitched: Value | None = None
-    front_solo: Value | None = None
-    rear_solo: Value | None = None
-    vehicle_solo: Value | None = None
-    trailer_axles: Value | None = None
-    combination_gross: Value | None = None
-    tongue_net: Value | None = None
-    front_transfer: Value | None = None
-    rear_transfer: Value | None = None
-    tongue_static: Value | None = None
-    tongue_source: TongueSource | None = None
-    trailer_gross: Value | None = None
-    tongue_share: Value | None = None
-    front_restored: Value | None = None
-    trailer_transfer: Value | None = None
-    front_restoration: Value | None = None
-    curb_measured: Value | None = None
-
-    @model_serializer(mode="wrap")
-    def _only_the_known(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
-        return {key: value for key, value in handler(self).items() if value is not None}
+    front_hitched: _Known = None
+    rear_hitched: _Known = None
+    vehicle_hitched: _Known = None
+    front_solo: _Known = None
+    rear_solo: _Known = None
+    vehicle_solo: _Known = None
+    trailer_axles: _Known = None
+    combination_gross: _Known = None
+    tongue_net: _Known = None
+    front_transfer: _Known = None
+    rear_transfer: _Known = None
+    tongue_static: _Known = None
+    tongue_source: Annotated[TongueSource | None, _IF_KNOWN] = None
+    trailer_gross: _Known = None
+    tongue_share: _Known = None
+    front_restored: _Known = None
+    trailer_transfer: _Known = None
+    front_restoration: _Known = None
+    curb_measured: _Known = None
 
 
 @dataclass(slots=True)
@@ -76,6 +78,15 @@ class Line:
     sort: Sort
     ref: str | None = None
     source: str | None = None
+
+
+@dataclass(slots=True)
+class Origin:
+    """Where an entered figure came from, when, and the note to it."""
+
+    source: Source | None
+    date: datetime.date | None
+    note: str | None
 
 
 @dataclass(slots=True, kw_only=True)
@@ -100,7 +111,7 @@ class Check:
     required: bool
     limit_label: str | None = None
     limit_path: str | None = None
-    limit_entry: Entry | None = None
+    limit_entry: Origin | None = None
     limit_lines: list[Line] | None = None
     cushion: float | None = None
     working: str | None = None
@@ -108,20 +119,25 @@ class Check:
     sentence: str
 
 
-_SPARE = ("at_least", "cushion", "limit_entry", "limit_path", "limit_label", "limit_lines", "working", "settled_by")
+_SPARE = ("at_least", "cushion", "limit_label", "limit_path", "limit_entry", "limit_lines", "working", "settled_by")
 
 
-def _shape(check: Check, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
-    made: dict[str, Any] = handler(check)
-    for key in ("limit", "limit_source", "margin") if check.low is not None else ("low", "high"):
-        del made[key]
+def _shape(check: Check) -> dict[str, Any]:
+    made: dict[str, Any] = {"id": check.id, "group": check.group, "label": check.label,
+                            "actual": check.actual, "plus_minus": check.plus_minus}  # fmt: skip
+    if check.low is None:
+        made |= {"limit": check.limit, "limit_source": check.limit_source, "margin": check.margin}
+    else:
+        made |= {"low": check.low, "high": check.high}
+    made |= {"status": check.status, "required": check.required, "sentence": check.sentence}
     for key in _SPARE:
-        if made[key] is None:
-            del made[key]
+        value = getattr(check, key)
+        if value is not None:
+            made[key] = value
     return made
 
 
-Shaped = Annotated[Check, WrapSerializer(_shape)]
+Shaped = Annotated[Check, PlainSerializer(_shape)]
 """A check as it is sent: without the keys that do not apply to it."""
 
 
@@ -139,19 +155,21 @@ class Working:
     remarks: tuple[str, ...] = ()
 
 
-class Advisory(Answer):
+@dataclass(slots=True, kw_only=True)
+class Advisory:
     """Something to know beside the checks: a trap in the readings, a caution, what would settle the rest."""
 
     code: str
     level: Literal["warning", "note"]
     message: str
     path: str | None = None
-    numbers: dict[str, float] = Field(default_factory=dict)
+    numbers: dict[str, float] = field(default_factory=dict)
     accepted: bool = False
     accepted_note: str | None = None
 
 
-class PassAnswer(Answer):
+@dataclass(slots=True, kw_only=True)
+class PassAnswer:
     """One pass of the weigh-in: what to do, what it settles, what its platforms add up to, in the pass's own unit.
 
     ``counts`` is false for a pass that a later one of the same kind replaced.
@@ -167,7 +185,8 @@ class PassAnswer(Answer):
     counts: bool
 
 
-class TongueWay(Answer):
+@dataclass(slots=True, kw_only=True)
+class TongueWay:
     """One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to its ±."""
 
     key: str
@@ -180,14 +199,16 @@ class TongueWay(Answer):
     budget: dict[str, float]
 
 
-class Finding(Answer):
+@dataclass(slots=True, kw_only=True)
+class Finding:
     """Something the passes prove beside the checks."""
 
     code: str
     message: str
 
 
-class Open(Answer):
+@dataclass(slots=True, kw_only=True)
+class Open:
     """Something that cannot be known yet: its range, whether the low end is proven, and what would settle it.
 
     ``standing`` are the checks whose verdicts hold regardless.
@@ -198,10 +219,11 @@ class Open(Answer):
     high: float | None
     proven: bool
     settled_by: str
-    standing: list[str] = []
+    standing: list[str] = field(default_factory=list)
 
 
-class RoomLeft(Answer):
+@dataclass(slots=True, kw_only=True)
+class RoomLeft:
     """How much more can go into one place before the first limit is met, and which one that is."""
 
     where: Literal["vehicle", "trailer"]
@@ -210,7 +232,8 @@ class RoomLeft(Answer):
     sentence: str
 
 
-class Link(Answer):
+@dataclass(slots=True, kw_only=True)
+class Link:
     """One link of the hitch chain with its ratings in the mode used."""
 
     kind: str
@@ -226,7 +249,8 @@ class Estimate(Answer):
     checks: list[Shaped]
 
 
-class Geometry(Answer):
+@dataclass(slots=True, kw_only=True)
+class Geometry:
     """The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has entered."""
 
     kind: Kind
@@ -240,7 +264,8 @@ class Geometry(Answer):
     assumed: list[str]
 
 
-class Headline(Answer):
+@dataclass(slots=True, kw_only=True)
+class Headline:
     """The verdict in words: a lead, the sentence that names the binding limit, what else there is to say."""
 
     lead: str

@@ -48,7 +48,7 @@ def required_checks(rig: RigFile) -> tuple[str, ...]:
     return REQUIRED_TOWING
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class Checked:
     """One check: the load, its limit, and what that makes of it. Masses in kilograms.
 
@@ -68,10 +68,11 @@ class Checked:
     used: float | None = field(init=False)
 
     def __post_init__(self) -> None:
-        margin = None if self.actual is None or self.limit is None else self.limit.kg - self.actual.value
-        object.__setattr__(self, "margin", margin)
-        part = 1 - margin / self.limit.kg if margin is not None and self.limit and self.limit.kg > 0 else None
-        object.__setattr__(self, "used", part)
+        self.margin = self.used = None
+        if self.actual is not None and self.limit is not None:
+            most = self.limit.kg
+            self.margin = most - self.actual.value
+            self.used = 1 - self.margin / most if most > 0 else None
 
 
 def exceeds(actual: float, limit: float) -> bool:

@@ -31,7 +31,11 @@ def plus_minus(amount: Amount) -> float:
     if isinstance(amount, Variable):
         return 2.0 * float(amount.std_dev)
     # the same sum as the library's own, without the dictionary that it makes for it
-    return 2.0 * math.sqrt(sum((slope * variable.std_dev) ** 2 for variable, slope in amount.derivatives.items()))
+    variance = 0.0
+    for variable, slope in amount.derivatives.items():
+        share = slope * variable.std_dev
+        variance += share * share
+    return 2.0 * math.sqrt(variance)
 
 
 @dataclass(slots=True, eq=False)
@@ -90,7 +94,9 @@ def total(key: str, formula: str, terms: Sequence[Term], remarks: Sequence[str] 
 
 
 def _sum(terms: Sequence[Term]) -> Amount:
-    return combine((-1.0 if term.op == "−" else 1.0, term.amount) for term in terms)
+    if len(terms) == 1 and terms[0].op != "−":
+        return terms[0].amount
+    return combine([(-1.0 if term.op == "−" else 1.0, term.amount) for term in terms])
 
 
 def combine(parts: Iterable[tuple[float, Amount]]) -> Amount:
@@ -101,7 +107,10 @@ def combine(parts: Iterable[tuple[float, Amount]]) -> Amount:
     value = 0.0
     shares: dict[Any, float] = {}
     for factor, amount in parts:
-        if isinstance(amount, UFloat):
+        if type(amount) is Variable:  # a reading: most amounts are
+            value += factor * amount.nominal_value
+            shares[amount] = shares.get(amount, 0.0) + factor
+        elif isinstance(amount, UFloat):
             value += factor * amount.nominal_value
             for variable, slope in amount.derivatives.items():
                 shares[variable] = shares.get(variable, 0.0) + factor * slope

@@ -1,11 +1,10 @@
 """From the core's SI figures to the file's units and words: what an answer is made of."""
 
 from noxel.core import answers, words
-from noxel.core.base import Entry
 from noxel.core.checks import Checked
 from noxel.core.figures import Figure, nominal
 from noxel.core.proof import settled_by
-from noxel.core.ratings import RATING_PATHS
+from noxel.core.ratings import RATING_PATHS, Limit
 from noxel.core.rigfile import RigFile, entry_at, source_words
 from noxel.core.units import KG, METRES, LengthUnit
 from noxel.core.weighing import Weighing
@@ -42,42 +41,42 @@ class Printer:
                                figure.sort, figure.remarks)  # fmt: skip
 
 
-def _limit_lines(rig: RigFile, row: Checked, to: Printer) -> list[answers.Line] | None:
-    if row.limit is None or not row.limit.terms:
+def _limit_lines(rig: RigFile, limit: Limit, to: Printer) -> list[answers.Line] | None:
+    if not limit.terms:
         return None
     return [
         answers.Line(op=term.op, label=words.term(rig, term.label), value=term.kg / to.mass, plus_minus=0.0, sort="mass",
                      source=source_words(rig, term.path))
-        for term in row.limit.terms
+        for term in limit.terms
     ]  # fmt: skip
 
 
 def check_answer(rig: RigFile, weighing: Weighing, row: Checked, to: Printer) -> answers.Check:
     """One check, in the file's unit and in words."""
-    share = row.range is not None
-    factor = 1.0 if share else to.mass
-    shown = row.actual or row.at_least
-    entry: Entry | None = entry_at(rig, row.limit.path) if row.limit else None
-    return answers.Check(
+    limit, actual, least, span = row.limit, row.actual, row.at_least, row.range
+    factor = to.mass if span is None else 1.0
+    shown = actual or least
+    made = answers.Check(
         id=row.id,
         group=words.group_of(row.id),
         label=words.check_label(rig, row.id),
-        actual=row.actual.value / factor if row.actual else None,
-        plus_minus=row.actual.plus_minus / factor if row.actual else None,
-        limit=row.limit.kg / factor if row.limit else None,
-        limit_source=row.limit.source if row.limit else None,
+        actual=actual.value / factor if actual else None,
+        plus_minus=actual.plus_minus / factor if actual else None,
         margin=None if row.margin is None else row.margin / factor,
         status=row.status,
-        at_least=row.at_least.value / factor if row.at_least else None,
-        low=row.range[0] if row.range else None,
-        high=row.range[1] if row.range else None,
+        at_least=least.value / factor if least else None,
         required=row.required,
-        limit_label=words.source_label(rig, row.limit.source) if row.limit else None,
-        limit_path=row.limit.path if row.limit else RATING_PATHS.get(row.id),
-        limit_entry=entry,
-        limit_lines=_limit_lines(rig, row, to),
+        limit_path=limit.path if limit else RATING_PATHS.get(row.id),
         cushion=row.cushion if row.cushion < 1 else None,
         working=shown.key if shown else None,
         settled_by=settled_by(rig, weighing, row),
         sentence=words.sentence(rig, row),
     )
+    if span:
+        made.low, made.high = span
+    if limit:
+        entry = entry_at(rig, limit.path)
+        made.limit, made.limit_source, made.limit_label = limit.kg / factor, limit.source, words.source_label(rig, limit.source)
+        made.limit_entry = answers.Origin(entry.source, entry.date, entry.note) if entry else None
+        made.limit_lines = _limit_lines(rig, limit, to)
+    return made

@@ -140,5 +140,5 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
     if found:
         standing = [row for row in checks if row.status in ("over", "within", "tight")]
         names = ", ".join(row.id for row in standing)
-        found[0] = found[0].model_copy(update={"standing": names.split(", ") if names else []})
+        found[0].standing = names.split(", ") if names else []
     return found

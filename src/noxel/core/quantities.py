@@ -5,13 +5,14 @@ force while they are validated (:func:`units_in_force`), so a quantity knows its
 serialises as it was written.
 """
 
+import math
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
-from typing import Annotated, Any, ClassVar, Self, TypeVar
+from typing import Annotated, Any, ClassVar, Self
 
-from pydantic import AfterValidator, GetCoreSchemaHandler, GetJsonSchemaHandler
+from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 from noxel.core import units
@@ -53,14 +54,6 @@ class _Quantity:
 
     @classmethod
     def read(cls, raw: object) -> Self:
-        kind = type(raw)
-        if kind is int or kind is float:  # the usual case, and there are dozens in a file
-            _, factor = _in_force.get().get(cls.dimension, _UNKNOWN)
-            if factor is not None and -cls.most <= raw * factor <= cls.most:  # type: ignore[operator]
-                made = object.__new__(cls)
-                _set_written(made, raw)  # as the frozen class itself would, several times as fast
-                _set_si(made, raw * factor)  # type: ignore[operator]
-                return made
         if isinstance(raw, cls):
             return raw
         if isinstance(raw, bool) or not isinstance(raw, int | float | str):
@@ -72,6 +65,28 @@ class _Quantity:
             raise PydanticCustomError("quantity", "{why}", {"why": exc.message}) from exc
         except OverflowError as exc:
             raise PydanticCustomError("quantity", "is too large a number") from exc
+
+    @classmethod
+    def reader(cls, sign: "_Sign | None") -> Callable[[object], "_Quantity"]:
+        """What reads a field's raw value, made once for each field: a file has dozens, nearly all of them plain numbers."""
+        new, dimension, most = object.__new__, cls.dimension, cls.most
+        least = sign.least if sign else -most
+
+        def read(raw: object) -> _Quantity:
+            kind = type(raw)
+            if kind is int or kind is float:
+                _, factor = _in_force.get().get(dimension, _UNKNOWN)
+                if factor is not None and least <= raw * factor <= most:  # type: ignore[operator]
+                    made = new(cls)
+                    _set_written(made, raw)  # as the frozen class itself would, several times as fast
+                    _set_si(made, raw * factor)  # type: ignore[operator]
+                    return made
+            found = cls.read(raw)
+            if sign and found.si < sign.least:
+                raise PydanticCustomError(sign.code, sign.message, {"written": found.written})
+            return found
+
+        return read
 
     @staticmethod
     def strict(text: str) -> float:
@@ -89,14 +104,25 @@ class _Quantity:
 
     @classmethod
     def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
-        return core_schema.no_info_plain_validator_function(
-            cls.read,
-            serialization=core_schema.plain_serializer_function_ser_schema(lambda quantity: quantity.written),
-        )
+        written = core_schema.plain_serializer_function_ser_schema(lambda quantity: quantity.written)
+        return core_schema.no_info_plain_validator_function(cls.reader(None), serialization=written)
 
     @classmethod
     def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
         return {"anyOf": [{"type": "number"}, {"type": "string", "pattern": cls.pattern}]}
+
+
+@dataclass(frozen=True, slots=True)
+class _Sign:
+    """What sign a quantity may have: the least that it may be in SI, and what to say of less."""
+
+    least: float
+    code: str
+    message: str
+
+    def __get_pydantic_core_schema__(self, source: type[_Quantity], handler: GetCoreSchemaHandler) -> CoreSchema:
+        schema = handler(source)  # with what it says of itself in a JSON Schema
+        return {**schema, "function": {"type": "no-info", "function": source.reader(self)}}
 
 
 _UNKNOWN: tuple[str, None] = ("", None)
@@ -166,24 +192,11 @@ class Volume(_Quantity):
         return self.si
 
 
-Q = TypeVar("Q", bound=_Quantity)
-
-
-def _positive(quantity: Q) -> Q:
-    if quantity.si <= 0:
-        raise PydanticCustomError("not_positive", "must be above zero, not {written}", {"written": quantity.written})
-    return quantity
-
-
-def _not_negative(quantity: Q) -> Q:
-    if quantity.si < 0:
-        raise PydanticCustomError("negative", "cannot be negative ({written})", {"written": quantity.written})
-    return quantity
-
-
-PositiveMass = Annotated[Mass, AfterValidator(_positive)]
-NonNegativeMass = Annotated[Mass, AfterValidator(_not_negative)]
-PositiveLength = Annotated[Length, AfterValidator(_positive)]
-PositiveVolume = Annotated[Volume, AfterValidator(_positive)]
-PositivePressure = Annotated[Pressure, AfterValidator(_positive)]
-NonNegativeLength = Annotated[Length, AfterValidator(_not_negative)]
+_POSITIVE = _Sign(math.ulp(0.0), "not_positive", "must be above zero, not {written}")
+_NOT_NEGATIVE = _Sign(0.0, "negative", "cannot be negative ({written})")
+PositiveMass = Annotated[Mass, _POSITIVE]
+NonNegativeMass = Annotated[Mass, _NOT_NEGATIVE]
+PositiveLength = Annotated[Length, _POSITIVE]
+PositiveVolume = Annotated[Volume, _POSITIVE]
+PositivePressure = Annotated[Pressure, _POSITIVE]
+NonNegativeLength = Annotated[Length, _NOT_NEGATIVE]

@@ -30,7 +30,7 @@ RATING_PATHS = {
 """Where the rating of each required check is entered."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class LimitTerm:
     """One entered figure that a limit is made of. [kg]"""
 
@@ -40,7 +40,7 @@ class LimitTerm:
     path: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class Limit:
     """A limit in kilograms, the name of its source, where that stands in the rig file, and how far to trust it."""
 

@@ -10,7 +10,7 @@ from noxel.core.rigfile import RigFile
 from noxel.core.weighing import Weighing
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class Room:
     """Room for more in one place: the least over all limits, and which limit that is. Negative: what must come off. [kg]"""
 

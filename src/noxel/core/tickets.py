@@ -1,6 +1,7 @@
 """Weigh-ins as they were read: scales, passes, readings, direct tongue measurements."""
 
 import re
+from functools import lru_cache
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Discriminator, Field, ModelWrapValidatorHandler, Tag, field_validator, model_validator
@@ -60,7 +61,9 @@ class Pass(Entered):
     @classmethod
     def _in_its_own_unit(cls, raw: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
         unit = raw.get("unit") if isinstance(raw, dict) else None
-        with units_in_force(mass=unit if isinstance(unit, str) else None):
+        if not isinstance(unit, str):
+            return handler(raw)
+        with units_in_force(mass=unit):
             return handler(raw)
 
     @field_validator("readings")
@@ -73,22 +76,7 @@ class Pass(Entered):
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:
-        for name in self.readings:
-            on_trailer = name.startswith("trailer")
-            if on_trailer and self.config in ("vehicle_only", "vehicle_empty"):
-                raise misplaced(f"readings.{name}", "a pass of the vehicle alone has no trailer reading")
-            if not on_trailer and self.config == "trailer_only":
-                raise misplaced(f"readings.{name}", "a pass of the trailer alone has no vehicle reading")
-            for whole in _wholes(name):
-                if whole in self.readings:
-                    raise misplaced(f"readings.{whole}", "is a sum given beside its parts; give one or the other")
-            twin = _twin(name)
-            if twin is not None and twin not in self.readings:
-                raise misplaced(f"readings.{name}", "“{twin}” is missing: give both wheels, or the axle", twin=twin)
-        axles = self.trailer_axles
-        for number in range(1, max(axles, default=0)):
-            if number not in axles:
-                raise misplaced(f"readings.trailer_{number}", "is missing: the trailer's other axles were read singly")
+        _fit_together(self.config, tuple(self.readings))
         if self.config == "trailer_only" and self.adjustments:
             raise misplaced("adjustments", "a pass of the trailer alone has no vehicle to adjust")
         return self
@@ -96,7 +84,33 @@ class Pass(Entered):
     @property
     def trailer_axles(self) -> tuple[int, ...]:
         """Numbers of the trailer axles that were read singly or by wheel, in order."""
-        return tuple(sorted({int(name.split("_")[1]) for name in self.readings if name.startswith("trailer_")}))
+        return _single_axles(tuple(self.readings))
+
+
+@lru_cache(1024)
+def _single_axles(names: tuple[str, ...]) -> tuple[int, ...]:
+    return tuple(sorted({int(name.split("_")[1]) for name in names if name.startswith("trailer_")}))
+
+
+@lru_cache(1024)  # the same few names stand in nearly every pass
+def _fit_together(config: Config, names: tuple[str, ...]) -> None:
+    """Refuse readings that cannot stand in one pass."""
+    for name in names:
+        on_trailer = name.startswith("trailer")
+        if on_trailer and config in ("vehicle_only", "vehicle_empty"):
+            raise misplaced(f"readings.{name}", "a pass of the vehicle alone has no trailer reading")
+        if not on_trailer and config == "trailer_only":
+            raise misplaced(f"readings.{name}", "a pass of the trailer alone has no vehicle reading")
+        for whole in _wholes(name):
+            if whole in names:
+                raise misplaced(f"readings.{whole}", "is a sum given beside its parts; give one or the other")
+        twin = _twin(name)
+        if twin is not None and twin not in names:
+            raise misplaced(f"readings.{name}", "“{twin}” is missing: give both wheels, or the axle", twin=twin)
+    axles = _single_axles(names)
+    for number in range(1, max(axles, default=0)):
+        if number not in axles:
+            raise misplaced(f"readings.trailer_{number}", "is missing: the trailer's other axles were read singly")
 
 
 def _wholes(name: str) -> list[str]:

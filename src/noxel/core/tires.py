@@ -19,7 +19,7 @@ OLD_YEARS = 6.0
 """From this age on, a tire is worth a caution whatever its tread. [years]"""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class TireRating:
     """What one tire may carry as fitted, and what that was read from. [kg]"""
 
@@ -51,11 +51,14 @@ def read_load_index(text: str, *, dual: bool) -> float:
     return float(LOAD_INDEX[parts[-1] if dual else parts[0]])
 
 
+_P_SIZE = re.compile(r"\s*P\s*[0-9]", re.IGNORECASE)
+
+
 def is_p_metric(tires: AxleTires, *, car: bool) -> bool:
     """Whether the ÷ 1.10 applies: said so, or by a size that starts with P; never on a passenger car."""
     if car:
         return False
-    return tires.p_metric if tires.p_metric is not None else bool(re.match(r"\s*P\s*[0-9]", tires.size or "", re.IGNORECASE))
+    return tires.p_metric if tires.p_metric is not None else _P_SIZE.match(tires.size or "") is not None
 
 
 def one_tire(tires: AxleTires | None, *, dual: bool = False, car: bool = False) -> TireRating | None:
@@ -142,9 +145,12 @@ def pressure_for(tires: AxleTires, load: float, *, car: bool = False) -> Pressur
     return PressureNeed(None if above else needed, listed, raised_to_placard=placard > listed, above_sidewall=above)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class AxleSet:
-    """The tires of one axle or group with what they stand under: ``rated`` is the axle rating, ``axles`` how many. [kg]"""
+    """The tires of one axle or group with what they stand under: ``rated`` is the axle rating, ``axles`` how many. [kg]
+
+    ``rating`` is what one of its tires may carry.
+    """
 
     group: str
     path: str
@@ -153,11 +159,7 @@ class AxleSet:
     axles: int
     dual: bool
     car: bool
-
-    @property
-    def rating(self) -> TireRating | None:
-        """What one of its tires may carry."""
-        return one_tire(self.tires, dual=self.dual, car=self.car)
+    rating: TireRating | None
 
     def parts(self) -> list[tuple[str, float]]:
         """Every part between load and road with what it carries on this axle or group. [kg]"""
@@ -176,19 +178,21 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
     vehicle, trailer = rig.vehicle, rig.trailer
     car = vehicle.body == "wagon"
     found = []
+
+    def put(group: str, path: str, tires: AxleTires, rated: float | None, axles: int, *, car: bool) -> None:
+        dual = bool(tires.count and tires.count >= 4 * axles)
+        found.append(AxleSet(group, path, tires, rated, axles, dual, car, one_tire(tires, dual=dual, car=car)))
+
     for group, tires, rated in (("front", vehicle.tires.front, vehicle.ratings.gawr_front),
                                 ("rear", vehicle.tires.rear, vehicle.ratings.gawr_rear)):  # fmt: skip
         if tires is not None:
-            dual = bool(tires.count and tires.count >= 4)
-            found.append(AxleSet(group, f"vehicle.tires.{group}", tires, rated.kg if rated else None, 1, dual, car))
+            put(group, f"vehicle.tires.{group}", tires, rated.kg if rated else None, 1, car=car)
     if trailer is not None and trailer.tires is not None:
         axles = len(trailer.ratings.gawr) or 1
         rated_sum = sum(each.kg for each in trailer.ratings.gawr) or None
         if trailer.ratings.axle_group:
             rated_sum = min(rated_sum or trailer.ratings.axle_group.kg, trailer.ratings.axle_group.kg)
-        dual = bool(trailer.tires.count and trailer.tires.count >= 4 * axles)
-        towed_car = trailer.style == "towed_car"
-        found.append(AxleSet("trailer", "trailer.tires", trailer.tires, rated_sum, axles, dual, towed_car))
+        put("trailer", "trailer.tires", trailer.tires, rated_sum, axles, car=trailer.style == "towed_car")
     return found
 
 

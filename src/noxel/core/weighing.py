@@ -26,7 +26,7 @@ SAME = 1e-9
 """Two floats closer than this, relatively, are the same figure: unit conversion must never decide a status."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class Candidate:
     """One way to know the tongue weight."""
 
@@ -34,7 +34,7 @@ class Candidate:
     figure: Figure
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class PassLoads:
     """One pass, read: every reading with its uncertainty, the axles summed, adjustments added."""
 

@@ -74,17 +74,23 @@ class _Phrase:
         return "are" if self.plural else "is"
 
 
+_VEHICLES = {"pickup": "truck", "wagon": "car", "van": "van", "motorhome": "motorhome", None: "tow vehicle"}
+
+
 def vehicle_word(rig: RigFile) -> str:
     """What to call the vehicle: truck, car, van, motorhome; without a body entered, by the kind of rig."""
     body = rig.vehicle.body or ("motorhome" if rig.kind == "motorhome" else None)
-    return {"pickup": "truck", "wagon": "car", "van": "van", "motorhome": "motorhome", None: "tow vehicle"}[body]
+    return _VEHICLES[body]
 
 
 def source_label(rig: RigFile, source: str) -> str:
     """A limit's source in the rig's terms; a hitch part's kind is its own."""
-    if source in _SOURCES:
-        return _SOURCES[source].format(**_fill(rig.terms))
-    return term(rig, source)
+    return _labelled(source, rig.terms)
+
+
+@lru_cache(512)
+def _labelled(source: str, terms: TermSet) -> str:
+    return _SOURCES[source].format(**_fill(terms)) if source in _SOURCES else SETS[terms].get(source, source)
 
 
 def figure_title(rig: RigFile, key: str) -> str:
