@@ -116,8 +116,9 @@ class Packing(OnStage):
         )
         expect(page.locator("[data-part=list-problems]")).to_contain_text("line 4")
         expect(page.get_by_role("button", name="Add them all")).to_be_disabled()
-        page.get_by_label("The list").fill("what;kg;how many\nkiln;95;1\nclay;12,5;8\n")
+        page.get_by_label("The list").fill("what;kg;how many;place (cm)\nkiln;95;1;80\nclay;12,5;8;\n")
         expect(page.get_by_text("2 things, 430 lb in all")).to_be_visible()  # (95 + 100) kg
+        expect(page.get_by_role("radio", name="cm", exact=True)).to_be_checked()
         page.get_by_role("button", name="Add them all").click()
         expect(page.locator("[data-total=vehicle]")).to_contain_text("430")
         many = "name,kg,position\n" + "\n".join(f"thing {number},0.01,300" for number in range(10_000))

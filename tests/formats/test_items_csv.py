@@ -5,14 +5,15 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from noxel.core.tickets import Units
 from noxel.errors import InputError, TooLarge
-from noxel.formats.items_csv import guess, header_unit, read_items
-from noxel.formats.lists import Layout
+from noxel.formats.items_csv import guess, header_units, read_items
+from noxel.formats.lists import Layout, length_in
 
 
-def read(text: str, **more: object) -> list[dict[str, object]]:
+def read(text: str) -> list[dict[str, object]]:
     layout = guess(text)
-    return read_items(text, layout, mass=header_unit(text, layout) or "kg", length="cm", on="vehicle", **more)
+    return read_items(text, layout, mass=header_units(text, layout)[0] or "kg", length="cm", on="vehicle")
 
 
 class Lists(unittest.TestCase):
@@ -30,7 +31,25 @@ class Lists(unittest.TestCase):
                 if not layout.header:  # without a header the columns are a guess that the user corrects
                     layout = Layout(layout.delimiter, layout.decimal_comma, False, {"name": 0, "quantity": 1, "mass": 2})
                 self.assertEqual(read_items(text, layout, mass="kg", length="cm", on="vehicle"), wanted)
-        self.assertEqual(header_unit("item,weight lbs\nx,3", guess("item,weight lbs\nx,3")), "lb")
+        self.assertEqual(header_units("item,weight lbs\nx,3", guess("item,weight lbs\nx,3")), ("lb", None))
+
+    def test_the_headings_units_are_kept_where_the_rig_has_others(self) -> None:
+        text = "thing;kg;place (cm)\nkiln shelves;12,5;80\nclay;25 lb;1 m\n"
+        layout = guess(text)
+        self.assertEqual(header_units(text, layout), ("kg", "cm"))
+        inches = Units(mass="lb", length="in")
+        found = read_items(text, layout, mass="kg", length="cm", on="trailer", into=inches)
+        self.assertEqual([(each["mass"], each["position"]) for each in found], [("12.5 kg", "80 cm"), ("25 lb", "1 m")])
+        found = read_items(text, layout, mass="kg", length="cm", on="trailer", into=Units(mass="kg", length="cm"))
+        self.assertEqual([(each["mass"], each["position"]) for each in found], [(12.5, 80), ("25 lb", "1 m")])
+        for heading, unit in (
+            ("arm, inches", "in"),
+            ("position m", "m"),
+            ("behind (ft)", "ft"),
+            ("in trailer", None),
+            ("from", None),
+        ):
+            self.assertEqual(length_in(heading), unit, heading)
 
     def test_where_and_what_sort(self) -> None:
         found = read("name;mass;where;position;category\nkiln;95;trailer;4 ft;fixed\n")

@@ -13,7 +13,7 @@ from noxel.core.logbook import brought_in
 from noxel.core.rigfile import parse_rig
 from noxel.errors import InputError, QuantityError
 from noxel.formats.tables import tickets_csv
-from noxel.formats.tickets_list import Tickets, guess_tickets, read_day, read_tickets
+from noxel.formats.tickets_list import Tickets, guess_tickets, guess_units, read_day, read_tickets
 from tests.truth import CASES, rig_of
 
 
@@ -36,6 +36,17 @@ class FromElsewhere(unittest.TestCase):
         self.assertEqual((first["config"], first["spring_bars"], first["readings"], first["printed_gross"]),
                          ("hitched", "engaged", {"front": 1380.5, "rear": 1840, "trailer": 2690}, 5910.5))  # fmt: skip
         self.assertEqual((second["config"], second["readings"]), ("vehicle_only", {"front": 1430, "rear": 1440}))
+
+    def test_what_is_not_said_is_guessed_from_all_of_it(self) -> None:
+        text = "when,pass,front kg,rear\n3/4/2026,vehicle only,1,2\n14/4/2026,solo,3,4\n"
+        layout = guess_tickets(text)
+        self.assertEqual(layout.columns["configuration"], 1)  # by what stands in it: its heading says something else
+        self.assertEqual(guess_units(text, layout, "lb"), ("kg", True, "10 kg"))  # there is no month 14
+        self.assertEqual(guess_units(text.replace("14/4", "4/14"), layout, "kg"), ("kg", False, "10 kg"))
+        self.assertEqual(guess_units("a,b\n1,2\n", guess_tickets("a,b\n1,2\n"), "lb"), ("lb", False, "20 lb"))
+        self.assertEqual([each["date"] for each in read(text, day_first=True).weigh_ins], ["2026-04-03", "2026-04-14"])
+        with self.assertRaisesRegex(InputError, "line 3.*no month 14: does the day come first"):
+            read(text)
 
     def test_our_own_export_comes_back(self) -> None:
         for path in CASES.glob("check--*.json"):

@@ -2314,7 +2314,7 @@ export interface components {
         };
         /**
          * ListAsWritten
-         * @description A list of things; bare lengths are in the rig's unit, and what says nothing else goes ``on``.
+         * @description A list of things with the unit of bare lengths; what says nothing else goes ``on``.
          */
         ListAsWritten: {
             /** Columns */
@@ -2327,6 +2327,11 @@ export interface components {
             delimiter: string;
             /** Header */
             header: boolean;
+            /**
+             * Length
+             * @enum {string}
+             */
+            length: "in" | "mm" | "cm" | "ft" | "m";
             /**
              * Mass
              * @enum {string}

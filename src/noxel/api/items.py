@@ -16,7 +16,7 @@ from noxel.core.rigfile import parse_rig
 from noxel.core.start import lever_length_typed, start_from_weigh_in
 from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_mass
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.items_csv import COLUMNS, Column, guess, header_unit, read_items
+from noxel.formats.items_csv import COLUMNS, Column, guess, header_units, read_items
 from noxel.formats.lists import preview
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
@@ -33,9 +33,10 @@ class QuickItem(BaseModel):
 
 
 class ListAsWritten(AsWritten):
-    """A list of things; bare lengths are in the rig's unit, and what says nothing else goes ``on``."""
+    """A list of things with the unit of bare lengths; what says nothing else goes ``on``."""
 
     columns: dict[Column, Annotated[int, Field(ge=0, le=200)]]
+    length: LengthUnit
     on: Literal["vehicle", "trailer"] = "vehicle"
 
 
@@ -111,14 +112,14 @@ def preview_list(rig_id: str, wanted: ItemList, rigs: Store) -> ListPreview:
     written = wanted.written
     if written is None:
         found = guess(wanted.text)
-        unit = header_unit(wanted.text, found) or rig.units.mass
+        mass, length = header_units(wanted.text, found)
         written = ListAsWritten(delimiter=found.delimiter, decimal_comma=found.decimal_comma, header=found.header,
-                                columns=dict(found.columns), mass=unit)  # fmt: skip
+                                columns=dict(found.columns), mass=mass or rig.units.mass, length=length or rig.units.lengths)  # fmt: skip
     rows = preview(wanted.text, written.layout())
     items: list[dict[str, Any]] = []
     problems: list[FieldProblem] = []
     try:
-        items = read_items(wanted.text, written.layout(), mass=written.mass, length=rig.units.lengths, on=written.on)
+        items = read_items(wanted.text, written.layout(), mass=written.mass, length=written.length, on=written.on)
     except InputError as exc:
         problems = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in exc.problems]
     total = sum(_kg(item["mass"], written.mass) * item.get("quantity", 1) for item in items) / KG[rig.units.mass]
@@ -133,11 +134,8 @@ def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = 
         raise InputError("Say how the list is written.", [Problem("written", "is missing", "missing")])
 
     def add(document: Document) -> Document:
-        rig = settle(document).rig
-        items = read_items(wanted.text, written.layout(), mass=written.mass, length=rig.units.lengths, on=written.on)
-        for item in items:
-            if written.mass != rig.units.mass and not isinstance(item["mass"], str):
-                item["mass"] = f"{item['mass']} {written.mass}"
+        units = settle(document).rig.units
+        items = read_items(wanted.text, written.layout(), mass=written.mass, length=written.length, on=written.on, into=units)
         return apply_changes({**document, "loads": [*document.get("loads", []), *items]}, []).document
 
     return sheet_as_json(make_sheet(rigs.change(rig_id, "imported items", add, looking=weigh_in)))

@@ -7,11 +7,11 @@ from fastapi import APIRouter, Depends, Request
 from pydantic import BaseModel, Field
 
 from noxel.api.problems import ProblemDetails
-from noxel.api.rigs import Store
+from noxel.api.rigs import Store, open_at
 from noxel.core.guide import GRADUATIONS
 from noxel.core.rigfile import parse_rig
 from noxel.core.units import KG, MassUnit
-from noxel.errors import Conflict, InputError, NotFound, Problem
+from noxel.errors import Conflict, InputError, Problem
 from noxel.instruments.lines import LineScale
 from noxel.instruments.scale import LiveState, LiveTicket, Scale, State
 from noxel.sim.station import Fault, Station, StationServer
@@ -127,9 +127,7 @@ def read_scale(live: TheScale) -> LiveOut:
 def connect_scale(wanted: Connect, live: TheScale, rigs: Store) -> LiveOut:
     """Connect the stand-in, or a scale that speaks line by line on this machine."""
     if wanted.stand_in is not None:
-        stored = rigs.open(wanted.stand_in, wanted.weigh_in)
-        if wanted.weigh_in and wanted.weigh_in not in stored.window.numbers:
-            raise NotFound(f"There is no weigh-in {wanted.weigh_in}; the rig has {stored.window.count or 'none'}.")
+        stored = open_at(rigs, wanted.stand_in, wanted.weigh_in)
         rig, looked_at = parse_rig(stored.document), stored.window.at
         scale = rig.weigh_ins[looked_at - 1].scale if looked_at else None
         step = scale.resolution.kg / KG[wanted.unit] if scale else GRADUATIONS["truck_scale"][wanted.unit]

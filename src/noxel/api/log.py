@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
 from noxel.api.progress import Named, TheWorks
-from noxel.api.rigs import Looking, Store, file_stem, sheet_as_json
+from noxel.api.rigs import Looking, Store, file_stem, open_at, sheet_as_json
 from noxel.core.adjust import kept_answers
 from noxel.core.compare import Compared, Comparison, compare_weigh_ins
 from noxel.core.edit import settle
@@ -110,7 +110,7 @@ def paper_of(
     """A page for the glove box, or the full report with every working."""
     from noxel.formats.papers import paper  # only who prints waits for it
 
-    stored = rigs.open(rig_id, weigh_in)
+    stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
     return _file(
         paper(rig, stored.window.at, full=what == "report"), f"{file_stem(rig)}-{what.replace('_', '-')}.pdf", "application/pdf"
@@ -120,7 +120,7 @@ def paper_of(
 @router.get("/rigs/{rig_id}/print.html", response_class=Response)
 def print_view_of(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """The same as a page of one file, to print or to keep; it needs no server."""
-    stored = rigs.open(rig_id, weigh_in)
+    stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
     return _file(print_page(rig, stored.window.at), f"{file_stem(rig)}.html", "text/html; charset=utf-8", shown=True)
 
@@ -144,7 +144,7 @@ def workbook_of(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
     """Plates, tickets, derived weights and checks with live formulas."""
     from noxel.formats.workbook import workbook
 
-    stored = rigs.open(rig_id, weigh_in, entire=True)
+    stored = open_at(rigs, rig_id, weigh_in, entire=True)
     rig = settle(stored.document).rig
     kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
     return _file(workbook(rig, stored.window.at), f"{file_stem(rig)}.xlsx", kind)

@@ -21,8 +21,9 @@ from noxel.core.fresh import new_rig
 from noxel.core.guide import SCALES, ScaleKind, new_weigh_in, plan
 from noxel.core.rigfile import RigFile, dump_rig, parse_rig
 from noxel.core.tires import read_pressure_table
+from noxel.errors import NotFound
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
-from noxel.store.rigs import Rigs
+from noxel.store.rigs import Rigs, Stored
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 _RIG_BODY: dict[str, Any] = {
@@ -47,6 +48,20 @@ def sheet_as_json(answer: BaseModel) -> Response:
 def file_stem(rig: RigFile) -> str:
     """What a rig's files are called, without an ending."""
     return re.sub(r"[^\w]+", "-", rig.name.lower()).strip("-") or "rig"
+
+
+def open_at(rigs: Rigs, rig_id: str, weigh_in: int | None, *, entire: bool = False) -> Stored:
+    """A rig looked at by a weigh-in that must be there, where one is asked for.
+
+    Raises
+    ------
+    NotFound
+        If there is no such rig or no such weigh-in.
+    """
+    stored = rigs.open(rig_id, weigh_in, entire=entire)
+    if weigh_in and weigh_in not in stored.window.numbers:
+        raise NotFound(f"There is no weigh-in {weigh_in}; the rig has {stored.window.count or 'none'}.")
+    return stored
 
 
 Store = Annotated[Rigs, Depends(rigs_of)]

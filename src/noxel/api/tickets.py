@@ -10,13 +10,12 @@ from noxel.api.rigs import Store
 from noxel.api.sheet import AsWritten
 from noxel.core.document import Document
 from noxel.core.edit import settle
-from noxel.core.guide import GRADUATIONS
 from noxel.core.logbook import brought_in
 from noxel.core.rigfile import RigFile
 from noxel.core.units import read_mass, read_typed
 from noxel.errors import InputError, Problem, RigFileError
-from noxel.formats.lists import preview, unit_in
-from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, read_tickets
+from noxel.formats.lists import preview
+from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, guess_units, read_tickets
 
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 
@@ -86,11 +85,10 @@ def preview_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TablePrevi
     written = wanted.written
     if written is None:
         found = guess_tickets(wanted.text)
-        header = " ".join(preview(wanted.text, found, 1)[0]) if found.header else ""
-        unit = unit_in(header) or rig.units.mass
+        mass, day_first, resolution = guess_units(wanted.text, found, rig.units.mass)
         columns: Any = dict(found.columns)
         written = TableAsWritten(delimiter=found.delimiter, decimal_comma=found.decimal_comma, header=found.header, columns=columns,
-                                 mass=unit, day_first=rig.units.mass == "kg", resolution=f"{GRADUATIONS['truck_scale'][unit]} {unit}")  # fmt: skip
+                                 mass=mass, day_first=day_first, resolution=resolution)  # fmt: skip
     tickets, already, problems = Tickets([], {}), 0, []
     try:
         tickets = _read(rig, wanted.text, written)

@@ -4,16 +4,17 @@ import re
 from collections.abc import Mapping
 from typing import Any, Literal
 
+from noxel.core.tickets import Units
 from noxel.core.units import LengthUnit, MassUnit, read_typed
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.lists import Layout, first_rows, guess_layout, refuse, rows_of, unit_in
+from noxel.formats.lists import Layout, first_rows, guess_layout, heading, length_in, refuse, rows_of, unit_in
 
 Column = Literal["name", "mass", "quantity", "position", "on", "category"]
 COLUMNS: tuple[Column, ...] = ("name", "mass", "quantity", "position", "on", "category")
 _GUESSES: Mapping[str, str] = {
     "mass": r"mass|weight|kg|lbs?|pounds|gewicht|poids|peso", "quantity": r"qty|quantity|count|how many|number|pcs|anzahl",
     "position": r"position|place|distance|behind|arm|station", "on": r"^on$|where|vehicle|truck|trailer|location",
-    "category": r"category|type|group|kind", "name": r"name|item|what|thing|description|article",
+    "category": r"category|type|group|kind|sort", "name": r"name|item|what|thing|description|article",
 }  # fmt: skip
 _CATEGORIES = {"people": "people", "person": "people", "essential": "essential", "essentials": "essential", "comfort": "comfort",
                "fixed": "fixed", "fitted": "fixed"}  # fmt: skip
@@ -51,16 +52,19 @@ def guess(text: str) -> Layout:
     return Layout(found.delimiter, found.decimal_comma, header, columns)
 
 
-def header_unit(text: str, layout: Layout) -> MassUnit | None:
-    """The unit that the header of the mass column names, if it does."""
-    if not layout.header or "mass" not in layout.columns:
-        return None
-    rows = rows_of(text.split("\n", 1)[0], layout.delimiter)
-    return unit_in(layout.cell(rows[0][1], "mass")) if rows else None
+def header_units(text: str, layout: Layout) -> tuple[MassUnit | None, LengthUnit | None]:
+    """The units that the headers of the mass and the position name, if they do."""
+    return unit_in(heading(text, layout, "mass")), length_in(heading(text, layout, "position"))
 
 
 def read_items(
-    text: str, layout: Layout, *, mass: MassUnit, length: LengthUnit, on: Literal["vehicle", "trailer"]
+    text: str,
+    layout: Layout,
+    *,
+    mass: MassUnit,
+    length: LengthUnit,
+    on: Literal["vehicle", "trailer"],
+    into: Units | None = None,
 ) -> list[dict[str, Any]]:
     """Read a list of things, all of it or nothing.
 
@@ -74,6 +78,8 @@ def read_items(
         Units of bare figures.
     on : {"vehicle", "trailer"}
         Where things are that do not say.
+    into : Units or None
+        The units of the rig that they go to: a bare figure in another one keeps its own.
 
     Returns
     -------
@@ -94,7 +100,11 @@ def read_items(
     found = []
     for line, row in layout.body(text):
         try:
-            found.append(_item(row, layout, mass, length, on))
+            item = _item(row, layout, mass, length, on)
+            if into:
+                item |= {name: f"{item[name]} {unit}" for name, unit, own in (("mass", mass, into.mass), ("position", length, into.length))
+                         if unit != own and isinstance(item.get(name), int | float)}  # fmt: skip
+            found.append(item)
         except QuantityError as exc:
             problems.append(Problem(f"line {line}", exc.message, exc.code))
     refuse(problems, empty=not found)

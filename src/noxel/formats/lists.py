@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from noxel.core.units import MassUnit
+from noxel.core.units import LengthUnit, MassUnit
 from noxel.errors import InputError, Problem, TooLarge
 
 MOST = 10_000
@@ -128,6 +128,22 @@ def unit_in(text: str) -> MassUnit | None:
     """The unit of mass that a heading names, if it does."""
     said = text.lower()
     return "kg" if re.search(r"\bkg", said) else "lb" if re.search(r"\blbs?\b|pound", said) else None
+
+
+_LENGTHS: Mapping[LengthUnit, str] = {"mm": "mm|millimet(?:re|er)s?", "cm": "cm|centimet(?:re|er)s?", "in": "in|inch(?:es)?|″",
+                                      "ft": "ft|feet|foot", "m": "m|met(?:re|er)s?"}  # fmt: skip
+
+
+def length_in(text: str) -> LengthUnit | None:
+    """The unit of length that a heading ends with, if it does: “place (cm)”, “arm, inches”."""
+    said = text.lower()
+    return next((unit for unit, words in _LENGTHS.items() if re.search(rf"(?:^|[^a-z])(?:{words})[)\].]*\s*$", said)), None)
+
+
+def heading(text: str, layout: Layout, name: str) -> str:
+    """The heading of a column, by the column's meaning; nothing where there is none."""
+    rows = rows_of(first_rows(text), layout.delimiter) if layout.header else []
+    return layout.cell(rows[0][1], name) if rows else ""
 
 
 def preview(text: str, layout: Layout, most: int = 8) -> list[list[str]]:

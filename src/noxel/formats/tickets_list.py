@@ -6,9 +6,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+from noxel.core.guide import GRADUATIONS
 from noxel.core.units import MassUnit, read_typed
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.lists import Layout, guess_layout, refuse
+from noxel.formats.lists import Layout, first_rows, guess_layout, refuse, rows_of, unit_in
 
 TicketColumn = Literal["weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "trailer", "trailer_1",
                        "trailer_2", "trailer_3", "gross", "reading", "mass", "unit", "ticket_number", "note"]  # fmt: skip
@@ -59,8 +60,44 @@ class _Visit:
 
 
 def guess_tickets(text: str) -> Layout:
-    """Guess how a table of tickets is written, by its first rows and its headings."""
-    return guess_layout(text, _GUESSES)
+    """Guess how a table of tickets is written, by its first rows and its headings.
+
+    A column that holds nothing but names of configurations is the configuration, whatever it is called.
+    """
+    found = guess_layout(text, _GUESSES)
+    columns = dict(found.columns)
+    body = found.body(first_rows(text))
+    if "configuration" not in columns and body:
+        taken = {at for name, at in columns.items() if name != "pass"}
+        for at in sorted(set(range(len(body[0][1]))) - taken):
+            cells = [row[at] for _, row in body if at < len(row) and row[at]]
+            if cells and all(_is_configuration(cell) for cell in cells):
+                columns = {name: other for name, other in columns.items() if other != at} | {"configuration": at}
+                break
+    return Layout(found.delimiter, found.decimal_comma, found.header, columns)
+
+
+def _is_configuration(cell: str) -> bool:
+    try:
+        return bool(_one_of(cell, _CONFIGS, "configuration"))
+    except QuantityError:
+        return False
+
+
+def guess_units(text: str, layout: Layout, own: MassUnit) -> tuple[MassUnit, bool, str]:
+    """Guess what a table of tickets leaves unsaid: the unit of bare figures, whether the day comes first, the graduation as typed.
+
+    The unit is the one that the headings name, else the rig's ``own``; the order of the dates is the only one that all of them
+    fit, else the usual one beside that unit; the graduation is that of a truck scale.
+    """
+    unit = unit_in(" ".join(rows_of(first_rows(text), layout.delimiter)[0][1])) if layout.header else None
+    orders = [_ORDER.fullmatch(layout.cell(row, "date").strip()) for _, row in layout.body(text)]
+    firsts, seconds = ([int(each[at]) for each in orders if each] for at in (1, 2))
+    day_first = max(firsts, default=0) > 12 or (max(seconds, default=0) <= 12 and own == "kg")
+    return unit or own, day_first, f"{GRADUATIONS['truck_scale'][unit or own]} {unit or own}"
+
+
+_ORDER = re.compile(r"([0-9]{1,2})[/-]([0-9]{1,2})[/-][0-9]{2,4}")
 
 
 def read_day(text: str, *, day_first: bool) -> str:
@@ -86,7 +123,9 @@ def read_day(text: str, *, day_first: bool) -> str:
             year, month, day = parts[:3]
         else:
             first, second, year = parts[:3]
-            day, month = (first, second) if day_first or "." in text or first > 12 else (second, first)
+            day, month = (first, second) if day_first or "." in text else (second, first)
+            if month > 12 >= day:
+                raise QuantityError(f"“{text}” has no month {month}: does the {'month' if day_first else 'day'} come first?")
         return datetime.date(year + 2000 if year < 100 else year, month, day).isoformat()
     except ValueError as exc:
         raise QuantityError(f"“{text}” is no date: write it like 2026-05-02") from exc

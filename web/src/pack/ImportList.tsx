@@ -1,6 +1,7 @@
 import { api, type ListPreview } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
+import { Choice } from "../ui/controls";
 import { ImportTable } from "../ui/ImportTable";
 
 const COLUMN_WORDS = {
@@ -11,6 +12,8 @@ const COLUMN_WORDS = {
   on: "vehicle or trailer",
   category: "category",
 };
+
+const LENGTHS = ["in", "ft", "mm", "cm", "m"] as const;
 
 /** A spreadsheet's list of things. */
 export function ImportList({ on, onDone }: { on: "vehicle" | "trailer"; onDone: () => void }) {
@@ -26,6 +29,19 @@ export function ImportList({ on, onDone }: { on: "vehicle" | "trailer"; onDone: 
       take={(text, written) => ask((id, number) => api.importItems(id, { text, written: { ...written, on } }, number))}
       says={(seen) => `${seen.count.toLocaleString("en-US")} things, ${mass(seen.total)} ${rig.units.mass} in all.`}
       some={(seen) => seen.count > 0}
+      more={(written, put) =>
+        "position" in written.columns && (
+          <span>
+            Bare places in{" "}
+            <Choice
+              label="Unit of bare places"
+              value={written.length}
+              options={LENGTHS.map((unit) => [unit, unit] as const)}
+              onChange={(length) => put({ length })}
+            />
+          </span>
+        )
+      }
       onDone={onDone}
     />
   );
