@@ -4,6 +4,7 @@ import tempfile
 import unittest
 from importlib.resources import files
 from pathlib import Path
+from typing import Any
 
 from fastapi.testclient import TestClient
 
@@ -29,6 +30,34 @@ class OverHttp(unittest.TestCase):
         self.assertEqual(made["hitch"]["ball_height"], 21.5)  # an inch below 22.5
         self.assertIsInstance(made["plan"]["vehicle_base"]["front"], float | int)
         self.assertEqual(self.client.post(f"/api/rigs/{self.rig}/undo").json()["rig"], before)
+
+    def test_a_typed_step_is_read_as_every_field_is(self) -> None:
+        def ask(**typed: object) -> Any:
+            return self.client.post(f"/api/rigs/{self.rig}/adjust/step", json={"steps": [], "typed": typed})
+
+        for typed, wanted in (
+            ({"kind": "move", "index": 3, "place": "6 ft 8 in"}, {"kind": "move", "index": 3, "position": "80.0 in"}),
+            ({"kind": "tank", "index": 0, "level": "40"}, {"kind": "tank", "index": 0, "level": 0.4}),
+            ({"kind": "tank", "index": 0, "level": "1 %"}, {"kind": "tank", "index": 0, "level": 0.01}),
+            ({"kind": "bars", "level": "0.6"}, {"kind": "bars", "level": 0.6}),
+            ({"kind": "drop", "place": "-1.5"}, {"kind": "drop", "position": "-1.5 in"}),
+        ):  # fmt: skip
+            answer = ask(**typed)
+            self.assertEqual(answer.status_code, 200, answer.text)
+            self.assertEqual({key: answer.json()[key] for key in wanted}, wanted)
+        made = ask(kind="add", on="trailer", mass="25 kg", place="2 m").json()
+        self.assertEqual((made["mass"], made["position"], made["on"]), ("25 kg", "2 m", "trailer"))
+        for typed, paths in (
+            ({"kind": "move", "index": 3, "place": "2 mt"}, ["place"]),
+            ({"kind": "tank", "index": 0, "level": "300 %"}, ["level"]),
+            ({"kind": "add", "on": "vehicle"}, ["mass", "place"]),
+            ({"kind": "add", "on": "vehicle", "mass": "-5", "place": "10"}, ["mass"]),
+            ({"kind": "leave", "index": 99}, ["steps[0]"]),
+            ({"kind": "hitch", "thing": ""}, ["thing"]),
+        ):  # fmt: skip
+            answer = ask(**typed)
+            self.assertEqual([each["path"] for each in answer.json()["errors"]], paths, answer.text)
+            self.assertEqual(answer.status_code, 422)
 
     def test_another_hitch_is_a_rig_of_its_own(self) -> None:
         hitch = next(each for each in self.client.get("/api/garage").json() if each["kind"] == "hitch")

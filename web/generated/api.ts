@@ -472,6 +472,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/adjust/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Understand Step
+         * @description What one more typed step means, if it can be done after the others; nothing is changed.
+         */
+        post: operations["understand_step_api_rigs__rig_id__adjust_step_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/bring-back": {
         parameters: {
             query?: never;
@@ -2688,6 +2708,18 @@ export interface components {
             tried: components["schemas"]["Tried"];
         };
         /**
+         * OneMore
+         * @description One more step, as typed, after those that are tried.
+         */
+        OneMore: {
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: components["schemas"]["Step"][];
+            typed: components["schemas"]["TypedStep"];
+        };
+        /**
          * Open
          * @description Something that cannot be known yet: its range, whether the low end is proven, and what would settle it.
          *
@@ -3910,6 +3942,38 @@ export interface components {
             name?: string;
         };
         /**
+         * TypedStep
+         * @description One step to try as typed: ``place`` a length (for the ball how much lower), ``level`` a share, ``mass`` a mass.
+         */
+        TypedStep: {
+            /** Index */
+            index?: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "leave" | "take" | "move" | "swap" | "tank" | "bars" | "add" | "drop" | "hitch" | "vehicle";
+            /**
+             * Level
+             * @default
+             */
+            level?: string;
+            /**
+             * Mass
+             * @default
+             */
+            mass?: string;
+            /** On */
+            on?: ("vehicle" | "trailer") | null;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /** Thing */
+            thing?: string | null;
+        };
+        /**
          * Units
          * @description The units of bare numbers.
          */
@@ -5125,6 +5189,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Remedies"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    understand_step_api_rigs__rig_id__adjust_step_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneMore"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Step"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -17,6 +17,7 @@ from noxel.core.levers import BarCurve, Lever, bar_curve, levers
 from noxel.core.loads import Step
 from noxel.core.remedies import Remedies, remedies
 from noxel.core.rigfile import RigFile, dump_rig, parse_rig
+from noxel.core.steps import TypedStep, read_step
 from noxel.errors import Conflict
 from noxel.store.garage import Garage
 from noxel.store.rigs import Rigs
@@ -29,6 +30,12 @@ class Steps(BaseModel):
     """Steps to try, in order."""
 
     steps: Annotated[list[Step], Field(max_length=200)] = []
+
+
+class OneMore(Steps):
+    """One more step, as typed, after those that are tried."""
+
+    typed: TypedStep
 
 
 class KeepSteps(Steps):
@@ -82,6 +89,16 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in:
             kept=kept_answers(rig, window.numbers),
         )
     )
+
+
+@router.post("/step")
+def understand_step(rig_id: str, wanted: OneMore, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Step:
+    """What one more typed step means, if it can be done after the others; nothing is changed."""
+    _, bench, _ = _bench(rigs, rig_id, weigh_in)
+    step = read_step(bench.rig, wanted.typed)
+    steps = [*wanted.steps, step]
+    try_steps(bench, steps, _parts(garage, steps))
+    return step
 
 
 @router.post("/proposals", response_model=Remedies)

@@ -289,6 +289,10 @@ def _number(total: Decimal) -> float | int:
     return int(total) if total == total.to_integral_value() else float(total)
 
 
+BARE_SHARE = 2
+"""A share typed without its sign is a fraction up to this, 0.6 or 1.2, and per cent above, 60."""
+
+
 def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
     """Read what a person typed: ``1450 kg``, ``180+165+60``, ``5 ft 4 in``, ``12.5 %``, ``12 gal diesel``.
 
@@ -324,6 +328,8 @@ def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
             return Typed(float(total / 100))
         if "%" in units:
             raise _explain(text, dimension)
+        if dimension == "share" and abs(total) > BARE_SHARE:
+            return Typed(float(total / 100))
         return Typed(_number(total))
     if len(units) == 1:
         unit = next(iter(units))

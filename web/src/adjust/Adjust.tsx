@@ -56,7 +56,7 @@ export function Adjust() {
           </h1>
           {tried.attitude && <p className="mt-1 text-[14px] text-soft">{tried.attitude}</p>}
           <StepList steps={steps} says={tried.says} onChange={setSteps} />
-          <TryStep onAdd={(step) => setSteps([...steps, step])} />
+          <TryStep steps={steps} onAdd={(step) => setSteps([...steps, step])} />
           <Proposals steps={steps} onTake={(more) => setSteps([...steps, ...more])} />
           <AllowMore />
         </div>

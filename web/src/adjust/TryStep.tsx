@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { api, type Step } from "../api/client";
+import { api, RequestFailed, type Step, type TypedStep } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice, Picks } from "../ui/controls";
 
@@ -18,14 +18,14 @@ const KINDS = [
 type Kind = (typeof KINDS)[number][0];
 
 /** A step made by hand: which thing, and where to, how full, how tight. */
-export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
-  const { rig, evaluation, sheet } = useDesk();
+export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) => void }) {
+  const { rig, evaluation, sheet, number } = useDesk();
   const [kind, setKind] = useState<Kind>("move");
   const [index, setIndex] = useState(0);
   const [figure, setFigure] = useState("");
   const [weight, setWeight] = useState("");
   const [on, setOn] = useState<"vehicle" | "trailer">("vehicle");
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Error | null>(null);
   const [thing, setThing] = useState("");
   const garage = useQuery({
     queryKey: ["garage"],
@@ -37,47 +37,28 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
   const tanks = rig.tanks ?? [];
   const length = evaluation.length;
   const unit = rig.units.mass;
-  const own = (text: string, usual: string) => (/[a-z]/i.test(text) ? text.trim() : `${text.trim()} ${usual}`);
-  const number = Number(figure.replace("%", "")) / (figure.includes("%") || Number(figure) > 2 ? 100 : 1);
-  const make = (): Step | string => {
-    switch (kind) {
-      case "leave":
-        return { kind, index };
-      case "drop":
-        return figure.trim() ? { kind, position: own(figure, length) } : "How much lower; minus raises it.";
-      case "hitch":
-      case "vehicle":
-        return thing ? { kind, thing } : `Choose a ${kind} of the garage.`;
-      case "move":
-      case "swap":
-        return figure.trim() ? { kind, index, position: own(figure, length) } : "Say where to.";
-      case "tank":
-        return figure.trim() && number >= 0 && number <= 1
-          ? { kind, index, level: number }
-          : "A level from 0 to 100 %.";
-      case "bars":
-        return figure.trim() && number >= 0 && number <= 2
-          ? { kind, level: number }
-          : "A share of what the front axle loses, such as 60 %.";
-      case "add":
-        return weight.trim() && figure.trim()
-          ? { kind, on, mass: own(weight, unit), position: own(figure, length), name: "one more" }
-          : "Say how heavy, and where.";
-    }
+  const typed: TypedStep = {
+    kind,
+    ...(kind === "move" || kind === "leave" || kind === "swap" || kind === "tank" ? { index } : {}),
+    ...(kind === "tank" || kind === "bars" ? { level: figure } : { place: figure }),
+    ...(kind === "add" ? { on, mass: weight } : {}),
+    ...(kind === "hitch" || kind === "vehicle" ? { thing } : {}),
   };
   const add = (event: FormEvent) => {
     event.preventDefault();
-    const step = make();
-    if (typeof step === "string") {
-      setProblem(step);
-      return;
-    }
-    setProblem(null);
-    setFigure("");
-    onAdd(step);
+    api.understandStep(sheet.id, steps, typed, number).then(
+      (step) => {
+        setProblem(null);
+        setFigure("");
+        setWeight("");
+        onAdd(step);
+      },
+      (error: Error) => setProblem(error),
+    );
   };
+  const wrong = problem instanceof RequestFailed ? (problem.problem?.errors ?? []).map((each) => each.path) : [];
   const input =
-    "h-10 w-32 border-b-2 border-rule bg-paper px-2 text-right outline-none placeholder:text-soft focus:border-ink";
+    "h-10 w-32 border-b-2 border-rule bg-paper px-2 text-right outline-none placeholder:text-soft focus:border-ink aria-invalid:border-vermilion";
   const needsLoad = kind === "move" || kind === "leave" || kind === "swap";
   const chosen = loads[index];
   const target =
@@ -93,6 +74,7 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
           onChange={(value) => {
             setKind(value);
             setIndex(0);
+            setProblem(null);
           }}
           small
         />
@@ -131,6 +113,7 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
             <input
               value={weight}
               aria-label="Its mass"
+              aria-invalid={wrong.includes("mass")}
               placeholder={`mass, ${unit}`}
               onChange={(event) => setWeight(event.currentTarget.value)}
               className={input}
@@ -164,6 +147,7 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
         {kind !== "leave" && kind !== "hitch" && kind !== "vehicle" && (
           <input
             value={figure}
+            aria-invalid={wrong.includes("place") || wrong.includes("level")}
             aria-label={
               kind === "tank" ? "Level" : kind === "bars" ? "Given back" : kind === "drop" ? "Lower by" : "Place"
             }
@@ -197,7 +181,7 @@ export function TryStep({ onAdd }: { onAdd: (step: Step) => void }) {
         </p>
       )}
       {kind === "swap" && <p className="mt-1 text-[13px] text-soft">Into the {target}, at the place named.</p>}
-      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
+      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem.message}</p>}
     </form>
   );
 }

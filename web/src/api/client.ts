@@ -40,6 +40,7 @@ export type Reminder = Schemas["Reminder"];
 export type Chart = Schemas["Chart"];
 export type Comparison = Schemas["Comparison"];
 export type Step = Schemas["Step"];
+export type TypedStep = Schemas["TypedStep"];
 export type Adjustment = Schemas["OnTheBench"];
 export type Remedies = Schemas["Remedies"];
 export type Lever = Schemas["Lever"];
@@ -171,6 +172,8 @@ export const api = {
   importLogbook: (file: Blob) => send<{ added: string[]; already: number }>("/logbook", file, "reading the logbook"),
   adjust: (id: string, steps: Step[], weighIn?: number) =>
     ask<Adjustment>("POST", `/rigs/${id}/adjust${looking(weighIn)}`, { steps }),
+  understandStep: (id: string, steps: Step[], typed: TypedStep, weighIn?: number) =>
+    ask<Step>("POST", `/rigs/${id}/adjust/step${looking(weighIn)}`, { steps, typed }),
   propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>
     ask<Remedies>("POST", `/rigs/${id}/adjust/proposals${looking(weighIn)}`, { steps }, signal),
   keepSteps: (id: string, name: string, steps: Step[], weighIn?: number) =>
