@@ -13,7 +13,7 @@ from importlib.resources import files
 from pathlib import Path
 
 from noxel.core.actions import actions
-from noxel.core.adjust import Bench, bench_of
+from noxel.core.bench import Bench, bench_of
 from noxel.core.edit import Change, apply_changes
 from noxel.core.evaluate import evaluate
 from noxel.core.levers import state_of

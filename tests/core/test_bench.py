@@ -6,14 +6,16 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.adjust import bench_of, try_steps
+from noxel.core.adjust import try_steps
+from noxel.core.bench import bench_of
 from noxel.core.gap import how_far_off
 from noxel.core.loads import Step
 from noxel.core.predict import predict
 from noxel.core.rigfile import RigFile, parse_rig
 from noxel.core.spread import spread
 from noxel.core.weighing import weigh
-from tests.truth import Document, exact_rigs
+from noxel.errors import MissingInput
+from tests.truth import CASES, Document, case, exact_rigs
 
 Exact = tuple[Document, dict[str, float]]
 
@@ -26,6 +28,37 @@ def coupled(solo: tuple[float, float], true: dict[str, float], tongue: float, a:
     front = solo[0] - net * b / a + moment / a
     return {"front_hitched": front, "rear_hitched": solo[0] + solo[1] + net - front,
             "combination_gross": solo[0] + solo[1] + true["gross"]}  # fmt: skip
+
+
+class FromTheScale(unittest.TestCase):
+    def test_it_starts_from_what_the_ticket_says(self) -> None:
+        """On every axle, whatever the passes and however well they close; expected: the worked cases."""
+        seen = 0
+        for path in CASES.glob("check--*.json"):
+            each = case(path.stem)
+            try:
+                bench = bench_of(parse_rig(each["file"]))
+            except MissingInput:
+                continue
+            if not (bench.weighed and each["file"].get("trailer")):
+                continue
+            seen += 1
+            tried = try_steps(bench, [])
+            for key, kg in tried.loads_before.items():
+                value = each["expect"]["derived"][key]["value"]
+                self.assertAlmostEqual(kg, value, delta=0.002, msg=f"{path.stem} {key}")  # the plan is kept to 0.001
+        self.assertGreater(seen, 20)
+
+    @given(exact_rigs())
+    def test_without_a_slack_pass_moments_say_what_the_bars_give_back(self, made: Exact) -> None:
+        document, true = made
+        share = true["moment"] * (1 + true["b"] / true["length"]) / (true["tongue"] * true["b"])
+        del document["weigh_ins"][0]["passes"][1]
+        bench = bench_of(parse_rig(document))
+        self.assertAlmostEqual(bench.rig.plan.front_restoration or 0.0, share)
+        slack = try_steps(bench, [Step(kind="bars", level=0.0)]).loads_after
+        lost = true["tongue"] * true["b"] / true["a"]
+        self.assertAlmostEqual(slack["front_hitched"], true["front"] - lost, delta=0.01)
 
 
 class WithTheGarage(unittest.TestCase):

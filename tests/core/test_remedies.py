@@ -11,11 +11,12 @@ from hypothesis import strategies as st
 from scipy.optimize import linprog
 
 from noxel.core.actions import actions
-from noxel.core.adjust import Bench, bench_of, do_all, keep, kept_answers, try_steps
+from noxel.core.adjust import do_all, keep, kept_answers, try_steps
+from noxel.core.bench import Bench, bench_of
 from noxel.core.levers import bar_curve, forms, levers, state_of
 from noxel.core.loads import Step
 from noxel.core.predict import predict
-from noxel.core.programme import Programme, conditions
+from noxel.core.programme import CLEAR, Programme, conditions
 from noxel.core.remedies import cured, remedies
 from noxel.core.rigfile import parse_rig
 from noxel.core.units import KG
@@ -91,23 +92,39 @@ class Linear(unittest.TestCase):
         document = laden(made, aboard, 0.97)
         if document is None:
             return
-        rig = bench_of(parse_rig(document)).rig
-        found, state = predict(rig), state_of(rig)
-        for check, (coefs, constant) in forms(rig).items():
+        engaged = document["weigh_ins"][0]["passes"][0]["readings"]
+        engaged["rear"], engaged["trailer"] = engaged["rear"] + 20, engaged["trailer"] - 20
+        bench = bench_of(parse_rig(document))
+        self.assertAlmostEqual(bench.beyond["rear_hitched"], 20, places=2)
+        found, state = bench.loads(bench.rig), state_of(bench.rig)
+        for check, (coefs, constant) in forms(bench.rig, bench.beyond).items():
             if check in FIGURES:
                 self.assertAlmostEqual(float(coefs @ state) + constant, found[FIGURES[check]], places=5, msg=check)
+        rows = {row.id: row for row in bench.checks(bench.rig) if row.limit and row.actual}
+        for each in conditions(
+            bench, list(rows.values())
+        ):  # what is left now, less the ± or the cushion, less what keeps clear
+            if each.check in rows:
+                row = rows[each.check]
+                assert row.limit and row.actual  # noqa: S101
+                left = min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus) - row.actual.value
+                self.assertAlmostEqual(each.bound - float(each.coefs @ state), left - CLEAR, places=5, msg=each.check)
 
 
 class Proposals(unittest.TestCase):
     @settings(max_examples=200, suppress_health_check=[HealthCheck.too_slow])
-    @given(exact_rigs(), things, st.floats(0.9, 1.0))
+    @given(exact_rigs(), things, st.floats(0.9, 1.0), st.floats(-30, 30))
     def test_every_proposal_is_right_when_checked_again(
-        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float
+        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float, apart: float
     ) -> None:
+        """Also where the scale found the bars to do something else than the lever model has it."""
         document = laden(made, aboard, tight)
         if document is None:
             return
+        engaged = document["weigh_ins"][0]["passes"][0]["readings"]
+        engaged["rear"], engaged["trailer"] = engaged["rear"] + apart, engaged["trailer"] - apart
         bench = bench_of(parse_rig(document))
+        self.assertAlmostEqual(bench.loads(bench.rig)["rear_hitched"], engaged["rear"], places=2)
         found = remedies(bench)
         for proposal in found.proposals:
             changed, says = do_all(bench.rig, proposal.steps)

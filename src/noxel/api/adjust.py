@@ -10,7 +10,8 @@ from noxel.api.garage import TheGarage
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Looking, Store, sheet_as_json
 from noxel.api.sheet import Sheet, make_sheet
-from noxel.core.adjust import Bench, KeptAnswer, Tried, bench_of, do_all, keep, kept_answers, try_steps
+from noxel.core.adjust import KeptAnswer, Tried, do_all, keep, kept_answers, try_steps
+from noxel.core.bench import Bench, bench_of
 from noxel.core.document import Document
 from noxel.core.edit import settle
 from noxel.core.levers import BarCurve, Lever, bar_curve, levers
@@ -85,7 +86,7 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in:
         OnTheBench(
             tried=try_steps(bench, wanted.steps, _parts(garage, wanted.steps)),
             levers=levers(changed, rows),
-            bars=bar_curve(changed, rows),
+            bars=bar_curve(changed, rows, bench.changed(changed).beyond),
             kept=kept_answers(rig, window.numbers),
         )
     )
@@ -106,7 +107,7 @@ def propose(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in
     """The least-trouble sets of steps that bring every known check right, or why there is none."""
     _, bench, _ = _bench(rigs, rig_id, weigh_in)
     changed, _ = do_all(bench.rig, wanted.steps, _parts(garage, wanted.steps))
-    return sheet_as_json(remedies(Bench(changed, bench.weighed, bench.pm)))
+    return sheet_as_json(remedies(bench.changed(changed)))
 
 
 @router.post("/keep", response_model=Sheet)

@@ -2,21 +2,18 @@
 
 import datetime
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 from noxel.core import words
 from noxel.core.answers import Answer, Headline, Shaped
-from noxel.core.checks import Checked, Status, Verdict, run_checks, tightest_first, verdict
-from noxel.core.lengths import lever_lengths
-from noxel.core.loads import KeptPlan, Load, Plan, Step, Tank, TrailerBase, VehicleBase
-from noxel.core.pack import checks_of, predicted_weighing
+from noxel.core.bench import Bench, bench_of
+from noxel.core.checks import Checked, Status, Verdict, verdict
+from noxel.core.lengths import in_the_rigs_unit, lever_lengths
+from noxel.core.loads import KeptPlan, Load, Step, Tank
+from noxel.core.pack import checks_of
 from noxel.core.plates import attitude
-from noxel.core.predict import predict
 from noxel.core.printing import Printer
-from noxel.core.quantities import Length, Mass
+from noxel.core.quantities import Mass
 from noxel.core.rigfile import RigFile
-from noxel.core.spread import spread
-from noxel.core.start import plan_from_weigh_in
 from noxel.core.statics import ball_load_transfer
 from noxel.core.units import KG, LITRES, METRES, print_mass
 from noxel.core.weighing import weigh
@@ -24,19 +21,6 @@ from noxel.errors import InputError, MissingInput, Problem
 
 KEYS = ("front_hitched", "rear_hitched", "vehicle_hitched", "tongue_static", "trailer_axles", "trailer_gross", "combination_gross",
         "front_solo", "rear_solo")  # fmt: skip
-
-
-@dataclass(frozen=True, slots=True)
-class Bench:
-    """The rig to try things on: its plan started from the weigh-in where there is one, and the ± of each figure. [kg]"""
-
-    rig: RigFile
-    weighed: bool
-    pm: Mapping[str, float]
-
-    def checks(self, rig: RigFile) -> list[Checked]:
-        """The ordinary checks of a changed rig, with the scale's ±; tightest first."""
-        return tightest_first(run_checks(rig, predicted_weighing(rig, dict(predict(rig)), self.pm)))
 
 
 class Change(Answer):
@@ -80,54 +64,6 @@ class KeptAnswer(Answer):
     verdict_says: str
 
 
-def bench_of(rig: RigFile, number: int | None = None) -> Bench:
-    """The rig as a bench to try things on.
-
-    Parameters
-    ----------
-    rig : RigFile
-        Its items and tanks need places.
-    number : int or None
-        Which weigh-in to start from; None is the last.
-
-    Raises
-    ------
-    MissingInput
-        Naming what neither the weigh-in nor the plan has.
-    """
-    why: MissingInput | None = None
-    if rig.weigh_ins:
-        try:
-            found = plan_from_weigh_in(rig, number or 0)
-        except MissingInput as exc:
-            found, why = {}, exc
-        figures = weigh(rig, rig.weigh_ins[(number or 0) - 1]).figures
-        if found and (not rig.towing or "plan.trailer_base.gross" in found):
-            pm = {key: figure.plus_minus for key, figure in figures.items()}
-            made = rig.model_copy(update={"plan": _plan(rig, found)})
-            return Bench(made, True, {**spread(made, predict(made)), **pm})
-    try:
-        return Bench(rig, False, spread(rig, predict(rig)))
-    except MissingInput as exc:
-        raise (why or exc) from exc
-
-
-def _plan(rig: RigFile, found: Mapping[str, float]) -> Plan:
-    def mass(path: str) -> Mass:
-        return Mass(round(found[path] / KG[rig.units.mass], 3), found[path])  # as the lists in Pack write it
-
-    made: dict[str, object] = {"vehicle_base": VehicleBase(front=mass("plan.vehicle_base.front"), rear=mass("plan.vehicle_base.rear"),
-                                                           hitch_fitted=True)}  # fmt: skip
-    if "plan.trailer_base.gross" in found:
-        made["trailer_base"] = TrailerBase(gross=mass("plan.trailer_base.gross"), tongue=mass("plan.trailer_base.tongue"))
-    if "plan.effective_overhang" in found:
-        metres = found["plan.effective_overhang"]
-        made["effective_overhang"] = in_the_rigs_unit(rig, metres)
-    if "plan.front_restoration" in found:
-        made["front_restoration"] = found["plan.front_restoration"]
-    return rig.plan.model_copy(update=made)
-
-
 def _no(message: str, at: int) -> InputError:
     return InputError(message, [Problem(f"steps[{at}]", message, "step")])
 
@@ -137,13 +73,6 @@ def _length(rig: RigFile, metres: float) -> str:
     if unit == "in" and abs(metres) >= 0.6:
         return f"{metres / METRES['ft']:.1f}".removesuffix(".0") + " ft"
     return f"{metres / METRES[unit]:.{2 if unit == 'm' else 0}f} {unit}"
-
-
-def in_the_rigs_unit(rig: RigFile, metres: float) -> Length:
-    """A length as the rig's own lists write it, to a tenth of a millimetre; its unit said where the file has none."""
-    unit = rig.units.lengths
-    value = round(metres / METRES[unit], {"m": 4, "ft": 3, "in": 2, "cm": 2, "mm": 1}[unit])
-    return Length(value if rig.units.length else f"{value} {unit}", metres)
 
 
 def _volume(rig: RigFile, litres: float) -> str:
@@ -309,8 +238,8 @@ def try_steps(bench: Bench, steps: Sequence[Step], parts: Parts | None = None) -
     return Tried(
         weighed=bench.weighed,
         says=says,
-        loads_before=_loads(bench.rig, to),
-        loads_after=_loads(changed, to),
+        loads_before={key: kg / to.mass for key, kg in bench.loads(bench.rig).items() if key in KEYS},
+        loads_after={key: kg / to.mass for key, kg in bench.loads(changed).items() if key in KEYS},
         checks_before=checks_of(bench.rig, before, to),
         checks_after=checks_of(changed, after, to),
         changes=changes(bench.rig, before, after, to),
@@ -319,11 +248,6 @@ def try_steps(bench: Bench, steps: Sequence[Step], parts: Parts | None = None) -
         headline=words.headline(changed, after, found),
         attitude=level.says if (level := attitude(changed)) else None,
     )
-
-
-def _loads(rig: RigFile, to: Printer) -> dict[str, float]:
-    found = predict(rig)
-    return {key: found[key] / to.mass for key in KEYS if key in found}
 
 
 def changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], to: Printer) -> list[Change]:
@@ -345,7 +269,7 @@ def changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], t
 def keep(bench: Bench, name: str, steps: Sequence[Step], today: datetime.date, parts: Parts | None = None) -> KeptPlan:
     """The steps under a name, with what is predicted of them."""
     changed, says = do_all(bench.rig, steps, parts)
-    found, unit = predict(changed), bench.rig.units.mass
+    found, unit = bench.loads(changed), bench.rig.units.mass
     predicted = {key: Mass(f"{found[key] / KG[unit]:.1f} {unit}", found[key]) for key in KEYS if key in found}
     return KeptPlan(name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted)
 

@@ -1,9 +1,11 @@
-"""The three lengths of the lever model."""
+"""The three lengths of the lever model, and how the rig's own lists write a length."""
 
 from dataclasses import dataclass
 
 from noxel.core.predict import overhang
+from noxel.core.quantities import Length
 from noxel.core.rigfile import RigFile
+from noxel.core.units import METRES
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,3 +21,10 @@ def lever_lengths(rig: RigFile) -> Lengths:
     """The rig's lengths; it must be one that can be predicted."""
     wheelbase, coupler = rig.vehicle.geometry.wheelbase, rig.trailer.geometry.coupler_to_axles if rig.trailer else None
     return Lengths(wheelbase.m if wheelbase else 1.0, overhang(rig) or 0.0, coupler.m if coupler else 1.0)
+
+
+def in_the_rigs_unit(rig: RigFile, metres: float) -> Length:
+    """A length as the rig's own lists write it, to a tenth of a millimetre; its unit said where the file has none."""
+    unit = rig.units.lengths
+    value = round(metres / METRES[unit], {"m": 4, "ft": 3, "in": 2, "cm": 2, "mm": 1}[unit])
+    return Length(value if rig.units.length else f"{value} {unit}", metres)

@@ -4,7 +4,7 @@ A rig's state is five numbers: the vehicle's axles alone, the trailer in total, 
 that a check judges is a linear form of them, so cures can be reckoned, and proved absent, exactly.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -34,36 +34,35 @@ def state_of(rig: RigFile) -> Vector:
     return np.array([found["front_solo"], found["rear_solo"], found.get("trailer_gross", 0.0), tongue, moment])
 
 
-def forms(rig: RigFile) -> dict[str, tuple[Vector, float]]:
-    """Every check's load as a linear form of the state: coefficients and a constant. [kg]"""
-    at = lever_lengths(rig)
+def forms(rig: RigFile, beyond: Mapping[str, float] | None = None) -> dict[str, tuple[Vector, float]]:
+    """Every check's load as a linear form of the state: coefficients and a constant. [kg]
+
+    ``beyond`` is what the scale found on each axle beyond the model (:class:`noxel.core.bench.Bench`).
+    """
+    at, more = lever_lengths(rig), beyond or {}
     lever, bars = at.b / at.a, (1 + at.b / at.length) / at.a
-    front = np.array([1, 0, 0, -lever, bars])
-    rear = np.array([0, 1, 0, 1 + lever, -1 / at.length - bars])
-    axles = np.array([0, 0, 1, -1, 1 / at.length])
+    front = np.array([1, 0, 0, -lever, bars]), more.get("front_hitched", 0.0)
+    rear = np.array([0, 1, 0, 1 + lever, -1 / at.length - bars]), more.get("rear_hitched", 0.0)
+    axles = np.array([0, 0, 1, -1, 1 / at.length]), more.get("trailer_axles", 0.0)
     if not rig.towing:
-        front, rear = np.array([1.0, 0, 0, 0, 0]), np.array([0, 1.0, 0, 0, 0])
-    gross, together = front + rear, front + rear + axles
+        front, rear = (np.array([1.0, 0, 0, 0, 0]), 0.0), (np.array([0, 1.0, 0, 0, 0]), 0.0)
+    gross = front[0] + rear[0], front[1] + rear[1]
     trailer, tongue = np.array([0, 0, 1.0, 0, 0]), np.array([0, 0, 0, 1.0, 0])
-    found: dict[str, tuple[Vector, float]] = {
-        "vehicle.front_axle": (front, 0.0),
-        "vehicle.rear_axle": (rear, 0.0),
-        "vehicle.gross": (gross, 0.0),
-    }
+    found: dict[str, tuple[Vector, float]] = {"vehicle.front_axle": front, "vehicle.rear_axle": rear, "vehicle.gross": gross}
     if rig.vehicle.curb_weight:
-        found["vehicle.payload"] = (gross, -rig.vehicle.curb_weight.kg)
+        found["vehicle.payload"] = gross[0], gross[1] - rig.vehicle.curb_weight.kg
     tires = rig.vehicle.tires
     for name, form, each in (("front", front, tires.front), ("rear", rear, tires.rear)):
         if each and each.count:
-            found[f"tires.{name}"] = (form / each.count, 0.0)
+            found[f"tires.{name}"] = form[0] / each.count, form[1] / each.count
     if rig.trailer is None:
         return found
-    found |= {"combination.gross": (together, 0.0), "vehicle.tow_rating": (trailer, 0.0), "trailer.gross": (trailer, 0.0),
-              "hitch.trailer": (trailer, 0.0), "trailer.axles": (axles, 0.0), "hitch.tongue": (tongue, 0.0)}  # fmt: skip
+    found |= {"combination.gross": (gross[0] + axles[0], gross[1] + axles[1]), "vehicle.tow_rating": (trailer, 0.0),
+              "trailer.gross": (trailer, 0.0), "hitch.trailer": (trailer, 0.0), "trailer.axles": axles, "hitch.tongue": (tongue, 0.0)}  # fmt: skip
     if rig.trailer.dry_weight:
         found["trailer.cargo"] = (trailer, -rig.trailer.dry_weight.kg)
     if rig.trailer.tires and rig.trailer.tires.count:
-        found["tires.trailer"] = (axles / rig.trailer.tires.count, 0.0)
+        found["tires.trailer"] = axles[0] / rig.trailer.tires.count, axles[1] / rig.trailer.tires.count
     return found
 
 
@@ -207,7 +206,7 @@ class BarCurve(Answer):
     says: list[str]
 
 
-def bar_curve(rig: RigFile, rows: Sequence[Checked]) -> BarCurve | None:
+def bar_curve(rig: RigFile, rows: Sequence[Checked], beyond: Mapping[str, float] | None = None) -> BarCurve | None:
     """What the spring bars can do, and what they cannot.
 
     Parameters
@@ -216,11 +215,13 @@ def bar_curve(rig: RigFile, rows: Sequence[Checked]) -> BarCurve | None:
         As predicted, with weight distribution and a ball behind the axle; else there is nothing to draw.
     rows : sequence of Checked
         For the limits.
+    beyond : mapping or None
+        As for :func:`forms`.
     """
     at = lever_lengths(rig)
     if not rig.hitch.weight_distribution or rig.trailer is None or at.b <= 0:
         return None
-    state, form, factor, unit = state_of(rig), forms(rig), KG[rig.units.mass], rig.units.mass
+    state, form, factor, unit = state_of(rig), forms(rig, beyond), KG[rig.units.mass], rig.units.mass
     full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
     limits = {row.id: row.limit.kg for row in rows if row.limit is not None}
 
@@ -228,7 +229,7 @@ def bar_curve(rig: RigFile, rows: Sequence[Checked]) -> BarCurve | None:
         there = state.copy()
         there[MOMENT] = restoration * full
         return {
-            check: float(form[check][0] @ there)
+            check: float(form[check][0] @ there) + form[check][1]
             for check in ("vehicle.front_axle", "vehicle.rear_axle", "trailer.axles", "vehicle.gross")
         }
 

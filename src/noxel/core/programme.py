@@ -8,7 +8,7 @@ import numpy as np
 
 from noxel.core import statics
 from noxel.core.actions import Action, most_restoration
-from noxel.core.adjust import Bench
+from noxel.core.bench import Bench
 from noxel.core.checks import Checked
 from noxel.core.lengths import lever_lengths
 from noxel.core.levers import Vector, forms
@@ -32,7 +32,7 @@ class Row:
 
 def conditions(bench: Bench, rows: Sequence[Checked]) -> list[Row]:
     """What every check asks of the state, with its cushion and the scale's ±."""
-    rig, form = bench.rig, forms(bench.rig)
+    rig, form = bench.rig, forms(bench.rig, bench.beyond)
     found = []
     for row in rows:
         if row.limit is None or row.id not in form or row.actual is None:

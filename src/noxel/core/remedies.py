@@ -11,8 +11,9 @@ import numpy as np
 
 from noxel.core import statics
 from noxel.core.actions import actions, most_restoration
-from noxel.core.adjust import Bench, Change, changes, do_all
+from noxel.core.adjust import Change, changes, do_all
 from noxel.core.answers import Answer
+from noxel.core.bench import Bench
 from noxel.core.checks import Checked, Verdict, verdict
 from noxel.core.lengths import lever_lengths
 from noxel.core.levers import MOMENT, TONGUE, Vector, state_of

@@ -8,13 +8,14 @@ from uncertainties import ufloat
 from noxel.core.calibrate import calibrate
 from noxel.core.edit import Change
 from noxel.core.figures import Figure
+from noxel.core.lengths import lever_lengths
 from noxel.core.loads import Plan, TrailerBase, VehicleBase
 from noxel.core.predict import predict
 from noxel.core.quantities import Mass
 from noxel.core.rigfile import RigFile
 from noxel.core.statics import length_from_move
 from noxel.core.units import KG, METRES, read_length, read_mass, read_typed
-from noxel.core.weighing import weigh
+from noxel.core.weighing import Weighing, weigh
 from noxel.errors import GeometryError, InputError, MissingInput, Problem, QuantityError
 
 _NOTHING = Mass(0, 0.0)
@@ -42,7 +43,8 @@ def plan_from_weigh_in(rig: RigFile, number: int = 0) -> dict[str, float]:
 
     Notes
     -----
-    The plan then reproduces that weigh-in, and predicts from it what a change of the load does.
+    The plan then reproduces that weigh-in, but for what the bars do beyond the lever model, and predicts from it what a change
+    of the load does.
     """
     weighing = weigh(rig, rig.weigh_ins[number - 1] if rig.weigh_ins else None)
     weighed = weighing.figures
@@ -60,14 +62,24 @@ def plan_from_weigh_in(rig: RigFile, number: int = 0) -> dict[str, float]:
     learned = calibrate(rig, weighing).overhang
     if learned is not None:
         plan["plan.effective_overhang"] = learned.value
-    if "front_restoration" in weighed:
-        plan["plan.front_restoration"] = max(0.0, min(2.0, weighed["front_restoration"].value))
+    given_back = weighed["front_restoration"].value if "front_restoration" in weighed else _given_back(rig, weighing)
+    if given_back is not None:
+        plan["plan.front_restoration"] = max(0.0, min(2.0, given_back))
     for path, kg in plan.items():
         if kg < 0 and path != "plan.effective_overhang":
             raise MissingInput(
                 path, "would be negative: the listed items weigh more than the scale found. Check their masses and places"
             )
     return plan
+
+
+def _given_back(rig: RigFile, weighing: Weighing) -> float | None:
+    """What the bars give back where no slack pass shows it: without them the front axle would lose T·b/a."""
+    figures, at = weighing.figures, lever_lengths(rig)
+    tongue, change = figures.get("tongue_static"), figures.get("front_transfer")
+    if weighing.engaged is None or weighing.slack is not None or tongue is None or change is None or tongue.value * at.b <= 0:
+        return None
+    return 1 + change.value * at.a / (tongue.value * at.b)
 
 
 def start_from_weigh_in(rig: RigFile, number: int = 0) -> list[Change]:
