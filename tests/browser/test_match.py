@@ -44,6 +44,8 @@ class HowMuch(OnStage):
         for name in ("check--kilograms", "check--fifth-wheel"):
             self.rigs.add(rig_of(name))
         page = self.page(f"/rigs/{first}/match")
+        expect(page.locator("[data-pair]").first).to_be_visible()
+        self.assertEqual(page.evaluate("document.documentElement.scrollHeight - innerHeight"), 0)  # only the place scrolls
         expect(page.locator("[data-pair]")).to_have_count(9)
         page.get_by_role("button", name="A trailer from a brochure").click()
         page.get_by_label("What you call it").fill("Pea Pod")

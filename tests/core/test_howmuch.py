@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from noxel.core.howmuch import how_much
 from noxel.core.loaded import load_place
-from noxel.core.match import explain, match, ready_pulled, ready_puller
+from noxel.core.match import explain, match, pulled_of, ready_pulled, ready_puller
 from noxel.core.pack import evaluate_pack
 from noxel.core.rigfile import RigFile, parse_rig
 from noxel.core.units import KG
@@ -154,6 +154,28 @@ class WhichWithWhich(unittest.TestCase):
         by = (rows["vehicle.payload"] or 0) - next(row.margin or 0 for row in one.rows if row.check == "vehicle.payload")
         self.assertIn("Same trailer: the other", says[0])
         self.assertIn(f"payload {by:,.0f} lb more", says[0])
+
+    def test_each_trailer_at_its_own_share_and_only_on_a_hitch_that_takes_it(self) -> None:
+        """The tongue share weighed; 13 % on a ball and 20 % on a pin where none was; a pin is not judged on a ball's hitch."""
+        ball = parse_rig(rig_of("check--two-passes-bars-slack"))
+        weighed = case("check--two-passes-bars-slack")["expect"]["derived"]["tongue_share"]["value"]
+        one = pulled_of("b", "B", ball, in_a_rig=True)
+        pin = pulled_of("p", "P", parse_rig({**rig_of("check--fifth-wheel"), "weigh_ins": []}), in_a_rig=True)
+        bare = pulled_of("c", "C", ball, in_a_rig=False)
+        light = pulled_of("l", "L", parse_rig(rig_of("check--share-low")), in_a_rig=True)
+        assert one and pin and bare and light  # noqa: S101
+        self.assertAlmostEqual(one.share, weighed)
+        self.assertEqual((pin.share, bare.share, light.share), (0.20, 0.13, 0.10))
+        puller = ready_puller("v", "V", self.rig(), None)
+        made = match(puller, pin, None, "lb")
+        self.assertEqual((made.share, made.verdict == "within"), (0.20, False))
+        for check in ("vehicle.rear_axle", "hitch.trailer", "hitch.tongue"):
+            row = next(row for row in made.rows if row.check == check)
+            self.assertEqual((row.margin, row.missing), (None, "its hitch takes a ball coupler, this trailer has a pin"))
+        gross = next(row for row in made.rows if row.check == "vehicle.gross")
+        at_ball = next(row for row in match(puller, pin, 0.13, "lb").rows if row.check == "vehicle.gross")
+        assert pin.rated and gross.margin is not None and at_ball.margin is not None  # noqa: S101
+        self.assertAlmostEqual(at_ball.margin - gross.margin, 0.07 * pin.rated / KG["lb"])
 
     def test_rows_are_the_checks_of_a_plan(self) -> None:
         """A pair's rows are what the ordinary checks make of the same rig planned with that trailer at its rating."""

@@ -1372,6 +1372,8 @@ export interface components {
             room_expected: number | null;
             /** Says */
             says: string;
+            /** Share */
+            share: number;
             /** Trailer */
             trailer: string;
             /** Vehicle */
@@ -2572,8 +2574,6 @@ export interface components {
             aboard: number | null;
             /** Pairs */
             pairs: components["schemas"]["Cell"][];
-            /** Share */
-            share: number;
             /** Trailers */
             trailers: components["schemas"]["Named"][];
             /**
@@ -2629,7 +2629,7 @@ export interface components {
         };
         /**
          * Named
-         * @description A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh.
+         * @description A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh, and its tongue share.
          */
         Named: {
             /** Expected */
@@ -2640,6 +2640,8 @@ export interface components {
             name: string;
             /** Rated */
             rated?: number | null;
+            /** Share */
+            share?: number | null;
         };
         /**
          * Need

@@ -12,7 +12,7 @@ from noxel.core.edit import Change, apply_changes, settle
 from noxel.core.fresh import new_rig
 from noxel.core.howmuch import HowMuch, how_much
 from noxel.core.loaded import Start
-from noxel.core.match import Match, MatchRow, Pulled, Puller, explain, match, ready_pulled, ready_puller
+from noxel.core.match import Match, MatchRow, Pulled, Puller, explain, match, pulled_of, ready_puller
 from noxel.core.rig import Kind
 from noxel.core.units import KG, MassUnit, read_mass, read_typed
 from noxel.errors import InputError, NotFound, Problem
@@ -30,6 +30,7 @@ class Cell(BaseModel):
     trailer: str
     ceiling: float | None
     binding: str | None
+    share: float
     verdict: str
     room: float | None
     verdict_expected: str | None
@@ -39,19 +40,19 @@ class Cell(BaseModel):
 
 
 class Named(BaseModel):
-    """A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh."""
+    """A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh, and its tongue share."""
 
     id: str
     name: str
     rated: float | None = None
     expected: float | None = None
+    share: float | None = None
 
 
 class MatchTable(BaseModel):
     """Every vehicle before every trailer."""
 
     unit: MassUnit
-    share: float
     aboard: float | None
     vehicles: list[Named]
     trailers: list[Named]
@@ -99,37 +100,36 @@ def _material(garage: Garage, aboard: float | None) -> tuple[dict[str, Puller], 
     pullers = {}
     for each in found.vehicles:
         rig = settle(each.document).rig
-        pullers[each.id] = ready_puller(each.id, each.name, rig, aboard if aboard is not None or each.in_a_rig else 0.0)
+        listed = aboard if aboard is not None or each.in_a_rig else 0.0
+        pullers[each.id] = ready_puller(each.id, each.name, rig, listed, in_a_rig=each.in_a_rig)
     pulled = {}
     for each in found.trailers:
         rig = settle(each.document).rig
-        if rig.trailer is None:
-            continue
-        cargo = sum(load.kg for load in rig.loads if load.on == "trailer") if each.in_a_rig else None
-        pulled[each.id] = ready_pulled(each.id, each.name, rig.trailer, cargo or None)
+        trailer = pulled_of(each.id, each.name, rig, in_a_rig=each.in_a_rig)
+        if trailer is not None:
+            pulled[each.id] = trailer
     return pullers, pulled
 
 
 def _cell(made: Match) -> Cell:
-    return Cell(vehicle=made.vehicle, trailer=made.trailer, ceiling=made.ceiling, binding=made.binding_label, verdict=made.verdict, room=made.room,
-                verdict_expected=made.verdict_expected, room_expected=made.room_expected, says=made.says, missing=made.missing)  # fmt: skip
+    return Cell(vehicle=made.vehicle, trailer=made.trailer, ceiling=made.ceiling, binding=made.binding_label, share=made.share, verdict=made.verdict,
+                room=made.room, verdict_expected=made.verdict_expected, room_expected=made.room_expected,
+                says=made.says, missing=made.missing)  # fmt: skip
 
 
 @router.get("/match", response_model=MatchTable)
 def match_all(garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", share: Share = None) -> Response:
     """Every vehicle of the garage before every trailer, with the same people and gear aboard where a mass is given."""
     pullers, pulled = _material(garage, _mass("aboard", aboard, unit))
-    wanted = share or 0.13
-    pairs = [_cell(match(puller, each, wanted, unit)) for puller in pullers.values() for each in pulled.values()]
+    pairs = [_cell(match(puller, each, share, unit)) for puller in pullers.values() for each in pulled.values()]
     return sheet_as_json(
         MatchTable(
             unit=unit,
-            share=wanted,
             aboard=None,
             vehicles=[Named(id=each.id, name=each.name) for each in pullers.values()],
             trailers=[
                 Named(id=each.id, name=each.name, rated=None if each.rated is None else each.rated / KG[unit],
-                      expected=None if each.expected is None else each.expected / KG[unit])
+                      expected=None if each.expected is None else each.expected / KG[unit], share=each.share)
                 for each in pulled.values()
             ],
             pairs=pairs,
@@ -147,10 +147,9 @@ def compare(
     for key, among in ((vehicle, pullers), (other_vehicle, pullers), (trailer, pulled), (other_trailer, pulled)):
         if key not in among:
             raise NotFound("There is no such thing in the garage, or it is retired.")
-    wanted = share or 0.13
     one, other = (
-        match(pullers[vehicle], pulled[trailer], wanted, unit),
-        match(pullers[other_vehicle], pulled[other_trailer], wanted, unit),
+        match(pullers[vehicle], pulled[trailer], share, unit),
+        match(pullers[other_vehicle], pulled[other_trailer], share, unit),
     )
     return Compared(one=_cell(one), other=_cell(other), one_rows=one.rows, other_rows=other.rows,
                     says=explain(one, other, pullers, pulled, unit))  # fmt: skip

@@ -7,13 +7,18 @@ from noxel.core.ceiling import Use, as_towing, uses
 from noxel.core.checks import Status, Verdict
 from noxel.core.loaded import load_place, solo_from_weigh_in
 from noxel.core.predict import Solo, predict_solo
-from noxel.core.ratings import Limit, cushion, limits
+from noxel.core.ratings import Limit, cushion, limits, on_pin, share_range
 from noxel.core.rig import Trailer
 from noxel.core.rigfile import RigFile
 from noxel.core.units import KG, MassUnit, print_mass
+from noxel.core.weighing import weigh
 from noxel.core.words import check_label, vehicle_word
 from noxel.errors import MissingInput
 
+BALL_USUAL, PIN_USUAL = 0.13, 0.20
+"""Tongue share taken for a trailer that was never weighed: on a ball, on a pin."""
+_BY_HITCH = ("vehicle.rear_axle", "vehicle.front_axle", "hitch.trailer", "hitch.tongue")
+"""What depends on where and by what the trailer is hitched."""
 _ORDER = ("vehicle.tow_rating", "combination.gross", "vehicle.gross", "vehicle.rear_axle", "vehicle.front_axle", "vehicle.payload",
           "hitch.trailer", "hitch.tongue")  # fmt: skip
 
@@ -22,7 +27,8 @@ _ORDER = ("vehicle.tow_rating", "combination.gross", "vehicle.gross", "vehicle.r
 class Puller:
     """A vehicle ready to be matched: what is aboard, and how each of its limits is used. [kg]
 
-    ``uses`` holds only what can be reckoned; ``missing`` says what could not and why.
+    ``uses`` holds only what can be reckoned; ``missing`` says what could not and why; ``on_pin`` whether its hitch takes a pin,
+    None where no rig says.
     """
 
     id: str
@@ -32,17 +38,20 @@ class Puller:
     solo: Solo | None
     cargo: float
     missing: Mapping[str, str]
+    on_pin: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Pulled:
-    """A trailer to be matched: at its own rating, and at what it is expected to weigh. [kg]"""
+    """A trailer to be matched: at its own rating, and at what it is expected to weigh [kg], at the tongue share taken for it."""
 
     id: str
     name: str
     trailer: Trailer
     rated: float | None
     expected: float | None
+    share: float
+    on_pin: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,6 +76,7 @@ class Match:
     ceiling: float | None
     binding: str | None
     binding_label: str | None
+    share: float
     verdict: Verdict
     room: float | None
     verdict_expected: Verdict | None
@@ -76,7 +86,7 @@ class Match:
     rows: list[MatchRow]
 
 
-def ready_puller(id_: str, name: str, rig: RigFile, aboard: float | None) -> Puller:
+def ready_puller(id_: str, name: str, rig: RigFile, aboard: float | None, *, in_a_rig: bool = True) -> Puller:
     """Reckon once what a vehicle brings to every match.
 
     Parameters
@@ -87,6 +97,8 @@ def ready_puller(id_: str, name: str, rig: RigFile, aboard: float | None) -> Pul
         The vehicle with its hitch, and the plan and loads of a rig that it is in, where there is one.
     aboard : float or None
         People and gear; None takes what that rig lists. [kg]
+    in_a_rig : bool
+        Whether a rig has it; else nothing says what its hitch takes.
 
     Returns
     -------
@@ -112,8 +124,8 @@ def ready_puller(id_: str, name: str, rig: RigFile, aboard: float | None) -> Pul
         cargo = solo.cargo
     except MissingInput as exc:
         missing["axles"] = exc.problems[0].message if exc.problems else exc.message
-    known = limits(towing)
-    return Puller(id_, name, towing, known, solo, cargo, missing)
+    known, pin = limits(towing), on_pin(rig) if in_a_rig else None
+    return Puller(id_, name, towing, known, solo, cargo, missing, pin)
 
 
 def _gross(puller: Puller) -> float | None:
@@ -140,7 +152,9 @@ def _uses(puller: Puller, share: float) -> dict[str, Use]:
     return found
 
 
-def _why(puller: Puller, check: str, used: Mapping[str, Use]) -> str:
+def _why(puller: Puller, pulled: Pulled, check: str, used: Mapping[str, Use]) -> str:
+    if check in _BY_HITCH and _other_hitch(puller, pulled):
+        return f"its hitch takes a {'pin' if puller.on_pin else 'ball coupler'}, this trailer has a {'pin' if pulled.on_pin else 'ball coupler'}"
     if puller.known.get(check) is None:
         return "no rating entered"
     if check not in used:
@@ -156,15 +170,19 @@ def _verdict(rows: Sequence[tuple[float, bool]], missing: bool) -> Verdict:
     return "caution" if any(worked_out for _, worked_out in rows) else "within"
 
 
-def match(puller: Puller, pulled: Pulled, share: float, unit: MassUnit) -> Match:
+def _other_hitch(puller: Puller, pulled: Pulled) -> bool:
+    return None not in (puller.on_pin, pulled.on_pin) and puller.on_pin != pulled.on_pin
+
+
+def match(puller: Puller, pulled: Pulled, share: float | None, unit: MassUnit) -> Match:
     """Hold a trailer against a vehicle, at the trailer's rating and as expected.
 
     Parameters
     ----------
     puller, pulled
         From the garage.
-    share : float
-        Tongue share.
+    share : float or None
+        Tongue share; None is the one taken for the trailer.
     unit : {"lb", "kg"}
         Unit of the answer.
 
@@ -173,7 +191,10 @@ def match(puller: Puller, pulled: Pulled, share: float, unit: MassUnit) -> Match
     Match
         Where a rating is missing the verdict is at best incomplete and names it; a proven overload is a stop all the same.
     """
+    share = pulled.share if share is None else share
     used, factor = _uses(puller, share), KG[unit]
+    if _other_hitch(puller, pulled):
+        used = {check: use for check, use in used.items() if check not in _BY_HITCH}
     rated = pulled.rated if pulled.rated is not None else pulled.expected
     rows, at_rated, at_expected, missing = [], [], [], []
     tops: dict[str, float] = {}
@@ -183,7 +204,7 @@ def match(puller: Puller, pulled: Pulled, share: float, unit: MassUnit) -> Match
             continue  # on a ball the front axle gets lighter
         label = check_label(puller.rig, check)
         if use is None or limit is None or rated is None:
-            why = _why(puller, check, used) or "the trailer has no rating and no weight"
+            why = _why(puller, pulled, check, used) or "the trailer has no rating and no weight"
             missing.append(f"{label}: {why}")
             rows.append(MatchRow(check, label, None, limit.kg / factor if limit else None, None, "unknown", why))
             continue
@@ -206,6 +227,7 @@ def match(puller: Puller, pulled: Pulled, share: float, unit: MassUnit) -> Match
         ceiling=None if top is None else top / factor,
         binding=binding,
         binding_label=check_label(puller.rig, binding) if binding else None,
+        share=share,
         verdict=_verdict(at_rated, bool(missing)),
         room=None if room is None else room / factor,
         verdict_expected=_verdict(at_expected, bool(missing)) if pulled.expected is not None else None,
@@ -232,8 +254,13 @@ def _says(puller: Puller, pulled: Pulled, binding: str | None, top: float | None
     return f"{said}; {print_mass(top - (heavy or light or 0.0), unit)} of room with the trailer at its rating."
 
 
-def ready_pulled(id_: str, name: str, trailer: Trailer, cargo: float | None) -> Pulled:
-    """A trailer to be matched; what it is expected to weigh is its dry weight with what a rig lists for it, where one does. [kg]"""
+def ready_pulled(
+    id_: str, name: str, trailer: Trailer, cargo: float | None, *, share: float | None = None, on_pin: bool | None = None
+) -> Pulled:
+    """A trailer to be matched; what it is expected to weigh is its dry weight with what a rig lists for it, where one does. [kg]
+
+    ``share`` is its tongue share where it was weighed; else the usual one on a ball, or on a pin.
+    """
     rated = trailer.ratings.gvwr.kg if trailer.ratings.gvwr else None
     dry = (
         trailer.dry_weight.kg + sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted)
@@ -241,7 +268,22 @@ def ready_pulled(id_: str, name: str, trailer: Trailer, cargo: float | None) -> 
         else None
     )
     expected = dry + cargo if dry is not None and cargo is not None else None
-    return Pulled(id_, name, trailer, rated, expected)
+    return Pulled(id_, name, trailer, rated, expected, share or (PIN_USUAL if on_pin else BALL_USUAL), on_pin)
+
+
+def pulled_of(id_: str, name: str, rig: RigFile, *, in_a_rig: bool) -> Pulled | None:
+    """A trailer as the rig that has it lists and weighed it; None where there is no trailer.
+
+    A tongue that was weighed lighter than the usual range counts as its low end: it ought to be brought there.
+    """
+    if rig.trailer is None:
+        return None
+    if not in_a_rig:
+        return ready_pulled(id_, name, rig.trailer, None)
+    cargo = sum(load.kg for load in rig.loads if load.on == "trailer")
+    weighed = weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None).figures.get("tongue_share")
+    share = max(weighed.value, share_range(rig)[0]) if weighed else None
+    return ready_pulled(id_, name, rig.trailer, cargo or None, share=share, on_pin=on_pin(rig))
 
 
 def explain(

@@ -48,7 +48,7 @@ export function Shell({ place, children }: { place: Place; children: ReactNode }
       </nav>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <Header onHelp={() => setHelp(true)} />
-        <main className="min-h-0 flex-1 overflow-y-auto">
+        <main className="relative min-h-0 flex-1 overflow-y-auto">
           <GlossaryProvider>{children}</GlossaryProvider>
         </main>
       </div>

@@ -35,7 +35,7 @@ export function Garage() {
         </Link>
         <h1 className="font-cond text-[22px] font-semibold">The garage</h1>
       </header>
-      <main className="min-h-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6">
+      <main className="relative min-h-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6">
         <p className="max-w-[80ch] text-[15px] leading-snug">
           What is changed in one rig is changed in every rig that has the same vehicle, hitch or trailer. A copy goes
           its own way: try another trim with it. What is retired stays in its rigs, with its weigh-ins.

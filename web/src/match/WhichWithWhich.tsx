@@ -147,6 +147,7 @@ export function WhichWithWhich() {
                     <span className="block text-[13px] font-normal text-soft">
                       {trailer.rated === null ? "no rating" : `rated ${mass(trailer.rated ?? 0)}`}
                       {trailer.expected !== null && `, expected ${mass(trailer.expected ?? 0)}`}
+                      {`, share ${shareText(trailer.share ?? 0)}`}
                     </span>
                   </th>
                 ))}
@@ -282,7 +283,8 @@ function Compared({ picked, aboard, onForget }: { picked: string[]; aboard: stri
         </tbody>
       </table>
       <p className="mt-1 text-[13px] text-soft">
-        The trailer at its rating, at a share of {shareText(0.13)}, bars slack.
+        The trailer at its rating, at a share of {shareText(answer.one.share)}
+        {two && answer.other.share !== answer.one.share && ` and ${shareText(answer.other.share)}`}, bars slack.
       </p>
     </section>
   );
