@@ -16,7 +16,7 @@ from noxel.core.bench import Bench, bench_of
 from noxel.core.levers import bar_curve, forms, levers, state_of
 from noxel.core.loads import Step
 from noxel.core.predict import predict
-from noxel.core.programme import CLEAR, Programme, conditions
+from noxel.core.programme import Programme, conditions
 from noxel.core.remedies import cured, remedies
 from noxel.core.rigfile import parse_rig
 from noxel.core.units import KG
@@ -97,18 +97,9 @@ class Linear(unittest.TestCase):
         bench = bench_of(parse_rig(document))
         self.assertAlmostEqual(bench.beyond["rear_hitched"], 20, places=2)
         found, state = bench.loads(bench.rig), state_of(bench.rig)
-        for check, (coefs, constant) in forms(bench.rig, bench.beyond).items():
+        for check, (coefs, constant) in forms(bench.rig, bench).items():
             if check in FIGURES:
                 self.assertAlmostEqual(float(coefs @ state) + constant, found[FIGURES[check]], places=5, msg=check)
-        rows = {row.id: row for row in bench.checks(bench.rig) if row.limit and row.actual}
-        for each in conditions(
-            bench, list(rows.values())
-        ):  # what is left now, less the ± or the cushion, less what keeps clear
-            if each.check in rows:
-                row = rows[each.check]
-                assert row.limit and row.actual  # noqa: S101
-                left = min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus) - row.actual.value
-                self.assertAlmostEqual(each.bound - float(each.coefs @ state), left - CLEAR, places=5, msg=each.check)
 
 
 class Proposals(unittest.TestCase):

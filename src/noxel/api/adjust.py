@@ -85,8 +85,8 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in:
     return sheet_as_json(
         OnTheBench(
             tried=try_steps(bench, wanted.steps, _parts(garage, wanted.steps)),
-            levers=levers(changed, rows),
-            bars=bar_curve(changed, rows, bench.changed(changed).beyond),
+            levers=levers(changed, rows, bench),
+            bars=bar_curve(changed, rows, bench),
             kept=kept_answers(rig, window.numbers),
         )
     )

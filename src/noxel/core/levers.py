@@ -4,13 +4,14 @@ A rig's state is five numbers: the vehicle's axles alone, the trailer in total, 
 that a check judges is a linear form of them, so cures can be reckoned, and proved absent, exactly.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 from numpy.typing import NDArray
 
 from noxel.core import statics
 from noxel.core.answers import Answer
+from noxel.core.bench import Bench
 from noxel.core.checks import Checked
 from noxel.core.lengths import lever_lengths
 from noxel.core.loaded import load_place
@@ -34,35 +35,42 @@ def state_of(rig: RigFile) -> Vector:
     return np.array([found["front_solo"], found["rear_solo"], found.get("trailer_gross", 0.0), tongue, moment])
 
 
-def forms(rig: RigFile, beyond: Mapping[str, float] | None = None) -> dict[str, tuple[Vector, float]]:
+def forms(rig: RigFile, bench: Bench | None = None) -> dict[str, tuple[Vector, float]]:
     """Every check's load as a linear form of the state: coefficients and a constant. [kg]
 
-    ``beyond`` is what the scale found on each axle beyond the model (:class:`noxel.core.bench.Bench`).
+    ``bench`` tells what the scale found besides the lever model; None is the model alone.
     """
-    at, more = lever_lengths(rig), beyond or {}
+    at, seen = lever_lengths(rig), bench.changed(rig) if bench else Bench(rig, False, {})
     lever, bars = at.b / at.a, (1 + at.b / at.length) / at.a
-    front = np.array([1, 0, 0, -lever, bars]), more.get("front_hitched", 0.0)
-    rear = np.array([0, 1, 0, 1 + lever, -1 / at.length - bars]), more.get("rear_hitched", 0.0)
-    axles = np.array([0, 0, 1, -1, 1 / at.length]), more.get("trailer_axles", 0.0)
+    front = np.array([1, 0, 0, -lever, bars]), seen.beyond.get("front_hitched", 0.0)
+    rear = np.array([0, 1, 0, 1 + lever, -1 / at.length - bars]), seen.beyond.get("rear_hitched", 0.0)
+    axles = np.array([0, 0, 1, -1, 1 / at.length]), seen.beyond.get("trailer_axles", 0.0)
     if not rig.towing:
         front, rear = (np.array([1.0, 0, 0, 0, 0]), 0.0), (np.array([0, 1.0, 0, 0, 0]), 0.0)
     gross = front[0] + rear[0], front[1] + rear[1]
     trailer, tongue = np.array([0, 0, 1.0, 0, 0]), np.array([0, 0, 0, 1.0, 0])
     found: dict[str, tuple[Vector, float]] = {"vehicle.front_axle": front, "vehicle.rear_axle": rear, "vehicle.gross": gross}
-    if rig.vehicle.curb_weight:
-        found["vehicle.payload"] = gross[0], gross[1] - rig.vehicle.curb_weight.kg
-    tires = rig.vehicle.tires
-    for name, form, each in (("front", front, tires.front), ("rear", rear, tires.rear)):
+    curb = seen.empty if seen.empty is not None else rig.vehicle.curb_weight.kg if rig.vehicle.curb_weight else None
+    if curb is not None:
+        found["vehicle.payload"] = gross[0], gross[1] - curb
+    tires, of_trailer = rig.vehicle.tires, rig.trailer.tires if rig.trailer else None
+    for check, form, each in (
+        ("tires.front", front, tires.front),
+        ("tires.rear", rear, tires.rear),
+        ("tires.trailer", axles, of_trailer),
+    ):
         if each and each.count:
-            found[f"tires.{name}"] = form[0] / each.count, form[1] / each.count
+            share = seen.parts.get(check, 1 / each.count)
+            found[check] = form[0] * share, form[1] * share
     if rig.trailer is None:
         return found
     found |= {"combination.gross": (gross[0] + axles[0], gross[1] + axles[1]), "vehicle.tow_rating": (trailer, 0.0),
               "trailer.gross": (trailer, 0.0), "hitch.trailer": (trailer, 0.0), "trailer.axles": axles, "hitch.tongue": (tongue, 0.0)}  # fmt: skip
+    found |= {
+        check: (axles[0] * share, axles[1] * share) for check, share in seen.parts.items() if check.startswith("trailer.axle_")
+    }
     if rig.trailer.dry_weight:
         found["trailer.cargo"] = (trailer, -rig.trailer.dry_weight.kg)
-    if rig.trailer.tires and rig.trailer.tires.count:
-        found["tires.trailer"] = axles[0] / rig.trailer.tires.count, axles[1] / rig.trailer.tires.count
     return found
 
 
@@ -143,7 +151,7 @@ def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> li
     return [Route(name=name, amount=None, says=says, worsens=[] if not inside or low <= share <= high else ["tongue share"])]
 
 
-def levers(rig: RigFile, rows: Sequence[Checked]) -> list[Lever]:
+def levers(rig: RigFile, rows: Sequence[Checked], bench: Bench | None = None) -> list[Lever]:
     """Every check that is over or too close, with the mass that must go by each route, and what that route does besides.
 
     Parameters
@@ -152,8 +160,10 @@ def levers(rig: RigFile, rows: Sequence[Checked]) -> list[Lever]:
         As predicted.
     rows : sequence of Checked
         Its checks; a cure must clear their ±.
+    bench : Bench or None
+        As for :func:`forms`.
     """
-    state, form, unit, factor = state_of(rig), forms(rig), rig.units.mass, KG[rig.units.mass]
+    state, form, unit, factor = state_of(rig), forms(rig, bench), rig.units.mass, KG[rig.units.mass]
     margins = {row.id: row.margin for row in rows if row.margin is not None}
     low, high = share_range(rig)
     found = []
@@ -206,7 +216,7 @@ class BarCurve(Answer):
     says: list[str]
 
 
-def bar_curve(rig: RigFile, rows: Sequence[Checked], beyond: Mapping[str, float] | None = None) -> BarCurve | None:
+def bar_curve(rig: RigFile, rows: Sequence[Checked], bench: Bench | None = None) -> BarCurve | None:
     """What the spring bars can do, and what they cannot.
 
     Parameters
@@ -215,13 +225,13 @@ def bar_curve(rig: RigFile, rows: Sequence[Checked], beyond: Mapping[str, float]
         As predicted, with weight distribution and a ball behind the axle; else there is nothing to draw.
     rows : sequence of Checked
         For the limits.
-    beyond : mapping or None
+    bench : Bench or None
         As for :func:`forms`.
     """
     at = lever_lengths(rig)
     if not rig.hitch.weight_distribution or rig.trailer is None or at.b <= 0:
         return None
-    state, form, factor, unit = state_of(rig), forms(rig, beyond), KG[rig.units.mass], rig.units.mass
+    state, form, factor, unit = state_of(rig), forms(rig, bench), KG[rig.units.mass], rig.units.mass
     full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
     limits = {row.id: row.limit.kg for row in rows if row.limit is not None}
 

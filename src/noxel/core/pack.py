@@ -29,6 +29,7 @@ from noxel.core.pack_answers import (
 )
 from noxel.core.predict import overhang, predict
 from noxel.core.printing import Printer, check_answer
+from noxel.core.quantities import Mass
 from noxel.core.ratings import on_pin, payload_limit, share_range
 from noxel.core.rigfile import RigFile
 from noxel.core.spread import spread
@@ -76,7 +77,13 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
     raise QuantityError(why)
 
 
-def predicted_weighing(rig: RigFile, found: dict[str, float], off: Mapping[str, float]) -> Weighing:
+GROUPS = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}
+"""What a reading, whole or finer, is part of."""
+Split = Mapping[str, tuple[float, float]]
+"""Readings finer than front, rear and trailer: each one's share of its group, and its ±. [kg]"""
+
+
+def predicted_weighing(rig: RigFile, found: dict[str, float], off: Mapping[str, float], split: Split | None = None) -> Weighing:
     """A prediction in the form of a weighing, so that every check of one applies to the other.
 
     Parameters
@@ -87,9 +94,11 @@ def predicted_weighing(rig: RigFile, found: dict[str, float], off: Mapping[str, 
         Its loads. [kg]
     off : mapping
         The ± of each of them. [kg]
+    split : Split or None
+        How the scale found single axles and wheels to share their group.
     """
     keys = ("front_hitched", "rear_hitched", "vehicle_hitched", "trailer_axles", "combination_gross", "trailer_gross", "tongue_static",
-            "tongue_share", "front_solo", "rear_solo", "vehicle_solo")  # fmt: skip
+            "tongue_share", "front_solo", "rear_solo", "vehicle_solo", "curb_measured")  # fmt: skip
     if not rig.towing:
         found = found | {f"{key}_hitched": found[f"{key}_solo"] for key in ("front", "rear", "vehicle")}
     if not rig.towing:
@@ -100,8 +109,11 @@ def predicted_weighing(rig: RigFile, found: dict[str, float], off: Mapping[str, 
         for key in keys
         if key in found
     }  # fmt: skip
-    stands = Pass(config="hitched" if rig.towing else "vehicle_only")
-    loads = PassLoads(0, stands, {}, figures.get("front_hitched"), figures.get("rear_hitched"), figures.get("trailer_axles"))
+    single = {name: ufloat(share * found[GROUPS[name.split("_")[0]]], pm / 2) for name, (share, pm) in (split or {}).items()}
+    stands = Pass(config="hitched" if rig.towing else "vehicle_only", readings={name: Mass(0, 0.0) for name in single})
+    loads = PassLoads(
+        0, stands, single, figures.get("front_hitched"), figures.get("rear_hitched"), figures.get("trailer_axles")
+    )
     return Weighing(figures, hitched=loads)
 
 

@@ -32,7 +32,7 @@ class Row:
 
 def conditions(bench: Bench, rows: Sequence[Checked]) -> list[Row]:
     """What every check asks of the state, with its cushion and the scale's ±."""
-    rig, form = bench.rig, forms(bench.rig, bench.beyond)
+    rig, form = bench.rig, forms(bench.rig, bench)
     found = []
     for row in rows:
         if row.limit is None or row.id not in form or row.actual is None:
