@@ -2570,8 +2570,6 @@ export interface components {
          * @description Every vehicle before every trailer.
          */
         MatchTable: {
-            /** Aboard */
-            aboard: number | null;
             /** Pairs */
             pairs: components["schemas"]["Cell"][];
             /** Trailers */

@@ -53,7 +53,6 @@ class MatchTable(BaseModel):
     """Every vehicle before every trailer."""
 
     unit: MassUnit
-    aboard: float | None
     vehicles: list[Named]
     trailers: list[Named]
     pairs: list[Cell]
@@ -125,7 +124,6 @@ def match_all(garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", shar
     return sheet_as_json(
         MatchTable(
             unit=unit,
-            aboard=None,
             vehicles=[Named(id=each.id, name=each.name) for each in pullers.values()],
             trailers=[
                 Named(id=each.id, name=each.name, rated=None if each.rated is None else each.rated / KG[unit],

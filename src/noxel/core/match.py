@@ -154,7 +154,8 @@ def _uses(puller: Puller, share: float) -> dict[str, Use]:
 
 def _why(puller: Puller, pulled: Pulled, check: str, used: Mapping[str, Use]) -> str:
     if check in _BY_HITCH and _other_hitch(puller, pulled):
-        return f"its hitch takes a {'pin' if puller.on_pin else 'ball coupler'}, this trailer has a {'pin' if pulled.on_pin else 'ball coupler'}"
+        stands, needs = ("above", "behind") if puller.on_pin else ("behind", "above")
+        return f"its hitch is {stands} the rear axle, this trailer needs one {needs} it: plan it with that hitch"
     if puller.known.get(check) is None:
         return "no rating entered"
     if check not in used:

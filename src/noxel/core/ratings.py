@@ -40,7 +40,9 @@ class LimitTerm:
     path: str
 
 
-@dataclass(slots=True, eq=False)
+@dataclass(
+    slots=True, eq=False
+)  # not frozen: there are dozens in an answer, and a frozen one takes several times as long to build
 class Limit:
     """A limit in kilograms, the name of its source, where that stands in the rig file, and how far to trust it."""
 
