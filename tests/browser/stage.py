@@ -6,7 +6,7 @@ from contextlib import ExitStack
 from pathlib import Path
 from typing import ClassVar
 
-from playwright.sync_api import Browser, Page, Request, expect
+from playwright.sync_api import Browser, Locator, Page, Request, expect
 from tools.stage import a_browser, serving
 
 from noxel.store.database import Database
@@ -14,6 +14,11 @@ from noxel.store.rigs import Rigs
 
 DESK, PHONE = (1280, 800), (390, 844)
 expect.set_options(timeout=10_000)
+
+
+def at(page: Page, path: str) -> Locator:
+    """The field for what the rig file holds at a path."""
+    return page.locator(f'input[data-path="{path}"]')
 
 
 class OnStage(unittest.TestCase):

@@ -4,8 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.stage import PHONE, OnStage
-from tests.browser.test_two_tickets import at
+from tests.browser.stage import PHONE, OnStage, at
 from tests.truth import rig_of
 
 

@@ -6,16 +6,12 @@ import tempfile
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import expect
 
-from tests.browser.stage import PHONE, OnStage
+from tests.browser.stage import PHONE, OnStage, at
 from tests.truth import case, rig_of
 
 CASE = "check--share-low"
-
-
-def at(page: Page, path: str) -> Locator:
-    return page.locator(f'input[data-path="{path}"]')
 
 
 def figures(here: Any, path: str = "") -> list[tuple[str, str]]:

@@ -3,14 +3,10 @@
 import copy
 from typing import Any
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Page, expect
 
-from tests.browser.stage import DESK, PHONE, OnStage
+from tests.browser.stage import DESK, PHONE, OnStage, at
 from tests.truth import Document, case, rig_of
-
-
-def at(page: Page, path: str) -> Locator:
-    return page.locator(f'input[data-path="{path}"]')
 
 
 class ByEachScale(OnStage):

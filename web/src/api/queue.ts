@@ -7,90 +7,130 @@ export type Saving =
   | { state: "waiting"; why: string }
   | { state: "refused"; why: string };
 
-type Step = { changes: Change[]; what: string; gesture: string | null; window: number[] };
+type Typed = { changes: Change[]; what: string; gesture: string | null; window: number[] };
+type Asked = { make: () => Promise<Sheet>; at: number | undefined; done: () => void; failed: (error: Error) => void };
+type Listener = { sheet: (sheet: Sheet, at: number | undefined) => void; saving: (saving: Saving) => void };
 
 const RETRY_MS = 1500;
+const queues = new Map<string, ChangeQueue>();
+
+/** The one queue of a rig: it goes on sending what was typed when the rig is no longer looked at. */
+export function queueOf(rig: string): ChangeQueue {
+  const known = queues.get(rig) ?? new ChangeQueue(rig);
+  queues.set(rig, known);
+  return known;
+}
 
 /**
- * Sends changes one request at a time, in order. Typing in one field while a request is under way is folded into one
- * step, so the screen is never more than one answer behind. What is unsent survives a reload.
+ * Sends everything that changes a rig one request at a time, in the order it was done, so that no answer comes in over
+ * a newer one. Typing in one field while a request is under way is folded into one step, so the screen is never more
+ * than one answer behind. What was typed and is unsent survives a reload.
  */
-export class ChangeQueue {
-  private steps: Step[];
+class ChangeQueue {
+  private line: (Typed | Asked)[];
   private busy = false;
   private retry: ReturnType<typeof setTimeout> | undefined;
-  private closed = false;
+  private listener: Listener | undefined;
+  /** The weigh-in looked at: what is typed is answered for it. */
   weighIn: number | undefined;
 
-  constructor(
-    private readonly rig: string,
-    private readonly onSheet: (sheet: Sheet) => void,
-    private readonly onSaving: (saving: Saving) => void,
-  ) {
-    this.steps = JSON.parse(localStorage.getItem(this.key) ?? "[]") as Step[];
-    if (this.steps.length) void this.send();
+  constructor(private readonly rig: string) {
+    this.line = JSON.parse(localStorage.getItem(this.key) ?? "[]") as Typed[];
+    void this.send();
   }
 
   private get key() {
     return `noxel.unsent.${this.rig}`;
   }
 
+  private get typed() {
+    return this.line.filter((each): each is Typed => "changes" in each);
+  }
+
   private keep() {
-    if (this.steps.length) localStorage.setItem(this.key, JSON.stringify(this.steps));
+    const unsent = this.typed;
+    if (unsent.length) localStorage.setItem(this.key, JSON.stringify(unsent));
     else localStorage.removeItem(this.key);
+  }
+
+  /** Hear of every answer, with the weigh-in it is about, and of how saving stands, until the answer is called. */
+  listen(listener: Listener) {
+    this.listener = listener;
+    return () => {
+      if (this.listener === listener) this.listener = undefined;
+    };
   }
 
   /** Paths are within the weigh-ins of `window`, by keys: those of the sheet that was typed into. */
   push(changes: Change[], what: string, gesture: string | null, window: number[]) {
-    const last = this.steps.at(-1);
-    const foldable = last && !(this.busy && this.steps.length === 1) && gesture !== null && last.gesture === gesture;
+    const last = this.busy && this.line.length === 1 ? undefined : this.line.at(-1);
+    const foldable = last && "changes" in last && gesture !== null && last.gesture === gesture;
     if (foldable && String(last.window) === String(window)) {
       const paths = new Set(changes.map((change) => change.path));
       last.changes = [...last.changes.filter((change) => !paths.has(change.path)), ...changes];
     } else {
-      this.steps.push({ changes, what, gesture, window });
+      this.line.push({ changes, what, gesture, window });
     }
     this.keep();
     void this.send();
   }
 
-  /** Whether anything is still to be sent. */
-  get pending() {
-    return this.steps.length > 0;
+  /** Ask for what answers with a new sheet, of the weigh-in `at`, once all before it is answered; rejects with what was wrong. */
+  ask(make: () => Promise<Sheet>, at: number | undefined) {
+    return new Promise<void>((done, failed) => {
+      this.line.push({ make, at, done, failed });
+      void this.send();
+    });
   }
 
-  close() {
-    this.closed = true;
-    clearTimeout(this.retry);
+  /** Whether anything typed is still to be sent. */
+  get pending() {
+    return this.typed.length > 0;
   }
 
   private async send() {
-    if (this.busy || this.closed) return;
-    const step = this.steps[0];
-    if (!step) return;
+    const next = this.line[0];
+    if (this.busy || !next) return;
     this.busy = true;
-    this.onSaving({ state: "saving" });
+    clearTimeout(this.retry);
+    this.listener?.saving({ state: "saving" });
+    const at = "make" in next ? next.at : this.weighIn;
     try {
-      const sheet = await api.change(this.rig, step, this.weighIn);
-      this.steps.shift();
-      this.busy = false;
-      this.keep();
-      this.onSheet(sheet);
-      this.onSaving(this.steps.length ? { state: "saving" } : { state: "saved" });
-      void this.send();
+      const sheet = await ("make" in next ? next.make() : api.change(this.rig, next, at));
+      this.take();
+      this.listener?.sheet(sheet, at);
+      this.listener?.saving(this.line.length ? { state: "saving" } : { state: "saved" });
+      if ("make" in next) next.done();
     } catch (error) {
-      this.busy = false;
       const failed = error instanceof RequestFailed ? error : new RequestFailed(String(error));
-      if (failed.problem && failed.problem.status < 500) {
-        this.steps.shift();
-        this.keep();
-        this.onSaving({ state: "refused", why: failed.message });
-        void this.send();
+      if ("make" in next) {
+        this.take();
+        this.listener?.saving(this.line.length ? { state: "saving" } : { state: "saved" });
+        next.failed(failed);
+      } else if (failed.problem && failed.problem.status < 500) {
+        this.take();
+        this.listener?.saving({ state: "refused", why: failed.message });
+      } else {
+        this.wait(failed);
         return;
       }
-      this.onSaving({ state: "waiting", why: failed.message });
-      clearTimeout(this.retry);
-      this.retry = setTimeout(() => void this.send(), RETRY_MS);
     }
+    void this.send();
+  }
+
+  private take() {
+    this.line.shift();
+    this.busy = false;
+    this.keep();
+  }
+
+  /** What was typed is sent again later; what was only asked for is told to have failed. */
+  private wait(failed: Error) {
+    const asked = this.line.filter((each) => "make" in each);
+    this.line = this.typed;
+    this.busy = false;
+    this.listener?.saving({ state: "waiting", why: failed.message });
+    for (const each of asked) each.failed(failed);
+    this.retry = setTimeout(() => void this.send(), RETRY_MS);
   }
 }

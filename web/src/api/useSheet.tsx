@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import {
   api,
   type Change,
@@ -10,7 +10,7 @@ import {
   type ScaleKind,
   type Sheet,
 } from "./client";
-import { ChangeQueue, type Saving } from "./queue";
+import { queueOf, type Saving } from "./queue";
 
 type Desk = {
   sheet: Sheet;
@@ -63,83 +63,63 @@ export function DeskProvider(props: {
   const { id, weighIn, look } = props;
   const queries = useQueryClient();
   const [saving, setSaving] = useState<Saving>({ state: "saved" });
-  const queue = useRef<ChangeQueue | null>(null);
+  const queue = useMemo(() => queueOf(id), [id]);
   const key = useMemo(() => ["sheet", id, weighIn ?? 0], [id, weighIn]);
   const query = useQuery({ queryKey: key, queryFn: () => api.open(id, weighIn), placeholderData: (before) => before });
 
-  /** A newer answer than any that is still under way: those are let go of, or they would come in over it. */
+  /** The newest answer: what is still under way is let go of, and what else is looked at was reckoned before it. */
   const keep = useCallback(
-    (at: number | undefined, sheet: Sheet) => {
+    async (sheet: Sheet, at: number | undefined) => {
       const key = ["sheet", id, at ?? 0];
-      void queries.cancelQueries({ queryKey: key }).then(() => queries.setQueryData(key, sheet));
+      await queries.cancelQueries({ queryKey: key });
+      queries.setQueryData(key, sheet);
+      void queries.invalidateQueries({
+        queryKey: ["sheet", id],
+        predicate: (each) => each.queryKey[2] !== key[2],
+      });
+      void queries.invalidateQueries({ queryKey: ["rigs"] });
     },
     [id, queries],
   );
 
-  useEffect(() => {
-    const made = new ChangeQueue(
-      id,
-      (sheet) => {
-        keep(made.weighIn, sheet);
-        void queries.invalidateQueries({ queryKey: ["rigs"] });
-      },
-      setSaving,
-    );
-    queue.current = made;
-    return () => made.close();
-  }, [id, queries, keep]);
+  useEffect(() => queue.listen({ sheet: keep, saving: setSaving }), [queue, keep]);
 
   useEffect(() => {
-    if (queue.current) queue.current.weighIn = weighIn;
-  }, [weighIn]);
+    queue.weighIn = weighIn;
+  }, [queue, weighIn]);
 
   const sheet = query.data;
   const desk = useMemo<Desk | null>(() => {
     if (!sheet) return null;
     const keys = sheet.window.keys;
     const fields = new Map(sheet.fields.map((field) => [field.path, field]));
+    const ask = (make: () => Promise<Sheet>) => queue.ask(make, weighIn);
     const step = (make: () => Promise<Sheet>) => {
-      make().then(
-        (made) => {
-          setSaving({ state: "saved" });
-          keep(weighIn, made);
-        },
-        (error: Error) => setSaving({ state: "refused", why: error.message }),
-      );
+      ask(make).catch((error: Error) => setSaving({ state: "refused", why: error.message }));
     };
     return {
       sheet,
       rig: sheet.rig,
       evaluation: sheet.evaluation,
-      pending: () => queue.current?.pending ?? false,
+      pending: () => queue.pending,
       weighIn: sheet.evaluation.weigh_in ?? undefined,
       number: sheet.window.numbers[(sheet.evaluation.weigh_in ?? 0) - 1],
       look,
-      type: (path, text, what, gesture) => queue.current?.push([{ path, text, op: "type" }], what, gesture, keys),
-      change: (changes, what) => queue.current?.push(changes, what, null, keys),
+      type: (path, text, what, gesture) => queue.push([{ path, text, op: "type" }], what, gesture, keys),
+      change: (changes, what) => queue.push(changes, what, null, keys),
       undo: () => step(() => api.undo(id, weighIn)),
       redo: () => step(() => api.redo(id, weighIn)),
-      planFromWeighIn: async () => {
-        keep(weighIn, await api.planFromWeighIn(id, weighIn));
-      },
-      addItems: async (jotted) => {
-        keep(weighIn, await api.addItems(id, jotted, weighIn));
-      },
-      apply: async (changes, what) => {
-        keep(weighIn, await api.change(id, { changes, what, gesture: null, window: keys }, weighIn));
-      },
-      ask: async (make) => {
-        keep(weighIn, await make(id, weighIn));
-        void queries.invalidateQueries({ queryKey: ["rigs"] });
-      },
+      planFromWeighIn: () => ask(() => api.planFromWeighIn(id, weighIn)),
+      addItems: (jotted) => ask(() => api.addItems(id, jotted, weighIn)),
+      apply: (changes, what) => ask(() => api.change(id, { changes, what, gesture: null, window: keys }, weighIn)),
+      ask: (make) => ask(() => make(id, weighIn)),
       newWeighIn: async (scale, uncouple) => {
-        const made = await api.newWeighIn(id, scale, uncouple);
-        keep(undefined, made);
+        await queue.ask(() => api.newWeighIn(id, scale, uncouple), undefined);
         look(undefined);
       },
       field: (path) => fields.get(path),
     };
-  }, [sheet, id, weighIn, look, keep, queries]);
+  }, [sheet, id, weighIn, look, queue]);
 
   if (query.error && !desk) return props.failed(query.error);
   if (!desk) return props.waiting;
