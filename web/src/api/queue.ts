@@ -12,6 +12,15 @@ type Asked = { make: () => Promise<Sheet>; at: number | undefined; done: () => v
 type Listener = { sheet: (sheet: Sheet, at: number | undefined) => void; saving: (saving: Saving) => void };
 
 const RETRY_MS = 1500;
+const UNSENT = "noxel.unsent";
+/** This page among others that are open: it holds a lock of that name as long as it lives. */
+const page = crypto.randomUUID();
+const alive = new Promise<void>((held) => {
+  void navigator.locks.request(page, () => {
+    held();
+    return new Promise(() => {});
+  });
+});
 const queues = new Map<string, ChangeQueue>();
 
 /** The one queue of a rig: it goes on sending what was typed when the rig is no longer looked at. */
@@ -24,10 +33,10 @@ export function queueOf(rig: string): ChangeQueue {
 /**
  * Sends everything that changes a rig one request at a time, in the order it was done, so that no answer comes in over
  * a newer one. Typing in one field while a request is under way is folded into one step, so the screen is never more
- * than one answer behind. What was typed and is unsent survives a reload.
+ * than one answer behind. What was typed and is unsent survives a reload, and is taken over from a page that was closed.
  */
 class ChangeQueue {
-  private line: (Typed | Asked)[];
+  private line: (Typed | Asked)[] = [];
   private busy = false;
   private retry: ReturnType<typeof setTimeout> | undefined;
   private listener: Listener | undefined;
@@ -35,12 +44,27 @@ class ChangeQueue {
   weighIn: number | undefined;
 
   constructor(private readonly rig: string) {
-    this.line = JSON.parse(localStorage.getItem(this.key) ?? "[]") as Typed[];
-    void this.send();
+    void this.takeOver();
   }
 
   private get key() {
-    return `noxel.unsent.${this.rig}`;
+    return `${UNSENT}.${this.rig}.${page}`;
+  }
+
+  /** What pages left unsent that are no longer open; each by one page only. */
+  private async takeOver() {
+    await alive;
+    await navigator.locks.request(UNSENT, async () => {
+      const open = new Set((await navigator.locks.query()).held?.map((each) => each.name));
+      const left = Object.keys(localStorage).filter(
+        (key) => key.startsWith(`${UNSENT}.${this.rig}.`) && !open.has(key.split(".").at(-1)),
+      );
+      const unsent = left.flatMap((key) => JSON.parse(localStorage.getItem(key) ?? "[]") as Typed[]);
+      this.line.splice(this.busy ? 1 : 0, 0, ...unsent);
+      this.keep();
+      for (const key of left) localStorage.removeItem(key);
+    });
+    void this.send();
   }
 
   private get typed() {
