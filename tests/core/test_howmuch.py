@@ -18,15 +18,20 @@ from tests.truth import case, rig_of
 SHARE = 0.13
 
 
-def at(document: dict[str, Any], load: float, trailer: float, place: float) -> dict[str, str]:
-    """The ordinary checks of the rig with so much in it at that place and a trailer of that mass, bars slack."""
+def loaded(document: dict[str, Any], load: float, trailer: float, place: float) -> dict[str, Any]:
+    """The rig with so much in it at that place and a trailer of that mass, bars slack."""
     wheelbase = document["vehicle"]["geometry"]["wheelbase"]
     made = {
         **document, "loads": [{"name": "load", "on": "vehicle", "mass": load, "position": wheelbase * place}], "weigh_ins": [],
         "plan": {**document["plan"], "front_restoration": 0, "trailer_base": {"gross": trailer, "tongue": trailer * SHARE}},
     }  # fmt: skip
     made["policy"] = {**document.get("policy", {}), "tongue_share": [0.05, 0.3]}
-    found = evaluate_pack(parse_rig(made))
+    return made
+
+
+def at(document: dict[str, Any], load: float, trailer: float, place: float) -> dict[str, str]:
+    """The ordinary checks of the rig loaded so."""
+    found = evaluate_pack(parse_rig(loaded(document, load, trailer, place)))
     return {
         row.id: "over" if row.margin is not None and row.margin < -1e-6 * (row.limit or 1) else "fine" for row in found.checks
     }
@@ -65,6 +70,46 @@ class TheRoom(unittest.TestCase):
         named = {line.check for line in chart.lines if (y > line.start + (line.end - line.start) * across) != line.relieved}
         self.assertTrue(over, (x, y))
         self.assertEqual(over, named)
+
+    @settings(max_examples=150)
+    @given(st.floats(0, 1), st.floats(0, 1), st.floats(0.1, 0.9),
+           st.sampled_from(["predict--packed", "predict--packed-fifth-wheel-kg", "predict--packed-from-last-weigh-in"]))  # fmt: skip
+    def test_a_point_outside_is_told_so_and_what_alone_brings_it_in(
+        self, across: float, up: float, place: float, name: str
+    ) -> None:
+        """Against the ordinary checks: exceeded there, fine with that much less, and not with a little less than that."""
+        document = rig_of(name)
+        rating = document["vehicle"]["ratings"]["gvwr"]
+        x, y = 0.5 * rating * across, 20 + 1.6 * rating * up
+        document = loaded(document, x, y, place)
+        found = how_much(parse_rig(document), start="plan", share=SHARE)
+        chart = found.chart
+        assert chart and chart.point and found.ceiling is not None  # noqa: S101
+        self.assertAlmostEqual(chart.point.load, x)
+        self.assertAlmostEqual(chart.point.trailer, y)
+        drawn = {line.check for line in chart.lines} | set(chart.exceeded)
+
+        def over(load: float, trailer: float) -> set[str]:
+            return {check for check, said in at(document, load, trailer, place).items() if said == "over"} & drawn
+
+        assume(not chart.exceeded or min(abs(each or 1) for each in (chart.off_load, chart.off_trailer)) > 0.1)
+        self.assertEqual(set(chart.exceeded), over(x, y))
+        self.assertEqual(chart.says.startswith("Outside"), bool(chart.exceeded))
+        if found.ceiling > 1:
+            in_front = "vehicle.front_axle" in over(x, found.ceiling)
+            self.assertEqual("Even with that trailer the front axle" in found.says, in_front)
+            alone = "vehicle.front_axle" in over(x, 1e-3)
+            self.assertEqual("With less than" in found.says, alone and not in_front)
+        if chart.off_trailer is not None:
+            self.assertEqual(over(x, y - chart.off_trailer), set())
+            self.assertTrue(over(x, y - 0.99 * chart.off_trailer))
+        if chart.off_load is not None:
+            self.assertEqual(over(x - chart.off_load, y), set())
+            self.assertTrue(over(x - 0.99 * chart.off_load, y))
+        if chart.exceeded and chart.off_trailer is None:
+            self.assertTrue(all(over(x, y * part / 8) for part in range(1, 9)))
+        if chart.exceeded and chart.off_load is None:
+            self.assertTrue(all(over(x * part / 8, y) for part in range(9)))
 
     def test_sliders_and_break_even_by_hand(self) -> None:
         document = case("ceiling--how-much")["file"]

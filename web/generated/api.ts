@@ -3330,8 +3330,13 @@ export interface components {
         /**
          * RoomChart
          * @description Load in the vehicle against loaded trailer: each limit a line, within all of them the region.
+         *
+         *     ``more_trailer`` and ``more_load`` are the room at the point, below 0 where it is outside; ``exceeded`` the limits that are not
+         *     met there; ``off_trailer`` and ``off_load`` what alone brings it within all of them, None where that alone does not.
          */
         RoomChart: {
+            /** Exceeded */
+            exceeded: string[];
             /** Lines */
             lines: components["schemas"]["RoomLine"][];
             /** More Load */
@@ -3344,6 +3349,10 @@ export interface components {
             most_trailer: number;
             /** Nearest */
             nearest: string | null;
+            /** Off Load */
+            off_load: number | null;
+            /** Off Trailer */
+            off_trailer: number | null;
             /** Phases */
             phases: components["schemas"]["RoomPoint"][];
             point: components["schemas"]["RoomPoint"] | null;

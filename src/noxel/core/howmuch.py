@@ -2,7 +2,7 @@
 
 from noxel.core.answers import Answer
 from noxel.core.ceiling import Ceiling, as_towing, ceiling_of, share_planned, uses
-from noxel.core.loaded import Asked, Start, load_place, small, solo_from_weigh_in, with_load
+from noxel.core.loaded import SLACK, Asked, Start, load_place, small, solo_from_weigh_in, with_load
 from noxel.core.loads import PHASES
 from noxel.core.predict import overhang, predict_solo
 from noxel.core.ratings import cushion, limits
@@ -91,7 +91,21 @@ def _says(asked: Asked, found: Ceiling, missing: list[str]) -> str:
         said += ". That limit was worked out, not entered: enter the real one"
     if missing:
         said += f". Not counted, because not entered: {', '.join(missing)}; the true answer may be lower"
-    return said + "."
+    return f"{said}.{_in_front(asked, found.ceiling)}"
+
+
+def _in_front(asked: Asked, heaviest: float) -> str:
+    """What a trailer does not end but only relieves: a front axle that is over its rating without it."""
+    limit, use = asked.known.get("vehicle.front_axle"), uses(asked.solo, asked.share)["vehicle.front_axle"]
+    if limit is None or use.slope > 0:
+        return ""
+    over = use.used - cushion(asked.rig, "vehicle.front_axle") * limit.kg
+    still, word = over + use.slope * heaviest, vehicle_word(asked.rig)
+    if still > SLACK:
+        return f" Even with that trailer the front axle is {asked.mass(still)} over its limit: the {word} must carry less, or less of it in front."
+    if over > SLACK:
+        return f" With less than {asked.mass(-over / use.slope)} the front axle is over its limit, bars slack."
+    return ""
 
 
 def _break_even(bars: list[LimitBar]) -> str:

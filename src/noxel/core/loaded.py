@@ -12,6 +12,8 @@ from noxel.core.weighing import weigh
 
 USUAL_PLACE = 0.75
 """Where the load in the vehicle is taken to lie when nothing listed says so, as a share of the wheelbase."""
+SLACK = 1e-6
+"""On a limit is within it. [kg]"""
 Start = Literal["plan", "weigh_in"]
 
 

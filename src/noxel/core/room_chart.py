@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from noxel.core.answers import Answer
 from noxel.core.ceiling import as_towing, uses
-from noxel.core.loaded import Asked, Start, small, with_load
+from noxel.core.loaded import SLACK, Asked, Start, small, with_load
 from noxel.core.loads import PHASES
 from noxel.core.pack import PHASE_NAMES, in_phase
 from noxel.core.predict import predict, predict_solo
@@ -42,7 +42,11 @@ class RoomPoint(Answer):
 
 
 class RoomChart(Answer):
-    """Load in the vehicle against loaded trailer: each limit a line, within all of them the region."""
+    """Load in the vehicle against loaded trailer: each limit a line, within all of them the region.
+
+    ``more_trailer`` and ``more_load`` are the room at the point, below 0 where it is outside; ``exceeded`` the limits that are not
+    met there; ``off_trailer`` and ``off_load`` what alone brings it within all of them, None where that alone does not.
+    """
 
     most_load: float
     most_trailer: float
@@ -53,6 +57,9 @@ class RoomChart(Answer):
     nearest: str | None
     more_load: float | None
     more_trailer: float | None
+    exceeded: list[str]
+    off_trailer: float | None
+    off_load: float | None
     says: str
 
 
@@ -81,13 +88,7 @@ def room_chart(asked: Asked, start: Start) -> RoomChart | None:
     most_load = 1.1 * max([*(end for end in ends if end < 1.6 * min(ends)), listed, 100.0])
     region = _region(bounds, most_load)
     most_trailer = 1.25 * max([*(y for _, y in region), point.trailer * factor if point else 0.0, 500.0])
-    nearest, more_load, more_trailer = None, None, None
-    if point:
-        here = point.load * factor, point.trailer * factor
-        by_load = [bound.left(*here) / bound.per_load for bound in bounds if bound.per_load > 0]
-        by_trailer = {bound.check: bound.left(*here) / bound.per_trailer for bound in bounds if bound.per_trailer > 0}
-        more_load, more_trailer = min(by_load, default=None), min(by_trailer.values(), default=None)
-        nearest = min(by_trailer, key=lambda check: by_trailer[check], default=None)
+    room = _Room.at(bounds, point.load * factor, point.trailer * factor) if point else _Room()
     drawn = [
         RoomLine(check=bound.check, label=check_label(as_towing(rig), bound.check), start=bound.met(0.0) / factor,
                  end=bound.met(most_load) / factor, relieved=bound.per_trailer < 0)
@@ -101,10 +102,13 @@ def room_chart(asked: Asked, start: Start) -> RoomChart | None:
         region=[(x / factor, y / factor) for x, y in region],
         point=point,
         phases=_phases(asked),
-        nearest=nearest,
-        more_load=None if more_load is None else more_load / factor,
-        more_trailer=None if more_trailer is None else more_trailer / factor,
-        says=_chart_says(asked, nearest, more_load, more_trailer),
+        nearest=room.nearest,
+        more_load=_in(room.more_load, factor),
+        more_trailer=_in(room.more_trailer, factor),
+        exceeded=[bound.check for bound in room.exceeded],
+        off_trailer=_in(room.off_trailer, factor),
+        off_load=_in(room.off_load, factor),
+        says=_chart_says(asked, room),
     )
 
 
@@ -123,6 +127,44 @@ class _Bound:
     def met(self, load: float) -> float:
         """The trailer at which it is met; from below where a trailer relieves it."""
         return (self.room - self.per_load * load) / self.per_trailer
+
+    def full(self, trailer: float) -> float:
+        """The load at which it is met; from below where a load relieves it."""
+        return (self.room - self.per_trailer * trailer) / self.per_load
+
+
+@dataclass(frozen=True, slots=True)
+class _Room:
+    """What the bounds leave at one point, or what alone brings it within all of them. [kg]"""
+
+    nearest: str | None = None
+    first_by_load: str | None = None
+    more_trailer: float | None = None
+    more_load: float | None = None
+    exceeded: tuple[_Bound, ...] = ()
+    off_trailer: float | None = None
+    off_load: float | None = None
+
+    @classmethod
+    def at(cls, bounds: list[_Bound], load: float, trailer: float) -> "_Room":
+        by_trailer = {bound.check: bound.met(load) - trailer for bound in bounds if bound.per_trailer > 0}
+        by_load = {bound.check: bound.full(trailer) - load for bound in bounds if bound.per_load > 0}
+        exceeded = tuple(bound for bound in bounds if bound.left(load, trailer) < -SLACK)
+        nearest = min(by_trailer, key=lambda check: by_trailer[check], default=None)
+        if exceeded and (nearest is None or by_trailer[nearest] >= 0):
+            nearest = exceeded[0].check  # by the vehicle's load alone: a heavier trailer relieves it
+        more_trailer, more_load = min(by_trailer.values(), default=None), min(by_load.values(), default=None)
+
+        def within(load: float, trailer: float) -> bool:
+            return load >= 0 and trailer >= 0 and all(bound.left(load, trailer) >= -SLACK for bound in bounds)
+
+        lighter = -more_trailer if more_trailer is not None and more_trailer < 0 else None
+        less = -more_load if more_load is not None and more_load < 0 else None
+        return cls(
+            nearest, min(by_load, key=lambda check: by_load[check], default=None), more_trailer, more_load, exceeded,
+            lighter if exceeded and lighter is not None and within(load, trailer - lighter) else None,
+            less if exceeded and less is not None and within(load - less, trailer) else None,
+        )  # fmt: skip
 
 
 def _bounds(asked: Asked, listed: float) -> list[_Bound]:
@@ -160,15 +202,28 @@ def _region(bounds: list[_Bound], most_load: float) -> list[tuple[float, float]]
     return [*top, *reversed(bottom)]
 
 
-def _chart_says(asked: Asked, nearest: str | None, more_load: float | None, more_trailer: float | None) -> str:
-    if nearest is None or more_trailer is None:
+def _in(kg: float | None, factor: float) -> float | None:
+    return None if kg is None else kg / factor
+
+
+def _chart_says(asked: Asked, room: _Room) -> str:
+    if room.nearest is None:
         return "Weigh this rig, or plan its load, and it stands here as a point."
-    label, word = check_label(as_towing(asked.rig), nearest), vehicle_word(asked.rig)
-    if more_trailer < 0:
-        off = f" or {asked.mass(-more_load)} off the {word}" if more_load is not None and more_load < 0 else ""
-        return f"Outside: {small(label)} is exceeded. It takes {asked.mass(-more_trailer)} off the trailer{off}, bars slack."
-    also = f", or {asked.mass(more_load)} more in the {word}" if more_load is not None and more_load >= 0 else ""
-    return f"Nearest is {small(label)}: {asked.mass(more_trailer)} more trailer{also}, bars slack."
+    word = vehicle_word(asked.rig)
+
+    def named(check: str) -> str:
+        return small(check_label(as_towing(asked.rig), check))
+
+    if room.exceeded:
+        off = [(room.off_trailer, "the trailer"), (room.off_load, f"the {word}")]
+        ways = " or ".join(f"{asked.mass(kg)} off {what}" for kg, what in off if kg is not None)
+        cure = f"It takes {ways}" if ways else f"Neither a lighter trailer nor less in the {word} is enough alone"
+        others = len(room.exceeded) - 1
+        also = f", with {others} more limit{'' if others == 1 else 's'}" if others else ""
+        return f"Outside: {named(room.nearest)} is exceeded{also}. {cure}, bars slack."
+    parts = [(room.nearest, room.more_trailer, "more trailer"), (room.first_by_load, room.more_load, f"more in the {word}")]
+    told = [f"{asked.mass(kg)} {what} ({named(check)})" for check, kg, what in parts if check is not None and kg is not None]
+    return f"Room for {' or '.join(told)}, bars slack."
 
 
 def _point(asked: Asked, start: Start, listed: float) -> RoomPoint | None:

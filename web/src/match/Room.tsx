@@ -33,7 +33,10 @@ export function Room({ chart }: { chart: RoomChart }) {
         To the right: more in the vehicle. Up: a heavier trailer. In the shaded shape every limit holds; each line is
         where one ends.
       </p>
-      <p className="mt-1 border-l-4 border-spruce pl-2 text-[16px] leading-snug font-semibold" data-part="room-says">
+      <p
+        className={`mt-1 border-l-4 pl-2 text-[16px] leading-snug font-semibold ${chart.exceeded.length ? "border-vermilion" : "border-spruce"}`}
+        data-part="room-says"
+      >
         {chart.says}
       </p>
       <svg viewBox={`0 0 ${W} ${H}`} className="mt-2 block w-full" role="img" aria-label={chart.says}>
