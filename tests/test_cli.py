@@ -3,12 +3,15 @@
 import contextlib
 import io
 import json
+import sqlite3
 import tempfile
 import unittest
 from pathlib import Path
 
 from noxel.cli import listen, main
 from noxel.formats.rig_json import LARGEST
+from noxel.store.database import Database
+from noxel.store.rigs import Rigs
 from tests.truth import rig_of
 
 
@@ -65,6 +68,55 @@ class CommandLine(unittest.TestCase):
     def test_a_taken_port_gives_way_to_a_free_one(self) -> None:
         with listen(0) as first, listen(first.getsockname()[1]) as second:
             self.assertNotEqual(first.getsockname()[1], second.getsockname()[1])
+
+    def said(self, *arguments: str) -> tuple[int, str]:
+        out = io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(out):
+            try:
+                status = main(arguments)
+            except SystemExit as exc:  # argparse ends so
+                status = int(exc.code or 0)
+        return status, out.getvalue()
+
+    def test_backup_and_restore_by_any_name(self) -> None:
+        """Names that mean something else in a URI; into a folder that has one, too."""
+        for name in ("plain", "spring #2", "50%25 of what?", "a&b=c"):
+            with self.subTest(name):
+                data, copy = self.path.parent / f"data {name}", self.path.parent / f"{name}.db"
+                database = Database(data / "noxel.db")
+                rigs = Rigs(database)
+                rig = rigs.add(rig_of("check--three-passes"))
+                self.assertEqual(self.said("backup", "--data", str(data), str(copy)), (0, f"Backed up to {copy}.\n"))
+                rigs.delete(rig)
+                database.close()
+                status, out = self.said("restore", "--data", str(data), str(copy))
+                self.assertEqual(status, 0, out)
+                self.assertIn("What was there is kept as noxel.before-restore-1.db.", out)
+                restored = Database(data / "noxel.db")
+                self.assertEqual([each.name for each in Rigs(restored).list()], [rig_of("check--three-passes")["name"]])
+                restored.close()
+        made = {each.name for each in self.path.parent.iterdir() if each.is_file()}
+        self.assertEqual(made, {"plain.db", "spring #2.db", "50%25 of what?.db", "a&b=c.db"})
+
+    def test_what_cannot_be_served_or_kept(self) -> None:
+        taken, newer = self.path.parent / "taken", self.path.parent / "newer"
+        taken.write_text("a file", encoding="utf-8")
+        Database(newer / "noxel.db").close()
+        with sqlite3.connect(newer / "noxel.db") as other:
+            other.execute("UPDATE alembic_version SET version_num = '9999'")
+        for arguments, cause in (
+            (("serve", "--data", str(taken)), "taken cannot be a folder for the data: File exists"),
+            (("serve", "--data", str(newer)), "version 9999, newer than this Noxel knows"),
+            (("demo", "--data", str(newer), "--port", "65536"), "65536 is no port"),
+            (("serve", "--port", "-1"), "-1 is no port"),
+            (("backup", "--data", str(newer), str(taken)), "a backup overwrites nothing"),
+            (("backup", "--data", str(newer), str(taken / "copy.db")), "could not be written"),
+            (("backup", "--data", str(taken), "copy.db"), "There is no database"),
+        ):
+            with self.subTest(cause):
+                status, out = self.said(*arguments)
+                self.assertEqual(status, 2)
+                self.assertIn(cause, out)
 
     def test_missing_figures_are_asked_for(self) -> None:
         document = rig_of("predict--packed")

@@ -74,20 +74,28 @@ def _parser() -> argparse.ArgumentParser:
     demo.add_argument("--fresh", action="store_true", help="start again from the demo's own figures")
     demo.set_defaults(run=_demo)
     keep = commands.add_parser("backup", help="copy your database to a file, also while the page is served")
-    keep.add_argument("file", type=Path, help="where to; nothing is overwritten")
+    keep.add_argument("copy", type=Path, metavar="file", help="where to; nothing is overwritten")
     keep.set_defaults(run=_backup)
     back = commands.add_parser(
         "restore", help="put a backup in place of your database, also while the page is served; what was there is kept"
     )
-    back.add_argument("file", type=Path, help="a backup")
+    back.add_argument("copy", type=Path, metavar="file", help="a backup")
     back.set_defaults(run=_restore)
     for command in (keep, back):
         command.add_argument(
             "--data", type=Path, metavar="DIR", help="where the database lies (default: this user's data folder)"
         )
     for command in (serve, demo):
-        command.add_argument("--port", type=int, default=PORT, help=f"port on 127.0.0.1 (default {PORT}, or a free one)")
+        command.add_argument(
+            "--port", type=_port, metavar="N", default=PORT, help=f"port on 127.0.0.1 (default {PORT}, or a free one)"
+        )
     return parser
+
+
+def _port(text: str) -> int:
+    if not text.isdecimal() or int(text) > 65_535:
+        raise argparse.ArgumentTypeError(f"{text} is no port: a number from 0 to 65535")
+    return int(text)
 
 
 def _print(document: object) -> None:
@@ -181,8 +189,8 @@ def _demo(options: argparse.Namespace) -> int:
 def _backup(options: argparse.Namespace) -> int:
     from noxel.store.keep import backup
 
-    backup(_folder(options, "noxel") / "noxel.db", options.file)
-    print(f"Backed up to {options.file}.")
+    backup(_folder(options, "noxel") / "noxel.db", options.copy)
+    print(f"Backed up to {options.copy}.")
     return 0
 
 
@@ -191,9 +199,9 @@ def _restore(options: argparse.Namespace) -> int:
     from noxel.store.keep import restore
 
     target = _folder(options, "noxel") / "noxel.db"
-    kept = restore(options.file, target)
+    kept = restore(options.copy, target)
     Database(target).close()  # an older backup is brought to the newest form at once
-    print(f"Restored from {options.file}." + (f" What was there is kept as {kept.name}." if kept else ""))
+    print(f"Restored from {options.copy}." + (f" What was there is kept as {kept.name}." if kept else ""))
     return 0
 
 

@@ -7,30 +7,43 @@ from pathlib import Path
 from typing import Any
 
 from alembic import command
-from alembic.config import Config
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import URL, Connection, Engine, create_engine, event
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import StaticPool
 
-from noxel.store.keep import before_migration
-
-_HERE = Path(__file__).parent
+from noxel.errors import InputError
+from noxel.store.keep import before_migration, migrations
 
 
 class Database:
-    """One SQLite file, or a fresh one in memory."""
+    """One SQLite file, or a fresh one in memory.
+
+    Raises
+    ------
+    InputError
+        If it cannot be opened, is damaged, or was written by a newer Noxel.
+    """
 
     def __init__(self, path: Path | None) -> None:
         self.path = path
         if path is None:
             self.engine = create_engine("sqlite://", poolclass=StaticPool, connect_args={"check_same_thread": False})
         else:
-            path.parent.mkdir(parents=True, exist_ok=True)
+            try:
+                path.parent.mkdir(parents=True, exist_ok=True)
+            except OSError as exc:
+                raise InputError(f"{path.parent} cannot be a folder for the data: {exc.strerror}.") from exc
             before_migration(path)
-            self.engine = create_engine(f"sqlite:///{path}", connect_args={"check_same_thread": False, "timeout": 30})
+            url = URL.create("sqlite", database=str(path))
+            self.engine = create_engine(url, connect_args={"check_same_thread": False, "timeout": 30})
         event.listen(self.engine, "connect", _prepare)
         event.listen(self.engine, "begin", _begin)
-        migrate(self.engine)
+        try:
+            migrate(self.engine)
+        except OperationalError as exc:
+            self.engine.dispose()
+            raise InputError(f"The database {path} cannot be opened: {exc.orig}.") from exc
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -64,8 +77,7 @@ def _begin(connection: Connection) -> None:
 
 def migrate(engine: Engine) -> None:
     """Bring the database to the newest form."""
-    config = Config()
-    config.set_main_option("script_location", str(_HERE / "migrations"))
+    config = migrations()
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "head")

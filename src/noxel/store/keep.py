@@ -2,7 +2,7 @@
 
 import itertools
 import sqlite3
-from contextlib import closing
+from contextlib import closing, suppress
 from pathlib import Path
 
 from alembic.config import Config
@@ -11,11 +11,16 @@ from alembic.script import ScriptDirectory
 from noxel.errors import InputError, NotFound
 
 
-def known_versions() -> list[str]:
-    """Every version that a database of Noxel may have."""
+def migrations() -> Config:
+    """Where the steps from each version of a database to the next lie."""
     config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    return [script.revision for script in ScriptDirectory.from_config(config).walk_revisions()]
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations").replace("%", "%%"))
+    return config
+
+
+def known_versions() -> list[str]:
+    """Every version that a database of Noxel may have, the newest first."""
+    return [script.revision for script in ScriptDirectory.from_config(migrations()).walk_revisions()]
 
 
 def version_of(path: Path) -> str | None:
@@ -27,7 +32,7 @@ def version_of(path: Path) -> str | None:
         If it is no database, or a damaged one.
     """
     try:
-        with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as connection:
+        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
             whole = connection.execute("PRAGMA integrity_check").fetchone()[0]
             if whole != "ok":
                 raise InputError(f"{path.name} is damaged: {whole}")
@@ -61,7 +66,8 @@ def backup(source: Path, target: Path) -> None:
             live.backup(copy)
         part.rename(target)
     except (OSError, sqlite3.Error) as exc:
-        part.unlink(missing_ok=True)
+        with suppress(OSError):
+            part.unlink(missing_ok=True)
         raise InputError(f"The backup could not be written: {exc}") from exc
 
 
@@ -83,9 +89,7 @@ def restore(source: Path, target: Path) -> Path | None:
     if version is None:
         raise InputError(f"{source.name} is no database of Noxel.")
     if version not in known_versions():
-        raise InputError(
-            f"{source.name} is of version {version}, newer than this Noxel knows. Use the Noxel that wrote it, or a later one."
-        )
+        raise _too_new(source, version)
     if not target.exists():
         backup(source, target)
         return None
@@ -108,14 +112,28 @@ def restore(source: Path, target: Path) -> Path | None:
     return kept
 
 
+def _too_new(path: Path, version: str) -> InputError:
+    return InputError(
+        f"{path.name} is of version {version}, newer than this Noxel knows. Use the Noxel that wrote it, or a later one."
+    )
+
+
 def before_migration(path: Path) -> Path | None:
-    """Keep a copy of a database that is about to be brought to a newer form; None when it is new or current."""
+    """Keep a copy of a database that is about to be brought to a newer form; None when it is new or current.
+
+    Raises
+    ------
+    InputError
+        If it is damaged, or of a version that this Noxel does not know.
+    """
     if not path.exists():
         return None
     version = version_of(path)
-    newest = known_versions()[0]
-    if version is None or version == newest:
+    known = known_versions()
+    if version is None or version == known[0]:
         return None
+    if version not in known:
+        raise _too_new(path, version)
     kept = path.with_name(f"{path.stem}.version-{version}{path.suffix}")
     if not kept.exists():
         backup(path, kept)
