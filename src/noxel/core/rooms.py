@@ -43,6 +43,17 @@ def _slopes(rig: RigFile, weighing: Weighing) -> Mapping[Literal["vehicle", "tra
     return {"vehicle": in_vehicle, "trailer": in_trailer}
 
 
+_AXLE_OF = {"tires.front": "vehicle.front_axle", "tires.rear": "vehicle.rear_axle", "tires.trailer": "trailer.axles"}
+
+
+def _slope(row: Checked, slopes: Mapping[str, float], loads: Mapping[str, float]) -> float:
+    """What a check takes of each kilogram more; a tire or a single axle takes the share of its axles that it has now."""
+    group = "trailer.axles" if row.id.startswith("trailer.axle_") else _AXLE_OF.get(row.id)
+    if group is None:
+        return slopes.get(row.id, 0.0)
+    return slopes.get(group, 0.0) * loads.get(row.id, 0.0) / loads[group] if loads.get(group) else 0.0
+
+
 def rooms(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> list[Room]:
     """The usable room in the vehicle, and in the trailer where its share of the tongue is known.
 
@@ -61,12 +72,13 @@ def rooms(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> list[R
         One for each place; ``unknown`` is how many required checks could not be counted. [kg]
     """
     rows = list(checks)
+    loads = {row.id: row.actual.value for row in rows if row.actual is not None}
     unknown = sum(1 for row in rows if row.required and row.status in ("unknown", "unconfirmed"))
     found = []
     for where, slopes in _slopes(rig, weighing).items():
         room: Room | None = None
         for row in rows:
-            slope = slopes.get(row.id, 0.0)
+            slope = _slope(row, slopes, loads)
             if slope <= 0 or row.actual is None or row.limit is None or row.limit.worked_out:
                 continue
             kg = (row.cushion * row.limit.kg - row.actual.value) / slope

@@ -246,6 +246,8 @@ def room_sentence(rig: RigFile, room: Room) -> str:
     phrase = _phrase(rig, room.check.id, room.check.limit.source if room.check.limit else None)
     limit = phrase.limit.format(print_mass(room.check.limit.kg, unit)) if room.check.limit else ""
     whose = phrase.subject[0].lower() + phrase.subject[1:]
+    if limit.startswith("its ") and " that " in whose:
+        limit = f"the {limit.removeprefix('its ')} of {whose}"
     limit = limit.replace("its ", f"{whose}'s ", 1) if limit.startswith("its ") else limit.replace("their ", f"{whose}' ", 1)
     cushion = f" (used to {room.check.cushion * 100:g} %)" if room.check.cushion < 1 else ""
     unknown = f" {_many(room.unknown, 'One check', '{} checks')} could not be counted." if room.unknown else ""
