@@ -1364,6 +1364,10 @@ export interface components {
             binding: string | null;
             /** Ceiling */
             ceiling: number | null;
+            /** In Front */
+            in_front: number | null;
+            /** In Front Expected */
+            in_front_expected: number | null;
             /** Missing */
             missing: string[];
             /** Room */

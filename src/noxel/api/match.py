@@ -35,6 +35,8 @@ class Cell(BaseModel):
     room: float | None
     verdict_expected: str | None
     room_expected: float | None
+    in_front: float | None
+    in_front_expected: float | None
     says: str
     missing: list[str]
 
@@ -113,7 +115,7 @@ def _material(garage: Garage, aboard: float | None) -> tuple[dict[str, Puller], 
 def _cell(made: Match) -> Cell:
     return Cell(vehicle=made.vehicle, trailer=made.trailer, ceiling=made.ceiling, binding=made.binding_label, share=made.share, verdict=made.verdict,
                 room=made.room, verdict_expected=made.verdict_expected, room_expected=made.room_expected,
-                says=made.says, missing=made.missing)  # fmt: skip
+                in_front=made.in_front, in_front_expected=made.in_front_expected, says=made.says, missing=made.missing)  # fmt: skip
 
 
 @router.get("/match", response_model=MatchTable)

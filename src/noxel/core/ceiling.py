@@ -62,16 +62,40 @@ def uses(solo: Solo, share: float) -> dict[str, Use]:
     }
 
 
+def every_use(rig: RigFile, solo: Solo, share: float) -> dict[str, Use]:
+    """:func:`uses`, and each tire of the vehicle with its part of its axle."""
+    found = uses(solo, share)
+    for check, axle, tires in (
+        ("tires.front", "vehicle.front_axle", rig.vehicle.tires.front),
+        ("tires.rear", "vehicle.rear_axle", rig.vehicle.tires.rear),
+    ):
+        if tires and tires.count:
+            found[check] = Use(found[axle].used / tires.count, found[axle].slope / tires.count)
+    return found
+
+
+def in_front(rig: RigFile, used: Mapping[str, Use], known: Mapping[str, Limit | None]) -> list[Use]:
+    """By how much the front axle is over its limit without a trailer, and what each kilogram of trailer takes off that.
+
+    For itself and for its tires, as loads on the axle; only where a trailer relieves it: it ends nothing there. [kg]
+    """
+    found, tires = [], rig.vehicle.tires.front
+    for check, count in (("vehicle.front_axle", 1), ("tires.front", (tires.count if tires else None) or 1)):
+        use, limit = used.get(check), known.get(check)
+        if use is not None and limit is not None and use.slope <= 0:
+            found.append(Use((use.used - cushion(rig, check) * limit.kg) * count, use.slope * count))
+    return found
+
+
 def as_towing(rig: RigFile) -> RigFile:
     """The rig as one that tows, whether it has a trailer yet or not: its limits are those of a towing vehicle."""
     return rig if rig.trailer is not None else rig.model_copy(update={"trailer": _ANY_TRAILER})
 
 
-def ceiling_of(rig: RigFile, solo: Solo, share: float, known: Mapping[str, Limit | None] | None = None) -> Ceiling:
-    """The heaviest trailer by every limit, for a vehicle loaded so (:func:`ceiling`)."""
-    known = limits(as_towing(rig)) if known is None else known
+def ceiling_of(rig: RigFile, used: Mapping[str, Use], share: float, known: Mapping[str, Limit | None]) -> Ceiling:
+    """The heaviest trailer by every limit, with what a vehicle loaded so uses of each (:func:`ceiling`)."""
     found: dict[str, float] = {}
-    for check, use in uses(solo, share).items():
+    for check, use in used.items():
         limit = known.get(check)
         if limit is not None and use.slope > 0:
             found[check] = max(0.0, (cushion(rig, check) * limit.kg - use.used) / use.slope)
@@ -104,4 +128,5 @@ def ceiling(rig: RigFile) -> Ceiling:
     room/(s·(1 + b/a)); the front axle, for a pin ahead of the rear axle, room/(s·(−b/a)).
     """
     towing = as_towing(rig)
-    return ceiling_of(towing, predict_solo(towing), share_planned(rig))
+    share = share_planned(rig)
+    return ceiling_of(towing, uses(predict_solo(towing), share), share, limits(towing))

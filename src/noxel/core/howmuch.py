@@ -1,7 +1,7 @@
 """How much can it tow: the ceiling explained, break-even shares, and the question asked backwards."""
 
 from noxel.core.answers import Answer
-from noxel.core.ceiling import Ceiling, as_towing, ceiling_of, share_planned, uses
+from noxel.core.ceiling import Ceiling, as_towing, ceiling_of, every_use, in_front, share_planned, uses
 from noxel.core.loaded import SLACK, Asked, Start, load_place, small, solo_from_weigh_in, with_load
 from noxel.core.loads import PHASES
 from noxel.core.predict import overhang, predict_solo
@@ -56,7 +56,7 @@ class HowMuch(Answer):
 
 
 def _bars(asked: Asked, found: Ceiling) -> list[LimitBar]:
-    rig, used = asked.rig, uses(asked.solo, asked.share)
+    rig, used = asked.rig, every_use(asked.rig, asked.solo, asked.share)
     constant = min((found.limits[check] for check in found.limits if used[check].slope == 1.0), default=None)
     bars = []
     for check, heaviest in sorted(found.limits.items(), key=lambda each: each[1]):
@@ -83,7 +83,7 @@ def _says(asked: Asked, found: Ceiling, missing: list[str]) -> str:
         return "No limit of the vehicle or the hitch is known yet, so nothing can be said."
     word, rig = vehicle_word(asked.rig), as_towing(asked.rig)
     label = check_label(rig, found.binding)
-    said = f"{label} ends it at {asked.mass(found.ceiling)}"
+    said = f"{label} {'end' if found.binding.startswith('tires.') else 'ends'} it at {asked.mass(found.ceiling)}"
     tow = found.limits.get("vehicle.tow_rating")
     if found.binding != "vehicle.tow_rating" and tow is not None and tow > found.ceiling:
         said += f"; the {asked.mass(tow)} tow rating cannot be used with this {word} loaded as it is"
@@ -96,16 +96,12 @@ def _says(asked: Asked, found: Ceiling, missing: list[str]) -> str:
 
 def _in_front(asked: Asked, heaviest: float) -> str:
     """What a trailer does not end but only relieves: a front axle that is over its rating without it."""
-    limit, use = asked.known.get("vehicle.front_axle"), uses(asked.solo, asked.share)["vehicle.front_axle"]
-    if limit is None or use.slope > 0:
-        return ""
-    over = use.used - cushion(asked.rig, "vehicle.front_axle") * limit.kg
-    still, word = over + use.slope * heaviest, vehicle_word(asked.rig)
+    rows = in_front(asked.rig, every_use(asked.rig, asked.solo, asked.share), asked.known)
+    still, word = max((row.used + row.slope * heaviest for row in rows), default=0.0), vehicle_word(asked.rig)
     if still > SLACK:
         return f" Even with that trailer the front axle is {asked.mass(still)} over its limit: the {word} must carry less, or less of it in front."
-    if over > SLACK:
-        return f" With less than {asked.mass(-over / use.slope)} the front axle is over its limit, bars slack."
-    return ""
+    least = max((row.used / -row.slope for row in rows if row.used > SLACK), default=0.0)
+    return f" With less than {asked.mass(least)} the front axle is over its limit, bars slack." if least else ""
 
 
 def _break_even(bars: list[LimitBar]) -> str:
@@ -209,7 +205,7 @@ def how_much(rig: RigFile, *, start: Start | None = None, added: float = 0.0, sh
     wanted = share if share is not None else measured.value if measured else share_planned(rig)
     known = limits(towing)
     asked = Asked(rig, loaded, wanted, known, place)
-    found = ceiling_of(towing, loaded, wanted, known)
+    found = ceiling_of(towing, every_use(towing, loaded, wanted), wanted, known)
     missing = [
         name
         for check, name in _NAMED.items()

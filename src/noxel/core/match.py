@@ -3,9 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from noxel.core.ceiling import Use, as_towing, uses
+from noxel.core.ceiling import Use, as_towing, every_use, in_front
 from noxel.core.checks import Status, Verdict
-from noxel.core.loaded import load_place, solo_from_weigh_in
+from noxel.core.loaded import SLACK, load_place, solo_from_weigh_in
 from noxel.core.predict import Solo, predict_solo
 from noxel.core.ratings import Limit, cushion, limits, on_pin, share_range
 from noxel.core.rig import Trailer
@@ -17,10 +17,12 @@ from noxel.errors import MissingInput
 
 BALL_USUAL, PIN_USUAL = 0.13, 0.20
 """Tongue share taken for a trailer that was never weighed: on a ball, on a pin."""
-_BY_HITCH = ("vehicle.rear_axle", "vehicle.front_axle", "hitch.trailer", "hitch.tongue")
+_BY_HITCH = ("vehicle.rear_axle", "vehicle.front_axle", "tires.rear", "tires.front", "hitch.trailer", "hitch.tongue")
 """What depends on where and by what the trailer is hitched."""
 _ORDER = ("vehicle.tow_rating", "combination.gross", "vehicle.gross", "vehicle.rear_axle", "vehicle.front_axle", "vehicle.payload",
-          "hitch.trailer", "hitch.tongue")  # fmt: skip
+          "hitch.trailer", "hitch.tongue", "tires.rear", "tires.front")  # fmt: skip
+_WHERE_KNOWN = ("tires.rear", "tires.front")
+"""What is held against its limit where both are known, and is not missed otherwise."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +71,10 @@ class MatchRow:
 
 @dataclass(frozen=True, slots=True)
 class Match:
-    """A pair: the heaviest this vehicle may pull of it, the room at its rating and as expected, what binds, and what was not counted."""
+    """A pair: the heaviest this vehicle may pull of it, the room at its rating and as expected, what binds, and what was not counted.
+
+    ``in_front`` is by how much the front axle is over its limit, its tires included, though the trailer relieves it; None where it is not.
+    """
 
     vehicle: str
     trailer: str
@@ -81,6 +86,8 @@ class Match:
     room: float | None
     verdict_expected: Verdict | None
     room_expected: float | None
+    in_front: float | None
+    in_front_expected: float | None
     says: str
     missing: list[str]
     rows: list[MatchRow]
@@ -143,7 +150,7 @@ def _gross(puller: Puller) -> float | None:
 
 def _uses(puller: Puller, share: float) -> dict[str, Use]:
     if puller.solo is not None:
-        return uses(puller.solo, share)
+        return every_use(puller.rig, puller.solo, share)
     found = {"vehicle.tow_rating": Use(0.0, 1.0), "hitch.trailer": Use(0.0, 1.0), "hitch.tongue": Use(0.0, share),
              "vehicle.payload": Use(puller.cargo, share)}  # fmt: skip
     gross = _gross(puller)
@@ -201,8 +208,11 @@ def match(puller: Puller, pulled: Pulled, share: float | None, unit: MassUnit) -
     tops: dict[str, float] = {}
     for check in _ORDER:
         use, limit = used.get(check), puller.known.get(check)
-        if check == "vehicle.front_axle" and (use is None or use.slope <= 0):
-            continue  # on a ball the front axle gets lighter
+        relieved = check in ("vehicle.front_axle", "tires.front") and (
+            use is None or use.slope <= 0
+        )  # on a ball it gets lighter
+        if (relieved or check in _WHERE_KNOWN) and None in (use, limit, rated):
+            continue
         label = check_label(puller.rig, check)
         if use is None or limit is None or rated is None:
             why = _why(puller, pulled, check, used) or "the trailer has no rating and no weight"
@@ -218,6 +228,12 @@ def match(puller: Puller, pulled: Pulled, share: float | None, unit: MassUnit) -
             at_expected.append((cap - use.used - use.slope * pulled.expected, limit.worked_out))
         status: Status = "over" if actual > cap * (1 + 1e-9) else "unconfirmed" if limit.worked_out else "within"
         rows.append(MatchRow(check, label, actual / factor, cap / factor, (cap - actual) / factor, status, None))
+    front, front_expected = (
+        max((row.used + row.slope * kg for row in in_front(puller.rig, used, puller.known)), default=0.0)
+        if kg is not None
+        else 0.0
+        for kg in (rated, pulled.expected)
+    )
     binding = min(tops, key=lambda check: tops[check], default=None)
     top = tops[binding] if binding else None
     room = top - rated if top is not None and rated is not None else None
@@ -233,10 +249,21 @@ def match(puller: Puller, pulled: Pulled, share: float | None, unit: MassUnit) -
         room=None if room is None else room / factor,
         verdict_expected=_verdict(at_expected, bool(missing)) if pulled.expected is not None else None,
         room_expected=None if expected is None else expected / factor,
-        says=_says(puller, pulled, binding, top, unit),
+        in_front=front / factor if front > SLACK else None,
+        in_front_expected=front_expected / factor if front_expected > SLACK else None,
+        says=_says(puller, pulled, binding, top, unit) + _in_front(front, front_expected, unit),
         missing=missing,
         rows=rows,
     )
+
+
+def _in_front(rated: float, expected: float, unit: MassUnit) -> str:
+    """A front axle over its limit, which a trailer relieves and does not cure. [kg]"""
+    if max(rated, expected) <= SLACK:
+        return ""
+    if rated <= SLACK:
+        return f" As expected the trailer takes too little off the front axle: {print_mass(expected, unit)} over its limit."
+    return f" The front axle stays {print_mass(rated, unit)} over its limit: too much lies in front."
 
 
 def _says(puller: Puller, pulled: Pulled, binding: str | None, top: float | None, unit: MassUnit) -> str:
@@ -244,7 +271,7 @@ def _says(puller: Puller, pulled: Pulled, binding: str | None, top: float | None
         return "No limit is known yet."
     label = check_label(puller.rig, binding)
     heavy, light = pulled.rated, pulled.expected
-    said = f"{label} ends it at {print_mass(top, unit)}"
+    said = f"{label} {'end' if binding.startswith('tires.') else 'ends'} it at {print_mass(top, unit)}"
     if heavy is not None and heavy > top and light is not None and light <= top:
         dry = pulled.trailer.dry_weight
         cargo = f", {print_mass(top - dry.kg, unit)} of cargo above its dry weight" if dry and top > dry.kg else ""

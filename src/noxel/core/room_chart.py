@@ -4,7 +4,7 @@ import itertools
 from dataclasses import dataclass
 
 from noxel.core.answers import Answer
-from noxel.core.ceiling import as_towing, uses
+from noxel.core.ceiling import as_towing, every_use
 from noxel.core.loaded import SLACK, Asked, Start, small, with_load
 from noxel.core.loads import PHASES
 from noxel.core.pack import PHASE_NAMES, in_phase
@@ -169,14 +169,21 @@ class _Room:
 
 def _bounds(asked: Asked, listed: float) -> list[_Bound]:
     rig, share = asked.rig, asked.share
+    tires, of_trailer = rig.vehicle.tires, rig.trailer.tires if rig.trailer else None
     takes = {"vehicle.front_axle": 1 - asked.place, "vehicle.rear_axle": asked.place, "vehicle.gross": 1.0, "combination.gross": 1.0,
              "vehicle.payload": 1.0}  # fmt: skip
+    for check, part, each in (("tires.front", 1 - asked.place, tires.front), ("tires.rear", asked.place, tires.rear)):
+        if each and each.count:
+            takes[check] = part / each.count
     found = []
-    for check, use in uses(with_load(asked.solo, -listed, asked.place), share).items():
+    for check, use in every_use(rig, with_load(asked.solo, -listed, asked.place), share).items():
         limit = asked.known.get(check)
         if limit is not None and use.slope:
             found.append(_Bound(check, cushion(rig, check) * limit.kg - use.used, takes.get(check, 0.0), use.slope))
-    for check, slope in (("trailer.gross", 1.0), ("trailer.axles", 1.0 - share)) if rig.trailer is not None else ():
+    own = [("trailer.gross", 1.0), ("trailer.axles", 1.0 - share)] if rig.trailer is not None else []
+    if of_trailer and of_trailer.count:
+        own.append(("tires.trailer", (1.0 - share) / of_trailer.count))
+    for check, slope in own:
         limit = asked.known.get(check)
         if limit is not None:
             found.append(_Bound(check, cushion(rig, check) * limit.kg, 0.0, slope))

@@ -17,6 +17,9 @@ const verdictOf = (cell: MatchCell, plan: Plan) =>
     | "caution"
     | "within";
 const roomOf = (cell: MatchCell, plan: Plan) => (plan === "expected" ? (cell.room_expected ?? cell.room) : cell.room);
+/** A front axle that stays over its limit whatever room there is besides. */
+const inFrontOf = (cell: MatchCell, plan: Plan) =>
+  plan === "expected" && cell.verdict_expected ? cell.in_front_expected : cell.in_front;
 
 /** Every vehicle of the garage before every trailer; two pairs side by side, the difference explained. */
 export function WhichWithWhich() {
@@ -196,6 +199,7 @@ function Cell(props: { cell: MatchCell; plan: Plan; picked: boolean; onPick: () 
   const { cell, plan, picked, onPick } = props;
   const verdict = verdictOf(cell, plan);
   const room = roomOf(cell, plan);
+  const inFront = inFrontOf(cell, plan);
   const status = { stop: "over", incomplete: "unknown", caution: "unconfirmed", within: "within" } as const;
   return (
     <button
@@ -212,10 +216,20 @@ function Cell(props: { cell: MatchCell; plan: Plan; picked: boolean; onPick: () 
       </span>
       <span>
         <b className={`font-cond text-[17px] ${verdict === "stop" ? "text-vermilion" : ""}`}>
-          {room === null ? "?" : room < 0 ? `${mass(-room)} too much` : `${mass(room)} room`}
+          {inFront !== null && (room ?? 0) >= 0
+            ? `${mass(inFront)} over in front`
+            : room === null
+              ? "?"
+              : room < 0
+                ? `${mass(-room)} too much`
+                : `${mass(room)} room`}
         </b>
         <span className="block text-[13px] text-soft">
-          {cell.binding ? cell.binding.toLowerCase() : "no limit known"}
+          {inFront !== null && (room ?? 0) >= 0
+            ? "front axle"
+            : cell.binding
+              ? cell.binding.toLowerCase()
+              : "no limit known"}
           {verdict === "incomplete" && `; ${cell.missing.length} not known`}
         </span>
       </span>
