@@ -11,7 +11,7 @@ from noxel.core.plates import PlatesAnswer, evaluate_plates
 from noxel.core.predict import predict
 from noxel.core.rig import LOAD_INDEX, AxleTires
 from noxel.core.rigfile import parse_rig
-from noxel.core.tires import age_years, made_on, pressure_for, read_load_index, read_pressure_table
+from noxel.core.tires import age_years, axle_sets, made_on, pressure_for, read_load_index, read_pressure_table
 from noxel.core.units import KG
 from noxel.errors import InputError
 from tests.truth import CASES, case, rig_of
@@ -28,6 +28,18 @@ class Sidewall(unittest.TestCase):
         self.assertEqual(loads, sorted(set(loads)))
         for index in range(60, 71):  # a series of preferred numbers: ten times as much eighty steps on
             self.assertAlmostEqual(LOAD_INDEX[index + 80] / LOAD_INDEX[index], 10, delta=0.05)
+
+    def test_single_or_dual_by_the_axles_that_are_known(self) -> None:
+        """Four tires on one rated axle stand in pairs; on two, or where nothing says how many axles there are, they do not."""
+        document = rig_of("check--three-passes")
+        document["trailer"]["tires"] = {"count": 4, "load_index": "121/118", "assembly": 5000}
+        for gawr, kg, parts in (([5200], 1320, 1), ([5200, 5200], 1450, 2), (None, 1450, None)):
+            document["trailer"]["ratings"].pop("gawr", None)
+            document["trailer"]["ratings"] |= {"gawr": gawr} if gawr else {}
+            found = next(each for each in axle_sets(parse_rig(document)) if each.group == "trailer")
+            self.assertEqual(found.rating.kg if found.rating else 0, kg)
+            assembly = dict(found.parts()).get("axle assembly")
+            self.assertAlmostEqual(assembly or 0, 5000 * KG["lb"] * (parts or 0))
 
     def test_date_code(self) -> None:
         self.assertEqual(made_on("DOT XXXX 2319"), datetime.date(2019, 6, 3))  # ISO week 23 of 2019 starts on 3 June

@@ -154,7 +154,20 @@ class Traps(unittest.TestCase):
         def light_nose(passes: Any, _: Any) -> None:
             passes[0]["readings"].update(front=2400)
 
+        def weak_wheels(_: Any, document: Any) -> None:  # 3,680 lb on the rear axle
+            document["vehicle"]["tires"]["rear"]["wheel"] = 1800
+
+        def soft_tires(_: Any, document: Any) -> None:
+            document["vehicle"]["tires"]["rear"] |= {"pressure": "60 psi", "table": [
+                {"pressure": "60 psi", "load": 1750}, {"pressure": "65 psi", "load": 1850}]}  # fmt: skip
+
+        def beyond_the_table(_: Any, document: Any) -> None:
+            document["vehicle"]["tires"]["rear"]["table"] = [{"pressure": "60 psi", "load": 1839}]
+
         expected = {
+            weak_wheels: ("part_exceeded", "vehicle.tires.rear.wheel"),
+            soft_tires: ("pressure_below_need", "vehicle.tires.rear.pressure"),
+            beyond_the_table: ("pressure_none_carries", "vehicle.tires.rear.pressure"),
             swapped: ("ticket_total_differs", "weigh_ins[0].passes[0].printed_gross"),
             misread: ("ticket_total_differs", "weigh_ins[0].passes[0].printed_gross"),
             kilograms: ("unit_slip", "weigh_ins[0].passes[2].unit"),
@@ -174,6 +187,8 @@ class Traps(unittest.TestCase):
     def test_a_sound_weigh_in_raises_no_warning(self) -> None:
         document = rig_of("check--three-passes")
         document["weigh_ins"][0]["passes"][0]["printed_gross"] = 13580
+        document["vehicle"]["tires"]["rear"] |= {"wheel": 1840, "pressure": "65 psi", "table": [  # 3,680 lb on two, just carried
+            {"pressure": "60 psi", "load": 1750}, {"pressure": "65 psi", "load": 1840}]}  # fmt: skip
         self.assertEqual([each.code for each in evaluate(parse_rig(document)).advisories if each.level == "warning"], [])
 
     def test_one_pass_says_what_it_proves(self) -> None:

@@ -7,12 +7,13 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from noxel.core.answers import Advisory
-from noxel.core.checks import Checked
+from noxel.core.checks import Checked, exceeds
 from noxel.core.figures import combine, nominal, plus_minus
 from noxel.core.ratings import RATING_PATHS, on_pin, share_range
 from noxel.core.rigfile import RigFile
 from noxel.core.tickets import Pass
-from noxel.core.units import KG, print_mass, print_share
+from noxel.core.tires import axle_sets, pressure_for
+from noxel.core.units import KG, print_mass, print_pressure, print_share
 from noxel.core.weighing import PassLoads, Weighing, describe_pass, reading_words
 from noxel.core.words import missing_rating, source_label, vehicle_word
 
@@ -270,6 +271,34 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
                            numbers={"limit": row.limit.kg / KG[rig.units.mass]})  # fmt: skip
 
 
+def _under_load(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
+    """Wheels, axle assemblies and pressures against the load that was weighed: no check of their own holds them."""
+    loads = {row.id: row.actual.value for row in rows if row.actual is not None}
+    for each in axle_sets(notes.rig):
+        group = f"{each.group} axle" if each.group != "trailer" else "trailer's axles"
+        load = loads.get("trailer.axles" if each.group == "trailer" else f"vehicle.{each.group}_axle")
+        for name, carries in each.parts():
+            if name in ("wheels", "axle assembly") and load is not None and exceeds(load, carries):
+                field = "wheel" if name == "wheels" else "assembly"
+                yield notes.say("part_exceeded",
+                                f"On the {group} the {name} may carry {notes.mass(carries)}, {notes.mass(load - carries)} less than the "
+                                f"{notes.mass(load)} weighed there. The axle's own rating does not show it.",
+                                f"{each.path}.{field}", part=carries, load=load)  # fmt: skip
+        one = loads.get(f"tires.{each.group}")
+        need = pressure_for(each.tires, one, car=each.car) if one is not None else None
+        if need is None or one is None:
+            continue
+        unit, at = notes.rig.units.pressures, f"{each.path}.pressure"
+        if need.kpa is None:
+            yield notes.say("pressure_none_carries",
+                            f"No pressure that the tire maker and the sidewall allow carries the {notes.mass(one)} that one tire of the "
+                            f"{group} has.", at, load=one)  # fmt: skip
+        elif each.tires.pressure and each.tires.pressure.kpa < need.kpa * (1 - 1e-6):
+            yield notes.say("pressure_below_need",
+                            f"The tires of the {group} are set to {print_pressure(each.tires.pressure.kpa, unit)}; {notes.mass(one)} on one of "
+                            f"them needs at least {print_pressure(need.kpa, unit)}, cold.", at, load=one)  # fmt: skip
+
+
 def _accepted(rig: RigFile, number: int, advisory: Advisory) -> Advisory:
     """A warning that somebody looked at and found right stays on the record, as a note."""
     here = f"weigh_ins[{number - 1}]"
@@ -299,7 +328,7 @@ def advise(rig: RigFile, number: int | None, weighing: Weighing, rows: list[Chec
         notes = _Notes(rig, number, weighing)
         for look in (_tickets, _unit_slips, _rolled_off, _between_passes, _bars, _sides, _sources, _missing):
             found += look(notes)
-        found += _payload(notes, rows)
+        found += [*_payload(notes, rows), *_under_load(notes, rows)]
     found += _ratings(rig, rows)
     if number is not None:
         found = [_accepted(rig, number, each) for each in found]

@@ -12,7 +12,7 @@ from noxel.core.ready import ReadyItem, ready_list
 from noxel.core.rigfile import RigFile
 from noxel.core.terms import SETS
 from noxel.core.tires import AxleSet, axle_sets, is_p_metric, made_on, pressure_for
-from noxel.core.units import KG, KPA, METRES, print_mass, round_half_up
+from noxel.core.units import KG, KPA, METRES, print_mass, print_pressure
 
 Direction = Literal["optimistic", "conservative", "rough", "exact"]
 NOSE_UP, NOSE_DOWN = 0.005, 0.02
@@ -139,11 +139,6 @@ def _besides(rig: RigFile, measured_curb: float | None) -> list[Beside]:
     return work.found
 
 
-def _pressure_words(kpa: float, unit: str) -> str:
-    value = kpa / KPA[unit]
-    return f"{value:.1f} bar" if unit == "bar" else f"{round_half_up(value):,} {unit}"
-
-
 def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> TireAnswer:
     tires, rating, says = each.tires, each.rating, []
     parts = each.parts()
@@ -167,16 +162,16 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
         if need.from_table is None:
             says.append(f"No pressure in the table carries {one} on one tire.")
         elif need.above_sidewall:
-            says.append(f"{one} on one tire would need {_pressure_words(need.from_table, unit)}, above the sidewall's maximum.")
+            says.append(f"{one} on one tire would need {print_pressure(need.from_table, unit)}, above the sidewall's maximum.")
         elif need.kpa is not None:
             why = (
                 "the placard asks for more than the table"
                 if need.raised_to_placard
                 else f"the table's row for {one} on one tire"
             )
-            says.append(f"At least {_pressure_words(need.kpa, unit)}, cold: {why}.")
+            says.append(f"At least {print_pressure(need.kpa, unit)}, cold: {why}.")
             if tires.pressure and tires.pressure.kpa < need.kpa * (1 - 1e-6):
-                says.append(f"Set is {_pressure_words(tires.pressure.kpa, unit)}: too low for this load.")
+                says.append(f"Set is {print_pressure(tires.pressure.kpa, unit)}: too low for this load.")
     made = made_on(tires.date_code).isocalendar() if tires.date_code else None
     return TireAnswer(
         group=each.group,

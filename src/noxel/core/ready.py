@@ -102,7 +102,17 @@ def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
     low = [group for group, tires in sets
            if tires.pressure and tires.placard_pressure and tires.pressure.kpa < tires.placard_pressure.kpa]  # fmt: skip
     known = bool(sets) and all(tires.pressure for _, tires in sets)
-    fact = f"{', '.join(low)} set below the placard" if low else "set as entered" if known else "not all pressures are entered"
+    short = [each.message for each in evaluation.advisories if each.code in ("pressure_below_need", "pressure_none_carries")]
+    fact = (
+        f"{', '.join(low)} set below the placard"
+        if low
+        else short[0].rstrip(".")
+        if short
+        else "set as entered"
+        if known
+        else "not all pressures are entered"
+    )
+    low += short
     yield "pressure", "Tire pressures cold, spare too", fact, "missing" if low else "plain" if known else "ask"
     old = [each for each in evaluation.plates if each.code == "tire_old"]
     if old:

@@ -149,14 +149,15 @@ def pressure_for(tires: AxleTires, load: float, *, car: bool = False) -> Pressur
 class AxleSet:
     """The tires of one axle or group with what they stand under: ``rated`` is the axle rating, ``axles`` how many. [kg]
 
-    ``rating`` is what one of its tires may carry.
+    ``rating`` is what one of its tires may carry. How many axles a trailer has is known from their ratings alone; where it is not,
+    up to six tires count as single.
     """
 
     group: str
     path: str
     tires: AxleTires
     rated: float | None
-    axles: int
+    axles: int | None
     dual: bool
     car: bool
     rating: TireRating | None
@@ -179,8 +180,8 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
     car = vehicle.body == "wagon"
     found = []
 
-    def put(group: str, path: str, tires: AxleTires, rated: float | None, axles: int, *, car: bool) -> None:
-        dual = bool(tires.count and tires.count >= 4 * axles)
+    def put(group: str, path: str, tires: AxleTires, rated: float | None, axles: int | None, *, car: bool) -> None:
+        dual = bool(tires.count and (tires.count >= 4 * axles if axles else tires.count > 6))
         found.append(AxleSet(group, path, tires, rated, axles, dual, car, one_tire(tires, dual=dual, car=car)))
 
     for group, tires, rated in (("front", vehicle.tires.front, vehicle.ratings.gawr_front),
@@ -188,7 +189,7 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
         if tires is not None:
             put(group, f"vehicle.tires.{group}", tires, rated.kg if rated else None, 1, car=car)
     if trailer is not None and trailer.tires is not None:
-        axles = len(trailer.ratings.gawr) or 1
+        axles = len(trailer.ratings.gawr) or None
         rated_sum = sum(each.kg for each in trailer.ratings.gawr) or None
         if trailer.ratings.axle_group:
             rated_sum = min(rated_sum or trailer.ratings.axle_group.kg, trailer.ratings.axle_group.kg)

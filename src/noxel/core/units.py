@@ -360,6 +360,12 @@ def print_mass(kg: float, unit: MassUnit) -> str:
     return f"{'−' if whole < 0 else ''}{abs(whole):,} {unit}"
 
 
+def print_pressure(kpa: float, unit: str) -> str:
+    """Print a pressure in whole psi or kPa, or in tenths of a bar: ``"65 psi"``."""
+    value = kpa / KPA[unit]
+    return f"{value:.1f} bar" if unit == "bar" else f"{round_half_up(value):,} {unit}"
+
+
 def print_share(share: float) -> str:
     """Print a share in per cent with one decimal: ``"12.6 %"``."""
     return f"{share * 100:.1f} %"
