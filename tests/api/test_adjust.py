@@ -1,27 +1,11 @@
 """Adjust and the lists over HTTP: what is put to work is written as the rig's own lists write it."""
 
-import tempfile
-import unittest
-from importlib.resources import files
-from pathlib import Path
 from typing import Any
 
-from fastapi.testclient import TestClient
-
-from noxel.api.app import create_app
-from noxel.store.database import Database
+from tests.api.stand import OnADemoRig
 
 
-class OverHttp(unittest.TestCase):
-    def setUp(self) -> None:
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        database = Database(Path(folder.name) / "noxel.db")
-        self.addCleanup(database.close)
-        self.client = TestClient(create_app(database))
-        demo = (files("noxel.demo") / "observatory.noxel.json").read_bytes()
-        self.rig = self.client.post("/api/rigs/import", content=demo).json()["id"]
-
+class Adjusting(OnADemoRig):
     def test_put_to_work_in_the_rigs_own_units_and_undone_in_one_step(self) -> None:
         before = self.client.get(f"/api/rigs/{self.rig}").json()["rig"]
         steps = [{"kind": "move", "index": 3, "position": "2 m"}, {"kind": "drop", "position": "1 in"}]

@@ -1,30 +1,17 @@
 """The interface over HTTP, on a real SQLite file: sheets, typing, import and export, and every kind of bad request."""
 
 import json
-import tempfile
-import unittest
-from pathlib import Path
 from typing import Any
 
-from fastapi.testclient import TestClient
-
-from noxel.api.app import create_app
 from noxel.formats.rig_json import LARGEST
-from noxel.store.database import Database
+from tests.api.stand import OnFile
 from tests.truth import rig_of
 
 
-class OverHttp(unittest.TestCase):
+class OverHttp(OnFile):
     def setUp(self) -> None:
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.database = Database(Path(folder.name) / "noxel.db")
-        self.addCleanup(self.database.close)
-        self.client = TestClient(create_app(self.database))
+        super().setUp()
         self.document = rig_of("check--three-passes")
-
-    def add(self) -> str:
-        return str(self.client.post("/api/rigs/import", json=self.document).json()["id"])
 
     def type(self, rig: str, path: str, text: str) -> Any:
         body = {"changes": [{"path": path, "text": text}], "what": path, "gesture": "g"}
@@ -32,13 +19,13 @@ class OverHttp(unittest.TestCase):
 
     def test_import_and_export_lose_nothing(self) -> None:
         self.document["note"] = "Ærø – “quotes”, ½ and 🛰"
-        rig = self.add()
+        rig = self.add(self.document)
         answer = self.client.get(f"/api/rigs/{rig}/file")
         self.assertEqual(answer.json(), self.document)
         self.assertIn("three-passes.noxel.json", answer.headers["content-disposition"])
 
     def test_typing_answers_with_the_whole_sheet(self) -> None:
-        rig = self.add()
+        rig = self.add(self.document)
         sheet = self.type(rig, "vehicle.ratings.gawr_rear", "3,700").json()
         row = next(row for row in sheet["evaluation"]["checks"] if row["id"] == "vehicle.rear_axle")
         self.assertAlmostEqual(row["margin"], 20)
@@ -61,16 +48,8 @@ class OverHttp(unittest.TestCase):
                 self.assertEqual(sheet["evaluation"]["derived"]["front_hitched"]["value"], 1200)
                 self.assertEqual(sheet["evaluation"]["working"]["front_hitched"]["lines"][0]["value"], 1200)
 
-    def problem(self, answer: Any, status: int, path: str | None = None) -> None:
-        self.assertEqual(answer.status_code, status, answer.text)
-        self.assertEqual(answer.headers["content-type"], "application/problem+json")
-        told = answer.json()
-        self.assertTrue(told["detail"] and told["code"] and told["type"].startswith("urn:noxel:"), told)
-        if path is not None:
-            self.assertIn(path, [each["path"] for each in told["errors"]])
-
     def test_bad_requests_name_the_field_and_change_nothing(self) -> None:
-        rig = self.add()
+        rig = self.add(self.document)
         for change, path in (({"path": "vehicle.colour", "text": "1"}, "vehicle.colour"), ({"path": "kind", "op": "set", "value": "x"}, "kind"),
                              ({"path": "hitch.parts[0]", "op": "set", "value": {"x": 1}}, "hitch.parts[0].kind")):  # fmt: skip
             self.problem(self.client.patch(f"/api/rigs/{rig}", json={"changes": [change]}), 422, path)

@@ -1,17 +1,10 @@
 """Lists, tickets, the log, its papers and the garage over HTTP, on a real SQLite file. Expected: figures added by hand."""
 
 import io
-import tempfile
-import unittest
-from importlib.resources import files
-from pathlib import Path
-from typing import Any
 
-from fastapi.testclient import TestClient
 from openpyxl import load_workbook
 
-from noxel.api.app import create_app
-from noxel.store.database import Database
+from tests.api.stand import OnADemoRig
 from tests.truth import rig_of
 
 TICKETS = """date;place;pass;bars;steer;drive;trailer
@@ -21,26 +14,7 @@ TICKETS = """date;place;pass;bars;steer;drive;trailer
 """
 
 
-class Lists(unittest.TestCase):
-    def setUp(self) -> None:
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        database = Database(Path(folder.name) / "noxel.db")
-        self.addCleanup(database.close)
-        self.client = TestClient(create_app(database))
-        demo = (files("noxel.demo") / "observatory.noxel.json").read_bytes()
-        self.rig = self.client.post("/api/rigs/import", content=demo).json()["id"]
-
-    def get(self, path: str, status: int = 200) -> Any:
-        answer = self.client.get(f"/api/rigs/{self.rig}{path}")
-        self.assertEqual(answer.status_code, status, answer.text[:500])
-        return answer
-
-    def post(self, path: str, body: Any, status: int = 200) -> Any:
-        answer = self.client.post(f"/api/rigs/{self.rig}{path}", json=body)
-        self.assertEqual(answer.status_code, status, answer.text[:500])
-        return answer.json()
-
+class Lists(OnADemoRig):
     def test_tickets_come_in_whole_or_not_at_all_and_never_twice(self) -> None:
         before = self.get("").json()["window"]["count"]
         seen = self.post("/tickets/preview", {"text": TICKETS})
@@ -131,7 +105,3 @@ class Lists(unittest.TestCase):
         left = self.client.get("/api/match").json()["vehicles"]
         self.assertNotIn(one["vehicle"], [each["id"] for each in left])
         self.assertTrue(self.get("/log").json()["entries"])  # its weigh-ins stay
-
-
-if __name__ == "__main__":
-    unittest.main()

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from tests.browser.stage import PHONE, OnStage
+from tests.browser.stage import PHONE, OnStage, at
 from tests.truth import rig_of
 
 
@@ -89,7 +89,13 @@ class TheLog(OnStage):
     def test_reminders_are_set_and_exported(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
         page.get_by_role("button", name="Set reminders").click()
-        page.get_by_label("Weigh again after").fill("120")
+        listed = page.get_by_label("Reminders").locator("[data-reminder=months]")
+        for keys, due in (
+            ("1", "1 Oct"),
+            ("20", "1 Sept 2036"),
+        ):  # one gesture is one step, and yet what is told follows every key
+            at(page, "reminders.months").press_sequentially(keys)
+            expect(listed).to_contain_text(due)
         page.get_by_label("Day the trip starts").fill("2096-07-01")
         page.get_by_label("Name of the trip").fill("Tern Island")
         page.get_by_role("button", name="Add the trip").click()

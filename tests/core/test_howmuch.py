@@ -1,5 +1,6 @@
 """How much, and which with which. Expected: the region against the ordinary checks at sampled points; figures by hand."""
 
+import copy
 import itertools
 import unittest
 from typing import Any
@@ -160,6 +161,18 @@ class TheRoom(unittest.TestCase):
         for bar in found.bars:
             self.assertAlmostEqual(bar.heaviest, document["trailer"]["ratings"]["gvwr"], msg=bar.check)
         self.assertTrue(all(need.enough for need in found.needs))
+
+    def test_the_weigh_in_looked_at_is_what_it_starts_from(self) -> None:
+        document = rig_of("check--three-passes")
+        first, later = document["weigh_ins"][0], copy.deepcopy(document["weigh_ins"][0])
+        for each in later["passes"]:
+            each["readings"]["rear"] += 200
+        document["weigh_ins"] = [first, later]
+        one, two, last = (how_much(parse_rig(document), number=number) for number in (1, 2, None))
+        self.assertEqual(one, how_much(parse_rig(document | {"weigh_ins": [first]})))
+        self.assertEqual(two, last)
+        by_one, by_two = ({bar.check: bar.heaviest for bar in found.bars} for found in (one, two))
+        self.assertAlmostEqual(by_one["combination.gross"] - by_two["combination.gross"], 200)
 
     def test_missing_ratings_are_named_never_silent(self) -> None:
         document = rig_of("predict--packed")

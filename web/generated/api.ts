@@ -5353,6 +5353,8 @@ export interface operations {
                 added?: string;
                 /** @description Tongue share, such as 0.13. */
                 share?: number | null;
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
             };
             header?: never;
             path: {

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from noxel.api.garage import TheGarage
 from noxel.api.problems import ProblemDetails
-from noxel.api.rigs import Added, Store, sheet_as_json
+from noxel.api.rigs import Added, Looking, Store, open_at, sheet_as_json
 from noxel.core.edit import Change, apply_changes, settle
 from noxel.core.fresh import new_rig
 from noxel.core.howmuch import HowMuch, how_much
@@ -79,11 +79,14 @@ class Brochure(BaseModel):
 
 
 @router.get("/rigs/{rig_id}/how-much", response_model=HowMuch)
-def ask_how_much(rig_id: str, rigs: Store, start: Start | None = None, added: Typed = "", share: Share = None) -> Response:
+def ask_how_much(
+    rig_id: str, rigs: Store, start: Start | None = None, added: Typed = "", share: Share = None, weigh_in: Looking = None
+) -> Response:
     """The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the room as a picture."""
-    rig = settle(rigs.open(rig_id).document).rig
+    stored = open_at(rigs, rig_id, weigh_in)
+    rig = settle(stored.document).rig
     more = _mass("added", added, rig.units.mass) or 0.0
-    return sheet_as_json(how_much(rig, start=start, added=more, share=share))
+    return sheet_as_json(how_much(rig, start=start, added=more, share=share, number=stored.window.at))
 
 
 def _mass(name: str, text: str, unit: MassUnit) -> float | None:

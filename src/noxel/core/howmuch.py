@@ -2,7 +2,7 @@
 
 from noxel.core.answers import Answer
 from noxel.core.ceiling import Ceiling, as_towing, ceiling_of, every_use, in_front, share_planned, uses
-from noxel.core.loaded import SLACK, Asked, Start, load_place, small, solo_from_weigh_in, with_load
+from noxel.core.loaded import SLACK, Asked, Start, last_weigh_in, load_place, small, solo_from_weigh_in, with_load
 from noxel.core.loads import PHASES
 from noxel.core.predict import overhang, predict_solo
 from noxel.core.ratings import cushion, limits
@@ -168,7 +168,9 @@ _NAMED = {"vehicle.tow_rating": "the tow rating", "combination.gross": "the GCWR
           "hitch.tongue": "a tongue rating"}  # fmt: skip
 
 
-def how_much(rig: RigFile, *, start: Start | None = None, added: float = 0.0, share: float | None = None) -> HowMuch:
+def how_much(
+    rig: RigFile, *, start: Start | None = None, added: float = 0.0, share: float | None = None, number: int | None = None
+) -> HowMuch:
     """Answer how much the vehicle can tow, loaded as it is.
 
     Parameters
@@ -181,6 +183,8 @@ def how_much(rig: RigFile, *, start: Start | None = None, added: float = 0.0, sh
         More (or less) in the vehicle than that, where its load lies on the average. [kg]
     share : float or None
         Tongue share; None is the one that was weighed, else the planned one.
+    number : int or None
+        Which weigh-in to start from, from 1; None is the last.
 
     Returns
     -------
@@ -193,7 +197,8 @@ def how_much(rig: RigFile, *, start: Start | None = None, added: float = 0.0, sh
         Naming the base, length or position without which nothing can be said.
     """
     towing = as_towing(rig)
-    weighed = solo_from_weigh_in(rig)
+    weigh_in = last_weigh_in(rig, number)
+    weighed = solo_from_weigh_in(rig, weigh_in)
     can: list[Start] = ["plan"]
     if weighed is not None:
         can.append("weigh_in")
@@ -201,10 +206,10 @@ def how_much(rig: RigFile, *, start: Start | None = None, added: float = 0.0, sh
     solo = weighed if begin == "weigh_in" and weighed is not None else predict_solo(towing)
     place = load_place(rig)
     loaded = with_load(solo, added, place)
-    measured = weigh(rig, rig.weigh_ins[-1]).figures.get("tongue_share") if begin == "weigh_in" else None
+    measured = weigh(rig, weigh_in).figures.get("tongue_share") if begin == "weigh_in" else None
     wanted = share if share is not None else measured.value if measured else share_planned(rig)
     known = limits(towing)
-    asked = Asked(rig, loaded, wanted, known, place)
+    asked = Asked(rig, loaded, wanted, known, place, weigh_in)
     found = ceiling_of(towing, every_use(towing, loaded, wanted), wanted, known)
     missing = [
         name

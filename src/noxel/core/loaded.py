@@ -7,6 +7,7 @@ from typing import Literal
 from noxel.core.predict import Solo, overhang
 from noxel.core.ratings import Limit
 from noxel.core.rigfile import RigFile
+from noxel.core.tickets import WeighIn
 from noxel.core.units import print_mass
 from noxel.core.weighing import weigh
 
@@ -24,6 +25,7 @@ class Asked:
     share: float
     known: Mapping[str, Limit | None]
     place: float
+    weigh_in: WeighIn | None = None
 
     def mass(self, kg: float) -> str:
         return print_mass(kg, self.rig.units.mass)
@@ -39,9 +41,14 @@ def load_place(rig: RigFile) -> float:
     return sum(kg * x for kg, x in placed) / total / wheelbase.m
 
 
-def solo_from_weigh_in(rig: RigFile) -> Solo | None:
+def last_weigh_in(rig: RigFile, number: int | None = None) -> WeighIn | None:
+    """The weigh-in of a number, from 1, or the last; None where there is none at all."""
+    return rig.weigh_ins[(number or 0) - 1] if rig.weigh_ins else None
+
+
+def solo_from_weigh_in(rig: RigFile, weigh_in: WeighIn | None) -> Solo | None:
     """The vehicle as the scale found it without its trailer, or None when it was not weighed so."""
-    figures = weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None).figures
+    figures = weigh(rig, weigh_in).figures
     wheelbase, b, curb = rig.vehicle.geometry.wheelbase, overhang(rig), rig.vehicle.curb_weight
     if "front_solo" not in figures or "rear_solo" not in figures or wheelbase is None or b is None:
         return None

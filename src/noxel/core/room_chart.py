@@ -238,7 +238,7 @@ def _point(asked: Asked, start: Start, listed: float) -> RoomPoint | None:
     if rig.trailer is None:
         return None
     if start == "weigh_in":
-        figure = weigh(rig, rig.weigh_ins[-1]).figures.get("trailer_gross")
+        figure = weigh(rig, asked.weigh_in).figures.get("trailer_gross")
         if figure is not None:
             return RoomPoint(name="as weighed", load=listed / factor, trailer=figure.value / factor, load_pm=0.0,
                              trailer_pm=figure.plus_minus / factor, measured=True)  # fmt: skip

@@ -19,7 +19,7 @@ export function Adjust() {
   const [steps, setSteps] = useState<Step[]>([]);
   const looked = number;
   const answer = useQuery({
-    queryKey: ["adjust", sheet.id, sheet.revision, looked ?? 0, steps],
+    queryKey: ["adjust", sheet.id, sheet.saved_at, looked ?? 0, steps],
     queryFn: () => api.adjust(sheet.id, steps, looked),
     placeholderData: (before) => before,
     retry: false,
@@ -110,7 +110,7 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
 
 function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step[]) => void }) {
   const { steps, says, onChange } = props;
-  const { sheet, ask, number } = useDesk();
+  const { ask, number } = useDesk();
   const [name, setName] = useState("");
   const [told, setTold] = useState<string | null>(null);
   if (steps.length === 0) return told && <p className="mt-3 border-l-4 border-spruce pl-2 text-[15px]">{told}</p>;
@@ -164,7 +164,6 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
         </button>
       </div>
       {told && <p className="mt-1 text-[14px]">{told}</p>}
-      <span className="hidden">{sheet.revision}</span>
     </section>
   );
 }

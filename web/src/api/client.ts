@@ -180,7 +180,7 @@ export const api = {
     ask<Sheet>("POST", `/rigs/${id}/adjust/keep${looking(weighIn)}`, { name, steps }),
   applySteps: (id: string, steps: Step[], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/adjust/apply${looking(weighIn)}`, { steps }),
-  howMuch: (id: string, asked: { start: string; added: string; share: string }) =>
+  howMuch: (id: string, asked: { start: string; added: string; share: string; weigh_in: string }) =>
     ask<HowMuch>("GET", `/rigs/${id}/how-much?${new URLSearchParams(given(asked))}`),
   match: (asked: { unit: MassUnit; aboard: string; share: string }) =>
     ask<Schemas["MatchTable"]>("GET", `/match?${new URLSearchParams(given(asked))}`),

@@ -7,7 +7,7 @@ import { mass, share } from "../format";
 export function Compared({ numbers, others }: { numbers: number[]; others: string[] }) {
   const { sheet, rig } = useDesk();
   const found = useQuery({
-    queryKey: ["compare-weigh-ins", sheet.id, sheet.revision, numbers, others],
+    queryKey: ["compare-weigh-ins", sheet.id, sheet.saved_at, numbers, others],
     queryFn: () => api.compareWeighIns(sheet.id, numbers, others),
     placeholderData: (before) => before,
   });

@@ -25,10 +25,10 @@ export function LogPlace() {
   });
   const queries = useQueryClient();
   // not part of the key: all pages that are shown are asked for again, and stay where they are meanwhile
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new revision is what calls for it
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is what calls for it
   useEffect(() => {
     void queries.invalidateQueries({ queryKey: ["log", sheet.id] });
-  }, [queries, sheet.id, sheet.revision]);
+  }, [queries, sheet.id, sheet.saved_at]);
   if (found.error) return <p className="p-6 font-semibold">{found.error.message}</p>;
   const pages = found.data?.pages ?? [];
   const first = pages[0];

@@ -14,7 +14,7 @@ export function Multiples() {
   const { sheet, rig } = useDesk();
   const [until, setUntil] = useState<number | undefined>();
   const found = useQuery({
-    queryKey: ["chart", sheet.id, sheet.revision, until ?? 0],
+    queryKey: ["chart", sheet.id, sheet.saved_at, until ?? 0],
     queryFn: () => api.chart(sheet.id, until),
     placeholderData: keepPreviousData,
   });

@@ -9,7 +9,7 @@ import { Field } from "../ui/Field";
 function useReminders() {
   const { sheet } = useDesk();
   const found = useQuery({
-    queryKey: ["reminders", sheet.id, sheet.revision],
+    queryKey: ["reminders", sheet.id, sheet.saved_at],
     queryFn: () => api.reminders(sheet.id),
     placeholderData: keepPreviousData,
   });

@@ -10,14 +10,19 @@ import { WhichWithWhich } from "./WhichWithWhich";
 
 /** How much it can tow, and which with which: the least of all limits, not the largest figure in the brochure. */
 export function Match() {
-  const { sheet, rig } = useDesk();
+  const { sheet, rig, number } = useDesk();
   const unit = rig.units.mass;
   const [added, setAdded] = useState(0);
   const [share, setShare] = useState<number | null>(null);
   const [start, setStart] = useState<"plan" | "weigh_in" | null>(null);
-  const asked = { start: start ?? "", added: added ? String(added) : "", share: share ? String(share) : "" };
+  const asked = {
+    start: start ?? "",
+    added: added ? String(added) : "",
+    share: share ? String(share) : "",
+    weigh_in: String(number ?? ""),
+  };
   const answer = useQuery({
-    queryKey: ["how-much", sheet.id, sheet.revision, asked],
+    queryKey: ["how-much", sheet.id, sheet.saved_at, asked],
     queryFn: () => api.howMuch(sheet.id, asked),
     placeholderData: (before) => before,
     retry: false,

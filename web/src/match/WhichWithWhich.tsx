@@ -35,7 +35,7 @@ export function WhichWithWhich() {
   const id = useId();
   const asked = { unit, aboard, share: "" };
   const table = useQuery({
-    queryKey: ["match", sheet.revision, asked],
+    queryKey: ["match", sheet.saved_at, asked],
     queryFn: () => api.match(asked),
     placeholderData: (before) => before,
     retry: false,

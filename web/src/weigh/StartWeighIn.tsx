@@ -11,7 +11,7 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
   const [uncouple, setUncouple] = useState(true);
   const [problem, setProblem] = useState<string | null>(null);
   const plan = useQuery({
-    queryKey: ["plan", sheet.id, sheet.revision, scale, uncouple],
+    queryKey: ["plan", sheet.id, sheet.saved_at, scale, uncouple],
     queryFn: () => api.plan(sheet.id, scale, uncouple),
     placeholderData: (before) => before,
   });
