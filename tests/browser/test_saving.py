@@ -1,6 +1,7 @@
 """How what was typed reaches the file: late answers, undo meanwhile, a server that does not answer, a second page."""
 
 import json
+import re
 
 from playwright.sync_api import Route, expect
 
@@ -42,6 +43,33 @@ class Saving(OnStage):
         expect(rear).to_have_value("3,333")
         held.pop().continue_()
         expect(rear).to_have_value(before)
+        expect(page.get_by_role("button", name="Nothing to undo")).to_be_visible()
+
+    def test_another_weigh_in_is_not_shown_as_it_was_before_a_change(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/weigh?weigh-in=1")
+        looked_at = page.get_by_role("button", name="Weigh-in", exact=True)
+        expect(looked_at).to_be_visible()
+        for key, place in (("]", True), ("[", False)):
+            page.keyboard.press(key)
+            (expect(looked_at).to_contain_text if place else expect(looked_at).not_to_contain_text)("Alder Bend")
+        rear = at(page, "weigh_ins[0].passes[0].readings.rear")
+        rear.fill("3333")
+        rear.blur()
+        undo = page.get_by_role("button", name="Undo", exact=False)
+        expect(undo).to_be_enabled()
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route(f"**/api/rigs/{self.rig}?*", hold)
+        with page.expect_request(f"**/api/rigs/{self.rig}?*"):
+            page.keyboard.press("]")
+        expect(page).to_have_url(re.compile("weigh-in=2|/weigh$"))
+        expect(undo).to_be_enabled()  # what it was before the change would have nothing to undo
+        held.pop().continue_()
+        expect(looked_at).to_contain_text("Alder Bend")
+        undo.click()
         expect(page.get_by_role("button", name="Nothing to undo")).to_be_visible()
 
     def test_what_a_page_could_not_send_is_sent_once_by_another(self) -> None:

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type Query, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import {
   api,
@@ -73,10 +73,9 @@ export function DeskProvider(props: {
       const key = ["sheet", id, at ?? 0];
       await queries.cancelQueries({ queryKey: key });
       queries.setQueryData(key, sheet);
-      void queries.invalidateQueries({
-        queryKey: ["sheet", id],
-        predicate: (each) => each.queryKey[2] !== key[2],
-      });
+      const others = { queryKey: ["sheet", id], predicate: (each: Query) => each.queryKey[2] !== key[2] };
+      queries.removeQueries({ ...others, type: "inactive" });
+      void queries.invalidateQueries(others);
       void queries.invalidateQueries({ queryKey: ["rigs"] });
     },
     [id, queries],
