@@ -15,7 +15,7 @@ from noxel.core.printing import Printer
 from noxel.core.quantities import Mass
 from noxel.core.rigfile import RigFile
 from noxel.core.statics import ball_load_transfer
-from noxel.core.units import KG, LITRES, METRES, print_mass
+from noxel.core.units import KG, LITRES, print_length, print_mass
 from noxel.core.weighing import weigh
 from noxel.errors import InputError, MissingInput, Problem
 
@@ -71,8 +71,8 @@ def _no(message: str, at: int) -> InputError:
 def _length(rig: RigFile, metres: float) -> str:
     unit = rig.units.lengths
     if unit == "in" and abs(metres) >= 0.6:
-        return f"{metres / METRES['ft']:.1f}".removesuffix(".0") + " ft"
-    return f"{metres / METRES[unit]:.{2 if unit == 'm' else 0}f} {unit}"
+        return print_length(metres, "ft")
+    return print_length(metres, unit)
 
 
 def _volume(rig: RigFile, litres: float) -> str:

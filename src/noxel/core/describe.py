@@ -8,7 +8,7 @@ from noxel.core.quantities import Length, Mass
 from noxel.core.rig import ByMode
 from noxel.core.rigfile import RigFile
 from noxel.core.terms import SETS
-from noxel.core.units import KG, METRES, MassUnit, print_mass
+from noxel.core.units import KG, LengthUnit, MassUnit, print_length, print_mass
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,13 +39,13 @@ def _figures(kind: str, rig: RigFile) -> Iterator[tuple[str, object]]:
         yield "axles", str(len(rig.trailer.ratings.gawr) or "") or None
 
 
-def _text(value: object, mass: MassUnit, length: str) -> str | None:
+def _text(value: object, mass: MassUnit, length: LengthUnit) -> str | None:
     if isinstance(value, ByMode):
         value = value.distributing or value.carrying
     if isinstance(value, Mass):
         return print_mass(value.kg, mass) if value.kg >= KG[mass] else None
     if isinstance(value, Length):
-        return f"{value.m / METRES[length]:.0f} {length}"
+        return print_length(value.m, length)
     return str(value) if value else None
 
 

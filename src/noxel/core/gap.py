@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from noxel.core.pack_answers import Gap, GapRow
 from noxel.core.predict import overhang
 from noxel.core.rigfile import RigFile
-from noxel.core.units import KG, METRES, print_mass, print_share
+from noxel.core.units import KG, print_length, print_mass, print_share
 from noxel.core.weighing import Weighing
 from noxel.core.words import figure_title, vehicle_word
 
@@ -19,11 +19,6 @@ _ROWS = (
     "trailer_gross",
     "combination_gross",
 )
-
-
-def _length(rig: RigFile, metres: float) -> str:
-    unit = rig.units.lengths
-    return f"{metres / METRES[unit]:,.{2 if unit == 'm' else 0}f} {unit}"
 
 
 def _in_vehicle(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float]) -> list[str]:
@@ -46,7 +41,8 @@ def _in_vehicle(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
         else "something left at home, or a lighter vehicle than its plate says?"
     )
     return [
-        f"The {word} carries {print_mass(abs(mass), unit)} {what}, as if it lay {_length(rig, place)} behind the front axle: {likely}"
+        f"The {word} carries {print_mass(abs(mass), unit)} {what}, as if it lay {print_length(place, rig.units.lengths)} "
+        f"behind the front axle: {likely}"
     ]
 
 
@@ -58,13 +54,13 @@ def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
     if abs(mass) <= pm["trailer_gross"]:
         if abs(tongue) > pm["tongue_static"]:
             way, sign = ("forward", "more") if tongue > 0 else ("back", "less")
-            moved = _length(rig, abs(tongue) * length.m / (100 * KG[unit]))
+            moved = print_length(abs(tongue) * length.m / (100 * KG[unit]), rig.units.lengths)
             return [f"The trailer weighs what was planned, but its load lies further {way}: {print_mass(abs(tongue), unit)} {sign} on the "
                     f"tongue, as 100 {unit} moved {moved} would do."]  # fmt: skip
         return []
     place = length.m * (1 - tongue / mass)
     what = "more than listed" if mass > 0 else "less than listed"
-    where = _length(rig, place) + " behind the coupler" if place >= 0 else _length(rig, -place) + " ahead of the coupler"
+    where = f"{print_length(abs(place), rig.units.lengths)} {'behind' if place >= 0 else 'ahead of'} the coupler"
     likely = (
         "options that the dry weight leaves out, or things never listed?" if mass > 0 else "less water aboard than planned?"
     )

@@ -18,7 +18,7 @@ from noxel.core.loaded import load_place
 from noxel.core.predict import predict
 from noxel.core.ratings import share_range
 from noxel.core.rigfile import RigFile
-from noxel.core.units import KG, METRES, print_mass, print_share
+from noxel.core.units import KG, print_length, print_mass, print_share
 from noxel.core.words import check_label, vehicle_word
 
 Vector = NDArray[np.float64]
@@ -145,7 +145,7 @@ def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> li
     after = state + by * per_metre
     share = float(after[TONGUE] / after[GROSS]) if after[GROSS] > 0 else 0.0
     unit = rig.units.lengths
-    far = f"{abs(by) / METRES[unit]:,.{2 if unit == 'm' else 0}f} {unit} {'back' if by > 0 else 'forward'}"
+    far = f"{print_length(abs(by), unit)} {'back' if by > 0 else 'forward'}"
     low, high = share_range(rig)
     says = f"{far}; tongue share then {print_share(share)}" if inside else f"{far}, which is beyond the trailer"
     return [Route(name=name, amount=None, says=says, worsens=[] if not inside or low <= share <= high else ["tongue share"])]

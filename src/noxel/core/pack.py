@@ -35,7 +35,7 @@ from noxel.core.rigfile import RigFile
 from noxel.core.spread import spread
 from noxel.core.stowage import stowage
 from noxel.core.tickets import Pass
-from noxel.core.units import METRES, MassUnit, print_share, read_typed
+from noxel.core.units import METRES, MassUnit, print_length, print_share, read_typed
 from noxel.core.weighing import PassLoads, Weighing, weigh
 from noxel.errors import MissingInput, QuantityError
 
@@ -281,8 +281,9 @@ def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAn
     factor, unit = METRES[to.length], to.length
     tape = rig.vehicle.geometry.hitch_offset
     found, pm = made.overhang.value / factor, made.overhang.plus_minus / factor
-    says = [f"By the slack pass the hitch point acts {found:.0f} ± {pm:.0f} {unit} behind the rear axle"
-            + (f"; the tape says {tape.m / factor:.0f} {unit}." if tape else ".")]  # fmt: skip
+    says = [f"By the slack pass the hitch point acts {print_length(made.overhang.value, unit)} "
+            f"(± {print_length(made.overhang.plus_minus, unit)}) behind the rear axle"
+            + (f"; the tape says {print_length(tape.m, unit)}." if tape else ".")]  # fmt: skip
     if made.moment_front and made.moment_trailer:
         says.append(
             "The bars' pull, read from the front axle and from the trailer's axles, agrees within the scale's ±."
@@ -373,10 +374,10 @@ _IN_TRAILER = (("nose", 0.18), ("ahead of the axles", 0.65), ("over the axles", 
 def _places(rig: RigFile, to: Printer) -> list[UsualPlace]:
     """Places by their usual names, from this rig's own lengths; about right, to be measured where it matters."""
     geometry, trailer = rig.vehicle.geometry, rig.trailer
-    factor, found = METRES[to.length], []
+    found = []
 
     def put(on: str, name: str, metres: float) -> None:
-        found.append(UsualPlace(on=on, name=name, text=f"{metres / factor:.{2 if to.length == 'm' else 0}f} {to.length}"))
+        found.append(UsualPlace(on=on, name=name, text=print_length(metres, to.length)))
 
     if geometry.wheelbase:
         a = geometry.wheelbase.m

@@ -12,7 +12,7 @@ from noxel.core.ready import ReadyItem, ready_list
 from noxel.core.rigfile import RigFile
 from noxel.core.terms import SETS
 from noxel.core.tires import AxleSet, axle_sets, is_p_metric, made_on, pressure_for
-from noxel.core.units import KG, KPA, METRES, print_mass, print_pressure
+from noxel.core.units import KG, KPA, METRES, print_length, print_mass, print_pressure
 
 Direction = Literal["optimistic", "conservative", "rough", "exact"]
 NOSE_UP, NOSE_DOWN = 0.005, 0.02
@@ -196,7 +196,7 @@ def attitude(rig: RigFile) -> Attitude | None:
     length = trailer.geometry.coupler_to_axles
     slope = drop / length.m if length else 0.0
     unit = rig.units.lengths
-    by = f"{abs(drop) / METRES[unit]:.1f}".removesuffix(".0") + f" {unit}"
+    by = print_length(abs(drop), unit, fine=True)
     what = "hitch plate" if on_pin(rig) else "ball"
     level = -NOSE_DOWN <= slope <= NOSE_UP if length else math.isclose(drop, 0.0, abs_tol=0.02)
     if abs(drop) < 0.001:

@@ -360,6 +360,23 @@ def print_mass(kg: float, unit: MassUnit) -> str:
     return f"{'−' if whole < 0 else ''}{abs(whole):,} {unit}"
 
 
+def print_length(metres: float, unit: LengthUnit, *, fine: bool = False) -> str:
+    """Print a length with its unit, as close as a tape tells it: ``"145 in"``, ``"3.68 m"``; ``fine`` for heights: ``"1.5 in"``.
+
+    Parameters
+    ----------
+    metres : float
+        The length. [m]
+    unit : {"in", "ft", "cm", "mm", "m"}
+        What to print it in.
+    fine : bool
+        A tenth of an inch or of a centimetre where it is not whole.
+    """
+    places = {"m": 2, "ft": 2 if fine else 1, "in": int(fine), "cm": int(fine), "mm": 0}[unit]
+    said = f"{metres / METRES[unit]:,.{places}f}"
+    return f"{said.removesuffix('.0')} {unit}"
+
+
 def print_pressure(kpa: float, unit: str) -> str:
     """Print a pressure in whole psi or kPa, or in tenths of a bar: ``"65 psi"``."""
     value = kpa / KPA[unit]
