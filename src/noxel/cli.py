@@ -123,7 +123,9 @@ def _row(check: Check) -> tuple[str, ...]:
     actual = _amount(check.actual, share) if check.at_least is None else f"≥ {_amount(check.at_least, share)}"
     pm = "" if check.plus_minus is None else f"± {_amount(check.plus_minus, share)}"
     limit = (
-        f"{check.low:.0%}–{check.high:.0%}" if check.low is not None and check.high is not None else _amount(check.limit, False)
+        f"{check.low * 100:g}%–{check.high * 100:g}%"
+        if check.low is not None and check.high is not None
+        else _amount(check.limit, False)
     )
     left = "" if check.margin is None else f"{_amount(abs(check.margin), False)} {'left' if check.margin >= 0 else 'over'}"
     return check.label, actual, pm, limit, check.limit_label or "", left, check.status

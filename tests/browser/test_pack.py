@@ -143,7 +143,7 @@ class Packing(OnStage):
         expect(page.get_by_text("must make the tongue lighter")).to_be_visible()
         page.get_by_label("Tongue after").fill("660")
         page.get_by_role("button", name="Work it out").click()
-        expect(page.get_by_text("200 ±0 in")).to_be_visible()  # 100 × 80 ÷ 40
+        expect(page.get_by_text("200 in ± 0 in")).to_be_visible()  # 100 × 80 ÷ 40
         page.get_by_role("button", name="Use it").click()
         page.get_by_role("link", name="Plates").click()
         expect(page.locator('input[data-path="trailer.geometry.coupler_to_axles"]')).to_have_value("200.0 in")

@@ -2228,11 +2228,15 @@ export interface components {
         };
         /**
          * LeverLength
-         * @description The lever length that two tongue readings show, in the rig's unit of length.
+         * @description The lever length that two tongue readings show, in the rig's unit of length: as it is told, and as it is typed.
          */
         LeverLength: {
             /** Plus Minus */
             plus_minus: number;
+            /** Says */
+            says: string;
+            /** Text */
+            text: string;
             /**
              * Unit
              * @enum {string}

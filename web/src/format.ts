@@ -10,6 +10,9 @@ export function mass(value: number): string {
   return value < 0 && text !== "0" ? `−${text}` : text;
 }
 
+/** A share that was set: in per cent, with a tenth where it is not whole. */
+export const percent = (value: number) => exact.format(Number((value * 100).toFixed(1)));
+
 export const share = (value: number) => `${(value * 100).toFixed(1)} %`;
 
 /** A figure as a field shows it at rest: numbers grouped, texts as they are. */

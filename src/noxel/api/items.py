@@ -10,11 +10,12 @@ from noxel.api.rigs import Looking, Store, sheet_as_json
 from noxel.api.sheet import AsWritten, Sheet, make_sheet
 from noxel.core.document import Document
 from noxel.core.edit import Change, apply_changes, settle
+from noxel.core.lengths import rounded_length
 from noxel.core.loads import Category
 from noxel.core.pack import read_item
 from noxel.core.rigfile import parse_rig
 from noxel.core.start import lever_length_typed, start_from_weigh_in
-from noxel.core.units import KG, METRES, LengthUnit, MassUnit, read_mass
+from noxel.core.units import KG, METRES, LengthUnit, MassUnit, print_length, read_mass
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.items_csv import COLUMNS, Column, guess, header_units, read_items
 from noxel.formats.lists import preview
@@ -69,11 +70,13 @@ class Moved(BaseModel):
 
 
 class LeverLength(BaseModel):
-    """The lever length that two tongue readings show, in the rig's unit of length."""
+    """The lever length that two tongue readings show, in the rig's unit of length: as it is told, and as it is typed."""
 
     value: float
     plus_minus: float
     unit: LengthUnit
+    says: str
+    text: str
 
 
 @router.post("/rigs/{rig_id}/items", response_model=Sheet)
@@ -147,7 +150,9 @@ def lever_length(rig_id: str, moved: Moved, rigs: Store) -> LeverLength:
     rig = settle(rigs.open(rig_id).document).rig
     unit = rig.units.lengths
     found = lever_length_typed(rig, moved.model_dump())
-    return LeverLength(value=found.value / METRES[unit], plus_minus=found.plus_minus / METRES[unit], unit=unit)
+    return LeverLength(value=found.value / METRES[unit], plus_minus=found.plus_minus / METRES[unit], unit=unit,
+                       says=f"{print_length(found.value, unit)} ± {print_length(found.plus_minus, unit)}",
+                       text=f"{rounded_length(found.value, unit)} {unit}")  # fmt: skip
 
 
 def _kg(value: float | int | str, unit: MassUnit) -> float:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from noxel.core.predict import overhang
 from noxel.core.quantities import Length
 from noxel.core.rigfile import RigFile
-from noxel.core.units import METRES
+from noxel.core.units import METRES, LengthUnit
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,8 +23,13 @@ def lever_lengths(rig: RigFile) -> Lengths:
     return Lengths(wheelbase.m if wheelbase else 1.0, overhang(rig) or 0.0, coupler.m if coupler else 1.0)
 
 
+def rounded_length(metres: float, unit: LengthUnit) -> float:
+    """A length in a unit, to about a tenth of a millimetre."""
+    return round(metres / METRES[unit], {"m": 4, "ft": 3, "in": 2, "cm": 2, "mm": 1}[unit])
+
+
 def in_the_rigs_unit(rig: RigFile, metres: float) -> Length:
     """A length as the rig's own lists write it, to a tenth of a millimetre; its unit said where the file has none."""
     unit = rig.units.lengths
-    value = round(metres / METRES[unit], {"m": 4, "ft": 3, "in": 2, "cm": 2, "mm": 1}[unit])
+    value = rounded_length(metres, unit)
     return Length(value if rig.units.length else f"{value} {unit}", metres)

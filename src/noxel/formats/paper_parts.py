@@ -69,7 +69,9 @@ def _row(check: Check) -> Row:
     if check.low is not None:
         actual = "?" if check.actual is None else f"{check.actual * 100:.1f} %"
         pm = "" if check.plus_minus is None else f"{check.plus_minus * 100:.1f}"
-        return Row((check.label, actual, pm, f"{check.low:.0%}–{check.high or 0:.0%}", "", STATUS[check.status], ""), loud)
+        return Row(
+            (check.label, actual, pm, f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%", "", STATUS[check.status], ""), loud
+        )
     left = "" if check.margin is None else f"{mass(abs(check.margin))} {'left' if check.margin >= 0 else 'OVER'}"
     pm = "" if check.plus_minus is None else mass(check.plus_minus)
     limit = "no rating" if check.limit is None else mass(check.limit)

@@ -50,6 +50,7 @@ export type RoomChart = Schemas["RoomChart"];
 export type MatchCell = Schemas["Cell"];
 export type MatchRow = Schemas["MatchRow"];
 export type Words = Schemas["Words"];
+export type LeverLength = Schemas["LeverLength"];
 export type Thing = Schemas["ThingOut"];
 export type ThingKind = Thing["kind"];
 export type TireAnswer = Schemas["TireAnswer"];
@@ -143,8 +144,7 @@ export const api = {
     ask<TablePreview>("POST", `/rigs/${id}/tickets/preview`, table),
   importTickets: (id: string, table: Schemas["TicketTable"]) =>
     ask<Schemas["BroughtIn"]>("POST", `/rigs/${id}/tickets/import`, table),
-  leverLength: (id: string, moved: Schemas["Moved"]) =>
-    ask<Schemas["LeverLength"]>("POST", `/rigs/${id}/lever-length`, moved),
+  leverLength: (id: string, moved: Schemas["Moved"]) => ask<LeverLength>("POST", `/rigs/${id}/lever-length`, moved),
   planFromWeighIn: (id: string, weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/plan/from-weigh-in${looking(weighIn)}`),
   units: (id: string, units: Schemas["NewUnits"], weighIn?: number) =>

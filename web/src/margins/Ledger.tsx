@@ -1,6 +1,6 @@
 import { Fragment } from "react";
 import type { Check } from "../api/client";
-import { mass, share } from "../format";
+import { mass, percent, share } from "../format";
 import { sourceWord } from "../ui/SourceTag";
 import { StatusMark, StatusTag, statusInk, statusWord } from "../ui/Status";
 import { WorkingPanel } from "./WorkingPanel";
@@ -78,7 +78,7 @@ function plusMinus(check: Check): string {
 }
 
 function limitText(check: Check): string {
-  if (isShare(check)) return `${((check.low ?? 0) * 100).toFixed(0)}–${((check.high ?? 0) * 100).toFixed(0)} %`;
+  if (isShare(check)) return `${percent(check.low ?? 0)}–${percent(check.high ?? 0)} %`;
   return check.limit === null || check.limit === undefined ? "–" : mass(check.limit);
 }
 

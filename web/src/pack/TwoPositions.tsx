@@ -1,5 +1,5 @@
 import { type FormEvent, useId, useState } from "react";
-import { api, RequestFailed } from "../api/client";
+import { api, type LeverLength, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
 
@@ -18,7 +18,7 @@ export function TwoPositions() {
   const { sheet, evaluation, apply, rig } = useDesk();
   const [texts, setTexts] = useState(BLANK);
   const [problems, setProblems] = useState<Record<string, string>>({});
-  const [found, setFound] = useState<{ value: number; plus_minus: number; unit: string } | null>(null);
+  const [found, setFound] = useState<LeverLength | null>(null);
   const id = useId();
   const work = (event: FormEvent) => {
     event.preventDefault();
@@ -40,7 +40,7 @@ export function TwoPositions() {
     found &&
     apply(
       [
-        { path: "trailer.geometry.coupler_to_axles", op: "type", text: `${found.value.toFixed(1)} ${found.unit}` },
+        { path: "trailer.geometry.coupler_to_axles", op: "type", text: found.text },
         { path: "trailer.geometry.coupler_to_axles", op: "source", source: "scale", note: "from two tongue readings" },
       ],
       "coupler to axles",
@@ -77,9 +77,7 @@ export function TwoPositions() {
           <Button type="submit">Work it out</Button>
           {found && (
             <>
-              <span className="font-cond text-[19px] font-semibold">
-                {found.value.toFixed(0)} ±{found.plus_minus.toFixed(0)} {found.unit}
-              </span>
+              <span className="font-cond text-[19px] font-semibold">{found.says}</span>
               <Button strong onClick={() => void use()}>
                 Use it
               </Button>

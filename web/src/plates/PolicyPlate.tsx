@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { percent } from "../format";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { ChoiceLine, More, Plate } from "./Plate";
@@ -41,7 +42,7 @@ export function PolicyPlate() {
             key={check.id}
             path={`policy.cushions.${check.id}`}
             label={check.label}
-            hint={`in use: ${Math.round((check.cushion ?? 1) * 100)} %`}
+            hint={`in use: ${percent(check.cushion ?? 1)} %`}
           />
         ))}
       </More>
@@ -75,8 +76,8 @@ export function PolicyPlate() {
             ))}
           </ul>
           <More title="Other figures" filled={Boolean(rig.policy?.tongue_share) && !chosen}>
-            <Field path="policy.tongue_share[0]" label="From" hint={`in use: ${(low * 100).toFixed(0)} %`} />
-            <Field path="policy.tongue_share[1]" label="To" hint={`in use: ${(high * 100).toFixed(0)} %`} />
+            <Field path="policy.tongue_share[0]" label="From" hint={`in use: ${percent(low)} %`} />
+            <Field path="policy.tongue_share[1]" label="To" hint={`in use: ${percent(high)} %`} />
           </More>
         </>
       )}
