@@ -105,3 +105,21 @@ class Lists(OnADemoRig):
         left = self.client.get("/api/match").json()["vehicles"]
         self.assertNotIn(one["vehicle"], [each["id"] for each in left])
         self.assertTrue(self.get("/log").json()["entries"])  # its weigh-ins stay
+
+    def test_the_lever_length_in_each_unit(self) -> None:
+        """80 kg moved back by 2.54 m takes 40 kg off the tongue: 80 × 2.54 ÷ 40 = 5.08 m, which is 200 in and 16.667 ft."""
+        moved = {"mass": "80 kg", "moved_back": "2.54 m", "before": "420 kg", "after": "380 kg", "resolution": "1 kg"}
+        for length, text, told in (
+            ("m", "5.08 m", "5.08 m"),
+            ("in", "200.0 in", "200 in"),
+            ("ft", "16.667 ft", "16.7 ft"),
+            ("mm", "5080.0 mm", "5,080 mm"),
+        ):
+            self.post("/units", {"mass": "kg", "length": length, "pressure": "psi"})
+            found = self.post("/lever-length", moved)
+            self.assertEqual((found["text"], found["says"].split(" ± ")[0]), (text, told))
+            change = {"path": "trailer.geometry.coupler_to_axles", "op": "type", "text": found["text"]}
+            sheet = self.client.patch(f"/api/rigs/{self.rig}", json={"changes": [change], "what": "length"}).json()
+            self.assertAlmostEqual(sheet["evaluation"]["geometry"]["coupler_to_axles"], 5.08, places=3)
+        wrong = self.post("/lever-length", moved | {"after": "430 kg", "mass": "x"}, 422)
+        self.assertIn("mass", [each["path"] for each in wrong["errors"]])
