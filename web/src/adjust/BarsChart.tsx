@@ -2,8 +2,9 @@ import type { BarCurve } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
 import { Field } from "../ui/Field";
+import { useWidth } from "../ui/useWidth";
 
-const W = 560;
+const WIDEST = 560;
 const H = 240;
 const L = 60;
 const R = 112;
@@ -13,6 +14,8 @@ const T = 10;
 /** Axle loads over the tension of the spring bars, from slack to the front axle's solo load; limits as dashed lines. */
 export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restoration: number) => void }) {
   const { rig } = useDesk();
+  const [box, width] = useWidth<HTMLElement>();
+  const W = Math.min(WIDEST, Math.max(320, width || WIDEST));
   const lines = [
     { key: "front" as const, name: "front axle", limit: curve.front_limit },
     { key: "rear" as const, name: "rear axle", limit: curve.rear_limit },
@@ -24,7 +27,7 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
   const x = (restoration: number) => L + restoration * (W - L - R);
   const y = (load: number) => H - B - ((load - least) / (most - least)) * (H - B - T);
   return (
-    <section aria-label="Spring bars" className="mt-6" data-part="bars">
+    <section ref={box} aria-label="Spring bars" className="mt-6" data-part="bars">
       <h2 className="border-b border-ink font-cond text-[20px] font-semibold">
         What the spring bars can do, and cannot
       </h2>
@@ -82,7 +85,7 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
         <text x={x(0)} y={H - 8} fontSize={13} fill="var(--soft)">
           slack
         </text>
-        <text x={x(1)} y={H - 8} textAnchor="end" fontSize={13} fill="var(--soft)">
+        <text x={W < 480 ? W - 2 : x(1)} y={H - 8} textAnchor="end" fontSize={13} fill="var(--soft)">
           front axle as without the trailer
         </text>
         <text x={L - 6} y={y(most / 1.06) + 4} textAnchor="end" fontSize={12} fill="var(--soft)">

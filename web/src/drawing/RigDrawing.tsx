@@ -1,24 +1,11 @@
-import { useEffect, useRef, useState } from "react";
 import type { Evaluation } from "../api/client";
+import { useWidth } from "../ui/useWidth";
 import { Braces } from "./Braces";
 import { Items, type OnPlace, type Placed } from "./Items";
 import { layOut, NARROW, SHORT, type Sizes, STRIP, WIDE } from "./layout";
 import { Outlines } from "./Outlines";
 import { PostMark } from "./PostMark";
 import type { Pick } from "./said";
-
-function useWidth() {
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
-  useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const watcher = new ResizeObserver(([entry]) => entry && setWidth(Math.floor(entry.contentRect.width)));
-    watcher.observe(element);
-    return () => watcher.disconnect();
-  }, []);
-  return [box, width] as const;
-}
 
 /**
  * The centre of the product: the rig from the side, a post under each axle and the tongue (frame = rating, fill = load,

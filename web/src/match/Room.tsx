@@ -1,9 +1,9 @@
 import type { RoomChart } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
+import { useWidth } from "../ui/useWidth";
 
-const W = 620;
-const H = 440;
+const WIDEST = 620;
 const LEFT = 64;
 const BOTTOM = 52;
 const TOP = 14;
@@ -21,13 +21,16 @@ function steps(most: number): number[] {
 export function Room({ chart }: { chart: RoomChart }) {
   const { rig } = useDesk();
   const unit = rig.units.mass;
+  const [box, width] = useWidth<HTMLElement>();
+  const W = Math.min(WIDEST, Math.max(300, width || WIDEST));
+  const H = W < 480 ? 380 : 440;
   const x = (load: number) => LEFT + (load / chart.most_load) * (W - LEFT - RIGHT);
   const y = (trailer: number) => H - BOTTOM - (trailer / chart.most_trailer) * (H - BOTTOM - TOP);
   const point = chart.point;
   const edge = new Set(chart.lines.filter((line) => touches(chart, line)).map((line) => line.check));
   const labels = placed(chart, edge, x, y);
   return (
-    <figure aria-label="The room as a picture">
+    <figure ref={box} aria-label="The room as a picture">
       <figcaption className="border-b border-ink font-cond text-[20px] font-semibold">The room</figcaption>
       <p className="mt-1 text-[15px] leading-snug">
         To the right: more in the vehicle. Up: a heavier trailer. In the shaded shape every limit holds; each line is

@@ -1,0 +1,15 @@
+import { useEffect, useRef, useState } from "react";
+
+/** How wide an element is, in pixels; 0 until it was measured. A chart drawn that wide keeps its words legible on a phone. */
+export function useWidth<Box extends Element = HTMLDivElement>() {
+  const box = useRef<Box>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const watcher = new ResizeObserver(([entry]) => entry && setWidth(Math.floor(entry.contentRect.width)));
+    watcher.observe(element);
+    return () => watcher.disconnect();
+  }, []);
+  return [box, width] as const;
+}
