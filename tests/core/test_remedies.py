@@ -208,10 +208,22 @@ class OnTheBench(unittest.TestCase):
         nose = next(route for route in rear.routes if "nose" in route.name and route.name.startswith("off"))
         state = state_of(self.bench.rig)
         self.assertTrue(nose.amount and nose.amount > 0 and np.isfinite(state).all())
-        curve = bar_curve(self.bench.rig, rows)
+        curve = bar_curve(self.bench.rig, rows, self.bench)
         assert curve  # noqa: S101
         self.assertLess(curve.points[-1].rear, curve.points[0].rear)
         self.assertAlmostEqual(curve.points[-1].front, curve.front_solo)  # full restoration: the front axle's solo load
+        said = 0
+        for check, label in (("vehicle.rear_axle", "Rear axle"), ("tires.rear", "Rear tires"), ("vehicle.gross", "Tow vehicle, loaded"),
+                             ("vehicle.payload", "Payload")):  # fmt: skip
+            line = next((each for each in curve.says if each.startswith(f"{label}: within from")), None)
+            if line is not None:  # tightened so far in a plan, the check is on its limit, but for the rounding of the per cent
+                part = float(line.split("from ")[1].split(" %")[0]) / 100
+                tried, _ = do_all(self.bench.rig, [Step(kind="bars", level=part)])
+                row = next(row for row in self.bench.checks(tried) if row.id == check)
+                assert row.limit  # noqa: S101
+                self.assertAlmostEqual((row.margin or 0.0) / row.limit.kg, 0.0, delta=0.005)
+                said += 1
+        self.assertGreaterEqual(said, 1, curve.says)
         totals = [point.front + point.rear + point.trailer for point in curve.points]
         self.assertAlmostEqual(max(totals), min(totals))
 

@@ -238,19 +238,16 @@ def bar_curve(rig: RigFile, rows: Sequence[Checked], bench: Bench | None = None)
     def loads(restoration: float) -> dict[str, float]:
         there = state.copy()
         there[MOMENT] = restoration * full
-        return {
-            check: float(form[check][0] @ there) + form[check][1]
-            for check in ("vehicle.front_axle", "vehicle.rear_axle", "trailer.axles", "vehicle.gross")
-        }
+        return {check: float(coefs @ there) + constant for check, (coefs, constant) in form.items()}
 
     points = [BarPoint(restoration=step / 10, front=loads(step / 10)["vehicle.front_axle"] / factor,
                        rear=loads(step / 10)["vehicle.rear_axle"] / factor, trailer=loads(step / 10)["trailer.axles"] / factor)
               for step in range(11)]  # fmt: skip
     says = []
     slack, tight = loads(0.0), loads(1.0)
-    for check in ("vehicle.rear_axle", "vehicle.gross"):
+    for check in ("vehicle.rear_axle", "tires.rear", "vehicle.gross", "vehicle.payload"):
         limit = limits.get(check)
-        if limit is None:
+        if limit is None or check not in slack:
             continue
         label = check_label(rig, check)
         if tight[check] > limit:
