@@ -273,6 +273,10 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
 
 def _under_load(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
     """Wheels, axle assemblies and pressures against the load that was weighed: no check of their own holds them."""
+    vehicle, trailer = notes.rig.vehicle.tires, notes.rig.trailer
+    fitted = (vehicle.front, vehicle.rear, trailer.tires if trailer else None)
+    if not any(each and (each.wheel or each.assembly or each.table) for each in fitted):
+        return
     loads = {row.id: row.actual.value for row in rows if row.actual is not None}
     for each in axle_sets(notes.rig):
         group = f"{each.group} axle" if each.group != "trailer" else "trailer's axles"
