@@ -2,7 +2,7 @@
 
 from noxel.core.answers import Answer
 from noxel.core.ceiling import Ceiling, as_towing, ceiling_of, every_use, in_front, share_planned, uses
-from noxel.core.loaded import SLACK, Asked, Start, last_weigh_in, load_place, small, solo_from_weigh_in, with_load
+from noxel.core.loaded import SLACK, Asked, Start, load_place, small, solo_from_weigh_in, weigh_in_numbered, with_load
 from noxel.core.loads import PHASES
 from noxel.core.predict import overhang, predict_solo
 from noxel.core.ratings import cushion, limits
@@ -197,7 +197,7 @@ def how_much(
         Naming the base, length or position without which nothing can be said.
     """
     towing = as_towing(rig)
-    weigh_in = last_weigh_in(rig, number)
+    weigh_in = weigh_in_numbered(rig, number)
     weighed = solo_from_weigh_in(rig, weigh_in)
     can: list[Start] = ["plan"]
     if weighed is not None:

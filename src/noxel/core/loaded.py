@@ -20,6 +20,8 @@ Start = Literal["plan", "weigh_in"]
 
 @dataclass(frozen=True, slots=True)
 class Asked:
+    """How much can it tow: the vehicle as loaded, the tongue share, the limits known, where its load lies, what was weighed."""
+
     rig: RigFile
     solo: Solo
     share: float
@@ -41,7 +43,7 @@ def load_place(rig: RigFile) -> float:
     return sum(kg * x for kg, x in placed) / total / wheelbase.m
 
 
-def last_weigh_in(rig: RigFile, number: int | None = None) -> WeighIn | None:
+def weigh_in_numbered(rig: RigFile, number: int | None = None) -> WeighIn | None:
     """The weigh-in of a number, from 1, or the last; None where there is none at all."""
     return rig.weigh_ins[(number or 0) - 1] if rig.weigh_ins else None
 

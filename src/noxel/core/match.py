@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from noxel.core.ceiling import Use, as_towing, every_use, in_front
 from noxel.core.checks import Status, Verdict
-from noxel.core.loaded import SLACK, last_weigh_in, load_place, solo_from_weigh_in
+from noxel.core.loaded import SLACK, load_place, solo_from_weigh_in, weigh_in_numbered
 from noxel.core.predict import Solo, predict_solo
 from noxel.core.ratings import Limit, cushion, limits, on_pin, share_range
 from noxel.core.rig import Trailer
@@ -118,7 +118,7 @@ def ready_puller(id_: str, name: str, rig: RigFile, aboard: float | None, *, in_
     solo: Solo | None = None
     missing: dict[str, str] = {}
     try:
-        planned = solo_from_weigh_in(rig, last_weigh_in(rig)) or predict_solo(towing)
+        planned = solo_from_weigh_in(rig, weigh_in_numbered(rig)) or predict_solo(towing)
         extra = 0.0 if aboard is None else aboard - listed
         place = load_place(rig)
         solo = Solo(
@@ -309,7 +309,7 @@ def pulled_of(id_: str, name: str, rig: RigFile, *, in_a_rig: bool) -> Pulled | 
     if not in_a_rig:
         return ready_pulled(id_, name, rig.trailer, None)
     cargo = sum(load.kg for load in rig.loads if load.on == "trailer")
-    weighed = weigh(rig, last_weigh_in(rig)).figures.get("tongue_share")
+    weighed = weigh(rig, weigh_in_numbered(rig)).figures.get("tongue_share")
     share = max(weighed.value, share_range(rig)[0]) if weighed else None
     return ready_pulled(id_, name, rig.trailer, cargo or None, share=share, on_pin=on_pin(rig))
 

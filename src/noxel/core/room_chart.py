@@ -103,11 +103,11 @@ def room_chart(asked: Asked, start: Start) -> RoomChart | None:
         point=point,
         phases=_phases(asked),
         nearest=room.nearest,
-        more_load=_in(room.more_load, factor),
-        more_trailer=_in(room.more_trailer, factor),
+        more_load=_in_unit(room.more_load, factor),
+        more_trailer=_in_unit(room.more_trailer, factor),
         exceeded=[bound.check for bound in room.exceeded],
-        off_trailer=_in(room.off_trailer, factor),
-        off_load=_in(room.off_load, factor),
+        off_trailer=_in_unit(room.off_trailer, factor),
+        off_load=_in_unit(room.off_load, factor),
         says=_chart_says(asked, room),
     )
 
@@ -209,7 +209,7 @@ def _region(bounds: list[_Bound], most_load: float) -> list[tuple[float, float]]
     return [*top, *reversed(bottom)]
 
 
-def _in(kg: float | None, factor: float) -> float | None:
+def _in_unit(kg: float | None, factor: float) -> float | None:
     return None if kg is None else kg / factor
 
 

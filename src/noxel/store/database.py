@@ -33,7 +33,9 @@ class Database:
             try:
                 path.parent.mkdir(parents=True, exist_ok=True)
             except OSError as exc:
-                raise InputError(f"{path.parent} cannot be a folder for the data: {exc.strerror}.") from exc
+                raise InputError(
+                    f"{path.parent} cannot be a folder for the data: {exc.strerror}. Choose another with --data."
+                ) from exc
             before_migration(path)
             url = URL.create("sqlite", database=str(path))
             self.engine = create_engine(url, connect_args={"check_same_thread": False, "timeout": 30})
@@ -43,7 +45,9 @@ class Database:
             migrate(self.engine)
         except OperationalError as exc:
             self.engine.dispose()
-            raise InputError(f"The database {path} cannot be opened: {exc.orig}.") from exc
+            raise InputError(
+                f"The database {path} cannot be opened: {exc.orig}. Is its folder yours to write in, and not full?"
+            ) from exc
 
     @contextmanager
     def reading(self) -> Iterator[Session]:

@@ -200,6 +200,11 @@ function Cell(props: { cell: MatchCell; plan: Plan; picked: boolean; onPick: () 
   const verdict = verdictOf(cell, plan);
   const room = roomOf(cell, plan);
   const inFront = inFrontOf(cell, plan);
+  const roomed = room === null ? "?" : room < 0 ? `${mass(-room)} too much` : `${mass(room)} room`;
+  const [said, what] =
+    inFront !== null && (room ?? 0) >= 0
+      ? [`${mass(inFront)} over in front`, "front axle"]
+      : [roomed, cell.binding?.toLowerCase() ?? "no limit known"];
   const status = { stop: "over", incomplete: "unknown", caution: "unconfirmed", within: "within" } as const;
   return (
     <button
@@ -215,21 +220,9 @@ function Cell(props: { cell: MatchCell; plan: Plan; picked: boolean; onPick: () 
         <StatusMark always status={status[verdict]} />
       </span>
       <span>
-        <b className={`font-cond text-[17px] ${verdict === "stop" ? "text-vermilion" : ""}`}>
-          {inFront !== null && (room ?? 0) >= 0
-            ? `${mass(inFront)} over in front`
-            : room === null
-              ? "?"
-              : room < 0
-                ? `${mass(-room)} too much`
-                : `${mass(room)} room`}
-        </b>
+        <b className={`font-cond text-[17px] ${verdict === "stop" ? "text-vermilion" : ""}`}>{said}</b>
         <span className="block text-[13px] text-soft">
-          {inFront !== null && (room ?? 0) >= 0
-            ? "front axle"
-            : cell.binding
-              ? cell.binding.toLowerCase()
-              : "no limit known"}
+          {what}
           {verdict === "incomplete" && `; ${cell.missing.length} not known`}
         </span>
       </span>
