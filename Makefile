@@ -6,7 +6,7 @@ STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 CORE_SOURCES := $(shell find src/noxel -name '*.py')
 
-.PHONY: demo serve test test-quick check types shots bench wheel page format clean
+.PHONY: demo serve test test-quick hunt check types shots bench wheel page format clean
 
 demo: $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 	@$(VENV)/bin/noxel demo
@@ -19,6 +19,9 @@ test: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium $(STAMPS)/office ## eve
 
 test-quick: $(STAMPS)/python ## every test but those in the browser
 	$(PY) -m tools.tests tests/core tests/store tests/api
+
+hunt: $(STAMPS)/python ## the tests of the core with new random examples, more of them
+	NOXEL_HUNT=1 $(PY) -m tools.tests tests/core
 
 check: $(STAMPS)/python $(STAMPS)/web ## style, types, layering, generated files
 	$(VENV)/bin/ruff check .

@@ -107,8 +107,8 @@ class CommandLine(unittest.TestCase):
         for arguments, cause in (
             (("serve", "--data", str(taken)), "taken cannot be a folder for the data: File exists"),
             (("serve", "--data", str(newer)), "version 9999, newer than this Noxel knows"),
-            (("demo", "--data", str(newer), "--port", "65536"), "65536 is no port"),
-            (("serve", "--port", "-1"), "-1 is no port"),
+            (("demo", "--data", str(newer), "--port", "65536"), "65536 is not a port"),
+            (("serve", "--port", "-1"), "-1 is not a port"),
             (("backup", "--data", str(newer), str(taken)), "a backup overwrites nothing"),
             (("backup", "--data", str(newer), str(taken / "copy.db")), "could not be written"),
             (("backup", "--data", str(taken), "copy.db"), "There is no database"),
@@ -118,10 +118,13 @@ class CommandLine(unittest.TestCase):
                 self.assertEqual(status, 2)
                 self.assertIn(cause, out)
 
-    def test_missing_figures_are_asked_for(self) -> None:
+    def test_what_can_be_computed_is_and_the_missing_figure_is_asked_for(self) -> None:
         document = rig_of("predict--packed")
         del document["vehicle"]["geometry"]["wheelbase"]
-        for verb in ("predict", "ceiling"):
-            status, _, err = self.run_on(document, verb)
-            self.assertEqual(status, 2)
-            self.assertIn("vehicle.geometry.wheelbase", err)
+        status, out, _ = self.run_on(document, "predict")
+        self.assertEqual(status, 0)
+        self.assertIn("For the rest, enter: vehicle.geometry.wheelbase", out)
+        self.assertRegex(out, r"vehicle_solo +5,635 lb")  # 3,000 + 2,450 base, 90 listed, hitch 95
+        status, out, _ = self.run_on(document, "ceiling")
+        self.assertEqual(status, 0)
+        self.assertRegex(out, r"vehicle.rear_axle +\? lb \(its load is not known\)")

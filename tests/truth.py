@@ -50,7 +50,8 @@ def exact_rigs(draw: st.DrawFn) -> tuple[Document, dict[str, float]]:
             "gvwr": draw(st.floats(2000, 6000)), "gawr_front": draw(st.floats(1000, 3000)),
             "gawr_rear": draw(st.floats(1000, 4000)), "gcwr": draw(st.floats(4000, 9000)),
             "tow_rating": draw(st.floats(1000, 5000)), "tongue_rating": draw(st.floats(80, 700))}},
-        "hitch": {"weight_distribution": True, "parts": [{"kind": "receiver", "trailer": draw(st.floats(1000, 5000))}]},
+        "hitch": {"weight_distribution": True, "parts": [
+            {"kind": "receiver", "trailer": draw(st.floats(1000, 5000)), "tongue": draw(st.floats(80, 700))}]},
         "trailer": {"ratings": {"gvwr": draw(st.floats(1000, 5000)), "gawr": [draw(st.floats(800, 2500))] * 2},
                     "geometry": {"coupler_to_axles": length}},
         "weigh_ins": [{"scale": {"resolution": 10}, "passes": [

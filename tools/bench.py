@@ -12,16 +12,12 @@ from collections.abc import Callable
 from importlib.resources import files
 from pathlib import Path
 
-from noxel.core.actions import actions
-from noxel.core.bench import Bench, bench_of
-from noxel.core.edit import Change, apply_changes
+from noxel.core.adjust import Baseline, Programme, actions, baseline_of, conditions, propose, state_of
+from noxel.core.editing import Change, apply_changes
 from noxel.core.evaluate import evaluate
-from noxel.core.levers import state_of
-from noxel.core.match import match, ready_pulled, ready_puller
-from noxel.core.predict import predict
-from noxel.core.programme import Programme, conditions
-from noxel.core.remedies import remedies
-from noxel.core.rigfile import dump_rig, parse_rig
+from noxel.core.match import match_pair, match_trailer, match_vehicle
+from noxel.core.mechanics import predict
+from noxel.core.rig import dump_rig, parse_rig
 from noxel.formats.rig_json import read_rig
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
@@ -53,12 +49,12 @@ def in_core() -> None:
     say("validate a rig file", f"{median_ms(lambda: parse_rig(document)):.1f} ms", "")
     say("predict", f"{median_ms(lambda: predict(rig)) * 1000:.0f} µs", "limit 1000 µs")
     assert rig.trailer  # noqa: S101
-    pullers = [ready_puller(str(n), str(n), rig, None) for n in range(50)]
-    pulled = [ready_pulled(str(n), str(n), rig.trailer, 100.0) for n in range(50)]
+    pullers = [match_vehicle(str(n), str(n), rig, None) for n in range(50)]
+    pulled = [match_trailer(str(n), str(n), rig.trailer, 100.0) for n in range(50)]
     say("match 50 vehicles with 50 trailers",
-        f"{median_ms(lambda: [match(one, other, 0.13, 'lb') for one in pullers for other in pulled], 5):.0f} ms", "limit 1000 ms")  # fmt: skip
+        f"{median_ms(lambda: [match_pair(one, other, 0.13, 'lb') for one in pullers for other in pulled], 5):.0f} ms", "limit 1000 ms")  # fmt: skip
     bench = crowded()
-    say("proposals for 60 items, 5 tanks and bars", f"{median_ms(lambda: remedies(bench), 3):.0f} ms", "limit 1000 ms")
+    say("proposals for 60 items, 5 tanks and bars", f"{median_ms(lambda: propose(bench), 3):.0f} ms", "limit 1000 ms")
     rows = bench.checks(bench.rig)
     programme = Programme(state_of(bench.rig), actions(bench.rig), conditions(bench, rows))
     say("of that, one raw HiGHS solve of the same model", f"{median_ms(programme.solve, 3):.0f} ms", "three are made")
@@ -66,8 +62,8 @@ def in_core() -> None:
     say("understand one typed figure", f"{median_ms(lambda: apply_changes(document, change)):.1f} ms", "")
 
 
-def crowded() -> Bench:
-    """The demo rig with sixty things and five tanks, over its ratings."""
+def crowded() -> Baseline:
+    """The demo rig with sixty items and five tanks, over its ratings."""
     document = dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes()))
     document["loads"] = [
         {"name": f"thing {n}", "on": "trailer" if n % 3 else "vehicle", "mass": 4 + n % 9, "position": 70 + (n * 37) % 190}
@@ -84,7 +80,7 @@ def crowded() -> Bench:
         }
         for n in range(5)
     ]
-    return bench_of(parse_rig(document))
+    return baseline_of(parse_rig(document))
 
 
 def over_http(address: str, document: object) -> None:

@@ -10,7 +10,7 @@ import tempfile
 from pathlib import Path
 
 from noxel.api.contract import contract
-from noxel.core.rigfile import RigFile
+from noxel.core.rig import RigFile
 
 ROOT = Path(__file__).parent.parent
 TYPES = ROOT / "web/generated/api.ts"

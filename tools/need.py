@@ -62,7 +62,7 @@ def need_chromium() -> "str | None":
 
 
 def need_office() -> "str | None":
-    """LibreOffice, which reckons the workbook again in the tests."""
+    """LibreOffice, which computes the workbook again in the tests."""
     if _installed(("soffice",), "libreoffice-calc-nogui"):
         return None
     return "The tests of the workbook need LibreOffice. Install it (Debian: apt-get install libreoffice-calc-nogui)."

@@ -13,10 +13,10 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 import noxel
-from noxel.core.answers import Check, Evaluation
 from noxel.core.evaluate import evaluate, evaluate_ceiling, evaluate_prediction
-from noxel.core.rigfile import RigFile
-from noxel.core.units import round_half_up
+from noxel.core.quantities import round_half_up
+from noxel.core.rig import RigFile
+from noxel.core.wording import Check, Evaluation
 from noxel.errors import InputError, NoxelError
 from noxel.formats.rig_json import load_rig, write_any
 
@@ -61,7 +61,7 @@ def _parser() -> argparse.ArgumentParser:
         return command
 
     check = on_file(
-        "check", _check, "hold a weigh-in against every rating; exit status 0 within or caution, 1 stop, 3 incomplete"
+        "check", _check, "compare a weigh-in with every rating; exit status 0 within or caution, 1 stop, 3 incomplete"
     )
     check.add_argument("--weigh-in", type=int, metavar="N", help="which weigh-in, from 1 (default: the last)")
     on_file("predict", _predict, "predict every axle load of the rig as planned")
@@ -94,7 +94,7 @@ def _parser() -> argparse.ArgumentParser:
 
 def _port(text: str) -> int:
     if not text.isdecimal() or int(text) > 65_535:
-        raise argparse.ArgumentTypeError(f"{text} is no port: a number from 0 to 65535")
+        raise argparse.ArgumentTypeError(f"{text} is not a port: a number from 0 to 65535")
     return int(text)
 
 
@@ -120,15 +120,32 @@ def _amount(value: float | None, share: bool) -> str:
 
 def _row(check: Check) -> tuple[str, ...]:
     share = check.low is not None
-    actual = _amount(check.actual, share) if check.at_least is None else f"≥ {_amount(check.at_least, share)}"
-    pm = "" if check.plus_minus is None else f"± {_amount(check.plus_minus, share)}"
+    ahead = check.expected
+    actual, pm, left, status = _amount(check.actual, share), check.plus_minus, check.margin, str(check.status)
+    if check.at_least is not None:
+        actual = f"≥ {_amount(check.at_least, share)}"
+    elif ahead is not None:
+        actual, pm, left, status = (
+            f"≈ {_amount(ahead.actual, share)}",
+            ahead.plus_minus,
+            ahead.margin,
+            f"expected: {ahead.outlook}",
+        )
     limit = (
         f"{check.low * 100:g}%–{check.high * 100:g}%"
         if check.low is not None and check.high is not None
         else _amount(check.limit, False)
     )
-    left = "" if check.margin is None else f"{_amount(abs(check.margin), False)} {'left' if check.margin >= 0 else 'over'}"
-    return check.label, actual, pm, limit, check.limit_label or "", left, check.status
+    room = "" if left is None else f"{_amount(abs(left), False)} {'left' if left >= 0 else 'over'}"
+    return (
+        check.label,
+        actual,
+        "" if pm is None else f"± {_amount(pm, share)}",
+        limit,
+        check.limit_label or "",
+        room,
+        status.replace("_", " "),
+    )
 
 
 def _report(rig: RigFile, found: Evaluation) -> str:
@@ -158,7 +175,9 @@ def _predict(options: argparse.Namespace) -> int:
             print(
                 f"  {key:<18} {_amount(value, key == 'tongue_share'):>9}{'' if key == 'tongue_share' else ' ' + found.units.mass}"
             )
-    return 0
+        if found.missing:
+            print("\nFor the rest, enter: " + ", ".join(found.missing))
+    return 0 if found.predicted else EXIT["incomplete"]
 
 
 def _ceiling(options: argparse.Namespace) -> int:
@@ -168,9 +187,15 @@ def _ceiling(options: argparse.Namespace) -> int:
         return 0
     unit = found.units.mass
     for check, value in sorted(found.limits.items(), key=lambda item: item[1]):
-        note = " (worked out)" if check in found.estimated else ""
+        note = " (not confirmed)" if check in found.estimated else ""
         print(f"  {check:<20} {_amount(value, False):>9} {unit}{' ← binds' if check == found.binding else ''}{note}")
     heaviest = "not known: no limit was entered" if found.ceiling is None else f"{_amount(found.ceiling, False)} {unit}"
+    for check in found.unknown:
+        print(f"  {check:<20} {'?':>9} {unit} (no rating entered)")
+    for check in found.missing:
+        print(
+            f"  {check:<20} {'?':>9} {unit} ({'nothing is listed in the vehicle' if check == 'loads' else 'its load is not known'})"
+        )
     print(f"\nHeaviest trailer at a tongue share of {found.tongue_share:.1%}: {heaviest}")
     return 0
 
@@ -239,11 +264,11 @@ def _run(database: "Database", port: int, name: str) -> int:
 
     listener = listen(port)
     address = f"http://127.0.0.1:{listener.getsockname()[1]}"
-    print(f"{name}: {address}  (Ctrl-C ends it; data in {database.path})", flush=True)
+    print(f"{name}: {address}  (stop with Ctrl-C; data in {database.path})", flush=True)
     app = create_app(database, name=name)
     gc.collect()
     gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
-    gc.set_threshold(20_000, 20, 20)  # an answer makes thousands of small things and drops them all: look rarely
+    gc.set_threshold(20_000, 20, 20)  # an answer makes thousands of small objects and drops them all: look rarely
     config = uvicorn.Config(app, log_level="warning", access_log=False)
     uvicorn.Server(config).run(sockets=[listener])
     database.close()

@@ -1,4 +1,4 @@
-"""Adjust and the lists over HTTP: what is put to work is written as the rig's own lists write it."""
+"""Adjust and the lists over HTTP: what is used in Pack is written as the rig's own lists write it."""
 
 from typing import Any
 

@@ -36,7 +36,7 @@ class Lists(OnADemoRig):
 
     def test_items_from_a_spreadsheet_are_added_in_the_units_of_its_columns(self) -> None:
         before = len(self.get("").json()["rig"]["loads"])
-        table = "thing\tkg\tplace (cm)\nkiln shelves\t12,5\t80\nfolding bench\t7\t\n"
+        table = "thing\tkg\tplace (cm)\nkiln shelves\t12,5\t80\nfolding base\t7\t\n"
         seen = self.post("/items/preview", {"text": table})
         self.assertEqual((seen["count"], seen["problems"]), (2, []))
         self.assertAlmostEqual(seen["total"], 19.5 / 0.45359237)  # kg in a rig of pounds
@@ -83,9 +83,9 @@ class Lists(OnADemoRig):
 
     def test_every_vehicle_before_every_trailer(self) -> None:
         self.client.post("/api/rigs/import", json=rig_of("check--fifth-wheel"))
-        things = self.client.get("/api/garage").json()
+        items = self.client.get("/api/garage").json()
         table = self.client.get("/api/match").json()
-        kinds = [each["kind"] for each in things]
+        kinds = [each["kind"] for each in items]
         self.assertEqual(len(table["pairs"]), kinds.count("vehicle") * kinds.count("trailer"))
         one, other = table["pairs"][0], table["pairs"][-1]
         asked = {

@@ -1,4 +1,4 @@
-"""How much, and which with which, over HTTP. Expected: the worked ceilings, and pairs by hand from brochures."""
+"""How much, and every vehicle with every trailer, over HTTP. Expected: the worked ceilings, and pairs by hand from brochures."""
 
 import copy
 from typing import Any
@@ -45,7 +45,9 @@ class HowMuch(OnFile):
         ):
             self.problem(self.client.get(f"/api/rigs/{rig}/how-much", params=asked), 422, path)
         document = rig_of("check--three-passes") | {"weigh_ins": []}
-        self.problem(self.client.get(f"/api/rigs/{self.add(document)}/how-much"), 422, "plan.vehicle_base.front")
+        answer = self.client.get(f"/api/rigs/{self.add(document)}/how-much").json()
+        self.assertIn("the load on it is not known: rear axle", answer["says"])  # the sums need no base and no place
+        self.assertIsNotNone(answer["ceiling"])
 
 
 class Pairs(OnFile):
@@ -78,7 +80,7 @@ class Pairs(OnFile):
         poor = cells["Weak", "Light"]
         self.assertAlmostEqual(poor["ceiling"], 600 / 0.13)
         self.assertEqual((poor["binding"], poor["verdict"]), ("Payload", "incomplete"))
-        self.assertTrue(any(line.startswith("Together") for line in poor["missing"]), poor["missing"])
+        self.assertTrue(any(line.startswith("Combination") for line in poor["missing"]), poor["missing"])
         asked = {"vehicle": one, "trailer": light, "other_vehicle": weak, "other_trailer": light, "aboard": "400"}
         says = self.client.get("/api/match/compare", params=asked).json()["says"]
         self.assertIn("payload 600 lb less", says[0])

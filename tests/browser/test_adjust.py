@@ -5,7 +5,7 @@ from importlib.resources import files
 
 from playwright.sync_api import expect
 
-from noxel.core.rigfile import dump_rig
+from noxel.core.rig import dump_rig
 from noxel.formats.rig_json import read_rig
 from tests.browser.stage import PHONE, OnStage
 from tests.truth import rig_of
@@ -25,24 +25,24 @@ class Adjusting(OnStage):
         page.locator('[data-proposal="0"]').get_by_role("button", name="Try this one").click()
         expect(verdict).to_have_attribute("data-adjusted", "within")
         expect(page.locator('[data-change="vehicle.rear_axle"]')).to_have_attribute("data-now", "within")
-        page.get_by_label("Name of this plan").fill("less water")
+        page.get_by_label("Name of this plan").fill("mount in the trailer")
         page.get_by_role("button", name="Keep as a plan").click()
-        expect(page.locator("[data-kept]")).to_contain_text("less water")
-        page.get_by_role("button", name="Put it to work").click()
-        expect(page.get_by_text("Put to work")).to_be_visible()
+        expect(page.locator("[data-kept]")).to_contain_text("mount in the trailer")
+        page.get_by_role("button", name="Use in Pack").click()
+        expect(page.get_by_text("Now in Pack")).to_be_visible()
         page.get_by_role("link", name="Pack").click()
-        expect(page.locator("[data-tank]").filter(has_text="fresh water")).not_to_contain_text("217")  # 26 gal before
+        expect(page.get_by_label("In the trailer")).to_contain_text("equatorial mount")  # it lay in the truck before
 
     def test_by_hand_with_undo(self) -> None:
         page = self.page(f"/rigs/{self.rig}/adjust")
         verdict = page.locator("[data-adjusted]")
         form = page.get_by_role("form", name="Try a step")
         form.get_by_text("leave", exact=True).click()
-        form.get_by_label("Which thing").select_option(label="battery bank (vehicle)")
+        form.get_by_label("Which item").select_option(label="battery bank (vehicle)")
         form.get_by_role("button", name="Try it").click()
         expect(page.get_by_text("1. Leave battery bank behind")).to_be_visible()
         expect(verdict).to_have_attribute("data-adjusted", "within")
-        page.get_by_role("button", name=re.compile("^Take back: Leave battery bank")).click()
+        page.get_by_role("button", name=re.compile("^Undo: Leave battery bank")).click()
         expect(verdict).to_have_attribute("data-adjusted", "stop")
         form.get_by_text("tank", exact=True).click()
         form.get_by_label("Level").fill("300 %")
@@ -50,7 +50,7 @@ class Adjusting(OnStage):
         expect(page.get_by_text("Must lie between 0 and 100 %, not 300.0 %.")).to_be_visible()
         expect(form.get_by_label("Level")).to_have_value("300 %")
         form.get_by_text("move", exact=True).click()
-        form.get_by_label("Which thing").select_option(label="telescope tube in its cradle (trailer)")
+        form.get_by_label("Which item").select_option(label="telescope tube in its cradle (trailer)")
         form.get_by_role("button", name="over the axles").click()
         form.get_by_role("button", name="Try it").click()
         expect(page.get_by_text(re.compile("1. Move telescope tube in its cradle .* back"))).to_be_visible()
@@ -78,9 +78,9 @@ class Adjusting(OnStage):
     def test_what_is_never_touched_and_what_it_needs(self) -> None:
         bare = self.rigs.add({**rig_of("check--three-passes"), "weigh_ins": [], "plan": {}})
         page = self.page(f"/rigs/{bare}/adjust")
-        expect(page.get_by_text("Nothing to try things on yet")).to_be_visible()
+        expect(page.get_by_text("Nothing to adjust yet")).to_be_visible()
         page.goto(f"{self.address}/rigs/{self.rig}/adjust")
-        page.get_by_text("What is never to be touched").click()
+        page.get_by_text("What the search must leave alone", exact=True).click()
         page.get_by_role("checkbox", name="never drain fresh water").click()
         expect(page.get_by_role("checkbox", name="never drain fresh water")).to_be_checked()
         page.get_by_role("button", name="Find it").click()

@@ -60,7 +60,7 @@ class Packing(OnStage):
         self.assertLess(load(page, "tongue"), lighter)
         page.locator('[data-load="0"] summary').click()
         page.locator('[data-load="0"]').get_by_role("button", name="into the trailer").click()
-        expect(page.get_by_text("Not predicted yet")).to_be_visible()  # its place in the trailer is not known yet
+        expect(page.get_by_text("Expected from labels and lists")).to_be_visible()  # its place in the trailer is not known yet
         page.get_by_label("In the trailer").locator('[data-load="0"] summary').click()
         page.locator('input[data-path="loads[0].position"]').fill("200")
         expect(page.locator("[data-predicted]")).to_be_visible()
@@ -69,7 +69,7 @@ class Packing(OnStage):
         page = self.page(f"/rigs/{self.rig}/pack")
         expect(page.locator("[data-predicted]")).to_be_visible()
         page.get_by_label("Behind the front axle").fill("140")
-        page.get_by_role("button", name="ordinary things").click()
+        page.get_by_role("button", name="ordinary items").click()
         page.get_by_label("Look for").fill("generator")
         page.get_by_role("button", name=re.compile("generator, small")).click()
         expect(page.get_by_role("button", name=re.compile("generator, small")).get_by_text("1 listed")).to_be_visible()
@@ -117,14 +117,14 @@ class Packing(OnStage):
         expect(page.locator("[data-part=list-problems]")).to_contain_text("line 4")
         expect(page.get_by_role("button", name="Add them all")).to_be_disabled()
         page.get_by_label("The list").fill("what;kg;how many;place (cm)\nkiln;95;1;80\nclay;12,5;8;\n")
-        expect(page.get_by_text("2 things, 430 lb in all")).to_be_visible()  # (95 + 100) kg
+        expect(page.get_by_text("2 items, 430 lb in all")).to_be_visible()  # (95 + 100) kg
         expect(page.get_by_role("radio", name="cm", exact=True)).to_be_checked()
         page.get_by_role("button", name="Add them all").click()
         expect(page.locator("[data-total=vehicle]")).to_contain_text("430")
         many = "name,kg,position\n" + "\n".join(f"thing {number},0.01,300" for number in range(10_000))
         page.get_by_role("button", name="a list from a spreadsheet").click()
         page.get_by_label("List file").set_input_files({"name": "many.csv", "mimeType": "text/csv", "buffer": many.encode()})
-        expect(page.get_by_text("10,000 things")).to_be_visible()
+        expect(page.get_by_text("10,000 items")).to_be_visible()
         page.get_by_role("button", name="Add them all").click()
         expect(page.get_by_text("more are listed")).to_be_visible()
         expect(page.locator("[data-total=vehicle]")).to_contain_text("650")  # and 100 kg more
@@ -151,9 +151,9 @@ class Packing(OnStage):
     def test_from_the_last_weigh_in_and_on_a_phone(self) -> None:
         rig = self.rigs.add({**rig_of("check--three-passes"), "plan": {}})
         page = self.page(f"/rigs/{rig}/pack", PHONE)
-        expect(page.get_by_text("Not predicted yet")).to_be_visible()
+        expect(page.get_by_text("Expected from labels and lists")).to_be_visible()
         page.get_by_role("button", name="Take it from the last weigh-in").click()
-        expect(page.locator("[data-predicted]")).to_be_visible()
+        expect(page.get_by_text("Predicted, not weighed")).to_be_visible()
         # narrow labels start with the figure itself; the pass with bars engaged weighed 2,580 and 3,680, the tongue 960
         found = [page.locator(f'[data-post="{post}"] text').first.text_content() or "" for post in ("front", "rear", "tongue")]
         for text, figure in zip(found, ("2,58", "3,6", "960"), strict=True):

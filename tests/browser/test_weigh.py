@@ -91,8 +91,9 @@ class ByEachScale(OnStage):
         expect(form.get_by_text("“x” is not a length")).to_be_visible()
         form.locator('input[name="span"]').fill("3 ft")
         form.get_by_role("button", name="Add this measurement").click()
-        expect(page.locator("[data-measurement] [data-part=answer]")).to_contain_text("1,065 ±27")  # (363 − 8) × 36/12
-        expect(page.locator('[data-way="direct"]')).to_contain_text("used")
+        expect(page.locator("[data-measurement] [data-part=answer]")).to_contain_text("1,065 ±35")  # (363 − 8) × 36/12
+        expect(page.locator(f'[data-way="{worked["expect"]["derived"]["tongue_source"]}"]')).to_contain_text("used")
+        expect(page.locator('[data-way="direct"]')).to_contain_text("agrees")
         self.agrees(page, worked)
 
     def test_fuel_burned_between_the_passes(self) -> None:
@@ -131,7 +132,7 @@ class ByEachScale(OnStage):
         page.get_by_role("link", name="Margins").click()
         gross = page.locator('tr[data-check="vehicle.gross"]')
         expect(gross).to_contain_text("6,260")
-        page.get_by_role("radio", name="with what came aboard since").click()
+        page.get_by_role("radio", name="with what was added since").click()
         expect(gross).to_contain_text("7,094")  # 6,260 + 100 gal × 8.34 lb
         expect(page.get_by_text("Estimated, not weighed")).to_be_visible()
         page.get_by_role("radio", name="by part").click()

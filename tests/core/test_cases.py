@@ -39,32 +39,38 @@ class WorkedCases(unittest.TestCase):
         self.assertTrue(close(expected, found, tolerance), f"{at}: expected {expected}, found {found}")
 
     def check_answer(self, expect: Any, found: Any) -> None:
-        self.assertEqual(set(expect["derived"]), set(found["derived"]))
-        self.agree({key: expect[key] for key in ("verdict", "units", "derived")}, found)
+        for part in ("derived", "expected"):
+            self.assertEqual(set(expect.get(part, ())), set(found.get(part, ())))
+        self.agree({key: value for key, value in expect.items() if key != "checks"}, found)
+        self.assertEqual("outlook" in expect, "outlook" in found)
         rows = {row["id"]: row for row in found["checks"]}
         self.assertEqual({row["id"] for row in expect["checks"]}, set(rows))
         for row in expect["checks"]:
             self.agree(row, rows[row["id"]], row["id"])
-            self.assertEqual(
-                set(row) & {"at_least", "low", "high", "limit"}, set(rows[row["id"]]) & {"at_least", "low", "high", "limit"}
-            )
+            optional = {"at_least", "low", "high", "limit", "expected"}
+            self.assertEqual(set(row) & optional, set(rows[row["id"]]) & optional, row["id"])
 
-    def by_command_line(self, verb: str, file: Any) -> tuple[Any, int]:
+    def by_command_line(self, verb: str, file: Any) -> tuple[str, str, int]:
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "rig.noxel.json"
             path.write_text(json.dumps(file), encoding="utf-8")
-            printed = io.StringIO()
-            with contextlib.redirect_stdout(printed):
+            printed, said = io.StringIO(), io.StringIO()
+            with contextlib.redirect_stdout(printed), contextlib.redirect_stderr(said):
                 status = main([verb, str(path), "--json"])
-        return json.loads(printed.getvalue()), status
+        return printed.getvalue(), said.getvalue(), status
 
     def test_command_line(self) -> None:
         paths = sorted(CASES.glob("*.json"))
-        self.assertGreaterEqual(len(paths), 52)
+        self.assertGreaterEqual(len(paths), 113)
         for path in paths:
             with self.subTest(path.stem):
                 worked = case(path.stem)
-                found, status = self.by_command_line(worked["verb"], worked["file"])
+                printed, said, status = self.by_command_line(worked["verb"], worked["file"])
+                if "error" in worked:
+                    self.assertEqual((printed, status), ("", 2))
+                    self.assertIn(worked["error"]["path"], said)
+                    continue
+                found = json.loads(printed)
                 if worked["verb"] == "check":
                     self.check_answer(worked["expect"], found)
                     self.assertEqual(status, EXIT[worked["expect"]["verdict"]])
@@ -76,9 +82,14 @@ class WorkedCases(unittest.TestCase):
 
     def test_api(self) -> None:
         with TestClient(create_app(Database(None))) as client:
-            for path in sorted(CASES.glob("check--*.json")):
+            for path in sorted([*CASES.glob("check--*.json"), *CASES.glob("error--*.json")]):
                 with self.subTest(path.stem):
                     worked = case(path.stem)
                     answer = client.post("/api/evaluate", json=worked["file"])
+                    if "error" in worked:
+                        self.assertEqual(answer.status_code, 422)
+                        paths = [each["path"] for each in answer.json()["errors"]]
+                        self.assertTrue(any(each.startswith(worked["error"]["path"]) for each in paths), paths)
+                        continue
                     self.assertEqual(answer.status_code, 200, answer.text)
                     self.check_answer(worked["expect"], answer.json())

@@ -5,7 +5,7 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.tickets import Units
+from noxel.core.rig import Units
 from noxel.errors import InputError, TooLarge
 from noxel.formats.items_csv import guess, header_units, read_items
 from noxel.formats.lists import Layout, length_in

@@ -9,8 +9,8 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.logbook import brought_in
-from noxel.core.rigfile import parse_rig
+from noxel.core.log import merge_weigh_ins
+from noxel.core.rig import parse_rig
 from noxel.errors import InputError, QuantityError
 from noxel.formats.tables import tickets_csv
 from noxel.formats.tickets_list import Tickets, guess_tickets, guess_units, read_day, read_tickets
@@ -65,16 +65,16 @@ class FromElsewhere(unittest.TestCase):
             ]
             self.assertEqual(shape, wanted, path.stem)
             if all("adjustments" not in each for one in document["weigh_ins"] for each in one["passes"]):
-                self.assertEqual(brought_in(document, found.weigh_ins), (document, len(wanted)), path.stem)
+                self.assertEqual(merge_weigh_ins(document, found.weigh_ins), (document, len(wanted)), path.stem)
 
     def test_they_find_their_place_by_date(self) -> None:
         document = rig_of("check--three-passes")  # weighed on 2026-05-02
         text = "date,front,rear\n2026-06-01,3,4\n2025-06-01,1,2\n2026-06-01,3,4\n"
-        made, already = brought_in(document, read(text, config="vehicle_only").weigh_ins)
+        made, already = merge_weigh_ins(document, read(text, config="vehicle_only").weigh_ins)
         self.assertEqual([each["date"] for each in made["weigh_ins"]], ["2025-06-01", "2026-05-02", "2026-06-01"])
         self.assertEqual(len(made["weigh_ins"][2]["passes"]), 2)  # two lines of one day are two passes of one visit
         self.assertEqual(already, 0)
-        again, already = brought_in(made, read(text, config="vehicle_only").weigh_ins)
+        again, already = merge_weigh_ins(made, read(text, config="vehicle_only").weigh_ins)
         self.assertEqual((again, already), (made, 2))
 
     def test_each_bad_line_by_its_number(self) -> None:

@@ -3,8 +3,8 @@
 import json
 import unittest
 
-from noxel.core.rigfile import parse_rig
-from noxel.core.units import KG
+from noxel.core.quantities import KG
+from noxel.core.rig import parse_rig
 from noxel.errors import InputError
 from noxel.instruments.lines import read_line
 from noxel.instruments.scale import Latest, LiveReading, LiveTicket
@@ -69,9 +69,9 @@ class StandIn(unittest.TestCase):
 
 class Driver(unittest.TestCase):
     def test_lines(self) -> None:
-        reading = read_line(b'{"channel": "front", "mass": 3040, "unit": "lb", "stable": true}')
+        reading = read_line(b'{"channel": "front", "mass": 3060, "unit": "lb", "stable": true}')
         assert isinstance(reading, LiveReading)  # noqa: S101
-        self.assertEqual((reading.channel, reading.mass, reading.unit, reading.stable), ("front", 3040, "lb", True))
+        self.assertEqual((reading.channel, reading.mass, reading.unit, reading.stable), ("front", 3060, "lb", True))
         ticket = read_line(
             json.dumps({"ticket": {"number": "7", "unit": "kg", "readings": {"front": 900}, "gross": 900}}).encode()
         )

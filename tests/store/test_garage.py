@@ -1,4 +1,4 @@
-"""The garage on a real SQLite file: shared things, copies, coupling; and a database of the first version opened today."""
+"""The garage on a real SQLite file: shared equipment, copies, coupling; and a database of the first version opened today."""
 
 import json
 import sqlite3
@@ -7,11 +7,11 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from noxel.core.edit import Change, apply_changes, settle
-from noxel.core.rigfile import parse_rig
+from noxel.core.editing import Change, apply_changes, settle
+from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
-from noxel.store.garage import Garage, Thing
+from noxel.store.garage import Equipment, Garage
 from noxel.store.rigs import Rigs
 from tests.truth import rig_of
 
@@ -30,11 +30,11 @@ class Things(unittest.TestCase):
         self.first = self.rigs.add(rig_of("check--three-passes"))  # lb, with spring bars
         self.second = self.rigs.add(rig_of("check--kilograms"))
 
-    def thing(self, kind: str, rig: str) -> Thing:
+    def equipment(self, kind: str, rig: str) -> Equipment:
         return next(each for each in self.garage.list() if each.kind == kind and rig in [coupled.id for coupled in each.rigs])
 
     def test_a_change_in_one_rig_is_there_in_the_other(self) -> None:
-        truck, caravan = self.thing("vehicle", self.first), self.thing("trailer", self.second)
+        truck, caravan = self.equipment("vehicle", self.first), self.equipment("trailer", self.second)
         third = self.garage.couple("both", "conventional", {"vehicle": truck.id, "trailer": caravan.id}, {"hitch": {}})
         rig = parse_rig(self.rigs.open(third).document)
         self.assertEqual(rig.units.mass, "lb")
@@ -50,10 +50,10 @@ class Things(unittest.TestCase):
         self.assertEqual(self.rigs.undo(third).document["vehicle"]["ratings"]["gvwr"], 7000)
 
     def test_another_rigs_weigh_ins_are_never_broken(self) -> None:
-        hitch, trailer = self.thing("hitch", self.first), self.thing("trailer", self.first)
+        hitch, trailer = self.equipment("hitch", self.first), self.equipment("trailer", self.first)
         other = self.garage.copy_rig(self.rigs.row(self.first), "again", ["vehicle"])
-        self.assertNotEqual(self.thing("vehicle", other).id, self.thing("vehicle", self.first).id)
-        self.assertEqual((self.thing("hitch", other).id, self.thing("trailer", other).id), (hitch.id, trailer.id))
+        self.assertNotEqual(self.equipment("vehicle", other).id, self.equipment("vehicle", self.first).id)
+        self.assertEqual((self.equipment("hitch", other).id, self.equipment("trailer", other).id), (hitch.id, trailer.id))
         self.assertNotIn("weigh_ins", self.rigs.open(other).document)
         off = [Change("hitch.weight_distribution", op="set", value=False)]
         with self.assertRaisesRegex(Conflict, "same hitch"):  # the first rig was weighed with its bars engaged
@@ -63,7 +63,7 @@ class Things(unittest.TestCase):
         self.assertEqual(self.rigs.open(self.first).document, before)
 
     def test_retired_and_removed(self) -> None:
-        truck = self.thing("vehicle", self.first)
+        truck = self.equipment("vehicle", self.first)
         self.garage.retire(truck.id)
         self.assertTrue(self.garage.list()[-1].retired)
         self.assertEqual(len(self.rigs.open(self.first).document["weigh_ins"]), 1)
@@ -98,4 +98,4 @@ class FromTheFirstVersion(unittest.TestCase):
         changed = next(rig for rig in kept if rigs.open(rig).undo)
         self.assertEqual(kept[changed]["vehicle"]["entered"]["ratings.gvwr"]["text"], "7,1oo")
         rigs.undo(changed)
-        self.assertEqual(rigs.undo(changed).document["vehicle"]["ratings"]["gvwr"], 7050)
+        self.assertEqual(rigs.undo(changed).document["vehicle"]["ratings"]["gvwr"], 7000)

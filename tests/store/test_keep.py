@@ -10,7 +10,7 @@ import tempfile
 import unittest
 from pathlib import Path
 
-from noxel.core.edit import Change, apply_changes
+from noxel.core.editing import Change, apply_changes
 from noxel.errors import InputError, NotFound
 from noxel.store.database import Database
 from noxel.store.keep import backup, known_versions, restore, version_of
@@ -20,7 +20,7 @@ from tests.truth import rig_of
 _WRITER = """
 import sys
 from pathlib import Path
-from noxel.core.edit import Change, apply_changes
+from noxel.core.editing import Change, apply_changes
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 rigs = Rigs(Database(Path(sys.argv[1])))
@@ -98,7 +98,7 @@ class Keeping(unittest.TestCase):
             other.execute("UPDATE alembic_version SET version_num = '9999'")
         backup(self.path, torn)
         torn.write_bytes(torn.read_bytes()[:5000])
-        for path, cause in ((foreign, "no database of Noxel"), (torn, "damaged"), (newer, "newer than this Noxel knows")):
+        for path, cause in ((foreign, "is not a database of Noxel"), (torn, "damaged"), (newer, "newer than this Noxel knows")):
             with self.assertRaisesRegex(InputError, cause):
                 restore(path, self.path)
         with self.assertRaises(NotFound):

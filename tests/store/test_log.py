@@ -9,7 +9,7 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from noxel.core.edit import Change, apply_changes
+from noxel.core.editing import Change, apply_changes
 from noxel.errors import Conflict, InputError
 from noxel.store.database import Database
 from noxel.store.log import Logs

@@ -9,8 +9,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from noxel.core.document import Document
-from noxel.core.edit import Change, apply_changes
+from noxel.core.editing import Change, Document, apply_changes
 from noxel.errors import Conflict, NotFound, RigFileError
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs

@@ -52,10 +52,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Things
-         * @description Every vehicle, hitch and trailer, the last changed first; retired ones last.
+         * List Equipment
+         * @description Every vehicle, hitch and trailer, the last changed first; retired last.
          */
-        get: operations["list_things_api_garage_get"];
+        get: operations["list_equipment_api_garage_get"];
         put?: never;
         /**
          * From Brochure
@@ -79,7 +79,7 @@ export interface paths {
         put?: never;
         /**
          * Couple
-         * @description A new rig of things in the garage.
+         * @description A new rig of equipment in the garage.
          */
         post: operations["couple_api_garage_couple_post"];
         delete?: never;
@@ -88,7 +88,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/garage/{thing}": {
+    "/api/garage/{equipment}": {
         parameters: {
             query?: never;
             header?: never;
@@ -100,15 +100,15 @@ export interface paths {
         post?: never;
         /**
          * Remove
-         * @description Take a thing away that no rig couples.
+         * @description Take a piece of equipment away that no rig couples.
          */
-        delete: operations["remove_api_garage__thing__delete"];
+        delete: operations["remove_api_garage__equipment__delete"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/garage/{thing}/bring-back": {
+    "/api/garage/{equipment}/bring-back": {
         parameters: {
             query?: never;
             header?: never;
@@ -119,16 +119,16 @@ export interface paths {
         put?: never;
         /**
          * Bring Back
-         * @description Offer a retired thing again.
+         * @description Offer retired equipment again.
          */
-        post: operations["bring_back_api_garage__thing__bring_back_post"];
+        post: operations["bring_back_api_garage__equipment__bring_back_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/garage/{thing}/copy": {
+    "/api/garage/{equipment}/copy": {
         parameters: {
             query?: never;
             header?: never;
@@ -138,17 +138,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Copy Thing
-         * @description The same thing again, to be changed apart.
+         * Copy Equipment
+         * @description A copy, to be changed on its own.
          */
-        post: operations["copy_thing_api_garage__thing__copy_post"];
+        post: operations["copy_equipment_api_garage__equipment__copy_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/garage/{thing}/retire": {
+    "/api/garage/{equipment}/retire": {
         parameters: {
             query?: never;
             header?: never;
@@ -159,9 +159,9 @@ export interface paths {
         put?: never;
         /**
          * Retire
-         * @description Offer a thing no longer; the rigs it is in, and their weigh-ins, stay.
+         * @description Retire equipment; the rigs it is in keep it, with their weigh-ins.
          */
-        post: operations["retire_api_garage__thing__retire_post"];
+        post: operations["retire_api_garage__equipment__retire_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -208,7 +208,7 @@ export interface paths {
         post: operations["connect_scale_api_live_post"];
         /**
          * Disconnect Scale
-         * @description Let go of the scale.
+         * @description Disconnect from the scale.
          */
         delete: operations["disconnect_scale_api_live_delete"];
         options?: never;
@@ -443,7 +443,7 @@ export interface paths {
         put?: never;
         /**
          * Keep Steps
-         * @description Keep steps under a name, with what is predicted of them, to be held against the next weigh-in.
+         * @description Keep steps under a name, with what is predicted of them, to be compared with the next weigh-in.
          */
         post: operations["keep_steps_api_rigs__rig_id__adjust_keep_post"];
         delete?: never;
@@ -462,10 +462,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Propose
-         * @description The least-trouble sets of steps that bring every known check right, or why there is none.
+         * Propose Changes
+         * @description The easiest sets of steps that bring every known check right, or why there is none.
          */
-        post: operations["propose_api_rigs__rig_id__adjust_proposals_post"];
+        post: operations["propose_changes_api_rigs__rig_id__adjust_proposals_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -663,7 +663,7 @@ export interface paths {
         put?: never;
         /**
          * Lever Length
-         * @description Coupler to axles, from the tongue before and after a known thing was moved.
+         * @description Coupler to axles, from the tongue before and after a known item was moved.
          */
         post: operations["lever_length_api_rigs__rig_id__lever_length_post"];
         delete?: never;
@@ -843,7 +843,7 @@ export interface paths {
         put?: never;
         /**
          * Redo
-         * @description Do the step again that was taken back last.
+         * @description Redo the step that was undone last.
          */
         post: operations["redo_api_rigs__rig_id__redo_post"];
         delete?: never;
@@ -861,7 +861,7 @@ export interface paths {
         };
         /**
          * Read Reminders
-         * @description What comes round, what is due first.
+         * @description Reminders, the first due first.
          */
         get: operations["read_reminders_api_rigs__rig_id__reminders_get"];
         put?: never;
@@ -963,7 +963,7 @@ export interface paths {
         put?: never;
         /**
          * Undo
-         * @description Take the last step back.
+         * @description Undo the last step.
          */
         post: operations["undo_api_rigs__rig_id__undo_post"];
         delete?: never;
@@ -1092,6 +1092,30 @@ export interface components {
             path?: string;
         };
         /**
+         * Added
+         * @description An item that came aboard (or left, when negative) after the weighing; where it is may not be known.
+         */
+        Added: {
+            /** Entered */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Mass */
+            mass: number | string;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "vehicle" | "trailer";
+            /** Position */
+            position?: number | string | null;
+            /**
+             * What
+             * @default
+             */
+            what?: string;
+        };
+        /**
          * Adjustment
          * @description Mass to add to a pass's vehicle so that it matches the other passes: fuel burned, a person who stepped out.
          */
@@ -1116,6 +1140,8 @@ export interface components {
         /**
          * Advisory
          * @description Something to know beside the checks: a trap in the readings, a caution, what would settle the rest.
+         *
+         *     ``doubt`` is whether it names two figures that cannot both be right; ``fix`` a change that would right it.
          */
         Advisory: {
             /**
@@ -1127,6 +1153,12 @@ export interface components {
             accepted_note?: string | null;
             /** Code */
             code: string;
+            /**
+             * Doubt
+             * @default false
+             */
+            doubt?: boolean;
+            fix?: components["schemas"]["Fix"] | null;
             /**
              * Level
              * @enum {string}
@@ -1234,6 +1266,11 @@ export interface components {
          * @description The tongue on a beam between a fixed support and a scale; ``span`` is support to scale.
          */
         BeamMeasurement: {
+            /**
+             * Accuracy
+             * @default 0.01
+             */
+            accuracy?: number;
             /** Coupler From Support */
             coupler_from_support: number | string;
             /** Coupler From Support Pm */
@@ -1308,16 +1345,6 @@ export interface components {
             };
         };
         /**
-         * BroughtIn
-         * @description How many weigh-ins came in, and how many were there already.
-         */
-        BroughtIn: {
-            /** Added */
-            added: number;
-            /** Already */
-            already: number;
-        };
-        /**
          * ByMode
          * @description A rating that differs with the hitch's mode: weight-carrying or weight-distributing.
          */
@@ -1347,7 +1374,7 @@ export interface components {
         };
         /**
          * CategoryTotal
-         * @description What the things of one category weigh together.
+         * @description What the items of one category weigh together.
          */
         CategoryTotal: {
             /** Category */
@@ -1386,34 +1413,6 @@ export interface components {
             verdict: string;
             /** Verdict Expected */
             verdict_expected: string | null;
-        };
-        /**
-         * Change
-         * @description One check before and after; ``change`` is what its margin gained, minus lost.
-         */
-        Change: {
-            /** After */
-            after: number | null;
-            /** Before */
-            before: number | null;
-            /** Change */
-            change: number | null;
-            /** Check */
-            check: string;
-            /** Label */
-            label: string;
-            /**
-             * Now
-             * @enum {string}
-             */
-            now: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
-            /** Share */
-            share: boolean;
-            /**
-             * Was
-             * @enum {string}
-             */
-            was: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
         };
         /**
          * ChangeIn
@@ -1489,6 +1488,7 @@ export interface components {
             at_least?: number | null;
             /** Cushion */
             cushion?: number | null;
+            expected?: components["schemas"]["ExpectedCheck"] | null;
             /**
              * Group
              * @enum {string}
@@ -1532,6 +1532,34 @@ export interface components {
             working?: string | null;
         };
         /**
+         * CheckChange
+         * @description One check before and after; ``change`` is what its margin gained, minus lost.
+         */
+        CheckChange: {
+            /** After */
+            after: number | null;
+            /** Before */
+            before: number | null;
+            /** Change */
+            change: number | null;
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
+            /** Share */
+            share: boolean;
+            /**
+             * Was
+             * @enum {string}
+             */
+            was: "over" | "low" | "high" | "tight" | "unconfirmed" | "unknown" | "within";
+        };
+        /**
          * Command
          * @description Something to do on the stand-in: drive on or off, take the weight, play a fault.
          */
@@ -1564,20 +1592,6 @@ export interface components {
              * @enum {string}
              */
             spring_bars?: "engaged" | "slack" | "none";
-        };
-        /**
-         * Compared
-         * @description Two pairs in full, and why they differ.
-         */
-        Compared: {
-            one: components["schemas"]["Cell"];
-            /** One Rows */
-            one_rows: components["schemas"]["MatchRow"][];
-            other: components["schemas"]["Cell"];
-            /** Other Rows */
-            other_rows: components["schemas"]["MatchRow"][];
-            /** Says */
-            says: string[];
         };
         /**
          * ComparedRow
@@ -1635,7 +1649,7 @@ export interface components {
         };
         /**
          * CopyRig
-         * @description What a copied rig is called, and which of its things are copied with it; the others are shared.
+         * @description What a copied rig is called, and which of its equipment is copied with it; the rest is shared.
          */
         CopyRig: {
             /**
@@ -1651,7 +1665,7 @@ export interface components {
         };
         /**
          * Couple
-         * @description Which things make a rig; without a hitch or a trailer of the garage, a towing rig starts with blank ones.
+         * @description Which equipment makes a rig; without a hitch or a trailer of the garage, a towing rig starts with blank ones.
          */
         Couple: {
             /** Hitch */
@@ -1673,13 +1687,21 @@ export interface components {
         };
         /**
          * CoupledRig
-         * @description A rig that a thing is part of.
+         * @description A rig that a piece of equipment is part of.
          */
         CoupledRig: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * CreatedId
+         * @description The id of what was added.
+         */
+        CreatedId: {
+            /** Id */
+            id: string;
         };
         /**
          * CushionSchool
@@ -1737,7 +1759,7 @@ export interface components {
         };
         /**
          * DryExtra
-         * @description A thing the maker may or may not have counted in the dry weight: propane, battery, options, generator fuel.
+         * @description An item the maker may or may not have counted in the dry weight: propane, battery, options, generator fuel.
          *
          *     ``position`` is behind the coupler, minus when ahead of it.
          */
@@ -1763,7 +1785,7 @@ export interface components {
         };
         /**
          * Effort
-         * @description How much trouble it is to leave a thing at home, to move it where it is, to put it in the other vehicle.
+         * @description The effort to leave an item at home, to move it where it is, to put it in the other vehicle.
          */
         Effort: {
             /** Leave */
@@ -1790,8 +1812,29 @@ export interface components {
             text?: string | null;
         };
         /**
+         * EquipmentOut
+         * @description A piece of equipment as the garage shows it: its name, its main figures, the rigs it is in.
+         */
+        EquipmentOut: {
+            /** Facts */
+            facts: components["schemas"]["Fact"][];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vehicle" | "hitch" | "trailer";
+            /** Name */
+            name: string;
+            /** Retired */
+            retired: boolean;
+            /** Rigs */
+            rigs: components["schemas"]["CoupledRig"][];
+        };
+        /**
          * Estimate
-         * @description The checks with what came aboard since the weighing: worked out, not weighed.
+         * @description The checks with what was added since the weighing: worked out, not weighed.
          */
         Estimate: {
             /** Checks */
@@ -1807,7 +1850,7 @@ export interface components {
          * Evaluation
          * @description The whole answer about one weigh-in of one rig.
          *
-         *     ``plates`` are contradictions between labels, ``terms`` what things are called in the rig's set of terms.
+         *     ``plates`` are contradictions between labels, ``terms`` the words of the rig's term set.
          *     ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when both are known.
          */
         Evaluation: {
@@ -1823,7 +1866,13 @@ export interface components {
             /** Checks */
             checks: components["schemas"]["Check"][];
             derived: components["schemas"]["Derived"];
+            /** Doubts */
+            doubts: ("gvwr_against_axle_ratings" | "passes_do_not_close" | "ticket_total_differs" | "tongue_sources_disagree" | "trailer_lighter_than_dry" | "trailer_totals_disagree" | "vehicle_far_below_gvwr" | "vehicle_lighter_than_empty")[];
             estimate: components["schemas"]["Estimate"] | null;
+            /** Expected */
+            expected?: {
+                [key: string]: components["schemas"]["ExpectedValue"];
+            } | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
             geometry: components["schemas"]["Geometry"];
@@ -1835,6 +1884,8 @@ export interface components {
             length: "in" | "mm" | "cm" | "ft" | "m";
             /** Open */
             open: components["schemas"]["Open"][];
+            /** Outlook */
+            outlook?: ("over" | "over_at_rating" | "low" | "high" | "within" | "open") | null;
             /** Passes */
             passes: components["schemas"]["PassAnswer"][];
             /** Plates */
@@ -1863,8 +1914,43 @@ export interface components {
             };
         };
         /**
+         * ExpectedCheck
+         * @description What a check that cannot be made is expected to find; a tongue share has no margin.
+         */
+        ExpectedCheck: {
+            /** Actual */
+            actual: number;
+            /** Margin */
+            margin: number | null;
+            /**
+             * Outlook
+             * @enum {string}
+             */
+            outlook: "over" | "over_at_rating" | "low" | "high" | "within" | "open";
+            /** Plus Minus */
+            plus_minus: number;
+            /** Sentence */
+            sentence: string;
+            /** Working */
+            working: string;
+        };
+        /**
+         * ExpectedValue
+         * @description A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in words.
+         */
+        ExpectedValue: {
+            /** Plus Minus */
+            plus_minus: number;
+            /** Says */
+            says: string;
+            /** Value */
+            value: number;
+            /** Way */
+            way: string;
+        };
+        /**
          * Fact
-         * @description One figure of a thing: what it is called, and the figure printed in the thing's own unit.
+         * @description One figure of a piece of equipment: its name, and the figure in its own unit.
          */
         Fact: {
             /** Label */
@@ -1904,6 +1990,26 @@ export interface components {
             code: string;
             /** Message */
             message: string;
+        };
+        /**
+         * Fix
+         * @description A change that would right what an advisory is about, and what to call it.
+         */
+        Fix: {
+            /** Changes */
+            changes: components["schemas"]["FixChange"][];
+            /** Label */
+            label: string;
+        };
+        /**
+         * FixChange
+         * @description A value to set at a path.
+         */
+        FixChange: {
+            /** Path */
+            path: string;
+            /** Value */
+            value: string | number;
         };
         /**
          * Gap
@@ -1996,6 +2102,8 @@ export interface components {
             rest: string[];
             /** Sentence */
             sentence: string;
+            /** Unknown */
+            unknown?: components["schemas"]["Unknown"][];
         };
         /**
          * Health
@@ -2100,16 +2208,6 @@ export interface components {
             trailer_says: string[];
         };
         /**
-         * Imported
-         * @description What a logbook brought: ids of the rigs that are new, and how many were there already.
-         */
-        Imported: {
-            /** Added */
-            added: string[];
-            /** Already */
-            already: number;
-        };
-        /**
          * ItemEffect
          * @description What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
          *
@@ -2136,7 +2234,7 @@ export interface components {
         };
         /**
          * ItemList
-         * @description A list of things from a spreadsheet; how it is written is guessed where it is not said.
+         * @description A list of items from a spreadsheet; how it is written is guessed where it is not said.
          */
         ItemList: {
             /** Text */
@@ -2185,7 +2283,7 @@ export interface components {
         };
         /**
          * KeptPlan
-         * @description Steps that were kept under a name, and what was predicted of them, to be held against the next weigh-in. [file's unit]
+         * @description Steps kept under a name, and what was predicted, to compare with the next weigh-in. [file's unit]
          */
         KeptPlan: {
             /**
@@ -2228,7 +2326,7 @@ export interface components {
         };
         /**
          * LeverLength
-         * @description The lever length that two tongue readings show, in the rig's unit of length: as it is told, and as it is typed.
+         * @description The lever length that two tongue readings show, in the rig's unit of length: as it is printed, and as it is typed.
          */
         LeverLength: {
             /** Plus Minus */
@@ -2344,7 +2442,7 @@ export interface components {
         };
         /**
          * ListAsWritten
-         * @description A list of things with the unit of bare lengths; what says nothing else goes ``on``.
+         * @description A list of items with the unit of bare lengths; what says nothing else goes ``on``.
          */
         ListAsWritten: {
             /** Columns */
@@ -2449,7 +2547,7 @@ export interface components {
         };
         /**
          * Load
-         * @description A thing aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
+         * @description An item aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
          *
          *     ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time.
          */
@@ -2492,7 +2590,7 @@ export interface components {
         };
         /**
          * Log
-         * @description A page of the log, the last first, out of ``count``; the plans that were kept, held against what came.
+         * @description A page of the log, the last first, out of ``count``; the plans that were kept, compared with what came.
          *
          *     ``more`` is whether there are earlier ones.
          */
@@ -2551,6 +2649,22 @@ export interface components {
             mass: "lb" | "kg";
         };
         /**
+         * MatchEntry
+         * @description A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh, and its tongue share.
+         */
+        MatchEntry: {
+            /** Expected */
+            expected?: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Rated */
+            rated?: number | null;
+            /** Share */
+            share?: number | null;
+        };
+        /**
          * MatchRow
          * @description One limit of a pair, in the unit asked for; without a margin it says what is missing.
          */
@@ -2581,14 +2695,14 @@ export interface components {
             /** Pairs */
             pairs: components["schemas"]["Cell"][];
             /** Trailers */
-            trailers: components["schemas"]["Named"][];
+            trailers: components["schemas"]["MatchEntry"][];
             /**
              * Unit
              * @enum {string}
              */
             unit: "lb" | "kg";
             /** Vehicles */
-            vehicles: components["schemas"]["Named"][];
+            vehicles: components["schemas"]["MatchEntry"][];
         };
         /**
          * Meaning
@@ -2616,7 +2730,7 @@ export interface components {
         };
         /**
          * Moved
-         * @description The tongue before and after a known thing was moved, as typed; back is positive.
+         * @description The tongue before and after a known item was moved, as typed; back is positive.
          */
         Moved: {
             /** After */
@@ -2632,22 +2746,6 @@ export interface components {
              * @default
              */
             resolution?: string;
-        };
-        /**
-         * Named
-         * @description A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh, and its tongue share.
-         */
-        Named: {
-            /** Expected */
-            expected?: number | null;
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Rated */
-            rated?: number | null;
-            /** Share */
-            share?: number | null;
         };
         /**
          * Need
@@ -2705,7 +2803,7 @@ export interface components {
         };
         /**
          * OnTheBench
-         * @description The bench: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept.
+         * @description The base: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept.
          */
         OnTheBench: {
             bars: components["schemas"]["BarCurve"] | null;
@@ -2749,7 +2847,7 @@ export interface components {
         };
         /**
          * Ordinary
-         * @description An ordinary thing: its typical mass, and what sort of thing it is. [kg]
+         * @description An ordinary item: its typical mass, and what sort of item it is. [kg]
          */
         Ordinary: {
             /**
@@ -2777,6 +2875,9 @@ export interface components {
         /**
          * PackAnswer
          * @description The rig as planned: predicted loads, every check of them, what each item does.
+         *
+         *     ``whole`` is whether the lever model predicts every load; else the checks hold what is expected from labels and lists.
+         *     ``list_complete`` is whether the owner has said that the trailer's list is complete.
          */
         PackAnswer: {
             calibration: components["schemas"]["CalibrationAnswer"] | null;
@@ -2785,9 +2886,11 @@ export interface components {
             /** Checks */
             checks: components["schemas"]["Check"][];
             gap: components["schemas"]["Gap"] | null;
-            headline: components["schemas"]["Headline"] | null;
+            headline: components["schemas"]["Headline"];
             /** Items */
             items: components["schemas"]["ItemEffect"][];
+            /** List Complete */
+            list_complete: boolean;
             /** Missing */
             missing: components["schemas"]["MissingFigure"][];
             /** On Trailer */
@@ -2815,8 +2918,27 @@ export interface components {
             stowage: components["schemas"]["Stowage"] | null;
             /** Tanks */
             tanks: components["schemas"]["TankAnswer"][];
-            /** Verdict */
-            verdict: ("stop" | "incomplete" | "caution" | "within") | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "incomplete" | "caution" | "within";
+            /** Whole */
+            whole: boolean;
+        };
+        /**
+         * PairsCompared
+         * @description Two pairs in full, and why they differ.
+         */
+        PairsCompared: {
+            one: components["schemas"]["Cell"];
+            /** One Rows */
+            one_rows: components["schemas"]["MatchRow"][];
+            other: components["schemas"]["Cell"];
+            /** Other Rows */
+            other_rows: components["schemas"]["MatchRow"][];
+            /** Says */
+            says: string[];
         };
         /**
          * PartOf
@@ -2921,7 +3043,7 @@ export interface components {
         };
         /**
          * PhaseAnswer
-         * @description One phase of a trip as predicted: its verdict and what binds.
+         * @description One phase of a trip as predicted: its verdict and limiting rating.
          */
         PhaseAnswer: {
             /** Code */
@@ -2945,6 +3067,7 @@ export interface components {
          * @description What predictions start from: the vehicle and trailer without the listed loads, and how they ride.
          *
          *     ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it goes before the tape's.
+         *     ``trailer_by`` is ``listed`` once the owner has said that the trailer's list is complete.
          */
         Plan: {
             /** Bars Effort */
@@ -2966,6 +3089,8 @@ export interface components {
             /** Tongue Share */
             tongue_share?: number | null;
             trailer_base?: components["schemas"]["TrailerBase"] | null;
+            /** Trailer By */
+            trailer_by?: "listed" | null;
             vehicle_base?: components["schemas"]["VehicleBase"] | null;
         };
         /**
@@ -2984,7 +3109,7 @@ export interface components {
              */
             pressure_unit: "psi" | "kPa" | "bar";
             /** Ready */
-            ready: components["schemas"]["ReadyItem"][];
+            ready: components["schemas"]["ReadinessItem"][];
             /** Tires */
             tires: components["schemas"]["TireAnswer"][];
         };
@@ -3089,20 +3214,40 @@ export interface components {
          */
         Proposal: {
             /** Changes */
-            changes: components["schemas"]["Change"][];
+            changes: components["schemas"]["CheckChange"][];
+            /** Effort */
+            effort: number;
             /** Says */
             says: string[];
             /** Steps */
             steps: components["schemas"]["Step"][];
             /** Summary */
             summary: string;
-            /** Trouble */
-            trouble: number;
             /**
              * Verdict
              * @enum {string}
              */
             verdict: "stop" | "incomplete" | "caution" | "within";
+        };
+        /**
+         * Proposals
+         * @description The easiest proposals, or why there is none; ``proof`` is the best that everything allowed can do for each unmet limit.
+         */
+        Proposals: {
+            /** Given Up */
+            given_up: boolean;
+            /** Movable */
+            movable: number;
+            /** Needed */
+            needed: boolean;
+            /** Proof */
+            proof: string[];
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
+            /** Says */
+            says: string;
+            /** Unmet */
+            unmet: components["schemas"]["Unmet"][];
         };
         /**
          * QuickItem
@@ -3130,6 +3275,29 @@ export interface components {
             typical?: boolean;
         };
         /**
+         * ReadinessItem
+         * @description One line: what to do, why for this rig, and when it was last done.
+         *
+         *     ``state`` is ``missing`` where a figure of this rig says that it is not so, ``ask`` where a figure is not known.
+         */
+        ReadinessItem: {
+            /** Code */
+            code: string;
+            /** Done */
+            done: string | null;
+            /** Fact */
+            fact: string;
+            /** Stale */
+            stale: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "plain" | "missing" | "ask";
+            /** Text */
+            text: string;
+        };
+        /**
          * ReadingOut
          * @description One channel as it reads now.
          */
@@ -3149,51 +3317,8 @@ export interface components {
             unit: "lb" | "kg";
         };
         /**
-         * ReadyItem
-         * @description One line: what to see to, the fact of this rig it hangs on, and when it was done last.
-         *
-         *     ``state`` is ``missing`` where a figure of this rig says that it is not so, ``ask`` where a figure is not known.
-         */
-        ReadyItem: {
-            /** Code */
-            code: string;
-            /** Done */
-            done: string | null;
-            /** Fact */
-            fact: string;
-            /** Stale */
-            stale: boolean;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "plain" | "missing" | "ask";
-            /** Text */
-            text: string;
-        };
-        /**
-         * Remedies
-         * @description The least-trouble proposals, or why there is none; ``proof`` is the best that everything allowed can do for each unmet limit.
-         */
-        Remedies: {
-            /** Given Up */
-            given_up: boolean;
-            /** Movable */
-            movable: number;
-            /** Needed */
-            needed: boolean;
-            /** Proof */
-            proof: string[];
-            /** Proposals */
-            proposals: components["schemas"]["Proposal"][];
-            /** Says */
-            says: string;
-            /** Unmet */
-            unmet: components["schemas"]["Unmet"][];
-        };
-        /**
          * Reminder
-         * @description One thing that comes round. ``due`` is a day, or None while it hangs on no day; ``key`` stays the same as it moves.
+         * @description One reminder. ``due`` is a day, or None without a fixed day; ``key`` stays the same as it moves.
          */
         Reminder: {
             /**
@@ -3336,6 +3461,16 @@ export interface components {
             weigh_ins: number;
         };
         /**
+         * RigsImported
+         * @description What a logbook brought: ids of the rigs that are new, and how many already present.
+         */
+        RigsImported: {
+            /** Added */
+            added: string[];
+            /** Already */
+            already: number;
+        };
+        /**
          * RoomChart
          * @description Load in the vehicle against loaded trailer: each limit a line, within all of them the region.
          *
@@ -3441,12 +3576,12 @@ export interface components {
         };
         /**
          * Scale
-         * @description What the passes were weighed on; ``accuracy`` is a share of each reading.
+         * @description What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given).
          */
         Scale: {
             /**
              * Accuracy
-             * @default 0
+             * @default 0.001
              */
             accuracy?: number;
             /** Entered */
@@ -3463,6 +3598,11 @@ export interface components {
          * @description The tongue on a tongue scale, or on a ball mount with a scale in it.
          */
         ScaleMeasurement: {
+            /**
+             * Accuracy
+             * @default 0.01
+             */
+            accuracy?: number;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
@@ -3582,7 +3722,7 @@ export interface components {
         };
         /**
          * Step
-         * @description One thing to do to the load: what it does is said by ``kind``; ``index`` counts loads or tanks as listed.
+         * @description One change to the load; ``kind`` says what it does; ``index`` counts loads or tanks as listed.
          *
          *     ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at ``position``; fill or drain a
          *     tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``; ``drop`` the
@@ -3678,7 +3818,7 @@ export interface components {
             /** Already */
             already: number;
             /** Columns */
-            columns: ("weigh_in" | "date" | "place" | "pass" | "configuration" | "spring_bars" | "front" | "rear" | "trailer" | "trailer_1" | "trailer_2" | "trailer_3" | "gross" | "reading" | "mass" | "unit" | "ticket_number" | "note")[];
+            columns: ("weigh_in" | "date" | "place" | "pass" | "configuration" | "spring_bars" | "front" | "rear" | "vehicle" | "trailer" | "trailer_1" | "trailer_2" | "trailer_3" | "gross" | "reading" | "mass" | "unit" | "ticket_number" | "note")[];
             /** Passes */
             passes: number;
             /** Problems */
@@ -3749,27 +3889,6 @@ export interface components {
             now: number;
         };
         /**
-         * ThingOut
-         * @description A thing as the garage shows it: its name, what matters of it, the rigs it is in.
-         */
-        ThingOut: {
-            /** Facts */
-            facts: components["schemas"]["Fact"][];
-            /** Id */
-            id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "vehicle" | "hitch" | "trailer";
-            /** Name */
-            name: string;
-            /** Retired */
-            retired: boolean;
-            /** Rigs */
-            rigs: components["schemas"]["CoupledRig"][];
-        };
-        /**
          * TicketTable
          * @description A table of tickets from a spreadsheet; how it is written is guessed where it is not said.
          */
@@ -3777,6 +3896,16 @@ export interface components {
             /** Text */
             text: string;
             written?: components["schemas"]["TableAsWritten"] | null;
+        };
+        /**
+         * TicketsImported
+         * @description How many weigh-ins came in, and how many already present.
+         */
+        TicketsImported: {
+            /** Added */
+            added: number;
+            /** Already */
+            already: number;
         };
         /**
          * TireAnswer
@@ -3838,6 +3967,8 @@ export interface components {
         Trailer: {
             /** Brakes */
             brakes?: ("electric" | "surge" | "none") | null;
+            /** Coupling */
+            coupling?: ("ball" | "pin") | null;
             /**
              * Dry Extras
              * @default []
@@ -3868,13 +3999,17 @@ export interface components {
         };
         /**
          * TrailerBase
-         * @description The trailer without the listed loads.
+         * @description The trailer without the listed loads; ``gross_pm`` and ``tongue_pm`` are the ± of a base that was weighed.
          */
         TrailerBase: {
             /** Gross */
             gross?: number | string | null;
+            /** Gross Pm */
+            gross_pm?: number | string | null;
             /** Tongue */
             tongue?: number | string | null;
+            /** Tongue Pm */
+            tongue_pm?: number | string | null;
         };
         /**
          * TrailerGeometry
@@ -3913,7 +4048,7 @@ export interface components {
             /** Attitude */
             attitude: string | null;
             /** Changes */
-            changes: components["schemas"]["Change"][];
+            changes: components["schemas"]["CheckChange"][];
             /** Checks After */
             checks_after: components["schemas"]["Check"][];
             /** Checks Before */
@@ -4008,6 +4143,16 @@ export interface components {
             volume?: ("gal" | "l") | null;
         };
         /**
+         * Unknown
+         * @description Something that keeps the verdict open, and the field or the place that settles it.
+         */
+        Unknown: {
+            /** Label */
+            label: string;
+            /** Path */
+            path: string | null;
+        };
+        /**
          * Unmet
          * @description A limit that nothing allowed can meet, by how much at best, and what kind of change would.
          */
@@ -4088,10 +4233,14 @@ export interface components {
         /**
          * VehicleBase
          * @description The vehicle without the listed loads, axle by axle, with or without the hitch's own mass.
+         *
+         *     ``front_pm`` and ``rear_pm`` are the ± of a base that was weighed (two standard uncertainties).
          */
         VehicleBase: {
             /** Front */
             front?: number | string | null;
+            /** Front Pm */
+            front_pm?: number | string | null;
             /**
              * Hitch Fitted
              * @default false
@@ -4099,6 +4248,8 @@ export interface components {
             hitch_fitted?: boolean;
             /** Rear */
             rear?: number | string | null;
+            /** Rear Pm */
+            rear_pm?: number | string | null;
         };
         /**
          * VehicleGeometry
@@ -4145,7 +4296,7 @@ export interface components {
          * @description One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
          *
          *     ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later; ``listed`` is what the
-         *     lists added up to on that day, so that what came aboard since can be told.
+         *     lists added up to on that day, so that what was added since can be told.
          */
         WeighIn: {
             /**
@@ -4157,7 +4308,7 @@ export interface components {
              * Added Since
              * @default []
              */
-            added_since?: components["schemas"]["noxel__core__tickets__Added"][];
+            added_since?: components["schemas"]["Added"][];
             /** Date */
             date?: string | null;
             /** Decided */
@@ -4203,7 +4354,7 @@ export interface components {
         };
         /**
          * Words
-         * @description Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary things with typical masses.
+         * @description Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary items with typical masses.
          */
         Words: {
             /** Catalogue */
@@ -4242,38 +4393,6 @@ export interface components {
             title: string;
             /** Value */
             value: number;
-        };
-        /**
-         * Added
-         * @description The id of what was added.
-         */
-        noxel__api__rigs__Added: {
-            /** Id */
-            id: string;
-        };
-        /**
-         * Added
-         * @description A thing that came aboard (or left, when negative) after the weighing; where it is may not be known.
-         */
-        noxel__core__tickets__Added: {
-            /** Entered */
-            entered?: {
-                [key: string]: components["schemas"]["Entry"];
-            };
-            /** Mass */
-            mass: number | string;
-            /**
-             * On
-             * @enum {string}
-             */
-            on: "vehicle" | "trailer";
-            /** Position */
-            position?: number | string | null;
-            /**
-             * What
-             * @default
-             */
-            what?: string;
         };
     };
     responses: never;
@@ -4347,7 +4466,7 @@ export interface operations {
             };
         };
     };
-    list_things_api_garage_get: {
+    list_equipment_api_garage_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -4362,7 +4481,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ThingOut"][];
+                    "application/json": components["schemas"]["EquipmentOut"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4395,7 +4514,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                    "application/json": components["schemas"]["CreatedId"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4428,7 +4547,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                    "application/json": components["schemas"]["CreatedId"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4442,12 +4561,12 @@ export interface operations {
             };
         };
     };
-    remove_api_garage__thing__delete: {
+    remove_api_garage__equipment__delete: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                thing: string;
+                equipment: string;
             };
             cookie?: never;
         };
@@ -4471,12 +4590,12 @@ export interface operations {
             };
         };
     };
-    bring_back_api_garage__thing__bring_back_post: {
+    bring_back_api_garage__equipment__bring_back_post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                thing: string;
+                equipment: string;
             };
             cookie?: never;
         };
@@ -4500,12 +4619,12 @@ export interface operations {
             };
         };
     };
-    copy_thing_api_garage__thing__copy_post: {
+    copy_equipment_api_garage__equipment__copy_post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                thing: string;
+                equipment: string;
             };
             cookie?: never;
         };
@@ -4517,7 +4636,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                    "application/json": components["schemas"]["CreatedId"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4531,12 +4650,12 @@ export interface operations {
             };
         };
     };
-    retire_api_garage__thing__retire_post: {
+    retire_api_garage__equipment__retire_post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                thing: string;
+                equipment: string;
             };
             cookie?: never;
         };
@@ -4749,7 +4868,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["RigsImported"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4768,6 +4887,7 @@ export interface operations {
             query?: {
                 unit?: "lb" | "kg";
                 aboard?: string;
+                hitch?: string;
                 /** @description Tongue share, such as 0.13. */
                 share?: number | null;
             };
@@ -4806,6 +4926,7 @@ export interface operations {
                 other_trailer: string;
                 unit?: "lb" | "kg";
                 aboard?: string;
+                hitch?: string;
                 /** @description Tongue share, such as 0.13. */
                 share?: number | null;
             };
@@ -4821,7 +4942,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Compared"];
+                    "application/json": components["schemas"]["PairsCompared"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4916,7 +5037,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                    "application/json": components["schemas"]["CreatedId"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4952,7 +5073,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                    "application/json": components["schemas"]["CreatedId"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5181,7 +5302,7 @@ export interface operations {
             };
         };
     };
-    propose_api_rigs__rig_id__adjust_proposals_post: {
+    propose_changes_api_rigs__rig_id__adjust_proposals_post: {
         parameters: {
             query?: {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
@@ -5205,7 +5326,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Remedies"];
+                    "application/json": components["schemas"]["Proposals"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5307,7 +5428,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["noxel__api__rigs__Added"];
+                    "application/json": components["schemas"]["CreatedId"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5980,7 +6101,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BroughtIn"];
+                    "application/json": components["schemas"]["TicketsImported"];
                 };
             };
             /** @description Unprocessable Entity */

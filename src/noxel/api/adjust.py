@@ -1,4 +1,4 @@
-"""``/api/rigs/{id}/adjust``: steps tried, proposals, levers, the bars; plans kept and put to work."""
+"""``/api/rigs/{id}/adjust``: steps tried, proposals, levers, the bars; plans kept and used in Pack."""
 
 import datetime
 from typing import Annotated, Any
@@ -10,15 +10,25 @@ from noxel.api.garage import TheGarage
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Looking, Store, sheet_as_json
 from noxel.api.sheet import Sheet, make_sheet
-from noxel.core.adjust import KeptAnswer, Tried, do_all, keep, kept_answers, try_steps
-from noxel.core.bench import Bench, bench_of
-from noxel.core.document import Document
-from noxel.core.edit import settle
-from noxel.core.levers import BarCurve, Lever, bar_curve, levers
-from noxel.core.loads import Step
-from noxel.core.remedies import Remedies, remedies
-from noxel.core.rigfile import RigFile, dump_rig, parse_rig
-from noxel.core.steps import TypedStep, read_step
+from noxel.core.adjust import (
+    BarCurve,
+    Baseline,
+    Lever,
+    Proposals,
+    Tried,
+    TypedStep,
+    bar_curve,
+    baseline_of,
+    do_steps,
+    keep,
+    levers,
+    propose,
+    read_step,
+    try_steps,
+)
+from noxel.core.editing import Document, settle
+from noxel.core.log import KeptAnswer, kept_answers
+from noxel.core.rig import RigFile, Step, dump_rig, parse_rig
 from noxel.errors import Conflict
 from noxel.store.garage import Garage
 from noxel.store.rigs import Rigs
@@ -46,7 +56,7 @@ class KeepSteps(Steps):
 
 
 class OnTheBench(BaseModel):
-    """The bench: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept."""
+    """The base: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept."""
 
     tried: Tried
     levers: list[Lever]
@@ -55,11 +65,11 @@ class OnTheBench(BaseModel):
 
 
 def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
-    """The things of the garage that steps name, each in a rig of its own."""
+    """The equipment of the garage that steps name, each in a rig of its own."""
     wanted = {step.thing for step in steps if step.thing}
     if not wanted:
         return {}
-    vehicles = {each.id: settle(each.document).rig for each in garage.candidates().vehicles if each.id in wanted}
+    vehicles = {each.id: settle(each.document).rig for each in garage.entries().vehicles if each.id in wanted}
     hitches = {
         each.id: parse_rig(
             {"format": "noxel-rig", "version": 1, "units": each.units, "kind": "conventional", "hitch": each.part}
@@ -70,23 +80,23 @@ def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
     return vehicles | hitches
 
 
-def _bench(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Bench, Window]:
+def _base(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Baseline, Window]:
     stored = rigs.open(rig_id, weigh_in)
     rig = settle(stored.document).rig
-    return rig, bench_of(rig, stored.window.at), stored.window
+    return rig, baseline_of(rig, stored.window.at), stored.window
 
 
 @router.post("", response_model=OnTheBench)
 def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """Try steps on the rig as it was weighed (or planned): everything before and after."""
-    rig, bench, window = _bench(rigs, rig_id, weigh_in)
-    changed, _ = do_all(bench.rig, wanted.steps, _parts(garage, wanted.steps))
-    rows = bench.checks(changed)
+    rig, base, window = _base(rigs, rig_id, weigh_in)
+    changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
+    rows = base.checks(changed)
     return sheet_as_json(
         OnTheBench(
-            tried=try_steps(bench, wanted.steps, _parts(garage, wanted.steps)),
-            levers=levers(changed, rows, bench),
-            bars=bar_curve(changed, rows, bench),
+            tried=try_steps(base, wanted.steps, _parts(garage, wanted.steps)),
+            levers=levers(changed, rows, base),
+            bars=bar_curve(changed, rows, base),
             kept=kept_answers(rig, window.numbers),
         )
     )
@@ -95,26 +105,26 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in:
 @router.post("/step")
 def understand_step(rig_id: str, wanted: OneMore, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Step:
     """What one more typed step means, if it can be done after the others; nothing is changed."""
-    _, bench, _ = _bench(rigs, rig_id, weigh_in)
-    step = read_step(bench.rig, wanted.typed)
+    _, base, _ = _base(rigs, rig_id, weigh_in)
+    step = read_step(base.rig, wanted.typed)
     steps = [*wanted.steps, step]
-    try_steps(bench, steps, _parts(garage, steps))
+    try_steps(base, steps, _parts(garage, steps))
     return step
 
 
-@router.post("/proposals", response_model=Remedies)
-def propose(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
-    """The least-trouble sets of steps that bring every known check right, or why there is none."""
-    _, bench, _ = _bench(rigs, rig_id, weigh_in)
-    changed, _ = do_all(bench.rig, wanted.steps, _parts(garage, wanted.steps))
-    return sheet_as_json(remedies(bench.changed(changed)))
+@router.post("/proposals", response_model=Proposals)
+def propose_changes(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
+    """The easiest sets of steps that bring every known check right, or why there is none."""
+    _, base, _ = _base(rigs, rig_id, weigh_in)
+    changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
+    return sheet_as_json(propose(base.changed(changed)))
 
 
 @router.post("/keep", response_model=Sheet)
 def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
-    """Keep steps under a name, with what is predicted of them, to be held against the next weigh-in."""
-    _, bench, _ = _bench(rigs, rig_id, weigh_in)
-    plan = keep(bench, wanted.name, wanted.steps, datetime.date.today(), _parts(garage, wanted.steps))
+    """Keep steps under a name, with what is predicted of them, to be compared with the next weigh-in."""
+    _, base, _ = _base(rigs, rig_id, weigh_in)
+    plan = keep(base, wanted.name, wanted.steps, datetime.date.today(), _parts(garage, wanted.steps))
 
     def put(document: Document) -> Document:
         kept = [*document.get("kept_plans", []), plan.model_dump(mode="json")]
@@ -126,15 +136,15 @@ def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, garage: TheGarage, w
 @router.post("/apply", response_model=Sheet)
 def apply_steps(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
     """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on."""
-    _, bench, _ = _bench(rigs, rig_id, weigh_in)
+    _, base, _ = _base(rigs, rig_id, weigh_in)
     if any(step.kind in ("hitch", "vehicle") for step in wanted.steps):
         raise Conflict(
-            "Another hitch or vehicle is a rig of its own: couple it in the garage. The other steps can be put to work."
+            "Another hitch or vehicle is a rig of its own: couple it in the garage. The other steps can be used in Pack."
         )
-    made = dump_rig(do_all(bench.rig, wanted.steps)[0])
+    made = dump_rig(do_steps(base.rig, wanted.steps)[0])
 
     def put(document: Document) -> Document:
         parts: dict[str, Any] = {key: made[key] for key in ("loads", "tanks", "plan", "hitch") if key in made}
         return settle({**document, **parts}).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "steps put to work", put, looking=weigh_in)))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "use a plan in Pack", put, looking=weigh_in)))

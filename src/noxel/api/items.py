@@ -8,14 +8,11 @@ from pydantic import BaseModel, Field
 from noxel.api.problems import FieldProblem, ProblemDetails
 from noxel.api.rigs import Looking, Store, sheet_as_json
 from noxel.api.sheet import AsWritten, Sheet, make_sheet
-from noxel.core.document import Document
-from noxel.core.edit import Change, apply_changes, settle
-from noxel.core.lengths import rounded_length
-from noxel.core.loads import Category
-from noxel.core.pack import read_item
-from noxel.core.rigfile import parse_rig
-from noxel.core.start import lever_length_typed, start_from_weigh_in
-from noxel.core.units import KG, METRES, LengthUnit, MassUnit, print_length, read_mass
+from noxel.core.editing import Change, Document, apply_changes, settle
+from noxel.core.mechanics import rounded_length
+from noxel.core.pack import lever_length_typed, read_item, start_from_weigh_in
+from noxel.core.quantities import KG, METRES, LengthUnit, MassUnit, print_length, read_mass
+from noxel.core.rig import Category, parse_rig
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.items_csv import COLUMNS, Column, guess, header_units, read_items
 from noxel.formats.lists import preview
@@ -34,7 +31,7 @@ class QuickItem(BaseModel):
 
 
 class ListAsWritten(AsWritten):
-    """A list of things with the unit of bare lengths; what says nothing else goes ``on``."""
+    """A list of items with the unit of bare lengths; what says nothing else goes ``on``."""
 
     columns: dict[Column, Annotated[int, Field(ge=0, le=200)]]
     length: LengthUnit
@@ -42,7 +39,7 @@ class ListAsWritten(AsWritten):
 
 
 class ItemList(BaseModel):
-    """A list of things from a spreadsheet; how it is written is guessed where it is not said."""
+    """A list of items from a spreadsheet; how it is written is guessed where it is not said."""
 
     text: Annotated[str, Field(max_length=5_000_000)]
     written: ListAsWritten | None = None
@@ -60,7 +57,7 @@ class ListPreview(BaseModel):
 
 
 class Moved(BaseModel):
-    """The tongue before and after a known thing was moved, as typed; back is positive."""
+    """The tongue before and after a known item was moved, as typed; back is positive."""
 
     mass: Annotated[str, Field(max_length=100)]
     moved_back: Annotated[str, Field(max_length=100)]
@@ -70,7 +67,7 @@ class Moved(BaseModel):
 
 
 class LeverLength(BaseModel):
-    """The lever length that two tongue readings show, in the rig's unit of length: as it is told, and as it is typed."""
+    """The lever length that two tongue readings show, in the rig's unit of length: as it is printed, and as it is typed."""
 
     value: float
     plus_minus: float
@@ -146,7 +143,7 @@ def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = 
 
 @router.post("/rigs/{rig_id}/lever-length")
 def lever_length(rig_id: str, moved: Moved, rigs: Store) -> LeverLength:
-    """Coupler to axles, from the tongue before and after a known thing was moved."""
+    """Coupler to axles, from the tongue before and after a known item was moved."""
     rig = settle(rigs.open(rig_id).document).rig
     unit = rig.units.lengths
     found = lever_length_typed(rig, moved.model_dump())

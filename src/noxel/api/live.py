@@ -1,4 +1,4 @@
-"""``/api/live``: a scale that tells its readings itself, or the stand-in that ships with Noxel."""
+"""``/api/live``: a scale that sends its readings, or the stand-in that ships with Noxel."""
 
 import threading
 from typing import Annotated, Any, Literal
@@ -8,9 +8,9 @@ from pydantic import BaseModel, Field
 
 from noxel.api.problems import ProblemDetails
 from noxel.api.rigs import Store, open_at
-from noxel.core.guide import GRADUATIONS
-from noxel.core.rigfile import parse_rig
-from noxel.core.units import KG, MassUnit
+from noxel.core.quantities import KG, MassUnit
+from noxel.core.rig import parse_rig
+from noxel.core.weigh import GRADUATIONS
 from noxel.errors import Conflict, InputError, Problem
 from noxel.instruments.lines import LineScale
 from noxel.instruments.scale import LiveState, LiveTicket, Scale, State
@@ -71,14 +71,14 @@ class Live:
         self._server: StationServer | None = None
 
     def connect(self, host: str, port: int, server: StationServer | None = None) -> None:
-        """Listen to a scale; another one is let go of first."""
+        """Listen to a scale; another one is disconnected first."""
         self.disconnect()
         with self._lock:
             self._scale, self._server = LineScale(host, port), server
             self._scale.start()
 
     def disconnect(self) -> None:
-        """Let go of the scale, and close the stand-in."""
+        """Disconnect from the scale, and close the stand-in."""
         with self._lock:
             scale, server = self._scale, self._server
             self._scale = self._server = None
@@ -88,7 +88,7 @@ class Live:
             server.close()
 
     def state(self) -> LiveOut:
-        """How things stand now; never waits for the scale."""
+        """The state now; never waits for the scale."""
         scale, server = self._scale, self._server
         now = scale.state() if scale else LiveState("off", "", (), None, None, 0)
         readings = [ReadingOut.model_validate(each, from_attributes=True) for each in now.readings]
@@ -152,6 +152,6 @@ def command_scale(command: Command, live: TheScale) -> LiveOut:
 
 @router.delete("")
 def disconnect_scale(live: TheScale) -> LiveOut:
-    """Let go of the scale."""
+    """Disconnect from the scale."""
     live.disconnect()
     return live.state()

@@ -9,13 +9,21 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
-from noxel.api.progress import Named, TheWorks
+from noxel.api.progress import ProgressName, TheWorks
 from noxel.api.rigs import Looking, Store, file_stem, open_at, sheet_as_json
-from noxel.core.adjust import kept_answers
-from noxel.core.compare import Compared, Comparison, compare_weigh_ins
-from noxel.core.edit import settle
-from noxel.core.logbook import Chart, Log, chart_of, line_of
-from noxel.core.reminders import Reminder, reminders
+from noxel.core.editing import settle
+from noxel.core.log import (
+    Chart,
+    Comparison,
+    Log,
+    Reminder,
+    WeighInRef,
+    chart_of,
+    compare_weigh_ins,
+    kept_answers,
+    line_of,
+    reminders,
+)
 from noxel.formats.logbook_json import read_logbook, write_logbook
 from noxel.formats.print_page import print_page
 from noxel.formats.tables import items_csv, tickets_csv
@@ -25,8 +33,8 @@ from noxel.store.rigs import Rigs
 router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
 
 
-class Imported(BaseModel):
-    """What a logbook brought: ids of the rigs that are new, and how many were there already."""
+class RigsImported(BaseModel):
+    """What a logbook brought: ids of the rigs that are new, and how many already present."""
 
     added: list[str]
     already: int
@@ -62,7 +70,7 @@ def read_chart(rig_id: str, rigs: Store, logs: TheLog, until: Number = None) -> 
 
 @router.get("/rigs/{rig_id}/reminders")
 def read_reminders(rig_id: str, rigs: Store) -> list[Reminder]:
-    """What comes round, what is due first."""
+    """Reminders, the first due first."""
     return reminders(settle(rigs.open(rig_id).document).rig, datetime.date.today())
 
 
@@ -90,11 +98,11 @@ def compare(
     return sheet_as_json(compare_weigh_ins(wanted))
 
 
-def _of(rigs: Rigs, rig_id: str, numbers: list[int]) -> list[Compared]:
+def _of(rigs: Rigs, rig_id: str, numbers: list[int]) -> list[WeighInRef]:
     stored = rigs.open_these(rig_id, numbers)
     rig = settle(stored.document).rig
     there = {number: at for at, number in enumerate(stored.window.numbers, 1)}
-    return [Compared(rig, there.get(number, 0), number) for number in numbers]
+    return [WeighInRef(rig, there.get(number, 0), number) for number in numbers]
 
 
 def _file(content: bytes | str, name: str, kind: str, *, shown: bool = False) -> Response:
@@ -164,15 +172,15 @@ def back_up(rigs: Store) -> Response:
 
 
 @router.post("/logbook", status_code=201)
-async def import_all(request: Request, rigs: Store, works: TheWorks, work: Named = None) -> Imported:
+async def import_all(request: Request, rigs: Store, works: TheWorks, work: ProgressName = None) -> RigsImported:
     """Bring in a logbook: all of it, or nothing; what is there already stays as it is."""
     data = await request.body()
 
-    def take() -> Imported:
+    def take() -> RigsImported:
         with works.under_way(work) as report:
             report(0, 0, "reading the logbook")
             documents = read_logbook(data)
             added = rigs.add_all(documents, report)
-        return Imported(added=list(added), already=len(documents) - len(added))
+        return RigsImported(added=list(added), already=len(documents) - len(added))
 
     return await run_in_threadpool(take)

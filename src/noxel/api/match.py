@@ -1,4 +1,4 @@
-"""How much, and which with which: ``/api/rigs/{id}/how-much`` and ``/api/match``."""
+"""How much, and every vehicle with every trailer: ``/api/rigs/{id}/how-much`` and ``/api/match``."""
 
 from typing import Annotated, Literal
 
@@ -7,14 +7,23 @@ from pydantic import BaseModel, Field
 
 from noxel.api.garage import TheGarage
 from noxel.api.problems import ProblemDetails
-from noxel.api.rigs import Added, Looking, Store, open_at, sheet_as_json
-from noxel.core.edit import Change, apply_changes, settle
-from noxel.core.fresh import new_rig
-from noxel.core.howmuch import HowMuch, how_much
-from noxel.core.loaded import Start
-from noxel.core.match import Match, MatchRow, Pulled, Puller, explain, match, pulled_of, ready_puller
+from noxel.api.rigs import CreatedId, Looking, Store, open_at, sheet_as_json
+from noxel.core.editing import Change, apply_changes, new_rig, settle
+from noxel.core.match import (
+    HowMuch,
+    Match,
+    MatchRow,
+    MatchTrailer,
+    MatchVehicle,
+    Start,
+    explain,
+    how_much,
+    match_pair,
+    match_vehicle,
+    trailer_of_rig,
+)
+from noxel.core.quantities import KG, MassUnit, read_mass, read_typed
 from noxel.core.rig import Kind
-from noxel.core.units import KG, MassUnit, read_mass, read_typed
 from noxel.errors import InputError, NotFound, Problem
 from noxel.store.garage import Garage
 
@@ -41,7 +50,7 @@ class Cell(BaseModel):
     missing: list[str]
 
 
-class Named(BaseModel):
+class MatchEntry(BaseModel):
     """A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh, and its tongue share."""
 
     id: str
@@ -55,12 +64,12 @@ class MatchTable(BaseModel):
     """Every vehicle before every trailer."""
 
     unit: MassUnit
-    vehicles: list[Named]
-    trailers: list[Named]
+    vehicles: list[MatchEntry]
+    trailers: list[MatchEntry]
     pairs: list[Cell]
 
 
-class Compared(BaseModel):
+class PairsCompared(BaseModel):
     """Two pairs in full, and why they differ."""
 
     one: Cell
@@ -99,17 +108,19 @@ def _mass(name: str, text: str, unit: MassUnit) -> float | None:
     return read_mass(value) if isinstance(value, str) else value * KG[unit]
 
 
-def _material(garage: Garage, aboard: float | None) -> tuple[dict[str, Puller], dict[str, Pulled]]:
-    found = garage.candidates()
+def _material(
+    garage: Garage, aboard: float | None, hitch: float | None
+) -> tuple[dict[str, MatchVehicle], dict[str, MatchTrailer]]:
+    found = garage.entries()
     pullers = {}
     for each in found.vehicles:
         rig = settle(each.document).rig
         listed = aboard if aboard is not None or each.in_a_rig else 0.0
-        pullers[each.id] = ready_puller(each.id, each.name, rig, listed, in_a_rig=each.in_a_rig)
+        pullers[each.id] = match_vehicle(each.id, each.name, rig, listed, in_a_rig=each.in_a_rig, hitch=hitch)
     pulled = {}
     for each in found.trailers:
         rig = settle(each.document).rig
-        trailer = pulled_of(each.id, each.name, rig, in_a_rig=each.in_a_rig)
+        trailer = trailer_of_rig(each.id, each.name, rig, in_a_rig=each.in_a_rig)
         if trailer is not None:
             pulled[each.id] = trailer
     return pullers, pulled
@@ -122,16 +133,16 @@ def _cell(made: Match) -> Cell:
 
 
 @router.get("/match", response_model=MatchTable)
-def match_all(garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", share: Share = None) -> Response:
+def match_all(garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None) -> Response:
     """Every vehicle of the garage before every trailer, with the same people and gear aboard where a mass is given."""
-    pullers, pulled = _material(garage, _mass("aboard", aboard, unit))
-    pairs = [_cell(match(puller, each, share, unit)) for puller in pullers.values() for each in pulled.values()]
+    pullers, pulled = _material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    pairs = [_cell(match_pair(puller, each, share, unit)) for puller in pullers.values() for each in pulled.values()]
     return sheet_as_json(
         MatchTable(
             unit=unit,
-            vehicles=[Named(id=each.id, name=each.name) for each in pullers.values()],
+            vehicles=[MatchEntry(id=each.id, name=each.name) for each in pullers.values()],
             trailers=[
-                Named(id=each.id, name=each.name, rated=None if each.rated is None else each.rated / KG[unit],
+                MatchEntry(id=each.id, name=each.name, rated=None if each.rated is None else each.rated / KG[unit],
                       expected=None if each.expected is None else each.expected / KG[unit], share=each.share)
                 for each in pulled.values()
             ],
@@ -143,23 +154,23 @@ def match_all(garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", shar
 @router.get("/match/compare")
 def compare(
     garage: TheGarage, vehicle: str, trailer: str, other_vehicle: str, other_trailer: str,
-    unit: MassUnit = "lb", aboard: Typed = "", share: Share = None,
-) -> Compared:  # fmt: skip
+    unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None,
+) -> PairsCompared:  # fmt: skip
     """Two pairs in full, side by side, and why they differ."""
-    pullers, pulled = _material(garage, _mass("aboard", aboard, unit))
+    pullers, pulled = _material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
     for key, among in ((vehicle, pullers), (other_vehicle, pullers), (trailer, pulled), (other_trailer, pulled)):
         if key not in among:
-            raise NotFound("There is no such thing in the garage, or it is retired.")
+            raise NotFound("There is no such equipment in the garage, or it is retired.")
     one, other = (
-        match(pullers[vehicle], pulled[trailer], share, unit),
-        match(pullers[other_vehicle], pulled[other_trailer], share, unit),
+        match_pair(pullers[vehicle], pulled[trailer], share, unit),
+        match_pair(pullers[other_vehicle], pulled[other_trailer], share, unit),
     )
-    return Compared(one=_cell(one), other=_cell(other), one_rows=one.rows, other_rows=other.rows,
+    return PairsCompared(one=_cell(one), other=_cell(other), one_rows=one.rows, other_rows=other.rows,
                     says=explain(one, other, pullers, pulled, unit))  # fmt: skip
 
 
 @router.post("/garage", status_code=201)
-def from_brochure(typed: Brochure, garage: TheGarage) -> Added:
+def from_brochure(typed: Brochure, garage: TheGarage) -> CreatedId:
     """Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a manual."""
     kind: Kind = "conventional"
     blank = new_rig("", kind, typed.mass)
@@ -170,4 +181,4 @@ def from_brochure(typed: Brochure, garage: TheGarage) -> Added:
     wrong = [Problem(field.path, field.problem, "quantity.invalid") for field in made.fields if field.problem]
     if wrong:
         raise InputError(str(wrong[0]), wrong)
-    return Added(id=garage.add(typed.kind, made.document[typed.kind], made.document["units"]))
+    return CreatedId(id=garage.add(typed.kind, made.document[typed.kind], made.document["units"]))

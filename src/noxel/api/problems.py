@@ -9,7 +9,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from noxel.core.rigfile import write_path
+from noxel.core.rig import write_path
 from noxel.errors import Conflict, InputError, NotFound, NoxelError, TooLarge
 
 _log = logging.getLogger("noxel")

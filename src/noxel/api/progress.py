@@ -11,7 +11,7 @@ from pydantic import BaseModel
 router = APIRouter(prefix="/api")
 
 Report = Callable[[int, int, str], None]
-"""Told how much is done, of how much, and what is being done."""
+"""Receives how much is done, of how much, and what is being done."""
 
 
 class Progress(BaseModel):
@@ -57,7 +57,9 @@ def works_of(request: Request) -> Works:
 
 
 TheWorks = Annotated[Works, Depends(works_of)]
-Named = Annotated[str | None, Header(alias="x-noxel-progress", max_length=64, description="A name to ask for progress by.")]
+ProgressName = Annotated[
+    str | None, Header(alias="x-noxel-progress", max_length=64, description="A name to ask for progress by.")
+]
 
 
 @router.get("/progress/{name}")

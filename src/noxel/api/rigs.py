@@ -10,17 +10,14 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.problems import ProblemDetails
-from noxel.api.progress import Named, TheWorks
+from noxel.api.progress import ProgressName, TheWorks
 from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, RigSummary, Sheet, make_sheet
-from noxel.core.answers import Evaluation, PassAnswer
-from noxel.core.convert import switch_units
-from noxel.core.document import Document
-from noxel.core.edit import Change, apply_changes, settle
+from noxel.core.editing import Change, Document, apply_changes, new_rig, settle, switch_units
 from noxel.core.evaluate import evaluate
-from noxel.core.fresh import new_rig
-from noxel.core.guide import SCALES, ScaleKind, new_weigh_in, plan
-from noxel.core.rigfile import RigFile, dump_rig, parse_rig
-from noxel.core.tires import read_pressure_table
+from noxel.core.limits import read_pressure_table
+from noxel.core.rig import RigFile, dump_rig, parse_rig
+from noxel.core.weigh import SCALES, ScaleKind, new_weigh_in, plan
+from noxel.core.wording import Evaluation, PassAnswer
 from noxel.errors import NotFound
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
 from noxel.store.rigs import Rigs, Stored
@@ -90,7 +87,7 @@ class PassPlan(BaseModel):
     passes: list[PassAnswer]
 
 
-class Added(BaseModel):
+class CreatedId(BaseModel):
     """The id of what was added."""
 
     id: str
@@ -109,20 +106,20 @@ def list_rigs(rigs: Store, deleted: bool = False) -> list[RigSummary]:
 
 
 @router.post("/rigs", status_code=201)
-def start_rig(new: NewRig, rigs: Store) -> Added:
+def start_rig(new: NewRig, rigs: Store) -> CreatedId:
     """Start a rig about which nothing is known yet."""
-    return Added(id=rigs.add(new_rig(new.name, new.kind, new.mass)))
+    return CreatedId(id=rigs.add(new_rig(new.name, new.kind, new.mass)))
 
 
 @router.post("/rigs/import", status_code=201, openapi_extra=_RIG_BODY)
-async def import_rig(request: Request, rigs: Store, works: TheWorks, work: Named = None) -> Added:
+async def import_rig(request: Request, rigs: Store, works: TheWorks, work: ProgressName = None) -> CreatedId:
     """Import a rig file: all of it, or nothing."""
     data = await request.body()
 
-    def take() -> Added:
+    def take() -> CreatedId:
         with works.under_way(work) as report:
             report(0, 0, "reading the file")
-            return Added(id=rigs.add(dump_rig(read_rig(data)), report))
+            return CreatedId(id=rigs.add(dump_rig(read_rig(data)), report))
 
     return await run_in_threadpool(take)
 
@@ -187,13 +184,13 @@ def start_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", u
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
 def undo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Take the last step back."""
+    """Undo the last step."""
     return sheet_as_json(make_sheet(rigs.undo(rig_id, weigh_in)))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
 def redo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Do the step again that was taken back last."""
+    """Redo the step that was undone last."""
     return sheet_as_json(make_sheet(rigs.redo(rig_id, weigh_in)))
 
 

@@ -5,16 +5,13 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
-from noxel.core.answers import Evaluation
-from noxel.core.base import Entry, Source
-from noxel.core.edit import Change, settle
+from noxel.core.editing import Change, settle
 from noxel.core.evaluate import evaluate
-from noxel.core.pack import evaluate_pack
-from noxel.core.pack_answers import PackAnswer
+from noxel.core.pack import PackAnswer, evaluate_pack
 from noxel.core.plates import PlatesAnswer, evaluate_plates
-from noxel.core.rig import Kind
-from noxel.core.rigfile import RigFile
-from noxel.core.units import LengthUnit, MassUnit, PressureUnit
+from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
+from noxel.core.rig import Entry, Kind, RigFile, Source
+from noxel.core.wording import Evaluation
 from noxel.formats.lists import Layout
 from noxel.store.rigs import Stored
 

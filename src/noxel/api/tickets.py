@@ -1,4 +1,4 @@
-"""``/api/rigs/{id}/tickets``: a table of tickets from a spreadsheet, looked at first, then brought in whole or not at all."""
+"""``/api/rigs/{id}/tickets``: a table of tickets from a spreadsheet, looked at first, then imported whole or not at all."""
 
 from typing import Annotated, Any
 
@@ -8,11 +8,10 @@ from pydantic import BaseModel, Field
 from noxel.api.problems import FieldProblem, ProblemDetails
 from noxel.api.rigs import Store
 from noxel.api.sheet import AsWritten
-from noxel.core.document import Document
-from noxel.core.edit import settle
-from noxel.core.logbook import brought_in
-from noxel.core.rigfile import RigFile
-from noxel.core.units import read_mass, read_typed
+from noxel.core.editing import Document, settle
+from noxel.core.log import merge_weigh_ins
+from noxel.core.quantities import read_mass, read_typed
+from noxel.core.rig import RigFile
 from noxel.errors import InputError, Problem, RigFileError
 from noxel.formats.lists import preview
 from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, guess_units, read_tickets
@@ -47,8 +46,8 @@ class TablePreview(BaseModel):
     problems: list[FieldProblem]
 
 
-class BroughtIn(BaseModel):
-    """How many weigh-ins came in, and how many were there already."""
+class TicketsImported(BaseModel):
+    """How many weigh-ins came in, and how many already present."""
 
     added: int
     already: int
@@ -65,10 +64,10 @@ def _read(rig: RigFile, text: str, written: TableAsWritten) -> Tickets:
                         config="hitched" if rig.towing else "vehicle_only")  # fmt: skip
 
 
-def _bring_in(document: Document, tickets: Tickets) -> tuple[Document, int]:
-    """The rig with the tickets; what breaks a rule is told by the line of the table that it stands on."""
+def _import(document: Document, tickets: Tickets) -> tuple[Document, int]:
+    """The rig with the tickets; what breaks a rule is reported with the line of the table that it stands on."""
     try:
-        return brought_in(document, tickets.weigh_ins)
+        return merge_weigh_ins(document, tickets.weigh_ins)
     except RigFileError as exc:
         problems = []
         for each in exc.problems:
@@ -92,7 +91,7 @@ def preview_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TablePrevi
     tickets, already, problems = Tickets([], {}), 0, []
     try:
         tickets = _read(rig, wanted.text, written)
-        _, already = _bring_in(document, tickets)
+        _, already = _import(document, tickets)
     except InputError as exc:
         problems = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in exc.problems][:50]
     return TablePreview(written=written, columns=list(TICKET_COLUMNS), rows=preview(wanted.text, written.layout()), problems=problems,
@@ -100,7 +99,7 @@ def preview_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TablePrevi
 
 
 @router.post("/rigs/{rig_id}/tickets/import")
-def import_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> BroughtIn:
+def import_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TicketsImported:
     """Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its number."""
     written = wanted.written
     if written is None:
@@ -110,9 +109,9 @@ def import_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> BroughtIn:
     def add(document: Document) -> Document:
         rig = settle(document).rig
         tickets = _read(rig, wanted.text, written)
-        made, told["already"] = _bring_in(document, tickets)
+        made, told["already"] = _import(document, tickets)
         told["added"] = len(tickets.weigh_ins) - told["already"]
         return settle(made).document
 
     rigs.change(rig_id, "imported tickets", add, entire=True)
-    return BroughtIn(**told)
+    return TicketsImported(**told)

@@ -3,15 +3,15 @@
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from noxel.core.catalogue import CATALOGUE, Ordinary
-from noxel.core.schools import CUSHIONS, SHARES, CushionSchool, ShareSchool
-from noxel.core.terms import Meaning, glossary
+from noxel.core.pack import CATALOGUE, Ordinary
+from noxel.core.plates import CUSHIONS, SHARES, CushionSchool, ShareSchool
+from noxel.core.rig import Meaning, glossary
 
 router = APIRouter(prefix="/api")
 
 
 class Words(BaseModel):
-    """Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary things with typical masses."""
+    """Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary items with typical masses."""
 
     glossary: list[Meaning]
     shares: list[ShareSchool]

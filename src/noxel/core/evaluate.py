@@ -2,23 +2,36 @@
 
 from dataclasses import replace
 
-from noxel.core import answers, words
-from noxel.core.advisories import advise
-from noxel.core.ceiling import ceiling
-from noxel.core.checks import Checked, binding, run_checks, tightest_first, verdict
-from noxel.core.contradictions import contradictions
-from noxel.core.figures import Figure, combine
-from noxel.core.guide import guide
-from noxel.core.predict import predict
-from noxel.core.printing import Printer, check_answer
-from noxel.core.proof import findings, still_open, tongue_ways
-from noxel.core.ratings import on_pin
-from noxel.core.rig import rating_in
-from noxel.core.rigfile import RigFile
-from noxel.core.rooms import rooms
-from noxel.core.terms import SETS
-from noxel.core.units import KG
-from noxel.core.weighing import Weighing, weigh
+from noxel.core.limits import (
+    Checked,
+    binding,
+    doubts,
+    foresee,
+    headroom,
+    outlook_of,
+    run_checks,
+    tightest_first,
+    unanswered,
+    verdict,
+)
+from noxel.core.match import ceiling
+from noxel.core.mechanics import Knowledge, Weighing, expect, predict_known, weigh
+from noxel.core.plates import contradictions
+from noxel.core.quantities import KG, Figure, combine
+from noxel.core.rig import SETS, RigFile, on_pin, rating_in
+from noxel.core.weigh import advise, pass_answers
+from noxel.core.wording import (
+    Printer,
+    answers,
+    check_answer,
+    check_label,
+    figure_title,
+    findings,
+    sentences,
+    still_open,
+    tongue_ways,
+    way_words,
+)
 from noxel.errors import NotFound
 
 
@@ -85,8 +98,10 @@ def _chain(rig: RigFile, to: Printer) -> list[answers.Link]:
 
 def _rooms(rig: RigFile, weighing: Weighing, rows: list[Checked], to: Printer) -> list[answers.RoomLeft]:
     return [
-        answers.RoomLeft(where=room.where, room=room.kg / to.mass, check=room.check.id, sentence=words.room_sentence(rig, room))
-        for room in rooms(rig, weighing, rows)
+        answers.RoomLeft(
+            where=room.where, room=room.kg / to.mass, check=room.check.id, sentence=sentences.room_sentence(rig, room)
+        )
+        for room in headroom(rig, weighing, rows)
     ]
 
 
@@ -98,7 +113,7 @@ def _estimate(rig: RigFile, number: int | None, to: Printer) -> answers.Estimate
     rows = tightest_first(run_checks(rig, weighing))
     found = verdict(rows)
     made = [replace(check_answer(rig, weighing, row, to), working=None) for row in rows]
-    return answers.Estimate(verdict=found, headline=words.headline(rig, rows, found), checks=made)
+    return answers.Estimate(verdict=found, headline=sentences.headline(rig, rows, found), checks=made)
 
 
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
@@ -124,13 +139,23 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     number = pick_weigh_in(rig, weigh_in)
     weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
     rows = tightest_first(run_checks(rig, weighing))
-    found = verdict(rows)
+    doubted = doubts(rig, number, weighing)
+    found = verdict(rows, doubted=bool(unanswered(rig, number, doubted)))
+    known = expect(rig, weighing) if found == "incomplete" else None
+    if known is not None:
+        foresee(rig, known, rows)
+        rows = tightest_first(rows)
     to = Printer(rig)
     derived = {key: to.value(figure) for key, figure in weighing.figures.items()}
-    working = {key: to.working(figure, words.figure_title(rig, key)) for key, figure in weighing.figures.items()}
+    working = {key: to.working(figure, figure_title(rig, key)) for key, figure in weighing.figures.items()}
     for row in rows:
         if row.actual and row.actual.key not in working:
-            working[row.actual.key] = to.working(row.actual, words.check_label(rig, row.id))
+            working[row.actual.key] = to.working(row.actual, check_label(rig, row.id))
+    for key, each in known.expected.items() if known else ():
+        working[key] = to.working(each.figure, f"{figure_title(rig, key)}, expected")
+    for row in rows:
+        if row.expected and row.expected.actual.key not in working:
+            working[row.expected.actual.key] = to.working(row.expected.actual, f"{check_label(rig, row.id)}, expected")
     for candidate in weighing.candidates:
         key = candidate.figure.key
         working[key] = to.working(candidate.figure, f"Tongue weight, {_CANDIDATES[candidate.source]}")
@@ -141,13 +166,13 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         weigh_in=number,
         towing=rig.towing,
         verdict=found,
-        headline=words.headline(rig, rows, found),
+        headline=sentences.headline(rig, rows, found, number=number, doubted=doubted, known=known),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate({**derived, "tongue_source": weighing.tongue_source}),
-        checks=[check_answer(rig, weighing, row, to) for row in rows],
-        advisories=advise(rig, number, weighing, rows),
+        checks=[check_answer(rig, weighing, row, to, known) for row in rows],
+        advisories=advise(rig, number, weighing, rows, doubted),
         working=working,
-        passes=guide(rig, number, weighing),
+        passes=pass_answers(rig, number, weighing),
         bars_moved=_bars_moved(weighing, to),
         tongue=tongue_ways(rig, weighing),
         findings=findings(rig, number, weighing),
@@ -158,8 +183,19 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         chain=_chain(rig, to),
         terms=dict(SETS[rig.terms]),
         geometry=_geometry(rig, weighing),
-        caution=words.CAUTION,
+        caution=sentences.CAUTION,
+        doubts=[each.code for each in doubted],
+        expected=_expected(rig, known, to) if known else None,
+        outlook=outlook_of(rows, doubted=bool(doubted)) if known else None,
     )
+
+
+def _expected(rig: RigFile, known: Knowledge, to: Printer) -> dict[str, answers.ExpectedValue]:
+    found = {}
+    for key, each in known.expected.items():
+        value = to.value(each.figure)
+        found[key] = answers.ExpectedValue(value.value, value.plus_minus, each.way, way_words(rig, each.way))
+    return found
 
 
 _CANDIDATES = {"passes": "from the passes", "direct": "measured directly", "trailer": "from the trailer alone",
@@ -167,26 +203,17 @@ _CANDIDATES = {"passes": "from the passes", "direct": "measured directly", "trai
 
 
 def evaluate_prediction(rig: RigFile) -> answers.Prediction:
-    """The lever model's prediction, in the file's unit.
-
-    Raises
-    ------
-    MissingInput
-        Naming the base, length or position that is not there.
-    """
-    factor = KG[rig.units.mass]
-    found = {key: value if key == "tongue_share" else value / factor for key, value in predict(rig).items()}
-    return answers.Prediction(units=answers.MassIn(mass=rig.units.mass), predicted=found)
+    """The lever model's prediction as far as it goes, in the file's unit, and the paths of what would give the rest."""
+    factor, found = KG[rig.units.mass], predict_known(rig)
+    return answers.Prediction(
+        units=answers.MassIn(mass=rig.units.mass),
+        predicted={key: value if key == "tongue_share" else value / factor for key, value in found.loads.items()},
+        missing=[problem.path for problem in found.missing],
+    )
 
 
 def evaluate_ceiling(rig: RigFile) -> answers.CeilingAnswer:
-    """The heaviest trailer by every limit, in the file's unit.
-
-    Raises
-    ------
-    MissingInput
-        Naming the base, length or position that is not there.
-    """
+    """The heaviest trailer by every limit, in the file's unit."""
     factor, found = KG[rig.units.mass], ceiling(rig)
     return answers.CeilingAnswer(
         units=answers.MassIn(mass=rig.units.mass),
@@ -195,4 +222,6 @@ def evaluate_ceiling(rig: RigFile) -> answers.CeilingAnswer:
         binding=found.binding,
         ceiling=None if found.ceiling is None else found.ceiling / factor,
         estimated=list(found.estimated),
+        missing=list(found.missing),
+        unknown=list(found.unknown),
     )

@@ -3,7 +3,7 @@
 from importlib.resources import files
 from pathlib import Path
 
-from noxel.core.rigfile import dump_rig
+from noxel.core.rig import dump_rig
 from noxel.formats.rig_json import SUFFIX, read_rig
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from icalendar import Alarm, Calendar, Event
 
-from noxel.core.reminders import Reminder
+from noxel.core.log import Reminder
 
 _ALARM = datetime.timedelta(hours=9)
 """The alarm goes off at nine on the day."""

@@ -1,11 +1,11 @@
-"""Lists of things from spreadsheets: any usual separator, decimal points or commas, columns in any order."""
+"""Lists of items from spreadsheets: any usual separator, decimal points or commas, columns in any order."""
 
 import re
 from collections.abc import Mapping
 from typing import Any, Literal
 
-from noxel.core.tickets import Units
-from noxel.core.units import LengthUnit, MassUnit, read_typed
+from noxel.core.quantities import LengthUnit, MassUnit, read_typed
+from noxel.core.rig import Units
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.lists import Layout, first_rows, guess_layout, heading, length_in, refuse, rows_of, unit_in
 
@@ -66,7 +66,7 @@ def read_items(
     on: Literal["vehicle", "trailer"],
     into: Units | None = None,
 ) -> list[dict[str, Any]]:
-    """Read a list of things, all of it or nothing.
+    """Read a list of items, all of it or nothing.
 
     Parameters
     ----------
@@ -77,7 +77,7 @@ def read_items(
     mass, length
         Units of bare figures.
     on : {"vehicle", "trailer"}
-        Where things are that do not say.
+        Where an item goes that does not say.
     into : Units or None
         The units of the rig that they go to: a bare figure in another one keeps its own.
 
@@ -124,18 +124,18 @@ def _item(row: list[str], layout: Layout, mass: MassUnit, length: LengthUnit, on
     if cell("quantity"):
         count = read_typed(layout.figure(row, "quantity"), "number", None).value
         if not isinstance(count, int | float) or not 0 <= count <= 100_000:
-            raise QuantityError(f"“{cell('quantity')}” is no number of things")
+            raise QuantityError(f"“{cell('quantity')}” is not a number of items")
         made["quantity"] = count
     if cell("position"):
         made["position"] = read_typed(layout.figure(row, "position"), "length", length).value
     if cell("on"):
         place = _PLACES.get(cell("on").lower())
         if place is None:
-            raise QuantityError(f"“{cell('on')}” is no place that is known here (vehicle or trailer)")
+            raise QuantityError(f"“{cell('on')}” is not a place: write vehicle or trailer")
         made["on"] = place
     if cell("category"):
         category = _CATEGORIES.get(cell("category").lower())
         if category is None:
-            raise QuantityError(f"“{cell('category')}” is no category (people, essential, comfort, fixed)")
+            raise QuantityError(f"“{cell('category')}” is not a category (people, essential, comfort, fixed)")
         made["category"] = category
     return made

@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from noxel.core.units import LengthUnit, MassUnit
+from noxel.core.quantities import LengthUnit, MassUnit
 from noxel.errors import InputError, Problem, TooLarge
 
 MOST = 10_000

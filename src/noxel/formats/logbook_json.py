@@ -3,7 +3,7 @@
 import json
 from typing import Any
 
-from noxel.core.rigfile import dump_rig, parse_rig
+from noxel.core.rig import dump_rig, parse_rig
 from noxel.errors import Problem, RigFileError
 from noxel.formats.rig_json import LARGEST_BOOK, read_json
 
@@ -31,7 +31,7 @@ def read_logbook(data: bytes) -> list[dict[str, Any]]:
         or found.get("version") != 1
         or not isinstance(found.get("rigs"), list)
     ):
-        message = "This is no logbook of version 1: it does not say “format”: “noxel-logbook”."
+        message = "This is not a logbook of version 1: it does not say “format”: “noxel-logbook”."
         raise RigFileError(message, [Problem("format", message, "format")])
     made = []
     for number, document in enumerate(found["rigs"]):

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from noxel.core.answers import Geometry
+from noxel.core.wording import Geometry
 
 Point = tuple[float, float]
 _WHEEL = 0.38

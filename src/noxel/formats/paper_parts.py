@@ -4,12 +4,10 @@ import datetime
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from noxel.core import words
-from noxel.core.answers import Check, Evaluation, Working
 from noxel.core.evaluate import evaluate
-from noxel.core.figures import Sort
-from noxel.core.rigfile import RigFile
-from noxel.core.units import round_half_up
+from noxel.core.quantities import Sort, round_half_up
+from noxel.core.rig import RigFile
+from noxel.core.wording import AT_THE_SCALE, Check, Evaluation, Working
 from noxel.formats.paper_drawing import View, side_view
 
 STATUS = {"over": "OVER", "low": "LOW", "high": "HIGH", "tight": "too close", "unconfirmed": "unconfirmed",
@@ -29,7 +27,7 @@ class Post:
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class PaperRow:
     """A check in a line of texts; ``loud`` where something has to be done."""
 
     cells: tuple[str, ...]
@@ -45,7 +43,7 @@ class Paper:
     lead: str
     rest: tuple[str, ...]
     headings: tuple[str, ...]
-    rows: tuple[Row, ...]
+    rows: tuple[PaperRow, ...]
     posts: tuple[Post, ...]
     view: View
     cautions: tuple[str, ...]
@@ -64,18 +62,18 @@ def _source(check: Check) -> str:
     return ", ".join(each for each in (check.limit_label, where.replace("_", " ") if where else None) if each)
 
 
-def _row(check: Check) -> Row:
+def _row(check: Check) -> PaperRow:
     loud = check.status in ("over", "low", "tight", "high")
     if check.low is not None:
         actual = "?" if check.actual is None else f"{check.actual * 100:.1f} %"
         pm = "" if check.plus_minus is None else f"{check.plus_minus * 100:.1f}"
-        return Row(
+        return PaperRow(
             (check.label, actual, pm, f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%", "", STATUS[check.status], ""), loud
         )
     left = "" if check.margin is None else f"{mass(abs(check.margin))} {'left' if check.margin >= 0 else 'OVER'}"
     pm = "" if check.plus_minus is None else mass(check.plus_minus)
     limit = "no rating" if check.limit is None else mass(check.limit)
-    return Row((check.label, mass(check.actual), pm, limit, left, STATUS[check.status], _source(check)), loud)
+    return PaperRow((check.label, mass(check.actual), pm, limit, left, STATUS[check.status], _source(check)), loud)
 
 
 def _posts(checks: Sequence[Check]) -> Iterator[Post]:
@@ -125,7 +123,7 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
         rows=tuple(_row(check) for check in found.checks),
         posts=tuple(_posts(found.checks)),
         view=side_view(found.geometry, towing=found.towing),
-        cautions=(found.caution, words.AT_THE_SCALE),
+        cautions=(found.caution, AT_THE_SCALE),
         workings=tuple(_working(each, unit) for each in found.working.values()),
         beside=tuple(each.message for each in (*found.plates, *found.advisories)),
     )

@@ -14,7 +14,7 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from noxel.core.rigfile import RigFile
+from noxel.core.rig import RigFile
 from noxel.errors import NotFound
 from noxel.formats.paper_parts import Paper, Post, prepare
 

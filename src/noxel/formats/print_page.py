@@ -4,7 +4,7 @@ import datetime
 from collections.abc import Iterable
 from html import escape
 
-from noxel.core.rigfile import RigFile
+from noxel.core.rig import RigFile
 from noxel.formats.paper_drawing import View
 from noxel.formats.paper_parts import Paper, prepare
 

@@ -4,7 +4,7 @@ import json
 from pathlib import Path
 from typing import Any
 
-from noxel.core.rigfile import RigFile, dump_rig, parse_rig
+from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.errors import NotFound, Problem, RigFileError, TooLarge
 
 LARGEST = 20_000_000
@@ -46,17 +46,17 @@ def read_json(data: bytes, largest: int = LARGEST) -> object:
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as exc:
-        raise _broken("This is no rig file: it is not UTF-8 text.") from exc
+        raise _broken("This is not a rig file: it is not UTF-8 text.") from exc
     if not text.strip():
-        raise _broken("This is no rig file: it is empty.")
+        raise _broken("This is not a rig file: it is empty.")
     try:
         return json.loads(text, parse_constant=_no_constant, object_pairs_hook=_no_duplicates)
     except json.JSONDecodeError as exc:
         where = f"line {exc.lineno}, column {exc.colno}"
         cut = " It breaks off: was it cut short?" if exc.pos >= len(text.rstrip()) else ""
-        raise _broken(f"This is no rig file: it is not JSON ({exc.msg}, {where}).{cut}") from exc
+        raise _broken(f"This is not a rig file: it is not JSON ({exc.msg}, {where}).{cut}") from exc
     except RecursionError as exc:
-        raise _broken("This is no rig file: it is nested too deeply.") from exc
+        raise _broken("This is not a rig file: it is nested too deeply.") from exc
     except ValueError as exc:
         raise _broken(f"This rig file cannot be read: {exc}.") from exc
 

@@ -4,7 +4,7 @@ import csv
 import io
 from collections.abc import Iterable
 
-from noxel.core.rigfile import RigFile
+from noxel.core.rig import RigFile
 
 
 def harmless(text: object) -> object:

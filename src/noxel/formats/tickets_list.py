@@ -6,21 +6,22 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from noxel.core.guide import GRADUATIONS
-from noxel.core.units import MassUnit, read_typed
+from noxel.core.quantities import MassUnit, read_typed
+from noxel.core.weigh import GRADUATIONS
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.lists import Layout, first_rows, guess_layout, refuse, rows_of, unit_in
 
-TicketColumn = Literal["weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "trailer", "trailer_1",
+TicketColumn = Literal["weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "vehicle", "trailer", "trailer_1",
                        "trailer_2", "trailer_3", "gross", "reading", "mass", "unit", "ticket_number", "note"]  # fmt: skip
 TICKET_COLUMNS: tuple[TicketColumn, ...] = (
-    "weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "trailer", "trailer_1", "trailer_2",
+    "weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "vehicle", "trailer", "trailer_1", "trailer_2",
     "trailer_3", "gross", "reading", "mass", "unit", "ticket_number", "note")  # fmt: skip
-_AXLES: tuple[TicketColumn, ...] = ("front", "rear", "trailer", "trailer_1", "trailer_2", "trailer_3")
+_AXLES: tuple[TicketColumn, ...] = ("front", "rear", "vehicle", "trailer", "trailer_1", "trailer_2", "trailer_3")
 _GUESSES: Mapping[str, str] = {
     "weigh_in": r"weigh.?in|visit|weighing", "date": r"date|day|when|datum", "place": r"place|scale( at)?$|where|location|site",
     "spring_bars": r"bars|spring|distribut", "configuration": r"config|setup|what is on|hitched|state|pass type",
     "trailer_1": r"trailer.*1", "trailer_2": r"trailer.*2", "trailer_3": r"trailer.*3", "front": r"front|steer", "rear": r"rear|drive",
+    "vehicle": r"^(whole )?(vehicle|truck|car|van)",
     "trailer": r"trailer", "gross": r"gross|total", "reading": r"reading|axle", "mass": r"mass|weight|value", "unit": r"unit",
     "ticket_number": r"ticket|number|no\.?$", "pass": r"pass", "note": r"note|remark|comment",
 }  # fmt: skip
@@ -113,7 +114,7 @@ def read_day(text: str, *, day_first: bool) -> str:
     Raises
     ------
     QuantityError
-        If it is no date.
+        If it is not a date.
     """
     parts = [int(part) for part in re.findall(r"[0-9]+", text)]
     try:
@@ -128,7 +129,7 @@ def read_day(text: str, *, day_first: bool) -> str:
                 raise QuantityError(f"“{text}” has no month {month}: does the {'month' if day_first else 'day'} come first?")
         return datetime.date(year + 2000 if year < 100 else year, month, day).isoformat()
     except ValueError as exc:
-        raise QuantityError(f"“{text}” is no date: write it like 2026-05-02") from exc
+        raise QuantityError(f"“{text}” is not a date: write it like 2026-05-02") from exc
 
 
 def _one_of(text: str, among: Mapping[str, str], what: str) -> str:
@@ -193,7 +194,8 @@ def read_tickets(
 def _masses(row: list[str], layout: Layout, axles: Iterable[TicketColumn]) -> dict[str, str]:
     wide = {str(name): layout.figure(row, name) for name in (*axles, "gross")}
     if layout.cell(row, "reading"):
-        wide[layout.cell(row, "reading").strip().lower().replace(" ", "_")] = layout.figure(row, "mass")
+        name = layout.cell(row, "reading").strip().lower().replace(" ", "_")
+        wide["read_gross" if name == "gross" else name] = layout.figure(row, "mass")
     return {name: text for name, text in wide.items() if text.strip()}
 
 
@@ -202,15 +204,19 @@ def _take(visits: list[_Visit], known: dict[str, _Visit], line: int, cells: Mapp
     date = read_day(cells["date"], day_first=day_first) if cells["date"] else None
     own = cells["unit"].strip().lower().rstrip(".s") or unit
     if own not in ("lb", "kg"):
-        raise QuantityError(f"“{cells['unit']}” is no unit that is known here (lb or kg)")
+        raise QuantityError(f"“{cells['unit']}” is not a unit that is known here (lb or kg)")
     each: dict[str, Any] = {"config": _one_of(cells["configuration"], _CONFIGS, "configuration"), "unit": own}
     if cells["spring_bars"]:
         each["spring_bars"] = _one_of(cells["spring_bars"], _BARS, "state of the bars")
     readings = {name: read_typed(text, "mass", own).value for name, text in masses.items() if name != "gross"}
-    if "gross" in masses:
-        each["printed_gross"] = read_typed(masses["gross"], "mass", own).value
+    if "read_gross" in readings:
+        readings["gross"] = readings.pop("read_gross")
+    if "gross" in masses:  # beside axles it is what the ticket prints; alone it is the one figure that was read
+        total = read_typed(masses["gross"], "mass", own).value
+        each |= {"printed_gross": total} if readings else {}
+        readings = readings or {"gross": total}
     if not readings:
-        raise QuantityError("has no reading of any axle")
+        raise QuantityError("has no reading")
     for name in ("ticket_number", "note"):
         if cells[name]:
             each[name] = cells[name]

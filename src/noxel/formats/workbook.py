@@ -13,15 +13,14 @@ from openpyxl.styles import Alignment, Font
 from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.worksheet import Worksheet
 
-from noxel.core import words
 from noxel.core.evaluate import pick_weigh_in
-from noxel.core.rigfile import RigFile, source_words
-from noxel.core.tickets import BeamMeasurement, LeverMeasurement, Pass, ScaleMeasurement, WeighIn
-from noxel.core.units import KG, METRES
+from noxel.core.quantities import KG, METRES
+from noxel.core.rig import BeamMeasurement, LeverMeasurement, Pass, RigFile, ScaleMeasurement, WeighIn, source_words
+from noxel.core.wording import CAUTION
 from noxel.formats.workbook_cells import Formula, head, put
 from noxel.formats.workbook_checks import Cells, checks_sheet
 from noxel.formats.workbook_columns import MASS, PLAIN, SHARE, Column, columns
-from noxel.formats.workbook_limits import Named, plates
+from noxel.formats.workbook_limits import CellNames, plates
 
 LAST = 100
 """How many weigh-ins a workbook holds, the last ones."""
@@ -59,7 +58,9 @@ def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
     _tongue(tongue, rig, numbers, last)
     rows = _weigh_ins(book.create_sheet("Weigh-ins"), rig, numbers, known, last)
     if number is not None:
-        cells = Cells(known, rows[number - 1], {key[1:]: row for key, row in read.items() if key[0] == number})
+        here = {key[1:]: row for key, row in read.items() if key[0] == number}
+        corrections = [(at, name[1:], row) for (at, name, row) in here if name.startswith("+")]
+        cells = Cells(known, rows[number - 1], here, corrections)
         checks_sheet(book.create_sheet("Checks", 1), rig, number, cells)
     _items(book.create_sheet("Items"), rig)
     made = io.BytesIO()
@@ -76,7 +77,7 @@ def _read_me(sheet: Worksheet, rig: RigFile) -> None:
         "To go on: write the next tickets below the last line of “Tickets”, fill its worked-out columns down, and write the number "
         "of the new weigh-in in the next free line of “Weigh-ins”.",
         f"“Weigh-ins” holds the last {LAST} at most. Of two passes of one kind the last counts. Each ± is two standard uncertainties.",
-        words.CAUTION,
+        CAUTION,
     ]
     for row, line in enumerate(lines, 1):
         put(sheet, row, 1, line)
@@ -84,7 +85,7 @@ def _read_me(sheet: Worksheet, rig: RigFile) -> None:
     sheet.cell(1, 1).font = Font(bold=True, size=14)
 
 
-def _plates(sheet: Worksheet, rig: RigFile) -> Named:
+def _plates(sheet: Worksheet, rig: RigFile) -> CellNames:
     head(sheet, ["Figure", "Value", "Where from", "Name in the rig file"], {1: 42, 3: 24, 4: 42})
     found: dict[str, str] = {}
     for row, (path, label, si, sort) in enumerate(plates(rig), 2):
@@ -113,7 +114,7 @@ def _readings(rig: RigFile, each: Pass, resolution: float, accuracy: float) -> l
 def _tickets(sheet: Worksheet, rig: RigFile, numbers: Sequence[int]) -> dict[tuple[int, int, str, int], int]:
     """The readings; returns, by weigh-in, pass, reading and place in the list, the row of each."""
     headings = ["weigh-in", "date", "place", "pass", "configuration", "spring bars", "for", "counts", "kind", "axle", "reading",
-                "as read", "unit", f"in {rig.units.mass}", "graduation", "accuracy", "u", "u²", "what"]  # fmt: skip
+                "as read", "unit", f"in {rig.units.mass}", "graduation", "accuracy", "u of the graduation", "its u²", "what"]  # fmt: skip
     head(sheet, headings, {3: 24, 5: 15, 11: 17, 19: 30})
     lines = [
         (index + 1, weigh_in, at, each, line)
@@ -126,7 +127,7 @@ def _tickets(sheet: Worksheet, rig: RigFile, numbers: Sequence[int]) -> dict[tup
     last = len(lines) + 1
     for row, (number, weigh_in, at, each, line) in enumerate(lines, 2):
         name, kind, mass, unit, graduation, accuracy, what = line
-        found[number, at, name if kind == "reading" else "", row] = row
+        found[number, at, f"+{name}" if kind == "correction" else name, row] = row
         typed = [number, weigh_in.date, weigh_in.place or "", at, each.config, each.spring_bars or ""]
         for column, value in enumerate(typed, 1):
             put(sheet, row, column, value, typed=True)
@@ -142,7 +143,8 @@ def _ticket_formulas(row: int, last: int, rig: RigFile) -> dict[int, Formula]:
     for key, config in (("A", "trailer_only"), ("C", "vehicle_empty"), ("V", "vehicle_only")):
         role = f'IF(E{row}="{config}","{key}",{role})'
     same = f"($A$2:$A${last}=A{row})*($G$2:$G${last}=G{row})*$D$2:$D${last}"
-    axle = f'IF(LEFT(K{row},5)="front","front",IF(LEFT(K{row},4)="rear","rear",IF(LEFT(K{row},7)="trailer","trailer","")))'
+    axle = (f'IF(LEFT(K{row},5)="front","front",IF(LEFT(K{row},4)="rear","rear",IF(LEFT(K{row},7)="trailer","trailer",'
+            f'IF(OR(K{row}="vehicle",K{row}="gross"),K{row},""))))')  # fmt: skip
     other = "kg" if rig.units.mass == "lb" else "lb"
     factor = KG[other] / KG[rig.units.mass]
     return {
@@ -150,7 +152,7 @@ def _ticket_formulas(row: int, last: int, rig: RigFile) -> dict[int, Formula]:
         8: Formula(f"=IF(D{row}=SUMPRODUCT(MAX({same})),1,0)"),
         10: Formula(f"={axle}"),
         14: Formula(f'=IF(L{row}="","",L{row}*IF(M{row}="{other}",{factor!r},1))', MASS),
-        17: Formula(f'=IF(N{row}="","",IF(I{row}="correction",0,SQRT((O{row}/SQRT(12))^2+(P{row}*N{row})^2)))'),
+        17: Formula(f'=IF(N{row}="","",IF(I{row}="correction",0,O{row}/SQRT(12)))'),
         18: Formula(f'=IF(Q{row}="","",Q{row}^2)'),
     }
 
@@ -159,7 +161,7 @@ def _tongue(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], last: int) -
     half = "half-width, or graduation"
     lengths = ["support to scale, or weight's arm", half, "support to coupler, or tongue's arm", half, "beam's middle"]
     masses = ["weigh-in", "method", "reading or weight", half, "tare, or beam's own", half]
-    head(sheet, [*masses, *lengths, "", "", f"tongue, {rig.units.mass}", "u", "counts"], {2: 18})
+    head(sheet, [*masses, *lengths, "accuracy", "", f"tongue, {rig.units.mass}", "u", "counts"], {2: 18})
     row = 1
     for index in numbers:
         for measured in rig.weigh_ins[index].tongue_measurements:
@@ -180,15 +182,16 @@ def _measured(
     """What was typed, the tongue and its standard uncertainty."""
     mass, length = KG[rig.units.mass], METRES[rig.units.lengths]
     if isinstance(measured, ScaleMeasurement):
-        return [measured.value.kg / mass, measured.resolution.kg / mass], f"C{row}", f"D{row}/SQRT(12)"
+        typed = [measured.value.kg / mass, measured.resolution.kg / mass, *[0.0] * 7, measured.accuracy]
+        return typed, f"C{row}", f"SQRT(D{row}^2/12+(L{row}*C{row})^2)"
     if isinstance(measured, BeamMeasurement):
         tare = measured.tare.kg if measured.tare else 0.0
         pms = [each.m / length if each else 0.0 for each in (measured.span_pm, measured.coupler_from_support_pm)]
         graduation = measured.resolution.kg / mass
         typed = [measured.reading.kg / mass, graduation, tare / mass, graduation if tare else 0.0, measured.span.m / length, pms[0],
-                 measured.coupler_from_support.m / length, pms[1]]  # fmt: skip
+                 measured.coupler_from_support.m / length, pms[1], 0.0, measured.accuracy]  # fmt: skip
         value = f"(C{row}-E{row})*G{row}/I{row}"
-        u = (f"SQRT((D{row}^2+F{row}^2)/12*(G{row}/I{row})^2+((C{row}-E{row})/I{row})^2*H{row}^2/3"
+        u = (f"SQRT(((D{row}^2+F{row}^2)/12+(L{row}*C{row})^2)*(G{row}/I{row})^2+((C{row}-E{row})/I{row})^2*H{row}^2/3"
              f"+((C{row}-E{row})*G{row}/I{row}^2)^2*J{row}^2/3)")  # fmt: skip
         return typed, value, u
     half = [measured.counterweight_pm.kg / mass if measured.counterweight_pm else 0.0, measured.counterweight_arm_pm.m / length,
@@ -206,7 +209,7 @@ OWN = ("number", "date", "place", "note", "decided", "tags")
 """What stands before the worked-out columns of the sheet “Weigh-ins”."""
 
 
-def layout(rig: RigFile, known: Named, last: int) -> list[Column]:
+def layout(rig: RigFile, known: CellNames, last: int) -> list[Column]:
     """The worked-out columns of the sheet “Weigh-ins”, those for reading first; ``last`` is the last row of readings."""
     none = "Plates!$G$1"  # an empty cell: the length is not known
     lengths = [known.get(path, none) for path in ("vehicle.geometry.wheelbase", "vehicle.geometry.hitch_offset",
@@ -215,7 +218,9 @@ def layout(rig: RigFile, known: Named, last: int) -> list[Column]:
     return sorted(made, key=lambda column: _helper(column[0]))
 
 
-def _weigh_ins(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], known: Named, last: int) -> dict[int, Mapping[str, str]]:
+def _weigh_ins(
+    sheet: Worksheet, rig: RigFile, numbers: Sequence[int], known: CellNames, last: int
+) -> dict[int, Mapping[str, str]]:
     """The derived weights; returns, by place in the rig file, the cell of each column."""
     shown = layout(rig, known, last)
     letters = {key: get_column_letter(at) for at, key in enumerate((*OWN, *(column[0] for column in shown)), 1)}
@@ -244,8 +249,8 @@ def _weigh_ins(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], known: Na
 
 
 def _helper(key: str) -> bool:
-    """Whether a column only helps the others: readings looked up, their u², slopes."""
-    return bool(re.fullmatch(r"has[A-Z]|v?[ESVCAH][frt]|v?D|[tg]([ESVA][frt]|D)", key))
+    """Whether a column only helps the others: readings looked up, their u², slopes, variances."""
+    return bool(re.fullmatch(r"acc|has[A-Z]|[crswu]?[ESVCAH][frtvx]|[PQMKL][ESVCAH]|v?D|[tg]([ESVA][frtv]|D)|payload_pm", key))
 
 
 def _items(sheet: Worksheet, rig: RigFile) -> None:

@@ -1,26 +1,30 @@
-"""The workbook's sheet “Checks”: one weigh-in held against every limit, by formulas over the other sheets."""
+"""The workbook's sheet “Checks”: one weigh-in compared with every limit, by formulas over the other sheets."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from openpyxl.worksheet.worksheet import Worksheet
 
-from noxel.core import words
-from noxel.core.checks import Checked, run_checks
-from noxel.core.rigfile import RigFile
-from noxel.core.weighing import Weighing, weigh
+from noxel.core.limits import AXLES_APART, SIDES_APART, Checked, doubts, run_checks, unanswered
+from noxel.core.mechanics import Weighing, weigh
+from noxel.core.rig import RigFile
+from noxel.core.wording import CAUTION, check_label, source_label
 from noxel.formats.workbook_cells import BOLD, Formula, head, put
 from noxel.formats.workbook_columns import MASS, SHARE
-from noxel.formats.workbook_limits import Named, limit_formula
+from noxel.formats.workbook_limits import CellNames, limit_formula
 
 
 @dataclass(frozen=True, slots=True)
 class Cells:
-    """Where figures stand: plates by path, derived weights by key, readings of one weigh-in by pass and name (rows)."""
+    """Where figures stand: plates by path, derived weights by key, and of one weigh-in the rows of its readings and corrections.
 
-    plates: Named
+    Readings by pass, name and row; corrections as pass, axle and row.
+    """
+
+    plates: CellNames
     derived: Mapping[str, str]
     read: Mapping[tuple[int, str, int], int]
+    corrections: Sequence[tuple[int, str, int]] = ()
 
     def rows(self, number: int, group: str) -> dict[str, int]:
         """The rows of one pass's readings of an axle or group, by name."""
@@ -48,9 +52,9 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
     weighing = weigh(rig, rig.weigh_ins[number - 1])
     rows = run_checks(rig, weighing)
     for row, check in enumerate(rows, 2):
-        put(sheet, row, 1, words.check_label(rig, check.id))
+        put(sheet, row, 1, check_label(rig, check.id))
         put(sheet, row, 11, "yes" if check.required else "")
-        load, pm = _load(weighing, check, cells)
+        load, pm = _load(rig, weighing, check, cells)
         form = SHARE if check.range else MASS
         put(sheet, row, 2, Formula(f"={load}", form))
         put(sheet, row, 3, Formula(f"={pm}", form))
@@ -69,16 +73,22 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
         put(sheet, row, 9, check.cushion, SHARE, typed=True)
         if check.at_least:
             put(sheet, row, 10, Formula(f"={cells.derived[check.at_least.key]}", MASS))
-        put(sheet, row, 12, words.source_label(rig, check.limit.source) if check.limit else "no rating entered")
+        put(sheet, row, 12, source_label(rig, check.limit.source) if check.limit else "no rating entered")
         put(sheet, row, 7, Formula(_status(row)))
     end, at = len(rows) + 1, len(rows) + 3
     statuses = f"G2:G{end}"
     put(sheet, at, 1, f"Weigh-in {number}, all of it")
     stop = f'COUNTIF({statuses},"over")+COUNTIF({statuses},"low")>0'
     open_ = f'COUNTIFS({statuses},"unknown",K2:K{end},"yes")>0'
-    caution = f'COUNTIF({statuses},"tight")+COUNTIF({statuses},"high")+COUNTIF({statuses},"unconfirmed")>0'
+    doubted = doubts(rig, number, weighing)
+    open_doubts = unanswered(rig, number, doubted)
+    put(sheet, at + 1, 1, "Figures that cannot both be right (0: none, or all accepted)")
+    put(sheet, at + 1, 7, len(open_doubts), typed=True)
+    put(sheet, at + 1, 12, ", ".join(each.code for each in doubted))
+    some = "+".join(f'COUNTIF({statuses},"{status}")' for status in ("tight", "high", "unconfirmed", "unknown"))
+    caution = f"{some}+G{at + 1}>0"
     put(sheet, at, 7, Formula(f'=IF({stop},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'))
-    put(sheet, at + 2, 1, words.CAUTION)
+    put(sheet, at + 3, 1, CAUTION)
     for each in (sheet.cell(at, 1), sheet.cell(at, 7)):
         each.font = BOLD
 
@@ -87,15 +97,16 @@ _EMPTY = '""'
 
 
 def _status(row: int) -> str:
+    """Entered limits can confirm; guesses and incomplete chains can only be exceeded; worked-out ones only where optimistic."""
     far = f"1E-9*MAX(ABS(B{row}),ABS(D{row}))"
     floor = f'IF(AND(N(J{row})>0,H{row}="entered"),IF(J{row}-D{row}>1E-9*MAX(J{row},D{row}),"over","unknown"),"unknown")'
-    stand_in = f'IF(AND(H{row}="optimistic",B{row}-D{row}>{far}),"over","unconfirmed")'
-    entered = (f'IF(B{row}-D{row}>{far},"over",IF(OR(D{row}-B{row}<=C{row}+1E-9*D{row},B{row}-I{row}*D{row}>1E-9*MAX(ABS(B{row}),'
-               f'I{row}*D{row})),"tight","within"))')  # fmt: skip
-    return f'=IF(D{row}="","unknown",IF(B{row}="",{floor},IF(H{row}="entered",{entered},{stand_in})))'
+    proves = f'OR(H{row}="entered",H{row}="guessed",H{row}="incomplete_chain",H{row}="optimistic")'
+    near = f"OR(D{row}-B{row}<=C{row}+1E-9*D{row},B{row}-I{row}*D{row}>1E-9*MAX(ABS(B{row}),I{row}*D{row}))"
+    known = f'IF(AND({proves},B{row}-D{row}>{far}),"over",IF(H{row}<>"entered","unconfirmed",IF({near},"tight","within")))'
+    return f'=IF(D{row}="","unknown",IF(B{row}="",{floor},{known}))'
 
 
-def _load(weighing: Weighing, check: Checked, cells: Cells) -> tuple[str, str]:
+def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tuple[str, str]:
     """A check's load and its ±, as formulas over the derived weights, the plates and the tickets."""
     if check.actual is None:
         return _EMPTY, _EMPTY
@@ -104,37 +115,91 @@ def _load(weighing: Weighing, check: Checked, cells: Cells) -> tuple[str, str]:
         return derived[_DERIVED[check.id]], derived[f"pm_{_DERIVED[check.id]}"]
     if check.id == "vehicle.payload":
         if "curb_measured" in weighing.figures:
-            squares = f"{derived['pm_vehicle_hitched']}^2+{derived['pm_curb_measured']}^2"
-            return f"{derived['vehicle_hitched']}-{derived['curb_measured']}", f"SQRT({squares})"
+            return f"{derived['vehicle_hitched']}-{derived['curb_measured']}", derived["payload_pm"]
         return f"{derived['vehicle_hitched']}-{plate['vehicle.curb_weight']}", derived["pm_vehicle_hitched"]
     if check.id == "trailer.cargo":
         return f"{derived['trailer_gross']}-{plate['trailer.dry_weight']}", derived["pm_trailer_gross"]
     number = weighing.hitched.number if weighing.hitched else 0
     if check.id.startswith("trailer.axle_"):
-        rows = list(cells.rows(number, check.id.removeprefix("trailer.").replace("axle", "trailer")).values())
-        return _summed("N", rows), f"2*SQRT({_summed('R', rows)})"
-    return _on_tires(check.id.removeprefix("tires."), cells, number)
+        return _single(cells, list(cells.rows(number, check.id.removeprefix("trailer.").replace("axle", "trailer")).values()))
+    part, _, group = check.id.partition(".")
+    return _on_assembly(rig, group, cells, number) if part == "assembly" else _on_tires(rig, group, cells, weighing)
 
 
 def _summed(column: str, rows: Sequence[int]) -> str:
     return f"SUM({','.join(f'Tickets!${column}${row}' for row in rows)})"
 
 
-def _on_tires(group: str, cells: Cells, number: int) -> tuple[str, str]:
-    """The heaviest wheel × wheels ÷ tires; else the heaviest single axle × axles ÷ tires; else the whole ÷ tires."""
-    count, rows = cells.plates[f"tires.{group}.count"], cells.rows(number, group)
+def _single(cells: Cells, rows: Sequence[int]) -> tuple[str, str]:
+    """An axle's readings added, and their ±: the graduation of each, and the scale's one error."""
+    load = _summed("N", rows)
+    return load, f"2*SQRT({_summed('R', rows)}+({cells.derived['acc']}*{load})^2)"
+
+
+def _group(cells: Cells, number: int, group: str) -> tuple[list[int], dict[str, list[int]]]:
+    """The rows of a group's wheels, where all of it was read by wheel; and of its axles, where they were read singly."""
+    rows = cells.rows(number, group)
     wheels = [row for name, row in rows.items() if name.endswith(("_left", "_right"))]
     axles: dict[str, list[int]] = {}
     for name, row in rows.items():
         axles.setdefault(name.removesuffix("_left").removesuffix("_right"), []).append(row)
-    if wheels and len(wheels) == len(rows):
-        heaviest, spread = (",".join(f"Tickets!${column}${row}" for row in wheels) for column in "NQ")
-        return f"MAX({heaviest})*{len(wheels)}/{count}", f"2*MAX({spread})*{len(wheels)}/{count}"
-    if group == "trailer" and group not in axles:
-        heaviest, spread = (",".join(_summed(column, each) for each in axles.values()) for column in "NR")
-        return f"MAX({heaviest})*{len(axles)}/{count}", f"2*SQRT(MAX({spread}))*{len(axles)}/{count}"
+    return wheels if wheels and len(wheels) == len(rows) else [], axles if axles and "trailer" not in axles else {}
+
+
+def _heaviest(rows: list[list[int]]) -> str:
+    return f"MAX({','.join(_summed('N', each) for each in rows)})"
+
+
+def _apart(value: str, pm: str, share: float) -> str:
+    """A ± with one side, or one axle, carrying more."""
+    return f"SQRT(({pm})^2+(2*{share}/SQRT(3)*{value})^2)"
+
+
+def _on_tires(rig: RigFile, group: str, cells: Cells, weighing: Weighing) -> tuple[str, str]:
+    """The heaviest wheel × wheels ÷ tires; else the heaviest single axle × axles ÷ tires; else the whole ÷ tires."""
+    number = weighing.hitched.number if weighing.hitched else 0
+    count = cells.plates[f"tires.{group}.count"]
+    wheels, axles = _group(cells, number, group)
+    acc = cells.derived["acc"]
+    if wheels:
+        heaviest, spread = (",".join(f"Tickets!${column}${row}" for row in wheels) for column in "NR")
+        back = _put_back(weighing, group, cells)
+        pm = f"2*SQRT(MAX({spread})+({acc}*MAX({heaviest}))^2)*{len(wheels)}/{count}"
+        return f"(MAX({heaviest})+{back})*{len(wheels)}/{count}", pm
+    if group == "trailer" and axles:
+        parts = list(axles.values())
+        load = f"{_heaviest(parts)}*{len(parts)}/{count}"
+        spread = ",".join(f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts)
+        pm = f"2*SQRT(MAX({spread})+({acc}*{_heaviest(parts)})^2)*{len(parts)}/{count}"
+        return load, _apart(load, pm, SIDES_APART)
     whole = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}[group]
-    return f"{cells.derived[whole]}/{count}", f"{cells.derived[f'pm_{whole}']}/{count}"
+    load, pm = f"{cells.derived[whole]}/{count}", f"{cells.derived[f'pm_{whole}']}/{count}"
+    together = group == "trailer" and rig.trailer is not None and len(rig.trailer.ratings.gawr) != 1
+    return load, _apart(load, pm, AXLES_APART if together else SIDES_APART)
+
+
+def _put_back(weighing: Weighing, group: str, cells: Cells) -> str:
+    """What somebody who stood beside the scale would add to the heaviest wheel."""
+    rows = [
+        row
+        for (number, name, row) in cells.corrections
+        if weighing.hitched and number == weighing.hitched.number and name == group
+    ]
+    return "+".join(f"MAX(0,Tickets!$N${row})" for row in rows) or "0"
+
+
+def _on_assembly(rig: RigFile, group: str, cells: Cells, number: int) -> tuple[str, str]:
+    """One axle: the heaviest weighed singly, else its part of the group."""
+    if group != "trailer":
+        return cells.derived[f"{group}_hitched"], cells.derived[f"pm_{group}_hitched"]
+    _, axles = _group(cells, number, group)
+    if axles:
+        parts = list(axles.values())
+        spread = ",".join(f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts)
+        return _heaviest(parts), f"2*SQRT(MAX({spread})+({cells.derived['acc']}*{_heaviest(parts)})^2)"
+    count = len(rig.trailer.ratings.gawr) if rig.trailer else 1
+    load, pm = f"{cells.derived['trailer_axles']}/{count}", f"{cells.derived['pm_trailer_axles']}/{count}"
+    return load, _apart(load, pm, AXLES_APART) if count > 1 else pm
 
 
 _DERIVED = {

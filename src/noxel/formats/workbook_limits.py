@@ -3,12 +3,10 @@
 from collections.abc import Iterator, Mapping
 from typing import Literal
 
-from noxel.core.ratings import limits, share_range
-from noxel.core.rig import rating_in, rating_path
-from noxel.core.rigfile import RigFile
-from noxel.core.tires import axle_sets
+from noxel.core.limits import axle_sets, limits
+from noxel.core.rig import RigFile, rating_in, rating_path, share_range
 
-Named = Mapping[str, str]
+CellNames = Mapping[str, str]
 """Cells of the sheet “Plates” by the rig file's paths."""
 Plate = tuple[str, str, float, Literal["mass", "length", "share", "count"]]
 """A path, its label, the figure in SI, what it is."""
@@ -45,6 +43,14 @@ def plates(rig: RigFile) -> Iterator[Plate]:
     for each in axle_sets(rig):
         if each.rating:
             yield f"{each.path}.{each.rating.field}", f"one tire, {each.group}, as fitted", each.rating.kg, "mass"
+        for field, mass in (("wheel", each.tires.wheel), ("assembly", each.tires.assembly)):
+            if mass is not None:
+                yield (
+                    f"{each.path}.{field}",
+                    f"one {'wheel' if field == 'wheel' else 'axle assembly'}, {each.group}",
+                    mass.kg,
+                    "mass",
+                )
         if each.tires.count:
             yield f"tires.{each.group}.count", f"tires, {each.group}", float(each.tires.count), "count"
     if rig.trailer is None:
@@ -67,12 +73,12 @@ def plates(rig: RigFile) -> Iterator[Plate]:
         yield f"policy.tongue_share[{end}]", f"tongue share aimed at, {'from' if end == 0 else 'to'}", share, "share"
 
 
-def limit_formula(rig: RigFile, check: str, known: Named) -> str | None:
+def limit_formula(rig: RigFile, check: str, known: CellNames) -> str | None:
     """A check's limit over the cells of the plates, or None where it is not known."""
     limit = limits(rig).get(check)
     if limit is None:
         return None
-    if check in ("hitch.trailer", "hitch.tongue", "trailer.axles") and limit.certainty == "real":
+    if check in ("hitch.trailer", "hitch.tongue", "trailer.axles") and not limit.worked_out:
         return _least(check, known)
     if limit.certainty == "rough":
         return f"0.1*{known['vehicle.ratings.tow_rating']}"
@@ -88,7 +94,7 @@ def _plain(path: str) -> str:
     return path.removesuffix(".carrying").removesuffix(".distributing") if path.startswith("vehicle.") else path
 
 
-def _least(check: str, known: Named) -> str:
+def _least(check: str, known: CellNames) -> str:
     if check == "trailer.axles":
         axles = [known[path] for path in known if path.startswith("trailer.ratings.gawr[")]
         group = known.get("trailer.ratings.axle_group")

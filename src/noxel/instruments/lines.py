@@ -40,14 +40,14 @@ def read_line(line: bytes) -> LiveReading | LiveTicket:
     Raises
     ------
     InputError
-        If it is no reading; says why.
+        If it is not a reading; says why.
     """
     try:
         told = json.loads(line)
     except (ValueError, RecursionError) as exc:
-        raise InputError(f"The scale sent something that is no reading: {line[:40]!r}") from exc
+        raise InputError(f"The scale sent something that is not a reading: {line[:40]!r}") from exc
     if not isinstance(told, dict):
-        raise InputError("The scale sent something that is no reading.")
+        raise InputError("The scale sent something that is not a reading.")
     if isinstance(told.get("ticket"), dict):
         return _read_ticket(told["ticket"])
     channel, mass, unit, stable = (told.get(key) for key in ("channel", "mass", "unit", "stable"))
@@ -76,7 +76,7 @@ class LineScale:
         self._thread.start()
 
     def stop(self) -> None:
-        """Let go of the scale."""
+        """Disconnect from the scale."""
         self._stopping.set()
         connection = self._socket
         if connection is not None:
@@ -86,7 +86,7 @@ class LineScale:
         self._latest.change("off")
 
     def state(self) -> LiveState:
-        """How things stand now."""
+        """The state now."""
         return self._latest.state()
 
     def tell(self, command: dict[str, object]) -> None:
@@ -128,7 +128,7 @@ class LineScale:
             try:
                 heard = connection.recv(4096)
             except TimeoutError:
-                continue  # silence is told by the time since the last reading
+                continue  # silence shows in the time since the last reading
             if not heard:
                 return
             *lines, held = (held + heard).split(b"\n")

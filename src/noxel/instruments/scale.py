@@ -50,10 +50,10 @@ class Scale(Protocol):
         """Connect, and keep connecting until stopped."""
 
     def stop(self) -> None:
-        """Let go of the scale."""
+        """Disconnect from the scale."""
 
     def state(self) -> LiveState:
-        """How things stand now."""
+        """The state now."""
 
     def tell(self, command: dict[str, object]) -> None:
         """Send a command, where the scale takes any."""
@@ -87,7 +87,7 @@ class Latest:
             self._ticket = ticket
 
     def reject(self, why: str) -> None:
-        """Something came in that is no reading."""
+        """Something came in that is not a reading."""
         with self._lock:
             self._rejected += 1
             self._problem = why
@@ -102,7 +102,7 @@ class Latest:
                 self._ticket = None
 
     def state(self) -> LiveState:
-        """How things stand now."""
+        """The state now."""
         with self._lock:
             state = self._state
             quiet = state == "live" and time.monotonic() - self._heard > self.STALE

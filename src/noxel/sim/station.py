@@ -2,7 +2,7 @@
 
 It speaks newline-delimited JSON. It takes ``{"do": "drive_on", "config", "spring_bars", "pads"}``, ``{"do": "drive_off"}``,
 ``{"do": "weigh"}`` and ``{"do": "fault", "fault"}``; it sends readings ``{"channel", "mass", "unit", "stable"}`` several
-times a second, and for a weigh a ticket ``{"ticket": {…}}``, which is no reading.
+times a second, and for a weigh a ticket ``{"ticket": {…}}``, which is not a reading.
 """
 
 import contextlib
@@ -16,7 +16,7 @@ import time
 from collections.abc import Callable
 from typing import Any, Literal, get_args
 
-from noxel.core.units import MassUnit
+from noxel.core.quantities import MassUnit
 from noxel.sim.truth import TrueRig, graduate
 
 Fault = Literal["none", "straddle", "early", "unstable", "overload", "drop", "rubbish", "hang"]

@@ -4,10 +4,9 @@ import random
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from noxel.core import statics
-from noxel.core.rigfile import RigFile
-from noxel.core.units import KG
-from noxel.core.weighing import weigh
+from noxel.core.mechanics import statics, weigh
+from noxel.core.quantities import KG
+from noxel.core.rig import RigFile
 
 
 @dataclass(frozen=True, slots=True)

@@ -63,7 +63,7 @@ class Database:
             yield session
 
     def close(self) -> None:
-        """Let go of the file."""
+        """Close the file."""
         self.engine.dispose()
 
 

@@ -29,7 +29,7 @@ def version_of(path: Path) -> str | None:
     Raises
     ------
     InputError
-        If it is no database, or a damaged one.
+        If it is not a database, or a damaged one.
     """
     try:
         with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
@@ -42,7 +42,7 @@ def version_of(path: Path) -> str | None:
             row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
             return str(row[0]) if row else None
     except sqlite3.DatabaseError as exc:
-        raise InputError(f"{path.name} is no database, or a damaged one: {exc}") from exc
+        raise InputError(f"{path.name} is not a database, or a damaged one: {exc}") from exc
 
 
 def backup(source: Path, target: Path) -> None:
@@ -87,7 +87,7 @@ def restore(source: Path, target: Path) -> Path | None:
         raise NotFound(f"There is no file {source}.")
     version = version_of(source)
     if version is None:
-        raise InputError(f"{source.name} is no database of Noxel.")
+        raise InputError(f"{source.name} is not a database of Noxel.")
     if version not in known_versions():
         raise _too_new(source, version)
     if not target.exists():

@@ -1,7 +1,7 @@
 """The log in the database: a page of it, a run for the charts, found by words; as quick with ten thousand as with ten.
 
 The facts of each weigh-in are kept beside it with a mark of all that they rest on: its own figures and the rig's plates.
-Where the mark no longer fits they are reckoned again, for the weigh-ins that are asked for.
+Where the mark no longer fits they are recomputed, for the weigh-ins that are asked for.
 """
 
 import hashlib
@@ -14,17 +14,16 @@ from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session, aliased
 
 import noxel
-from noxel.core.document import Document
-from noxel.core.edit import settle
-from noxel.core.logbook import Facts, Recorded, facts_of
+from noxel.core.editing import Document, settle
+from noxel.core.log import Facts, Recorded, facts_of
 from noxel.store.database import Database
+from noxel.store.equipment import assemble, dump
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.parts import row_of
-from noxel.store.things import assemble, dump
 from noxel.store.window import count_of, key_of, number_of
 
 _APART = ("name", "note", "loads", "tanks", "plan", "kept_plans", "ready", "reminders")
-"""Parts of a rig that no weigh-in's facts rest on."""
+"""Documents of a rig that no weigh-in's facts rest on."""
 
 
 Made = TypeVar("Made")
@@ -91,7 +90,7 @@ class Logs:
         return self._looked(make)
 
     def _looked(self, make: Callable[[Session, bool], Made]) -> Made:
-        """Only read, as long as nothing has to be reckoned again: a reader never waits for a long import."""
+        """Only read, as long as nothing has to be recomputed: a reader never waits for a long import."""
         try:
             with self._database.reading() as session:
                 return make(session, False)
@@ -139,11 +138,11 @@ def _ones_before(session: Session, rig_id: str, rows: Sequence[WeighInRow]) -> d
 
 
 class _Stale(Exception):
-    """Facts have to be reckoned again, which only a session that writes may do."""
+    """Facts have to be recomputed, which only a session that writes may do."""
 
 
 def _facts(session: Session, row: RigRow, wanted: Sequence[WeighInRow], *, keep: bool) -> dict[int, Facts]:
-    """The facts of some weigh-ins, reckoned again where what they rest on has changed since."""
+    """The facts of some weigh-ins, recomputed where what they rest on has changed since."""
     document = {key: value for key, value in assemble(session, row).items() if key not in _APART}
     basis = hashlib.sha256(f"{noxel.__version__} {dump(document)}".encode()).hexdigest()
     rows = {each.id: each for each in wanted}

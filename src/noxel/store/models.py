@@ -1,4 +1,4 @@
-"""The tables. Vehicle, hitch and trailer are things of their own, which rigs share; each weigh-in is a document too.
+"""The tables. Vehicle, hitch and trailer are equipment that rigs share; each weigh-in is a document too.
 
 All documents have the rig file's own names.
 """
@@ -18,7 +18,7 @@ class Base(DeclarativeBase):
     })  # fmt: skip
 
 
-class ThingRow(Base):
+class EquipmentRow(Base):
     """A vehicle, a hitch or a trailer: its part of a rig file, and the units of its bare figures."""
 
     __tablename__ = "things"
@@ -33,7 +33,7 @@ class ThingRow(Base):
 
 
 class RigRow(Base):
-    """A rig: which things it couples, its rig file without them and without the weigh-ins, its place in its history."""
+    """A rig: which equipment it couples, its rig file without them and without the weigh-ins, its place in its history."""
 
     __tablename__ = "rigs"
 

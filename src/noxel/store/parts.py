@@ -9,35 +9,34 @@ from typing import Any
 from sqlalchemy import delete, func, insert, select
 from sqlalchemy.orm import Session
 
-from noxel.core.document import Document
-from noxel.core.edit import fit
-from noxel.core.logbook import words_of
+from noxel.core.editing import Document, fit
+from noxel.core.log import words_of
 from noxel.errors import Conflict, InputError, NotFound
+from noxel.store.equipment import KINDS, assemble, dump, now, rigs_with, write_part
 from noxel.store.models import FactsRow, RigRow, WeighInRow
-from noxel.store.things import KINDS, assemble, dump, now, rigs_with, write_part
 from noxel.store.window import Window, look, whole_log
 
 Report = Callable[[int, int, str], None]
-"""Told how much is done, of how much, and what is being done."""
+"""Receives how much is done, of how much, and what is being done."""
 
 
 def silent(_done: int, _of: int, _says: str) -> None:
     """Nobody waits for it."""
 
 
-Parts = dict[str, Any]
-"""Documents by name: ``rig`` without its things and weigh-ins, each thing by its kind, each weigh-in by its key."""
+Documents = dict[str, Any]
+"""Documents by name: ``rig`` without its equipment and weigh-ins, each piece of equipment by its kind, each weigh-in by its key."""
 
 
-def split(document: Document, keys: Sequence[int]) -> Parts:
+def split(document: Document, keys: Sequence[int]) -> Documents:
     """A document in its parts; its weigh-ins by these keys."""
-    parts: Parts = {"rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}}
+    parts: Documents = {"rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}}
     parts.update({kind: document[kind] for kind in KINDS if kind in document})
     parts.update({str(key): each for key, each in zip(keys, document.get("weigh_ins", []), strict=True)})
     return parts
 
 
-def split_new(document: Document) -> Parts:
+def split_new(document: Document) -> Documents:
     """A new document in its parts; its weigh-ins by their places."""
     return split(document, range(len(document.get("weigh_ins", []))))
 
@@ -57,7 +56,7 @@ def row_of(session: Session, rig_id: str) -> RigRow:
 
 
 def whole(session: Session, row: RigRow, window: Window | None = None) -> Document:
-    """A rig's document: its things in it, and the weigh-ins of a window, or all of them."""
+    """A rig's document: its equipment in it, and the weigh-ins of a window, or all of them."""
     query = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
     if window is not None and not window.whole:
         query = query.where(WeighInRow.position.in_(window.keys))
@@ -72,8 +71,8 @@ def last_key(session: Session, row: RigRow) -> int:
     return -1 if last is None else last
 
 
-def write(session: Session, row: RigRow, parts: Parts, report: Report = silent) -> None:
-    """Put the parts of a rig into their rows; one that is None is taken away. ``report`` is told how far it is."""
+def write(session: Session, row: RigRow, parts: Documents, report: Report = silent) -> None:
+    """Write the parts of a rig to their rows; a part that is None is deleted. ``report`` receives the progress."""
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
     units = json.loads(row.document)["units"]
@@ -117,7 +116,7 @@ def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document |
         session.execute(insert(FactsRow), facts)
 
 
-def fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, old: Parts, new: Parts) -> None:
+def fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, old: Documents, new: Documents) -> None:
     """The weigh-ins that the document does not hold follow a change of what their rules depend on, or it is refused."""
     outside = (WeighInRow.rig_id == row.id, WeighInRow.position.not_in(window.keys))
     query = select(WeighInRow.position, WeighInRow.document).where(*outside).order_by(WeighInRow.position)
@@ -145,7 +144,7 @@ def _contradicts(exc: InputError, weigh_ins: Sequence[Document]) -> str:
 
 
 def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, framed: bool) -> None:
-    """Other rigs that share a changed thing keep being valid rigs, or the change is refused."""
+    """Other rigs that share changed equipment keep being valid rigs, or the change is refused."""
     for kind in KINDS:
         if kind not in changed:
             continue

@@ -11,14 +11,14 @@ from dataclasses import dataclass, field
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from noxel.core.document import Document
-from noxel.core.edit import frame_of_weigh_ins
-from noxel.core.rigfile import parse_rig
+from noxel.core.editing import Document, frame_of_weigh_ins
+from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
-from noxel.store.models import ChangeRow, RigRow, ThingRow, WeighInRow
+from noxel.store.equipment import KINDS, assemble, dump, now, rigs_with
+from noxel.store.models import ChangeRow, EquipmentRow, RigRow, WeighInRow
 from noxel.store.parts import (
-    Parts,
+    Documents,
     Report,
     fit_the_others,
     fit_the_rest,
@@ -30,7 +30,6 @@ from noxel.store.parts import (
     whole,
     write,
 )
-from noxel.store.things import KINDS, assemble, dump, now, rigs_with
 from noxel.store.window import Window, keys_after, look, named, numbered, whole_log
 
 HISTORY = 500
@@ -53,7 +52,7 @@ class Summary:
 @dataclass(frozen=True, slots=True)
 class Stored:
     """A rig as it is stored, which of its weigh-ins the document holds, how far its history goes both ways, and which
-    other rigs have its things."""
+    other rigs have its equipment."""
 
     id: str
     document: Document
@@ -113,7 +112,7 @@ class Rigs:
             return _stored(session, row, numbered(session, row, numbers))
 
     def add(self, document: Document, report: Report = silent) -> str:
-        """Keep a new rig; returns its id. ``report`` is told how far it is.
+        """Keep a new rig; returns its id. ``report`` receives the progress.
 
         Raises
         ------
@@ -131,7 +130,7 @@ class Rigs:
     def add_all(self, documents: Sequence[Document], report: Report = silent) -> Sequence[str]:
         """Keep several rigs, all of them or none; one that is there already, figure by figure, is left as it is.
 
-        ``report`` is told how far it is.
+        ``report`` receives the progress.
 
         Raises
         ------
@@ -223,7 +222,7 @@ class Rigs:
             return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
 
     def undo(self, rig_id: str, looking: int | None = None) -> Stored:
-        """Take the last step back.
+        """Undo the last step.
 
         Raises
         ------
@@ -242,7 +241,7 @@ class Rigs:
             return _stored(session, row, look(session, row, looking))
 
     def redo(self, rig_id: str, looking: int | None = None) -> Stored:
-        """Do the step again that was taken back last.
+        """Redo the step that was undone last.
 
         Raises
         ------
@@ -301,13 +300,13 @@ class Rigs:
 
 def _summary(session: Session, row: RigRow, weigh_ins: int) -> Summary:
     kind: str = json.loads(row.document)["kind"]
-    vehicle, trailer = (session.get(ThingRow, key) if key else None for key in (row.vehicle_id, row.trailer_id))
+    vehicle, trailer = (session.get(EquipmentRow, key) if key else None for key in (row.vehicle_id, row.trailer_id))
     return Summary(row.id, row.name, kind, vehicle.name if vehicle else "", trailer.name if trailer else None, weigh_ins,
                    row.updated_at)  # fmt: skip
 
 
-def _take_back(session: Session, row: RigRow, now_there: Parts, then: Parts) -> None:
-    """Put a step's documents back, unless a shared thing was changed elsewhere since."""
+def _take_back(session: Session, row: RigRow, now_there: Documents, then: Documents) -> None:
+    """Put a step's documents back, unless shared equipment was changed elsewhere since."""
     stands = assemble(session, row)
     for kind in KINDS:
         if kind in now_there and stands.get(kind) != now_there[kind]:
@@ -320,7 +319,7 @@ def _step(session: Session, row: RigRow, revision: int) -> ChangeRow | None:
     return session.scalar(select(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision == revision))
 
 
-def _record(session: Session, row: RigRow, what: str, gesture: str | None, before: Parts, after: Parts) -> None:
+def _record(session: Session, row: RigRow, what: str, gesture: str | None, before: Documents, after: Documents) -> None:
     session.execute(delete(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision > row.revision))
     last = _step(session, row, row.revision)
     if last is not None and gesture is not None and last.gesture == gesture:

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from noxel.core.document import Document
+from noxel.core.editing import Document
 from noxel.errors import Conflict, InputError
 from noxel.store.models import RigRow, WeighInRow
 
@@ -60,7 +60,7 @@ def _tail(session: Session, rig_id: str) -> list[int]:
 
 
 def look(session: Session, row: RigRow, number: int | None) -> Window:
-    """The window for looking at a weigh-in: itself, the last ones, and those that kept plans are held against.
+    """The window for looking at a weigh-in: itself, the last ones, and those that kept plans are compared with.
 
     Parameters
     ----------

@@ -1,7 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
-import { type Adjustment, api, type Evaluation, type Remedies, RequestFailed, type Step } from "../api/client";
+import {
+  type Adjustment,
+  api,
+  type Evaluation,
+  type Proposals as Found,
+  RequestFailed,
+  type Step,
+} from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { mass, share as shareText } from "../format";
@@ -13,7 +20,7 @@ import { Kept } from "./Kept";
 import { Levers } from "./Levers";
 import { TryStep } from "./TryStep";
 
-/** What to move, drain, leave or tighten: try it, see every limit before and after, or let the least trouble be found. */
+/** What to move, drain, leave or tighten: try it, see every limit before and after, or let Noxel find the easiest fix. */
 export function Adjust() {
   const { sheet, evaluation, number } = useDesk();
   const [steps, setSteps] = useState<Step[]>([]);
@@ -81,7 +88,7 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
   const problems = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
   return (
     <div className="mx-auto max-w-3xl px-4 py-6">
-      <h1 className="font-cond text-[24px] font-semibold">Nothing to try things on yet</h1>
+      <h1 className="font-cond text-[24px] font-semibold">Nothing to adjust yet</h1>
       {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
         <p key={each.path} className="mt-1 text-[16px]">
           {each.path && <b>{each.path.split(".").slice(-2).join(", ").replaceAll("_", " ")} </b>}
@@ -101,7 +108,7 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
       </p>
       {onBack && (
         <Button className="mt-4" onClick={onBack}>
-          Take the last step back
+          Undo the last step
         </Button>
       )}
     </div>
@@ -116,14 +123,14 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
   if (steps.length === 0) return told && <p className="mt-3 border-l-4 border-spruce pl-2 text-[15px]">{told}</p>;
   const keep = () =>
     ask((id) => api.keepSteps(id, name.trim() || says.join("; ").slice(0, 120), steps, number)).then(
-      () => setTold("Kept. After the next weigh-in it is held against what came."),
+      () => setTold("Kept. The next weigh-in will be compared with it."),
       (error: Error) => setTold(error.message),
     );
   const apply = () =>
     ask((id) => api.applySteps(id, steps, number)).then(
       () => {
         onChange([]);
-        setTold("Put to work: Pack has it now. Undo takes it back.");
+        setTold("Now in Pack. Undo reverses it.");
       },
       (error: Error) => setTold(error.message),
     );
@@ -139,7 +146,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
             <button
               type="button"
               className="font-cond text-[14px] underline"
-              aria-label={`Take back: ${said}`}
+              aria-label={`Undo: ${said}`}
               onClick={() => onChange(steps.filter((_, other) => other !== index))}
             >
               take back
@@ -149,7 +156,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
       </ol>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button strong onClick={() => void apply()}>
-          Put it to work
+          Use in Pack
         </Button>
         <input
           value={name}
@@ -170,7 +177,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
 
 function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) => void }) {
   const { sheet, number } = useDesk();
-  const [found, setFound] = useState<Remedies | null>(null);
+  const [found, setFound] = useState<Found | null>(null);
   const [working, setWorking] = useState<AbortController | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const asked = useRef(0);
@@ -189,7 +196,7 @@ function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) =
   };
   return (
     <section aria-label="Proposals" className="mt-5">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">The least trouble that cures it</h2>
+      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Easiest fixes</h2>
       <div className="mt-2 flex items-center gap-3">
         <Button strong onClick={ask} disabled={working !== null}>
           {found ? "Look again" : "Find it"}
@@ -208,7 +215,7 @@ function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) =
       {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
       {found && <p className="mt-2 text-[15px]">{found.says}</p>}
       {found?.proposals.map((each, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: proposals are told apart by their rank
+        // biome-ignore lint/suspicious/noArrayIndexKey: proposals are distinguished by their rank
         <article key={index} data-proposal={index} className="mt-2 border border-rule bg-card p-3">
           <p className="text-[16px] leading-snug font-semibold">{each.says.join("; ")}.</p>
           <p className="mt-1 text-[14px] leading-snug text-soft">{each.summary}</p>

@@ -1,7 +1,7 @@
 import { useDesk } from "../api/useSheet";
 import { Field } from "../ui/Field";
 
-/** The owner's own measure of trouble: a figure, or “never”; what is left blank is reckoned by the thing's category. */
+/** The owner's own measure of effort: a figure, or “never”; what is left blank follows from the item's category. */
 export function AllowMore() {
   const { rig, change } = useDesk();
   const loads = (rig.loads ?? []).slice(0, 60);
@@ -21,9 +21,11 @@ export function AllowMore() {
   );
   return (
     <details className="mt-5 border border-rule px-3">
-      <summary className="cursor-pointer py-2 font-cond text-[17px] font-semibold">What is never to be touched</summary>
+      <summary className="cursor-pointer py-2 font-cond text-[17px] font-semibold">
+        What the search must leave alone
+      </summary>
       <p className="text-[14px] leading-snug text-soft">
-        People and fixed things are never moved; comfort goes before essentials. Tick what the search must leave alone.
+        People and fixed items are never moved; comfort goes before essentials. Tick what the search must leave alone.
       </p>
       <table className="mb-2 w-full text-[14px]">
         <thead>
@@ -38,7 +40,7 @@ export function AllowMore() {
           {loads.map((load, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
             <tr key={index} className="border-t border-rule">
-              <td className="py-1">{load.name || "a thing"}</td>
+              <td className="py-1">{load.name || "an item"}</td>
               {(["leave", "move", "swap"] as const).map((what) => (
                 <td key={what}>
                   {box(`loads[${index}].effort.${what}`, load.effort?.[what], `never ${what} ${load.name}`)}
@@ -63,7 +65,7 @@ export function AllowMore() {
       </table>
       {loads.length > 0 && (
         <details className="mb-2">
-          <summary className="cursor-pointer text-[14px] underline">your own figures of trouble</summary>
+          <summary className="cursor-pointer text-[14px] underline">your own figures for effort</summary>
           {loads.map((load, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
             <Field key={index} path={`loads[${index}].effort.leave`} label={`Leave ${load.name || "it"} at home`} />

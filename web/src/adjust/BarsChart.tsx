@@ -29,7 +29,7 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
   return (
     <section ref={box} aria-label="Spring bars" className="mt-6" data-part="bars">
       <h2 className="border-b border-ink font-cond text-[20px] font-semibold">
-        What the spring bars can do, and cannot
+        What the spring bars can and cannot do
       </h2>
       {curve.says.map((line) => (
         <p key={line} className="mt-1 text-[14px] leading-snug">
@@ -111,7 +111,7 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
       <Field
         path="hitch.target_restoration"
         label="The maker's target"
-        hint="share given back, such as 60 %; the search goes no further"
+        hint="share restored, such as 60 %; the search stays within it"
       />
       <span className="hidden">{rig.units.mass}</span>
     </section>

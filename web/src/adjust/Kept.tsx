@@ -19,7 +19,7 @@ export function Kept({ kept }: { kept: Adjustment["kept"] }) {
             <p key={label} className="flex justify-between text-[14px]">
               <span>{label}</span>
               <span className="font-cond">
-                predicted {mass(predicted)}, came {mass(came)} {rig.units.mass}
+                predicted {mass(predicted)}, measured {mass(came)} {rig.units.mass}
               </span>
             </p>
           ))}

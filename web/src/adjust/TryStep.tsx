@@ -17,7 +17,7 @@ const KINDS = [
 ] as const;
 type Kind = (typeof KINDS)[number][0];
 
-/** A step made by hand: which thing, and where to, how full, how tight. */
+/** A step made by hand: which item, and where to, how full, how tight. */
 export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) => void }) {
   const { rig, evaluation, sheet, number } = useDesk();
   const [kind, setKind] = useState<Kind>("move");
@@ -80,7 +80,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
         />
         {needsLoad && (
           <select
-            aria-label="Which thing"
+            aria-label="Which item"
             value={index}
             onChange={(event) => setIndex(Number(event.currentTarget.value))}
             className="h-10 max-w-full border border-ink bg-card px-2"
@@ -88,7 +88,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
             {loads.map((load, at) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
               <option key={at} value={at}>
-                {load.name || "a thing"} ({load.on})
+                {load.name || "an item"} ({load.on})
               </option>
             ))}
           </select>
@@ -155,7 +155,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
               kind === "tank"
                 ? "level, %"
                 : kind === "bars"
-                  ? "given back, %"
+                  ? "restored, %"
                   : kind === "drop"
                     ? `lower by, ${length}`
                     : `place, ${length}`

@@ -7,6 +7,7 @@ export type RigFile = Schemas["RigFile"];
 export type Evaluation = Schemas["Evaluation"];
 export type Check = Schemas["Check"];
 export type Status = Check["status"];
+export type Outlook = NonNullable<Check["expected"]>["outlook"];
 export type Working = Schemas["Working"];
 export type WorkLine = Schemas["Line"];
 export type Advisory = Schemas["Advisory"];
@@ -42,7 +43,7 @@ export type Comparison = Schemas["Comparison"];
 export type Step = Schemas["Step"];
 export type TypedStep = Schemas["TypedStep"];
 export type Adjustment = Schemas["OnTheBench"];
-export type Remedies = Schemas["Remedies"];
+export type Proposals = Schemas["Proposals"];
 export type Lever = Schemas["Lever"];
 export type BarCurve = Schemas["BarCurve"];
 export type HowMuch = Schemas["HowMuch"];
@@ -51,10 +52,10 @@ export type MatchCell = Schemas["Cell"];
 export type MatchRow = Schemas["MatchRow"];
 export type Words = Schemas["Words"];
 export type LeverLength = Schemas["LeverLength"];
-export type Thing = Schemas["ThingOut"];
-export type ThingKind = Thing["kind"];
+export type Equipment = Schemas["EquipmentOut"];
+export type EquipmentKind = Equipment["kind"];
 export type TireAnswer = Schemas["TireAnswer"];
-export type ReadyItem = Schemas["ReadyItem"];
+export type ReadinessItem = Schemas["ReadinessItem"];
 export type MassUnit = "lb" | "kg";
 type Problem = Schemas["ProblemDetails"];
 
@@ -143,7 +144,7 @@ export const api = {
   previewTickets: (id: string, table: Schemas["TicketTable"]) =>
     ask<TablePreview>("POST", `/rigs/${id}/tickets/preview`, table),
   importTickets: (id: string, table: Schemas["TicketTable"]) =>
-    ask<Schemas["BroughtIn"]>("POST", `/rigs/${id}/tickets/import`, table),
+    ask<Schemas["TicketsImported"]>("POST", `/rigs/${id}/tickets/import`, table),
   leverLength: (id: string, moved: Schemas["Moved"]) => ask<LeverLength>("POST", `/rigs/${id}/lever-length`, moved),
   planFromWeighIn: (id: string, weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/plan/from-weigh-in${looking(weighIn)}`),
@@ -152,13 +153,13 @@ export const api = {
   pressureTable: (id: string, table: Schemas["PressureTable"], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/pressure-table${looking(weighIn)}`, table),
   words: () => ask<Words>("GET", "/words"),
-  garage: () => ask<Thing[]>("GET", "/garage"),
+  garage: () => ask<Equipment[]>("GET", "/garage"),
   couple: (wanted: Schemas["Couple"]) => ask<{ id: string }>("POST", "/garage/couple", wanted),
-  copyThing: (id: string) => ask<{ id: string }>("POST", `/garage/${id}/copy`),
-  retireThing: (id: string) => ask<void>("POST", `/garage/${id}/retire`),
-  reviveThing: (id: string) => ask<void>("POST", `/garage/${id}/bring-back`),
-  removeThing: (id: string) => ask<void>("DELETE", `/garage/${id}`),
-  copyRig: (id: string, name: string, apart: ThingKind[]) =>
+  copyEquipment: (id: string) => ask<{ id: string }>("POST", `/garage/${id}/copy`),
+  retireEquipment: (id: string) => ask<void>("POST", `/garage/${id}/retire`),
+  reviveEquipment: (id: string) => ask<void>("POST", `/garage/${id}/bring-back`),
+  removeEquipment: (id: string) => ask<void>("DELETE", `/garage/${id}`),
+  copyRig: (id: string, name: string, apart: EquipmentKind[]) =>
     ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
   log: (id: string, words: string, before?: number) =>
     ask<Log>("GET", `/rigs/${id}/log?${new URLSearchParams(given({ words, before: before ? String(before) : "" }))}`),
@@ -175,17 +176,17 @@ export const api = {
   understandStep: (id: string, steps: Step[], typed: TypedStep, weighIn?: number) =>
     ask<Step>("POST", `/rigs/${id}/adjust/step${looking(weighIn)}`, { steps, typed }),
   propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>
-    ask<Remedies>("POST", `/rigs/${id}/adjust/proposals${looking(weighIn)}`, { steps }, signal),
+    ask<Proposals>("POST", `/rigs/${id}/adjust/proposals${looking(weighIn)}`, { steps }, signal),
   keepSteps: (id: string, name: string, steps: Step[], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/adjust/keep${looking(weighIn)}`, { name, steps }),
   applySteps: (id: string, steps: Step[], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/adjust/apply${looking(weighIn)}`, { steps }),
   howMuch: (id: string, asked: { start: string; added: string; share: string; weigh_in: string }) =>
     ask<HowMuch>("GET", `/rigs/${id}/how-much?${new URLSearchParams(given(asked))}`),
-  match: (asked: { unit: MassUnit; aboard: string; share: string }) =>
+  match: (asked: { unit: MassUnit; aboard: string; hitch: string; share: string }) =>
     ask<Schemas["MatchTable"]>("GET", `/match?${new URLSearchParams(given(asked))}`),
   compare: (asked: Record<string, string>) =>
-    ask<Schemas["Compared"]>("GET", `/match/compare?${new URLSearchParams(given(asked))}`),
+    ask<Schemas["PairsCompared"]>("GET", `/match/compare?${new URLSearchParams(given(asked))}`),
   brochure: (typed: Schemas["Brochure"]) => ask<{ id: string }>("POST", "/garage", typed),
   undo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/undo${looking(weighIn)}`),
   redo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/redo${looking(weighIn)}`),

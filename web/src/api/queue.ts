@@ -148,7 +148,7 @@ class ChangeQueue {
     this.keep();
   }
 
-  /** What was typed is sent again later; what was only asked for is told to have failed. */
+  /** What was typed is sent again later; what was only requested is reported as failed. */
   private wait(failed: Error) {
     const asked = this.line.filter((each) => "make" in each);
     this.line = this.typed;

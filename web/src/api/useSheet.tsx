@@ -25,7 +25,7 @@ type Desk = {
   undo: () => void;
   redo: () => void;
   newWeighIn: (scale: ScaleKind, uncouple: boolean) => Promise<void>;
-  /** Start the plan from what was weighed last; these three reject with what was wrong, to be told where they were asked. */
+  /** Start the plan from what was weighed last; these three reject with what was wrong, to be shown where they were requested. */
   planFromWeighIn: () => Promise<void>;
   addItems: (jotted: QuickItem) => Promise<void>;
   apply: (changes: Change[], what: string) => Promise<void>;
@@ -67,7 +67,7 @@ export function DeskProvider(props: {
   const key = useMemo(() => ["sheet", id, weighIn ?? 0], [id, weighIn]);
   const query = useQuery({ queryKey: key, queryFn: () => api.open(id, weighIn), placeholderData: (before) => before });
 
-  /** The newest answer: what is still under way is let go of, and what else is looked at was reckoned before it. */
+  /** The newest answer: what is still under way is dropped, and what else is looked at was computed before it. */
   const keep = useCallback(
     async (sheet: Sheet, at: number | undefined) => {
       const key = ["sheet", id, at ?? 0];

@@ -9,8 +9,8 @@ export function Welcome() {
       <p className="font-cond text-[20px] font-semibold tracking-[0.12em]">NOXEL</p>
       <h1 className="mt-6 font-cond text-[38px] leading-tight font-semibold">Is the loaded rig within its ratings?</h1>
       <p className="mt-3 text-[17px] leading-relaxed">
-        Copy the ratings off the labels, type the weigh tickets, read what binds. Have the door sticker, the trailer's
-        label and the hitch's label at hand; half of them is enough to start.
+        Copy the ratings off the labels, type the weigh tickets, read the limiting rating. Have the door sticker, the
+        trailer's label and the hitch's label at hand; half of them is enough to start.
       </p>
       <h2 className="mt-8 mb-3 font-cond text-[22px] font-semibold">Start a rig</h2>
       <NewRigForm />

@@ -6,7 +6,7 @@ export const PLACES = [
   { id: "margins", name: "Margins", says: "What is over, what is left" },
   { id: "adjust", name: "Adjust", says: "What to move, drain, leave or tighten" },
   { id: "log", name: "Log", says: "Every weigh-in, before and after, and papers" },
-  { id: "match", name: "Match", says: "How much it can tow, and which with which" },
+  { id: "match", name: "Match", says: "How much it can tow, every vehicle with every trailer" },
 ] as const;
 
 export type Place = (typeof PLACES)[number]["id"];

@@ -96,7 +96,7 @@ function braceText(check: Check | undefined, small: boolean, limits = true): str
     limits && check.limit !== null && check.limit !== undefined
       ? ` of ${mass(check.limit)}${small ? "" : ` ${(check.limit_label ?? "").replace(/^trailer /, "")}`}`
       : "";
-  const verdict = verdictOf(check);
+  const verdict = verdictOf(check, small);
   const name = small ? check.label.replace(", loaded", "").replace(", in total", "") : check.label;
   return `${name} ${loadText(check)}${of}${verdict ? ` · ${verdict}` : ""}`;
 }

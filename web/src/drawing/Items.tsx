@@ -11,7 +11,7 @@ export type Placed = {
 };
 export type OnPlace = (path: string, on: Placed["on"], metres: number, gesture: string) => void;
 
-/** The things aboard, each where it lies; a thing is dragged along, or moved with the arrow keys. */
+/** The items aboard, each where it lies; an item is dragged along, or moved with the arrow keys. */
 export function Items(props: {
   items: readonly Placed[];
   layout: Layout;

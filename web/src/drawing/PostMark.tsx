@@ -21,14 +21,15 @@ export function PostMark(props: {
   pin: boolean;
   tongue: string;
 }) {
-  const { post, predicted, layout, sizes, picked, onPick, pin, tongue } = props;
+  const { post, layout, sizes, picked, onPick, pin, tongue } = props;
+  const predicted = props.predicted || post.expected;
   const { frameTop, frameBottom, ground } = layout;
   const { check } = post;
   const left = post.x - post.width / 2;
   const top = frameBottom - post.fill;
   const known = check?.limit !== null && check?.limit !== undefined;
-  const loaded = known && (check?.actual ?? check?.at_least ?? null) !== null;
-  const floor = loaded && check?.actual === null;
+  const loaded = known && (check?.actual ?? check?.expected?.actual ?? check?.at_least ?? null) !== null;
+  const floor = loaded && check?.actual === null && !post.expected;
   const fill = floor && check?.status !== "over" ? "url(#dots)" : fillOf(check?.status);
   const name = post.id === "tongue" ? tongue : NAMES[post.id];
   const pick = onPick && check ? () => onPick(check.id) : undefined;
@@ -73,7 +74,13 @@ export function PostMark(props: {
           width={(post.weighed === null ? 1 : 0.55) * post.width - 6}
           height={post.fill}
           fill="var(--card)"
-          stroke={post.beyond > 0 ? "var(--vermilion)" : check?.status === "within" ? "var(--spruce)" : "var(--ochre)"}
+          stroke={
+            post.beyond > 0
+              ? "var(--vermilion)"
+              : (check?.expected?.outlook ?? check?.status) === "within"
+                ? "var(--spruce)"
+                : "var(--ochre)"
+          }
           strokeWidth={2}
         />
       )}
@@ -166,7 +173,7 @@ function LabelBeside({ post, layout, name, sizes }: { post: Post; layout: Layout
         fontWeight={600}
         className={`fill-current ${statusInk(check?.status ?? "unknown")}`}
       >
-        {verdictOf(check)}
+        {verdictOf(check, sizes.labels === "below")}
       </text>
     </g>
   );
@@ -175,7 +182,7 @@ function LabelBeside({ post, layout, name, sizes }: { post: Post; layout: Layout
 function LabelBelow({ post, layout, name }: { post: Post; layout: Layout; name: string }) {
   const { check } = post;
   const y = layout.frameBottom + 19;
-  const verdict = verdictOf(check);
+  const verdict = verdictOf(check, true);
   return (
     <g textAnchor="middle" className="font-cond">
       <text x={post.x} y={y} fontSize={18} fontWeight={600} fill="var(--ink)">

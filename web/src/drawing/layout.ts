@@ -1,6 +1,6 @@
 import type { Check, Geometry, Status } from "../api/client";
 
-/** The four places where the rig stands on the ground or on its hitch, and the check that each is held against. */
+/** The four places where the rig stands on the ground or on its hitch, and the check that each is compared with. */
 export const POSTS = [
   { id: "front", check: "vehicle.front_axle" },
   { id: "rear", check: "vehicle.rear_axle" },
@@ -22,7 +22,7 @@ export type Sizes = {
 
 export const WIDE: Sizes = { labels: "beside", elevation: 158, post: 84, widest: 66, gap: 46, brace: 43, side: 150 };
 export const SHORT: Sizes = { labels: "beside", elevation: 104, post: 66, widest: 56, gap: 46, brace: 43, side: 150 };
-export const NARROW: Sizes = { labels: "below", elevation: 70, post: 46, widest: 34, gap: 32, brace: 34, side: 26 };
+export const NARROW: Sizes = { labels: "below", elevation: 70, post: 46, widest: 34, gap: 40, brace: 34, side: 26 };
 
 /** For capture by thumb: the rig and its posts, nothing to read. */
 export const STRIP: Sizes = { labels: "none", elevation: 62, post: 30, widest: 30, gap: 34, brace: 0, side: 30 };
@@ -39,6 +39,8 @@ export type Post = {
   beyond: number;
   cut: boolean;
   whisker: number;
+  /** Whether the load is only expected: it is outlined then, never filled. */
+  expected: boolean;
   /** Height of what was weighed, where the post itself is predicted; null when it was not. */
   weighed: number | null;
 };
@@ -107,7 +109,9 @@ export function layOut(
   const posts: Post[] = shown.map((post) => {
     const check = checks.find((each) => each.id === post.check);
     const limit = check?.limit ?? null;
-    const load = check?.actual ?? check?.at_least ?? null;
+    const ahead = check?.actual === null ? check.expected : null;
+    const load = check?.actual ?? ahead?.actual ?? check?.at_least ?? null;
+    const pm = check?.plus_minus ?? ahead?.plus_minus ?? null;
     const share = limit && load !== null ? load / limit : 0;
     const seen = measured?.find((each) => each.id === post.check)?.actual ?? null;
     const beyond = share > 1 ? Math.max(5, (share - 1) * sizes.post) : 0;
@@ -121,7 +125,8 @@ export function layOut(
       beyond: Math.min(beyond, room - 4),
       cut: beyond > room - 4,
       weighed: limit && seen !== null ? Math.max(0, Math.min(1.3, seen / limit)) * sizes.post : null,
-      whisker: limit && check?.plus_minus ? (check.plus_minus / limit) * sizes.post : 0,
+      whisker: limit && pm ? (pm / limit) * sizes.post : 0,
+      expected: ahead !== null && ahead !== undefined,
     };
   });
   spread(posts, sizes);

@@ -3,9 +3,12 @@ import type { Check } from "../api/client";
 import { mass } from "../format";
 
 /** What is left, or over, in the words of the drawing. */
-export function verdictOf(check: Check | undefined): string {
+export function verdictOf(check: Check | undefined, short = false): string {
   if (!check) return "";
   if (check.margin === null || check.margin === undefined) {
+    const ahead = check.expected?.margin;
+    if (ahead !== null && ahead !== undefined)
+      return `${short ? "≈" : "expected"} ${mass(Math.abs(ahead))} ${ahead < 0 ? "over" : "left"}`;
     if (check.at_least !== null && check.at_least !== undefined)
       return check.status === "over" ? "over already" : "not settled";
     return check.actual === null ? "not known" : "no rating entered";
@@ -26,6 +29,7 @@ export function verdictOf(check: Check | undefined): string {
 /** The load as it stands, a floor marked as one. */
 export const loadText = (check: Check | undefined) => {
   if (check?.actual !== null && check?.actual !== undefined) return mass(check.actual);
+  if (check?.expected) return `≈\u2009${mass(check.expected.actual)}`;
   return check?.at_least !== null && check?.at_least !== undefined ? `≥ ${mass(check.at_least)}` : "?";
 };
 

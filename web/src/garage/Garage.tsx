@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useId, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, type Kind, type Thing, type ThingKind } from "../api/client";
+import { api, type Equipment, type EquipmentKind, type Kind } from "../api/client";
 import { KINDS } from "../app/rigs";
 import { Button, Picks } from "../ui/controls";
 
@@ -10,12 +10,12 @@ const COLUMNS = [
   ["hitch", "Hitches"],
   ["trailer", "Trailers"],
 ] as const;
-type Chosen = Partial<Record<ThingKind, string>>;
+type Chosen = Partial<Record<EquipmentKind, string>>;
 
-/** Vehicles, hitches and trailers as things of their own: choose one of each and couple them into a rig. */
+/** Vehicles, hitches and trailers on their own: choose one of each and couple them into a rig. */
 export function Garage() {
   const queries = useQueryClient();
-  const things = useQuery({ queryKey: ["garage"], queryFn: api.garage });
+  const equipment = useQuery({ queryKey: ["garage"], queryFn: api.garage });
   const [chosen, setChosen] = useState<Chosen>({});
   const [problem, setProblem] = useState<string | null>(null);
   const act = (doing: Promise<unknown>) =>
@@ -26,7 +26,7 @@ export function Garage() {
       },
       (error: Error) => setProblem(error.message),
     );
-  const all = things.data ?? [];
+  const all = equipment.data ?? [];
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-12 shrink-0 items-center gap-4 border-b border-ink px-4">
@@ -37,12 +37,12 @@ export function Garage() {
       </header>
       <main className="relative min-h-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6">
         <p className="max-w-[80ch] text-[15px] leading-snug">
-          What is changed in one rig is changed in every rig that has the same vehicle, hitch or trailer. A copy goes
-          its own way: try another trim with it. What is retired stays in its rigs, with its weigh-ins.
+          A change in one rig shows in every rig with the same vehicle, hitch or trailer. Copy one to try another trim.
+          Retired equipment stays in its rigs, with its weigh-ins.
         </p>
-        {(problem ?? things.error?.message) && (
+        {(problem ?? equipment.error?.message) && (
           <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
-            {problem ?? things.error?.message}
+            {problem ?? equipment.error?.message}
           </p>
         )}
         <div className="mt-4 items-start gap-6 md:grid md:grid-cols-3">
@@ -54,7 +54,7 @@ export function Garage() {
                 .map((each) => (
                   <Card
                     key={each.id}
-                    thing={each}
+                    equipment={each}
                     chosen={chosen[kind] === each.id}
                     onChoose={() => setChosen({ ...chosen, [kind]: chosen[kind] === each.id ? undefined : each.id })}
                     act={act}
@@ -71,25 +71,25 @@ export function Garage() {
 }
 
 function Card(props: {
-  thing: Thing;
+  equipment: Equipment;
   chosen: boolean;
   onChoose: () => void;
   act: (doing: Promise<unknown>) => Promise<unknown>;
 }) {
-  const { thing, chosen, onChoose, act } = props;
-  const name = nameOf(thing);
+  const { equipment, chosen, onChoose, act } = props;
+  const name = nameOf(equipment);
   const small = "font-cond text-[15px] underline underline-offset-2";
   return (
     <article
-      data-thing={thing.id}
-      className={`mb-3 border p-3 ${chosen ? "border-ink bg-sunk shadow-[inset_5px_0_0_var(--ink)]" : thing.retired ? "border-dotted border-rule" : "border-rule"}`}
+      data-equipment={equipment.id}
+      className={`mb-3 border p-3 ${chosen ? "border-ink bg-sunk shadow-[inset_5px_0_0_var(--ink)]" : equipment.retired ? "border-dotted border-rule" : "border-rule"}`}
     >
       <h3 className="font-cond text-[19px] leading-tight font-semibold">
         {name}
-        {thing.retired && <span className="font-normal text-soft"> · retired</span>}
+        {equipment.retired && <span className="font-normal text-soft"> · retired</span>}
       </h3>
       <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-[14px]">
-        {thing.facts.map((fact) => (
+        {equipment.facts.map((fact) => (
           <div key={fact.label} className="contents">
             <dt className="text-soft">{fact.label}</dt>
             <dd className="text-right font-cond text-[16px] font-semibold">{fact.text}</dd>
@@ -97,8 +97,8 @@ function Card(props: {
         ))}
       </dl>
       <p className="mt-1 text-[13px] leading-snug text-soft">
-        {thing.rigs.length === 0 ? "in no rig" : "in "}
-        {thing.rigs.map((rig, index) => (
+        {equipment.rigs.length === 0 ? "in no rig" : "in "}
+        {equipment.rigs.map((rig, index) => (
           <span key={rig.id}>
             {index > 0 && ", "}
             <Link to={`/rigs/${rig.id}/plates`} className="underline">
@@ -108,7 +108,7 @@ function Card(props: {
         ))}
       </p>
       <p className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
-        {!thing.retired && (
+        {!equipment.retired && (
           <button
             type="button"
             className={small}
@@ -123,24 +123,26 @@ function Card(props: {
           type="button"
           className={small}
           aria-label={`Copy ${name}`}
-          onClick={() => void act(api.copyThing(thing.id))}
+          onClick={() => void act(api.copyEquipment(equipment.id))}
         >
           copy
         </button>
         <button
           type="button"
           className={small}
-          aria-label={thing.retired ? `Offer ${name} again` : `Retire ${name}`}
-          onClick={() => void act(thing.retired ? api.reviveThing(thing.id) : api.retireThing(thing.id))}
+          aria-label={equipment.retired ? `Offer ${name} again` : `Retire ${name}`}
+          onClick={() =>
+            void act(equipment.retired ? api.reviveEquipment(equipment.id) : api.retireEquipment(equipment.id))
+          }
         >
-          {thing.retired ? "offer again" : "retire"}
+          {equipment.retired ? "offer again" : "retire"}
         </button>
-        {thing.rigs.length === 0 && (
+        {equipment.rigs.length === 0 && (
           <button
             type="button"
             className={small}
             aria-label={`Remove ${name}`}
-            onClick={() => void act(api.removeThing(thing.id))}
+            onClick={() => void act(api.removeEquipment(equipment.id))}
           >
             remove
           </button>
@@ -150,16 +152,17 @@ function Card(props: {
   );
 }
 
-const nameOf = (thing: Thing) => thing.name || `Unnamed ${thing.kind} of ${thing.rigs[0]?.name || "no rig"}`;
+const nameOf = (equipment: Equipment) =>
+  equipment.name || `Unnamed ${equipment.kind} of ${equipment.rigs[0]?.name || "no rig"}`;
 
-function CoupleForm(props: { all: readonly Thing[]; chosen: Chosen; onProblem: (problem: string) => void }) {
+function CoupleForm(props: { all: readonly Equipment[]; chosen: Chosen; onProblem: (problem: string) => void }) {
   const { all, chosen, onProblem } = props;
   const [name, setName] = useState("");
   const [kind, setKind] = useState<Kind>("conventional");
   const navigate = useNavigate();
   const queries = useQueryClient();
   const id = useId();
-  const named = (which: ThingKind) => all.find((each) => each.id === chosen[which]);
+  const named = (which: EquipmentKind) => all.find((each) => each.id === chosen[which]);
   const [vehicle, hitch, trailer] = [named("vehicle"), named("hitch"), named("trailer")];
   const usual = [vehicle, trailer].flatMap((each) => (each ? [nameOf(each)] : [])).join(" + ");
   const couple = (event: FormEvent) => {

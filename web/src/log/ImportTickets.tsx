@@ -36,13 +36,13 @@ export function ImportTickets({ onDone }: { onDone: (said: string) => void }) {
     <ImportTable<TablePreview["written"], TablePreview>
       words={COLUMN_WORDS}
       row="a pass"
-      example={"date,place,configuration,bars,front,rear,trailer\n2026-05-02,Alder Bend,hitched,engaged,3040,4060,5940"}
+      example={"date,place,configuration,bars,front,rear,trailer\n2026-05-02,Alder Bend,hitched,engaged,2960,3720,5480"}
       preview={(text, written) => api.previewTickets(sheet.id, { text, written })}
       take={async (text, written) => {
         const { added, already } = await api.importTickets(sheet.id, { text, written });
         await queries.invalidateQueries({ queryKey: ["sheet", sheet.id] });
         const there = already ? `; ${already} ${already === 1 ? "was" : "were"} there already` : "";
-        onDone(`${many(added, "weigh-in", "weigh-ins")} brought in${there}.`);
+        onDone(`${many(added, "weigh-in", "weigh-ins")} imported${there}.`);
       }}
       says={(seen) =>
         `${many(seen.weigh_ins, "weigh-in", "weigh-ins")} with ${many(seen.passes, "pass", "passes")}${

@@ -44,7 +44,7 @@ export function LogPlace() {
       </div>
       {first.count === 0 ? (
         <p className="mt-6 text-[16px]">
-          Nothing weighed yet. Every weigh-in will stand here, with what changed since the one before.
+          Nothing weighed yet. Each weigh-in is listed here with what changed since the last.
         </p>
       ) : (
         <>

@@ -43,8 +43,8 @@ export function Multiples() {
         ))}
       </div>
       <p className="mt-2 text-[13px] text-soft">
-        The dashed line is the rating as it stands now. Bars at the points are the scales' ±. Each weigh-in takes the
-        same step to the right, however long after the one before.
+        The dashed line is the rating as it stands now. Bars at the points are the scales' ±. Weigh-ins are evenly
+        spaced, not by date.
       </p>
     </section>
   );

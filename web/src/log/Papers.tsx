@@ -20,7 +20,7 @@ export function GloveBox() {
   );
 }
 
-/** What can be printed, continued elsewhere and kept, and what can be brought in. */
+/** What can be printed, continued elsewhere and kept, and what can be imported. */
 export function Papers() {
   const { sheet, number } = useDesk();
   const queries = useQueryClient();
@@ -32,10 +32,10 @@ export function Papers() {
   const bring = (chosen: File) =>
     api.importLogbook(chosen).then(
       ({ added, already }) => {
-        setTold(`${added.length} brought in${already ? `, ${already} were there already` : ""}.`);
+        setTold(`${added.length} imported${already ? `, ${already} already present` : ""}.`);
         void queries.invalidateQueries({ queryKey: ["rigs"] });
       },
-      (error: Error) => setTold(`Nothing was brought in. ${error.message}`),
+      (error: Error) => setTold(`Nothing was imported. ${error.message}`),
     );
   const write = (path: string, says: string) => {
     setTold(null);

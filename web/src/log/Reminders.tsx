@@ -28,7 +28,7 @@ export function DueNow() {
   );
 }
 
-/** What comes round: weighing again, tires, trips; set here, told here and in the calendar that it is exported to. */
+/** Reminders: weighing again, tires, trips; set here, shown here and in the calendar that it is exported to. */
 export function Reminders() {
   const { sheet, rig } = useDesk();
   const [setting, setSetting] = useState(false);
@@ -64,7 +64,7 @@ export function Reminders() {
       {setting && (
         <div className="mt-2 max-w-[44rem] border-l-4 border-ink pl-3">
           <Field path="reminders.months" label="Weigh again after" unit="months" />
-          <Field path="reminders.added" label="Weigh again when more came aboard or went than" unit={rig.units.mass} />
+          <Field path="reminders.added" label="Weigh again after changes of more than" unit={rig.units.mass} />
           <Field path="reminders.tire_years" label="Tires, at the age of" unit="years" hint="by their date codes" />
           <Trips />
         </div>

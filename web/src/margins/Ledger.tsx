@@ -2,7 +2,16 @@ import { Fragment } from "react";
 import type { Check } from "../api/client";
 import { mass, percent, share } from "../format";
 import { sourceWord } from "../ui/SourceTag";
-import { StatusMark, StatusTag, statusInk, statusWord } from "../ui/Status";
+import {
+  OutlookMark,
+  OutlookTag,
+  outlookInk,
+  outlookWord,
+  StatusMark,
+  StatusTag,
+  statusInk,
+  statusWord,
+} from "../ui/Status";
 import { WorkingPanel } from "./WorkingPanel";
 
 /** Where the limit's tick stands on a bar: what lies beyond it is over. */
@@ -12,8 +21,9 @@ function Bar({ check }: { check: Check }) {
   if (check.low !== null && check.low !== undefined && check.high !== null && check.high !== undefined) {
     return <ShareBar check={check} low={check.low} high={check.high} />;
   }
-  const load = check.actual ?? check.at_least ?? null;
+  const load = check.actual ?? check.expected?.actual ?? check.at_least ?? null;
   const limit = check.limit ?? null;
+  const ahead = check.actual === null && check.expected !== undefined && check.expected !== null;
   const used = load !== null && limit !== null && limit > 0 ? Math.max(0, load / limit) : null;
   const width = used === null ? 0 : Math.min(1, used * TICK);
   const fill = {
@@ -32,7 +42,8 @@ function Bar({ check }: { check: Check }) {
         style={{ width: `${TICK * 100}%` }}
       />
       <span
-        className={`absolute inset-y-0 left-0 ${fill[check.status]} ${check.actual === null && used !== null ? "border border-dotted border-ink" : ""}`}
+        data-expected={ahead}
+        className={`absolute inset-y-0 left-0 ${ahead ? `bg-card border-2 ${outlookEdge(check)}` : fill[check.status]} ${!ahead && check.actual === null && used !== null ? "border border-dotted border-ink" : ""}`}
         style={{
           width: `${width * 100}%`,
           minWidth: check.status === "over" ? `calc(${TICK * 100}% + 5px)` : undefined,
@@ -42,6 +53,19 @@ function Bar({ check }: { check: Check }) {
     </span>
   );
 }
+
+/** The outline of what is expected; it is never filled, since nothing was weighed. */
+const outlookEdge = (check: Check) => {
+  switch (check.expected?.outlook) {
+    case "over":
+    case "low":
+      return "border-vermilion";
+    case "within":
+      return "border-spruce";
+    default:
+      return "border-ochre";
+  }
+};
 
 /** A share lies in a range, not below a limit: a band with a mark. */
 function ShareBar({ check, low, high }: { check: Check; low: number; high: number }) {
@@ -61,6 +85,13 @@ function ShareBar({ check, low, high }: { check: Check; low: number; high: numbe
           style={{ left: place(check.actual) }}
         />
       )}
+      {check.actual === null && check.expected && (
+        <span
+          data-expected
+          className={`absolute -inset-y-1 w-[7px] -translate-x-1/2 border-2 bg-card ${outlookEdge(check)}`}
+          style={{ left: place(check.expected.actual) }}
+        />
+      )}
     </span>
   );
 }
@@ -68,13 +99,17 @@ function ShareBar({ check, low, high }: { check: Check; low: number; high: numbe
 const isShare = (check: Check) => check.low !== null && check.low !== undefined;
 
 function actualText(check: Check): string {
-  if (check.actual === null) return check.at_least ? `≥ ${mass(check.at_least)}` : "?";
+  if (check.actual === null) {
+    if (check.expected) return `≈ ${isShare(check) ? share(check.expected.actual) : mass(check.expected.actual)}`;
+    return check.at_least ? `≥ ${mass(check.at_least)}` : "?";
+  }
   return isShare(check) ? share(check.actual) : mass(check.actual);
 }
 
 function plusMinus(check: Check): string {
-  if (check.plus_minus === null) return "";
-  return isShare(check) ? `±${(check.plus_minus * 100).toFixed(1)}` : `±${mass(check.plus_minus)}`;
+  const pm = check.plus_minus ?? check.expected?.plus_minus ?? null;
+  if (pm === null) return "";
+  return isShare(check) ? `±${(pm * 100).toFixed(1)}` : `±${mass(pm)}`;
 }
 
 function limitText(check: Check): string {
@@ -84,7 +119,11 @@ function limitText(check: Check): string {
 
 function marginText(check: Check): string {
   if (isShare(check)) return "";
-  if (check.margin === null || check.margin === undefined) return check.limit === null ? "no rating" : "";
+  if (check.margin === null || check.margin === undefined) {
+    const ahead = check.expected?.margin;
+    if (ahead === null || ahead === undefined) return check.limit === null ? "no rating" : "";
+    return `≈ ${mass(Math.abs(ahead))} ${ahead < 0 ? "over" : "left"}`;
+  }
   return `${mass(Math.abs(check.margin))} ${check.margin < 0 ? "over" : "left"}`;
 }
 
@@ -124,7 +163,14 @@ export function Ledger(props: {
               aria-expanded={check.id === opened}
               className="text-left font-cond text-[17px] font-semibold md:whitespace-nowrap"
             >
-              <StatusMark status={check.status} />
+              {check.expected ? (
+                <>
+                  <span className="sr-only">{outlookWord(check.expected.outlook)}: </span>
+                  <OutlookMark outlook={check.expected.outlook} />
+                </>
+              ) : (
+                <StatusMark status={check.status} />
+              )}
               {check.label}
             </button>
           </td>
@@ -148,13 +194,13 @@ export function Ledger(props: {
             {check.limit_entry?.source ? `, ${sourceWord(check.limit_entry.source)}` : ""}
           </td>
           <td
-            className={`pr-3 text-right font-cond text-[16px] font-semibold whitespace-nowrap ${statusInk(check.status)}`}
+            className={`pr-3 text-right font-cond text-[16px] font-semibold whitespace-nowrap ${check.expected ? outlookInk(check.expected.outlook) : statusInk(check.status)}`}
           >
             {marginText(check)}
             {isShare(check) && <span className="md:hidden">{statusWord(check.status)}</span>}
           </td>
           <td className="pr-1 max-md:hidden">
-            <StatusTag status={check.status} />
+            {check.expected ? <OutlookTag outlook={check.expected.outlook} /> : <StatusTag status={check.status} />}
           </td>
         </tr>
         {check.id === opened && (

@@ -1,9 +1,11 @@
 import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import type { Check, Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { Choice } from "../ui/controls";
 import { Advisories } from "./Advisories";
+import { Doubts } from "./Doubts";
 import { Ledger } from "./Ledger";
 import { Rooms } from "./Rooms";
 import { WorkingPanel } from "./WorkingPanel";
@@ -34,6 +36,7 @@ export function Margins() {
       </div>
       <div className="lg:flex lg:min-h-0 lg:flex-1">
         <div className="min-w-0 px-4 pb-4 lg:flex-1 lg:overflow-y-auto lg:px-6">
+          <Doubts />
           <div className="items-start justify-between gap-4 md:flex">
             <Headline
               verdict={estimate?.verdict ?? evaluation.verdict}
@@ -57,7 +60,7 @@ export function Margins() {
                   onChange={setView}
                   options={[
                     ["weighed", "as weighed"],
-                    ["estimate", "with what came aboard since"],
+                    ["estimate", "with what was added since"],
                   ]}
                 />
               )}
@@ -89,7 +92,8 @@ export function Margins() {
 
 function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation["headline"]; estimated: boolean }) {
   const { verdict, estimated } = props;
-  const { lead, sentence, rest } = props.headline;
+  const { sheet } = useDesk();
+  const { lead, sentence, rest, unknown = [] } = props.headline;
   const ink = verdict === "stop" ? "text-vermilion" : verdict === "within" ? "text-spruce" : "text-ochre";
   return (
     <div className="py-2.5" data-verdict={verdict}>
@@ -98,6 +102,22 @@ function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation[
         <span className={ink}>{lead}</span> {sentence}
       </h1>
       {rest.length > 0 && <p className="mt-0.5 text-[15px] leading-snug">{rest.slice(0, 4).join(" ")}</p>}
+      {unknown.length > 0 && (
+        <p className="mt-1 text-[15px] leading-snug" data-part="unknown">
+          <span className="text-soft">Not known: </span>
+          {unknown.map((each, index) => (
+            <span key={each.label}>
+              {index > 0 && ", "}
+              <Link
+                className="underline underline-offset-2"
+                to={each.path ? `/rigs/${sheet.id}/plates#${each.path}` : `/rigs/${sheet.id}/weigh`}
+              >
+                {each.label}
+              </Link>
+            </span>
+          ))}
+        </p>
+      )}
     </div>
   );
 }

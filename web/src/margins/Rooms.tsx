@@ -13,7 +13,8 @@ export function Rooms() {
         </p>
       ))}
       <p className="mt-1 max-w-[80ch] text-[13px] leading-snug text-soft">
-        Reckoned over the rear axle in the vehicle, and spread as now in the trailer, so that the tongue's share stays.
+        Calculated over the rear axle in the vehicle, and spread as now in the trailer, so that the tongue's share
+        stays.
       </p>
     </section>
   );

@@ -5,9 +5,9 @@ import { useDesk } from "../api/useSheet";
 import { day, mass, share } from "../format";
 import { TermMark } from "../ui/Glossary";
 import { sourceWord } from "../ui/SourceTag";
-import { StatusTag, statusInk } from "../ui/Status";
+import { OutlookTag, StatusTag, statusInk } from "../ui/Status";
 
-/** The glossary's term of what each check is held against. */
+/** The glossary's term of what each check is compared with. */
 const TERM_OF: Record<string, string> = {
   "vehicle.front_axle": "gawr_front",
   "vehicle.rear_axle": "gawr_rear",
@@ -28,7 +28,7 @@ export function WorkingPanel({ check }: { check: Check }) {
   const [trail, setTrail] = useState<string[]>([]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another check starts a new trail
   useEffect(() => setTrail([]), [check.id]);
-  const key = trail.at(-1) ?? check.working ?? "";
+  const key = trail.at(-1) ?? check.working ?? check.expected?.working ?? "";
   const working = evaluation.working[key];
   const unit = evaluation.units.mass;
   const atCheck = trail.length === 0;
@@ -49,12 +49,13 @@ export function WorkingPanel({ check }: { check: Check }) {
           {atCheck ? check.label : working?.title}
           {atCheck && TERM_OF[check.id] && <TermMark term={TERM_OF[check.id] ?? ""} name={check.label} />}
         </h2>
-        {atCheck && <StatusTag status={check.status} />}
+        {atCheck &&
+          (check.expected ? <OutlookTag outlook={check.expected.outlook} /> : <StatusTag status={check.status} />)}
       </div>
       {working ? (
         <Lines working={working} unit={unit} length={evaluation.length} onOpen={(ref) => setTrail([...trail, ref])} />
       ) : (
-        <p className="mt-2">{check.sentence}</p>
+        <p className="mt-2">{check.expected?.sentence || check.sentence}</p>
       )}
       {atCheck && working && check.limit !== null && check.limit !== undefined && (
         <div className="mt-1 border-t border-ink pt-1.5">
@@ -77,7 +78,7 @@ export function WorkingPanel({ check }: { check: Check }) {
           )}
         </div>
       )}
-      {atCheck && working && <p className="mt-3 leading-snug">{check.sentence}</p>}
+      {atCheck && working && <p className="mt-3 leading-snug">{check.expected?.sentence || check.sentence}</p>}
       {atCheck && check.settled_by && <p className="mt-2 leading-snug font-semibold">{check.settled_by}</p>}
       {atCheck &&
         notes.map((note) => (

@@ -5,10 +5,10 @@ import { api, type HowMuch, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass, share as shareText } from "../format";
 import { Button, Choice } from "../ui/controls";
+import { EveryPair } from "./EveryPair";
 import { Room } from "./Room";
-import { WhichWithWhich } from "./WhichWithWhich";
 
-/** How much it can tow, and which with which: the least of all limits, not the largest figure in the brochure. */
+/** How much it can tow, and every vehicle with every trailer: the least of all limits, not the largest figure in a brochure. */
 export function Match() {
   const { sheet, rig, number } = useDesk();
   const unit = rig.units.mass;
@@ -66,7 +66,7 @@ export function Match() {
           <Backwards found={found} />
         </>
       )}
-      <WhichWithWhich />
+      <EveryPair />
     </div>
   );
 }
@@ -76,7 +76,7 @@ function Cannot({ error }: { error: Error }) {
   const problems = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
   return (
     <section aria-label="How much">
-      <h1 className="font-cond text-[24px] font-semibold">How much it can tow cannot be said yet</h1>
+      <h1 className="font-cond text-[24px] font-semibold">Not enough to answer yet</h1>
       {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
         <p key={each.path} className="mt-1 text-[16px]">
           {each.path && (
@@ -184,8 +184,8 @@ function Bars({ found }: { found: HowMuch }) {
             <span className="flex items-baseline justify-between gap-3 text-[15px]">
               <span>
                 {bar.label}
-                {bar.worked_out && <span className="text-soft"> (worked out)</span>}
-                {bar.binding && <b className="ml-2 font-cond">this one ends it</b>}
+                {bar.worked_out && <span className="text-soft"> (not confirmed)</span>}
+                {bar.binding && <b className="ml-2 font-cond">the limit</b>}
               </span>
               <span className="font-cond text-[18px] font-semibold">{mass(bar.heaviest)}</span>
             </span>
@@ -201,7 +201,7 @@ function Bars({ found }: { found: HowMuch }) {
             {bar.working}. Limit: {bar.source}.
             {bar.break_even !== null &&
               bar.break_even < 1 &&
-              ` It ends it before every fixed limit from a share of ${shareText(bar.break_even)} on.`}
+              ` From a share of ${shareText(bar.break_even)} on it is the limit before every fixed one.`}
           </p>
         </details>
       ))}

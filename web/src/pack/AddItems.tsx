@@ -96,7 +96,7 @@ export function AddItems() {
       )}
       <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
         <button type="button" className={link} onClick={() => setAsking("catalogue")}>
-          ordinary things, with typical masses
+          ordinary items, with typical masses
         </button>
         <button type="button" className={link} onClick={() => setAsking("list")}>
           a list from a spreadsheet
@@ -110,7 +110,7 @@ export function AddItems() {
       <Slip
         open={asking === "catalogue"}
         onOpenChange={() => setAsking(null)}
-        title="Ordinary things"
+        title="Ordinary items"
         lead={`Typical masses, marked as guesses until you weigh them. They go ${on === "vehicle" ? "in the vehicle" : "in the trailer"}${place ? `, ${place} ${evaluation.length} back` : ""}.`}
         wide
       >
@@ -178,7 +178,7 @@ function Catalogue({ onAdd }: { onAdd: (name: string, kg: number, category: Cate
           )
         );
       })}
-      {found.length === 0 && <p className="text-[15px]">Nothing of that name. Jot it down with its mass instead.</p>}
+      {found.length === 0 && <p className="text-[15px]">Nothing of that name. Type it with its mass instead.</p>}
     </>
   );
 }

@@ -15,19 +15,19 @@ const COLUMN_WORDS = {
 
 const LENGTHS = ["in", "ft", "mm", "cm", "m"] as const;
 
-/** A spreadsheet's list of things. */
+/** A spreadsheet's list of items. */
 export function ImportList({ on, onDone }: { on: "vehicle" | "trailer"; onDone: () => void }) {
   const { sheet, ask, rig } = useDesk();
   return (
     <ImportTable<ListPreview["written"], ListPreview>
       words={COLUMN_WORDS}
-      row="a thing"
+      row="an item"
       example={"what;kg;how many\nkiln;95;1\nclay;12,5;8"}
       preview={(text, written) =>
         api.previewItems(sheet.id, written ? { text, written: { ...written, on } } : { text })
       }
       take={(text, written) => ask((id, number) => api.importItems(id, { text, written: { ...written, on } }, number))}
-      says={(seen) => `${seen.count.toLocaleString("en-US")} things, ${mass(seen.total)} ${rig.units.mass} in all.`}
+      says={(seen) => `${seen.count.toLocaleString("en-US")} items, ${mass(seen.total)} ${rig.units.mass} in all.`}
       some={(seen) => seen.count > 0}
       more={(written, put) =>
         "position" in written.columns && (

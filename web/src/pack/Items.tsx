@@ -11,7 +11,7 @@ const signed = (value: number) => `${value < 0 ? "−" : "+"}${mass(Math.abs(val
 /** So many are listed at once; the rest on demand, for lists of thousands. */
 const AT_ONCE = 80;
 
-/** The things in one place, with what each does to the axles and the tongue. */
+/** The items in one place, with what each does to the axles and the tongue. */
 export function Items({ on, title }: { on: "vehicle" | "trailer"; title: string }) {
   const { rig, sheet } = useDesk();
   const [most, setMost] = useState(AT_ONCE);

@@ -21,8 +21,8 @@ export function Pack() {
   const { rig, evaluation, sheet, type, change } = useDesk();
   const [picked, setPicked] = useState<string | null>(null);
   const { pack } = sheet;
-  const predicted = pack.headline !== null;
-  const shown: Evaluation = predicted ? { ...evaluation, checks: pack.checks, bars_moved: null } : evaluation;
+  const predicted = pack.whole;
+  const shown: Evaluation = { ...evaluation, checks: pack.checks, bars_moved: null };
   const loads = rig.loads ?? [];
   const placed = pack.items.flatMap((item): Placed[] => {
     const load = loads[item.index];
@@ -67,7 +67,7 @@ export function Pack() {
         <div>
           <AddItems />
           {placed.length > MOST_MARKS && (
-            <p className="mb-2 text-[13px] text-soft">The drawing marks the first {MOST_MARKS} things.</p>
+            <p className="mb-2 text-[13px] text-soft">The drawing marks the first {MOST_MARKS} items.</p>
           )}
           <Items on="vehicle" title="In the vehicle" />
           {evaluation.towing && <Items on="trailer" title="In the trailer" />}
@@ -87,39 +87,60 @@ export function Pack() {
 }
 
 function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: string | null) => void }) {
-  const { sheet, rig } = useDesk();
+  const { sheet, rig, evaluation, change } = useDesk();
   const { pack } = sheet;
-  if (!pack.headline) {
-    return (
-      <section aria-label="Prediction">
-        <h1 className="font-cond text-[22px] font-semibold">Not predicted yet</h1>
-        {pack.missing.map((each) => (
-          <p key={each.path} className="mt-1 text-[15px] leading-snug" data-missing={each.path}>
-            {each.path.startsWith("plan.") || each.path.startsWith("loads") ? (
-              <strong>{words(each.path)}</strong>
-            ) : (
-              <Link className="underline" to={`/rigs/${sheet.id}/plates#${each.path}`}>
-                {words(each.path)}
-              </Link>
-            )}{" "}
-            {each.message}.
-          </p>
-        ))}
-      </section>
-    );
-  }
   const ink = pack.verdict === "stop" ? "text-vermilion" : pack.verdict === "within" ? "text-spruce" : "text-ochre";
   return (
     <section aria-label="Prediction">
       <p className="text-[14px] font-semibold text-ochre">
-        Predicted, not weighed
+        {pack.whole ? "Predicted, not weighed" : "Expected from labels and lists, not weighed"}
         {rig.tanks?.length ? `: ${PHASES.find(([code]) => code === pack.phase)?.[1]}` : ""}. The ± is what the sources
         of its figures allow.
       </p>
       <h1 className="pb-2 font-cond text-[22px] leading-tight font-semibold" data-predicted={pack.verdict}>
         <span className={ink}>{pack.headline.lead}</span> {pack.headline.sentence}
       </h1>
+      {!pack.whole && pack.headline.rest.length > 0 && (
+        <p className="pb-2 text-[15px] leading-snug" data-part="outlook">
+          {pack.headline.rest.slice(0, 4).join(" ")}
+        </p>
+      )}
       <Ledger checks={pack.checks} compact grouped={false} picked={picked} opened={null} onPick={onPick} />
+      {evaluation.towing && (
+        <label className="mt-2 flex min-h-11 items-center gap-2 text-[15px]">
+          <input
+            type="checkbox"
+            checked={pack.list_complete}
+            onChange={(event) =>
+              change(
+                [{ path: "plan.trailer_by", op: "set", value: event.currentTarget.checked ? "listed" : null }],
+                "my list is complete",
+              )
+            }
+            className="h-5 w-5 accent-[var(--ink)]"
+          />
+          My list for the trailer is complete: expect what it adds up to, not the rating
+        </label>
+      )}
+      {!pack.whole && pack.missing.length > 0 && (
+        <details className="mt-2 border-t border-rule pt-1.5">
+          <summary className="cursor-pointer font-cond text-[16px]">
+            For each axle: {pack.missing.length} more {pack.missing.length === 1 ? "figure" : "figures"}
+          </summary>
+          {pack.missing.map((each) => (
+            <p key={each.path} className="mt-1 text-[15px] leading-snug" data-missing={each.path}>
+              {each.path.startsWith("plan.") || each.path.startsWith("loads") || each.path.startsWith("tanks") ? (
+                <strong>{words(each.path)}</strong>
+              ) : (
+                <Link className="underline" to={`/rigs/${sheet.id}/plates#${each.path}`}>
+                  {words(each.path)}
+                </Link>
+              )}{" "}
+              {each.message}.
+            </p>
+          ))}
+        </details>
+      )}
     </section>
   );
 }
@@ -149,8 +170,8 @@ function Payload() {
         </span>
       </p>
       <p className="text-[13px] leading-snug text-soft">
-        The load on the hitch stands here once, as load on the vehicle; in the combination it is part of the trailer and
-        not counted again.
+        The load on the hitch counts here once, as load on the vehicle. In the combination it is part of the trailer and
+        is not counted again.
       </p>
     </section>
   );

@@ -19,7 +19,7 @@ export function StartFrom() {
     <section aria-label="Start from" className="mt-8">
       <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Start from</h2>
       <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
-        What each axle and the trailer carry without the things listed. After a weigh-in, let it start from what the
+        What each axle and the trailer carry without the items listed. After a weigh-in, let it start from what the
         scale found: predictions are then changes to measured loads. Tanks count as full as in the phase you look at.
       </p>
       <Button onClick={() => void take()} disabled={!rig.weigh_ins?.length}>
@@ -62,7 +62,7 @@ export function StartFrom() {
             {rig.hitch?.weight_distribution && (
               <Field
                 path="plan.front_restoration"
-                label="Front axle given back by the bars"
+                label="Front axle load restored by the bars"
                 hint="share of what it loses, “60 %”"
               />
             )}

@@ -60,7 +60,7 @@ export function HitchPlates() {
           <Field
             path="trailer.geometry.coupler_height"
             label={ball ? "Coupler, inside top" : "Pin plate"}
-            hint="with the trailer standing level"
+            hint="with the trailer level"
             unit={length}
             sourced
           />

@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import { LabelPicture, type Sign } from "./LabelPicture";
 
-/** One label, as it hangs on the rig: its name on a dark strip, a picture of where it sits, its lines. */
+/** One label as found on the rig: its name on a dark strip, a picture of where it sits, its lines. */
 export function Plate(props: {
   title: string;
   where?: string;

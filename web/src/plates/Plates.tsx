@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
-import { api, type ThingKind } from "../api/client";
+import { api, type EquipmentKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { useGlossary } from "../ui/Glossary";
@@ -62,7 +62,7 @@ export function Plates() {
       </div>
       <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
         <p className="max-w-[86ch] text-[15px] leading-snug">
-          Copy each label once. Leave out what you do not have: its check says so. A field takes a unit or a sum, “1450
+          Copy each label once. Leave out what you do not have: its check says so. A field takes a unit or a sum, “1380
           kg” or “180+165+60”; the small tag says where the figure came from.
         </p>
         <nav aria-label="Parts of this page" className="mt-2 mb-4 flex flex-wrap gap-x-4 gap-y-1 font-cond text-[16px]">
@@ -130,7 +130,7 @@ export function Plates() {
   );
 }
 
-function Part(props: { id: string; title?: string; kind?: ThingKind; children: ReactNode }) {
+function Part(props: { id: string; title?: string; kind?: EquipmentKind; children: ReactNode }) {
   return (
     <div id={`part-${props.id}`} className="scroll-mt-4 md:scroll-mt-[230px]">
       {props.title && (
@@ -145,7 +145,7 @@ function Part(props: { id: string; title?: string; kind?: ThingKind; children: R
 }
 
 /** Which other rigs have this vehicle, hitch or trailer; and trying a copy of it in a rig of its own. */
-function Shared({ kind }: { kind: ThingKind }) {
+function Shared({ kind }: { kind: EquipmentKind }) {
   const { sheet, rig } = useDesk();
   const navigate = useNavigate();
   const [problem, setProblem] = useState<string | null>(null);

@@ -1,4 +1,4 @@
-import type { ReadyItem } from "../api/client";
+import type { ReadinessItem } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day } from "../format";
 
@@ -7,7 +7,7 @@ const today = () => {
   return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, "0")).join("-");
 };
 
-/** Beyond weight: what this rig needs before it rolls, each line with the fact it hangs on, ticked with its day. */
+/** Beyond weight: what this rig needs before it rolls: each line with its reason and the day it was done. */
 export function ReadyList() {
   const { sheet, change } = useDesk();
   const list = sheet.plates.ready;
@@ -17,7 +17,7 @@ export function ReadyList() {
       <header className="flex min-h-8 flex-wrap items-center justify-between gap-x-4 bg-ink px-3 py-1 text-paper">
         <h3 className="font-cond text-[17px] font-semibold">Before it rolls</h3>
         <span className="font-cond text-[15px]">
-          {open === 0 ? "every line was seen to" : `${open} of ${list.length} to see to`}
+          {open === 0 ? "every line is done" : `${open} of ${list.length} to do`}
         </span>
       </header>
       <ul className="gap-x-6 px-3 py-1 md:columns-2">
@@ -51,7 +51,7 @@ export function ReadyList() {
   );
 }
 
-function Fact({ item }: { item: ReadyItem }) {
+function Fact({ item }: { item: ReadinessItem }) {
   const mark = { plain: "", missing: "not so here: ", ask: "not known: " }[item.state];
   return (
     <span
@@ -60,7 +60,7 @@ function Fact({ item }: { item: ReadyItem }) {
     >
       {mark}
       {item.fact}
-      {item.done && ` · ${item.stale ? "last seen to" : "seen to"} ${day(item.done)}`}
+      {item.done && ` · ${item.stale ? "last done" : "done"} ${day(item.done)}`}
     </span>
   );
 }

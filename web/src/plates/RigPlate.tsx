@@ -86,7 +86,7 @@ export function RigPlate() {
         />
       </ChoiceLine>
       <p className="py-1 text-[13px] leading-snug text-soft">
-        Nothing is converted for good: a figure typed in another unit keeps it and says so.
+        Figures are not rewritten: each keeps the unit it was typed in and shows it.
       </p>
       {problem && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problem}</p>}
     </Plate>

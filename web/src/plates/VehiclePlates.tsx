@@ -119,7 +119,7 @@ export function VehiclePlates() {
         <Field
           path="vehicle.curb_weight"
           label={t("curb_weight")}
-          hint="empty, full fluids, with all that is fitted for good"
+          hint="empty, full fluids, with all permanent equipment"
           unit={mass}
           sourced
           term="curb_weight"

@@ -1,6 +1,6 @@
 import { useDesk } from "../api/useSheet";
 
-/** What a thing is called in the rig's set of terms, as the first word of a line. */
+/** The word for a key in the rig's term set, as the first word of a line. */
 export function useTerms() {
   const { evaluation } = useDesk();
   return (key: string) => {

@@ -8,7 +8,12 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
   const [asking, setAsking] = useState(false);
   const [note, setNote] = useState("");
   const here = weighIn ? `weigh_ins[${weighIn - 1}]` : null;
-  const inside = here && advisory.path?.startsWith(here) ? advisory.path.slice(here.length).replace(/^\./, "") : null;
+  const inside =
+    here && advisory.doubt
+      ? ""
+      : here && advisory.path?.startsWith(here)
+        ? advisory.path.slice(here.length).replace(/^\./, "")
+        : null;
   const accepted = weighIn ? (rig.weigh_ins?.[weighIn - 1]?.accepted ?? []) : [];
   const link = "font-cond text-[14px] underline underline-offset-2";
   const accept = (event: FormEvent) => {
@@ -20,6 +25,14 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
   const takeBack = () => {
     const index = accepted.findIndex((each) => each.code === advisory.code && (each.path ?? "") === inside);
     if (index >= 0) change([{ path: `${here}.accepted[${index}]`, op: "remove" }], "not right after all");
+  };
+  const fix = advisory.fix;
+  const apply = () => {
+    if (!fix) return;
+    change(
+      fix.changes.map((each) => ({ path: each.path, op: "set", value: each.value })),
+      fix.label.toLowerCase(),
+    );
   };
   return (
     <div
@@ -34,6 +47,16 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
             take that back
           </button>
         </span>
+      )}
+      {fix && !advisory.accepted && (
+        <button
+          type="button"
+          data-part="fix"
+          onClick={apply}
+          className="mr-3 min-h-9 border border-ink bg-paper px-3 font-cond text-[16px] font-semibold"
+        >
+          {fix.label}
+        </button>
       )}
       {!advisory.accepted && advisory.level === "warning" && inside !== null && !asking && (
         <button type="button" className={link} onClick={() => setAsking(true)}>

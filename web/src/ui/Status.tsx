@@ -1,4 +1,4 @@
-import type { Status as Kind } from "../api/client";
+import type { Status as Kind, Outlook } from "../api/client";
 
 const WORDS: Record<Kind, string> = {
   over: "over",
@@ -85,5 +85,54 @@ export function StatusMark({ status, always = false }: { status: Kind; always?: 
       <span className="sr-only">{WORDS[status]}: </span>
       <span className={`mr-2 inline-block h-3.5 w-3 align-[-1px] ${always ? "" : "md:hidden"} ${SHAPES[status]}`} />
     </>
+  );
+}
+
+const OUTLOOKS: Record<Outlook, string> = {
+  over: "expected over",
+  over_at_rating: "over at its rating",
+  low: "expected too light",
+  high: "expected too heavy",
+  within: "expected within",
+  open: "not settled",
+};
+
+/** The word for what is expected. */
+export const outlookWord = (outlook: Outlook) => OUTLOOKS[outlook];
+
+/** Ink of an outlook: the colours of a status, for what was not weighed. */
+export function outlookInk(outlook: Outlook): string {
+  switch (outlook) {
+    case "over":
+    case "low":
+      return "text-vermilion";
+    case "over_at_rating":
+    case "high":
+      return "text-ochre";
+    case "within":
+      return "text-spruce";
+    case "open":
+      return "text-soft";
+  }
+}
+
+/** An outlook by word and outline: never filled, never mistaken for what was weighed. */
+export function OutlookTag({ outlook }: { outlook: Outlook }) {
+  return (
+    <span
+      data-outlook={outlook}
+      className={`inline-flex h-6 items-center whitespace-nowrap border border-current px-2 font-cond text-[14px] leading-none font-semibold ${outlookInk(outlook)} ${outlook === "open" ? "border-dotted" : ""}`}
+    >
+      {OUTLOOKS[outlook]}
+    </span>
+  );
+}
+
+/** The outline in little, for a narrow row. */
+export function OutlookMark({ outlook }: { outlook: Outlook }) {
+  return (
+    <span
+      className={`mr-2 inline-block h-3.5 w-3 border-2 border-current align-[-1px] md:hidden ${outlookInk(outlook)} ${outlook === "open" ? "border-dotted" : ""}`}
+    />
   );
 }

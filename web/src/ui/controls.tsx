@@ -1,7 +1,7 @@
 import { ToggleGroup } from "radix-ui";
 import { type ComponentProps, useId } from "react";
 
-/** A plain button; `strong` is the one thing to do next. */
+/** A plain button; `strong` is the one item to do next. */
 export function Button({ strong = false, className = "", ...rest }: ComponentProps<"button"> & { strong?: boolean }) {
   const look = strong
     ? "bg-ink text-paper hover:bg-spruce disabled:border disabled:bg-transparent"

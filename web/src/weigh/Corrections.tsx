@@ -80,7 +80,7 @@ export function AddedSince({ weighIn }: { weighIn: number }) {
     <section aria-label="Came aboard since">
       <h2 className="font-cond text-[20px] font-semibold">Came aboard since</h2>
       <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
-        A ticket grows stale as things are loaded. What is listed here is added as an estimate; Margins shows it beside
+        A ticket grows stale as items are loaded. What is listed here is added as an estimate; Margins shows it beside
         what was weighed.
       </p>
       {all.map((each, index) => (
@@ -108,7 +108,7 @@ export function AddedSince({ weighIn }: { weighIn: number }) {
           path={`${path}[${all.length}]`}
           value={{ on: asking }}
           fields={fields(asking)}
-          what="came aboard since"
+          what="was added since"
           button="Add it"
           onDone={() => setAsking(null)}
         />

@@ -18,7 +18,7 @@ const FAULTS: readonly (readonly [Fault, string])[] = [
 ];
 const POLL_MS = 250;
 
-/** A scale that tells its readings itself: what each channel reads, whether it has settled, and the way to keep it. */
+/** A scale that sends its readings: what each channel reads, whether it has settled, and the way to keep it. */
 export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: number; pass: Pass }) {
   const { sheet, rig, number, change } = useDesk();
   const queries = useQueryClient();
@@ -109,8 +109,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
       {!on && (
         <>
           <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
-            A stand-in plays the scale here, for practice: it weighs a rig much like yours, whose true loads nobody
-            knows.
+            A stand-in plays the scale here, for practice: it weighs a rig much like yours, with true loads of its own.
           </p>
           <Button onClick={() => void connect()}>Connect the stand-in</Button>
           <form

@@ -57,7 +57,7 @@ export function Proof() {
           </p>
           {(each.standing?.length ?? 0) > 0 && (
             <p className="mt-1 text-[14px] leading-snug text-soft">
-              Standing whatever it turns out to be: {each.standing?.map((id) => labels.get(id) ?? id).join(", ")}.
+              True whatever it turns out to be: {each.standing?.map((id) => labels.get(id) ?? id).join(", ")}.
             </p>
           )}
         </div>

@@ -135,6 +135,8 @@ function GrainMenu({ grain, trailer, onChange }: { grain: Grain; trailer: boolea
     ["axles", "by axle"],
     ...(trailer ? ([["singly", "trailer axles singly"]] as const) : []),
     ["wheels", "by wheel"],
+    ["vehicle", "front axle, then the whole vehicle"],
+    ["gross", "one total only"],
   ];
   return (
     <label className="font-cond text-[14px]">

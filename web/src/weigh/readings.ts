@@ -1,10 +1,16 @@
 import type { Pass, PassAnswer } from "../api/client";
 
 /** How finely a pass is read. */
-export type Grain = "axles" | "singly" | "wheels";
+export type Grain = "axles" | "singly" | "wheels" | "vehicle" | "gross";
 export type Lit = "front" | "rear" | "trailer" | null;
 
-const WORDS: Record<string, string> = { front: "front axle", rear: "rear axle", trailer: "trailer axles" };
+const WORDS: Record<string, string> = {
+  front: "front axle",
+  rear: "rear axle",
+  trailer: "trailer axles",
+  vehicle: "whole vehicle",
+  gross: "everything on the scale",
+};
 
 /** The axle that a reading lights up in the drawing. */
 export function litBy(name: string): Lit {
@@ -20,9 +26,15 @@ export function wordsFor(name: string): string {
 
 /** The readings that a pass asks for, in the order of the platforms. */
 export function namesFor(config: Pass["config"], grain: Grain, trailerAxles: number): string[] {
-  const vehicle = config === "trailer_only" ? [] : ["front", "rear"];
+  if (grain === "gross") return ["gross"];
+  const vehicle = config === "trailer_only" ? [] : grain === "vehicle" ? ["front", "vehicle"] : ["front", "rear"];
   const axles = Array.from({ length: trailerAxles }, (_, index) => `trailer_${index + 1}`);
-  const trailer = config === "hitched" || config === "trailer_only" ? (grain === "axles" ? ["trailer"] : axles) : [];
+  const trailer =
+    config === "hitched" || config === "trailer_only"
+      ? grain === "singly" || grain === "wheels"
+        ? axles
+        : ["trailer"]
+      : [];
   const all = [...vehicle, ...trailer];
   return grain === "wheels" ? all.flatMap((name) => [`${name}_left`, `${name}_right`]) : all;
 }
@@ -33,6 +45,8 @@ export const titleOf = (answer: PassAnswer | undefined) => answer?.title ?? "Pas
 export function grainOf(names: readonly string[], scale: string | null | undefined, trailerAxles: number): Grain {
   if (names.some((name) => /_(left|right)$/.test(name))) return "wheels";
   if (names.some((name) => name.startsWith("trailer_"))) return "singly";
+  if (names.includes("gross")) return "gross";
+  if (names.includes("vehicle")) return "vehicle";
   if (names.includes("trailer")) return "axles";
   if (scale === "wheel_pads" && names.length === 0) return "wheels";
   return scale === "single_platform" && trailerAxles > 1 ? "singly" : "axles";

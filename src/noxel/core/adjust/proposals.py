@@ -1,0 +1,285 @@
+"""Proposals: the least effort that brings every check within its limit at once, or the proof that nothing allowed can.
+
+What may be done (:mod:`noxel.core.actions`) is chosen by a programme over the rig's state (:mod:`noxel.core.programme`).
+"""
+
+import math
+import time
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from noxel.core.adjust.actions import actions, most_restoration
+from noxel.core.adjust.baseline import Baseline
+from noxel.core.adjust.linear_model import MOMENT, TONGUE, Vector, state_of
+from noxel.core.adjust.milp import LIMIT_SECONDS, Programme, conditions, least_of, state_after
+from noxel.core.adjust.steps import CheckChange, check_changes, do_steps
+from noxel.core.limits import Checked, Verdict, verdict
+from noxel.core.mechanics import lever_lengths, statics
+from noxel.core.quantities import KG, LITRES, Length, print_mass
+from noxel.core.rig import RigFile, Step
+from noxel.core.wording import Answer, Printer, check_label, vehicle_word
+
+SLOTS = 3
+"""How many different sets of steps are looked for."""
+ROUNDS = 6
+"""How often the amounts of one set are looked for again, with the ± that they themselves bring."""
+
+
+class Proposal(Answer):
+    """One set of steps that brings every known check right."""
+
+    steps: list[Step]
+    says: list[str]
+    summary: str
+    effort: float
+    verdict: Verdict
+    changes: list[CheckChange]
+
+
+class Unmet(Answer):
+    """A limit that nothing allowed can meet, by how much at best, and what kind of change would."""
+
+    check: str
+    label: str
+    short: float
+    says: str
+
+
+class Proposals(Answer):
+    """The easiest proposals, or why there is none; ``proof`` is the best that everything allowed can do for each unmet limit."""
+
+    needed: bool
+    proposals: list[Proposal]
+    unmet: list[Unmet]
+    proof: list[str]
+    movable: int
+    says: str
+    given_up: bool
+
+
+def _steps(base: Baseline, programme: Programme, values: Vector, *, rounded: bool) -> list[Step]:
+    """The steps of a solution; rounded to what people can do, toward the side that still cures."""
+    rig = base.rig
+    length = rig.units.lengths
+    grain = {"in": 0.0254, "ft": 0.0254, "cm": 0.05, "mm": 0.05, "m": 0.05}[length]
+    volume = 1.0 if rig.units.volumes == "gal" else 5.0
+    steps = []
+    for act in programme.acts:
+        if values[act.columns["switch"]] < 0.5:
+            continue
+        amount = float(values[act.columns["amount"]]) if "amount" in act.columns else 0.0
+        if "amount" in act.columns and amount < 1e-9:
+            continue
+        if act.kind == "leave":
+            steps.append(Step(kind="leave", index=act.index))
+        elif act.kind == "swap":
+            steps.append(Step(kind="swap", index=act.index, position=_at(act.place)))
+        elif act.kind == "move":
+            way = float(np.sign((act.per_unit if act.per_unit is not None else np.zeros(5)) @ _BACKWARD))
+            moved = min(act.most, math.ceil(amount / grain - 1e-6) * grain) if rounded else amount
+            steps.append(Step(kind="move", index=act.index, position=_at(act.place + way * moved)))
+        elif act.kind == "tank":
+            tank = rig.tanks[act.index]
+            unit = LITRES["gal"] if volume == 1.0 else volume
+            drained = amount * tank.capacity.litres
+            if rounded:
+                drained = min(act.most * tank.capacity.litres, math.ceil(drained / unit - 1e-6) * unit)
+            steps.append(
+                Step(kind="tank", index=act.index, level=round(max(0.0, act.place - drained / tank.capacity.litres), 4))
+            )
+    bars = _bars(base, programme, values, rounded=rounded)
+    return [*steps, bars] if bars else steps
+
+
+_BACKWARD = np.array([-1.0, 1.0, 0.0, -1.0, 0.0])
+"""Moving back loads the rear axle and unloads the front, or unloads the tongue."""
+
+
+def _at(metres: float) -> Length:
+    return Length(f"{metres:.6f} m", metres)
+
+
+def _bars(base: Baseline, programme: Programme, values: Vector, *, rounded: bool) -> Step | None:
+    """The restoration that gives the moment found, with the tongue as it is after the other steps."""
+    wanted = [act for act in programme.acts if act.kind == "bars" and values[act.columns["switch"]] > 0.5]
+    if not wanted or float(values[wanted[0].columns["amount"]]) < 1e-9:
+        return None
+    state = state_after(programme, values)
+    at = lever_lengths(base.rig)
+    full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
+    restoration = float(state[MOMENT]) / full if full else 0.0
+    most = most_restoration(base.rig)
+    tighter = restoration > (base.rig.plan.front_restoration or 0.0)
+    if rounded:
+        restoration = (math.ceil if tighter else math.floor)(restoration * 20 - 1e-6) / 20  # to five per cent
+    return Step(kind="bars", level=min(most, max(0.0, restoration)))
+
+
+def cured(rows: Sequence[Checked]) -> bool:
+    """Whether every check that could be made is right: within, or on a worked-out limit that is not exceeded."""
+    return all(row.status in ("within", "unconfirmed") for row in rows if row.status != "unknown")
+
+
+def _proposal(
+    base: Baseline, programme: Programme, values: Vector, effort: float, before: Sequence[Checked]
+) -> tuple[Proposal | None, list[Checked]]:
+    """A solution as steps, where the ordinary checks find it right; and what they find."""
+    after: list[Checked] = []
+    for rounded in (True, False):
+        steps = _steps(base, programme, values, rounded=rounded)
+        changed, says = do_steps(base.rig, steps)
+        after = base.checks(changed)
+        if cured(after):
+            made = Proposal(steps=steps, says=says, summary=_summary(base, before, after), effort=round(effort, 6),
+                            verdict=verdict(after), changes=check_changes(base.rig, before, after, Printer(base.rig)))  # fmt: skip
+            return made, after
+    return None, after
+
+
+def _candidate(base: Baseline, programme: Programme, answer: Any, before: Sequence[Checked]) -> tuple[float, Proposal] | None:
+    """The cheapest amounts for one set of switches, with the ± that the change itself brings; None where there are none.
+
+    The programme knows the scale's ± only. What is moved has a ± of its own, which asks for a little more.
+    """
+    used = _switches(programme, answer.x)
+    tighter = programme
+    for _ in range(ROUNDS):
+        proposal, after = _proposal(base, tighter, answer.x, float(answer.fun), before)
+        if proposal is not None:
+            return float(answer.fun), proposal
+        asked = [replace(row, bound=min(row.bound, other.bound))
+                 for row, other in zip(tighter.rows, conditions(base, after), strict=True)]  # fmt: skip
+        tighter = Programme(programme.state, programme.acts, asked, only=used)
+        answer = tighter.solve()
+        if answer.x is None:
+            return None
+    return None
+
+
+def _switches(programme: Programme, values: Vector) -> set[int]:
+    return {position for position, act in enumerate(programme.acts) if values[act.columns["switch"]] > 0.5}
+
+
+def _summary(base: Baseline, before: Sequence[Checked], after: Sequence[Checked]) -> str:
+    """“Rear axle 4,040 → 3,850 lb, tongue share 13.2 → 12.6 %”: the checks that were wrong, and the share."""
+    unit, now = base.rig.units.mass, {row.id: row for row in after}
+    parts = []
+    for row in before:
+        new = now.get(row.id)
+        if new is None or row.actual is None or new.actual is None:
+            continue
+        label = check_label(base.rig, row.id)
+        if row.range is not None:
+            parts.append(f"{label} {row.actual.value * 100:.1f} → {new.actual.value * 100:.1f} %")
+        elif row.status in ("over", "tight", "high", "low"):
+            was = print_mass(row.actual.value, unit).removesuffix(f" {unit}")
+            parts.append(f"{label} {was} → {print_mass(new.actual.value, unit)}")
+    return ", ".join(parts)
+
+
+def _unmet(base: Baseline, programme: Programme, rows: Sequence[Checked]) -> tuple[list[Unmet], list[str]]:
+    """Which limits cannot be met together at the least shortfall, and the best that everything allowed does for each alone."""
+    factor, unit = KG[base.rig.units.mass], base.rig.units.mass
+    count = len(programme.rows)
+    cost = np.zeros(programme.columns() + count)
+    offset = programme.columns()
+    for number, row in enumerate(programme.rows):
+        cost[offset + number] = 1.0 / max(abs(row.bound), 1.0)
+    cost[:offset] = 1e-9
+    relaxed = Programme(programme.state, programme.acts, programme.rows)
+    found = relaxed.solve(cost, count)
+    if found.x is None:
+        return [], []
+    unmet, proof, seen = [], [], set()
+    for number, row in enumerate(programme.rows):
+        short = float(found.x[offset + number])
+        if short <= 1e-3 or row.check in seen or row.check == "bars":
+            continue
+        seen.add(row.check)
+        label = check_label(base.rig, row.check)
+        if row.check == "tongue.share":
+            says = f"{label} cannot be importedto its range with what may be moved."
+            unmet.append(Unmet(check=row.check, label=label, short=0.0, says=f"{says} {_kind_of_change(base.rig, row.check)}"))
+            continue
+        says = f"{label}: {print_mass(short, unit)} too much at best. {_kind_of_change(base.rig, row.check)}"
+        unmet.append(Unmet(check=row.check, label=label, short=short / factor, says=says))
+    for each in unmet:
+        if each.check != "tongue.share":
+            least = least_of(programme, each.check)
+            limit = next((row.limit.kg for row in rows if row.id == each.check and row.limit), None)
+            if least is not None and limit is not None:
+                verb = "still above" if least > limit else "within by itself; it is the other limits that do not let it be"
+                tail = (
+                    f" its limit of {print_mass(limit, unit)}"
+                    if least > limit
+                    else f" (its limit is {print_mass(limit, unit)})"
+                )
+                proof.append(f"With everything that is allowed done for {each.label[0].lower()}{each.label[1:]} alone it would carry "
+                             f"{print_mass(least, unit)}, {verb}{tail}.")  # fmt: skip
+    return unmet, proof
+
+
+def _kind_of_change(rig: RigFile, check: str) -> str:
+    word = vehicle_word(rig)
+    return {
+        "hitch.trailer": "Another hitch, or a lighter trailer.", "hitch.tongue": "Another hitch, or less on the tongue.",
+        "trailer.gross": "A trailer with a higher rating, or less in this one.",
+        "trailer.axles": "A trailer with stronger axles, or less in this one.",
+        "trailer.cargo": "Less in the trailer.", "tongue.share": "Allow more to be moved along the trailer.",
+        "tires.front": "Tires of a higher load, if its maker approves them.", "tires.rear": "Tires of a higher load, if its maker approves them.",
+        "tires.trailer": "Tires of a higher load, if its maker approves them.",
+    }.get(check, f"Less trailer, or another {word}.")  # fmt: skip
+
+
+def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
+    """Find the easiest sets of steps that bring every known check right, or prove that there is none.
+
+    Parameters
+    ----------
+    base : Baseline
+        The rig to cure.
+    seconds : float
+        When to give up. [s]
+
+    Returns
+    -------
+    Proposals
+        Up to three proposals, each re-checked by the ordinary checks; else the limits that cannot be met.
+    """
+    before = base.checks(base.rig)
+    if cured(before):
+        return Proposals(needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False,
+                        says="Nothing needs curing: every check that could be made is right.")  # fmt: skip
+    acts = actions(base.rig)
+    programme = Programme(state_of(base.rig), acts, conditions(base, before))
+    pool: list[tuple[float, Proposal]] = []
+    started, given_up = time.monotonic(), False
+    while acts:
+        left = seconds - (time.monotonic() - started)
+        if left <= 0.05:
+            given_up = True
+            break
+        answer = programme.solve(seconds=left)
+        given_up = given_up or answer.status == 1
+        if answer.x is None or sum(1 for cost, _ in pool if cost <= float(answer.fun)) >= SLOTS:
+            break
+        candidate = _candidate(base, programme, answer, before)
+        if candidate is not None:
+            pool.append(candidate)
+        programme.cuts.append(_switches(programme, answer.x))
+    found = [proposal for _, proposal in sorted(pool, key=lambda each: each[0])[:SLOTS]]
+    movable = len({(act.kind in ("leave", "move", "swap"), act.index) for act in acts if act.kind != "bars"})
+    if found:
+        return Proposals(needed=True, proposals=found, unmet=[], proof=[], movable=movable, given_up=given_up,
+                        says="Easiest first; each was checked again like a weighing.")  # fmt: skip
+    if not acts:
+        return Proposals(needed=True, proposals=[], unmet=[], proof=[], movable=0, given_up=False,
+                        says="Nothing may be moved: list items with their places, add tanks, or allow more below.")  # fmt: skip
+    programme.cuts.clear()
+    unmet, proof = _unmet(base, programme, before)
+    return Proposals(needed=True, proposals=[], unmet=unmet, proof=proof, movable=movable, given_up=given_up,
+                    says="The search was given up before an answer." if given_up
+                    else "Nothing that is allowed brings every check right.")  # fmt: skip

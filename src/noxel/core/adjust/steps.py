@@ -1,0 +1,254 @@
+"""Adjust: steps tried on the rig as it was weighed (or planned), and what each does to every limit at once."""
+
+import datetime
+from collections.abc import Mapping, Sequence
+
+from noxel.core.adjust.baseline import Baseline, baseline_of
+from noxel.core.limits import Checked, Status, Verdict, verdict
+from noxel.core.mechanics import ball_load_transfer, in_the_rigs_unit, lever_lengths
+from noxel.core.quantities import KG, LITRES, Mass, print_length, print_mass
+from noxel.core.rig import KeptPlan, Load, RigFile, Step, Tank
+from noxel.core.wording import Answer, Headline, Printer, Shaped, attitude, check_answers, check_label, sentences
+from noxel.errors import InputError, MissingInput, Problem
+
+KEYS = ("front_hitched", "rear_hitched", "vehicle_hitched", "tongue_static", "trailer_axles", "trailer_gross", "combination_gross",
+        "front_solo", "rear_solo")  # fmt: skip
+
+
+class CheckChange(Answer):
+    """One check before and after; ``change`` is what its margin gained, minus lost."""
+
+    check: str
+    label: str
+    before: float | None
+    after: float | None
+    change: float | None
+    was: Status
+    now: Status
+    share: bool
+
+
+class Tried(Answer):
+    """What the steps do: every load and every check, before and after."""
+
+    weighed: bool
+    says: list[str]
+    loads_before: dict[str, float]
+    loads_after: dict[str, float]
+    checks_before: list[Shaped]
+    checks_after: list[Shaped]
+    changes: list[CheckChange]
+    verdict: Verdict
+    verdict_before: Verdict
+    headline: Headline
+    attitude: str | None
+
+
+def _no(message: str, at: int) -> InputError:
+    return InputError(message, [Problem(f"steps[{at}]", message, "step")])
+
+
+def _length(rig: RigFile, metres: float) -> str:
+    unit = rig.units.lengths
+    if unit == "in" and abs(metres) >= 0.6:
+        return print_length(metres, "ft")
+    return print_length(metres, unit)
+
+
+def _volume(rig: RigFile, litres: float) -> str:
+    unit = rig.units.volumes
+    return f"{litres / LITRES[unit]:.0f}"
+
+
+def _load(rig: RigFile, step: Step, at: int) -> tuple[int, Load]:
+    if step.index is None or step.index >= len(rig.loads):
+        raise _no("names an item that is not on the list", at)
+    return step.index, rig.loads[step.index]
+
+
+def _put(rig: RigFile, index: int, **changed: object) -> RigFile:
+    loads = list(rig.loads)
+    loads[index] = loads[index].model_copy(update=changed)
+    return rig.model_copy(update={"loads": tuple(loads)})
+
+
+GarageParts = Mapping[str, RigFile]
+"""Equipment of the garage by its id, each in a rig of its own."""
+
+
+def do_step(rig: RigFile, step: Step, at: int = 0, parts: GarageParts | None = None) -> tuple[RigFile, str]:
+    """Do one step to a rig; ``parts`` is the equipment of the garage that a step may name.
+
+    Returns
+    -------
+    (RigFile, str)
+        The changed rig, and the step in words.
+
+    Raises
+    ------
+    InputError
+        If the step names what is not there, or lacks what it needs.
+    """
+    if step.kind in ("leave", "take", "move", "swap"):
+        index, load = _load(rig, step, at)
+        name = load.name or "an item"
+        if step.kind in ("leave", "take"):
+            return _put(rig, index, aboard=step.kind == "take"), f"{'Leave' if step.kind == 'leave' else 'Take'} {name}" + (
+                " behind" if step.kind == "leave" else " along")  # fmt: skip
+        if step.position is None:
+            raise _no("needs a place", at)
+        if step.kind == "move":
+            by = step.position.m - (load.position.m if load.position else 0.0)
+            where = (
+                f"{_length(rig, abs(by))} {'back' if by > 0 else 'forward'}"
+                if load.position
+                else f"to {_length(rig, step.position.m)}"
+            )
+            return _put(rig, index, position=in_the_rigs_unit(rig, step.position.m)), f"Move {name} {where}"
+        to = "trailer" if load.on == "vehicle" else "vehicle"
+        if to == "trailer" and rig.trailer is None:
+            raise _no("there is no trailer to put it in", at)
+        place = _length(rig, step.position.m)
+        behind = "the coupler" if to == "trailer" else "the front axle"
+        return _put(
+            rig, index, on=to, position=in_the_rigs_unit(rig, step.position.m)
+        ), f"Put {name} in the {to}, {place} behind {behind}"
+    if step.kind == "tank":
+        if step.index is None or step.index >= len(rig.tanks) or step.level is None or step.level > 1:
+            raise _no("names a tank that is not there, or a level beyond full", at)
+        return _fill(rig, step.index, step.level)
+    if step.kind == "bars":
+        if step.level is None or not rig.hitch.weight_distribution:
+            raise _no("needs a restoration, and a hitch with spring bars", at)
+        before = rig.plan.front_restoration or 0.0
+        how = "Tighten" if step.level > before else "Slacken"
+        said = f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, from {before * 100:.0f} %"
+        return rig.model_copy(update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}), said
+    if step.kind == "drop":
+        return _drop(rig, step, at)
+    if step.kind in ("hitch", "vehicle"):
+        other = (parts or {}).get(step.thing or "")
+        if other is None:
+            raise _no(f"names a {step.kind} that is not in the garage", at)
+        return _other_hitch(rig, other) if step.kind == "hitch" else _other_vehicle(rig, other)
+    if step.mass is None or step.on is None or step.position is None or (step.on == "trailer" and rig.trailer is None):
+        raise _no("needs a mass, where it goes, and its place", at)
+    extra = Load(name=step.name or "one more", on=step.on, mass=step.mass, position=step.position)
+    said = f"Add {extra.name}, {print_mass(extra.kg, rig.units.mass)}, in the {step.on}"
+    return rig.model_copy(update={"loads": (*rig.loads, extra)}), said
+
+
+def _drop(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    ball = rig.hitch.ball_height
+    if ball is None or step.position is None or ball.m - step.position.m <= 0:
+        raise _no("needs the ball's height (Plates) and how much lower it comes", at)
+    lower = step.position.m
+    height = in_the_rigs_unit(rig, ball.m - lower)
+    said = f"{_length(rig, abs(lower))} {'more drop' if lower > 0 else 'more rise'}"
+    return rig.model_copy(update={"hitch": rig.hitch.model_copy(update={"ball_height": height})}), said
+
+
+def _other_hitch(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
+    """Another hitch: its ratings and its mode, and its own mass instead of this one's at the hitch point."""
+    base, more = rig.plan.vehicle_base, other.hitch.own_mass - rig.hitch.own_mass
+    changed = rig.model_copy(update={"hitch": other.hitch})
+    if base and base.hitch_fitted and base.front and base.rear and more:
+        at = lever_lengths(rig)
+        change = ball_load_transfer(more, at.b, at.a)
+        front, rear = base.front.kg + change.front, base.rear.kg + change.rear
+        moved = base.model_copy(update={"front": Mass(f"{front!r} kg", front), "rear": Mass(f"{rear!r} kg", rear)})
+        changed = changed.model_copy(update={"plan": rig.plan.model_copy(update={"vehicle_base": moved})})
+    return changed, f"Another hitch: {other.hitch.name or 'unnamed'}"
+
+
+def _other_vehicle(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
+    """Another vehicle with the same items in it, from what was weighed or planned of it in its own rig."""
+    own = baseline_of(other).rig if other.towing or not other.weigh_ins else other
+    if own.plan.vehicle_base is None:
+        raise MissingInput(
+            "plan.vehicle_base.front", f"is needed for {other.vehicle.name or 'the other vehicle'}: weigh or plan it first"
+        )
+    base = own.plan.vehicle_base
+    extra = other.hitch.own_mass if base.hitch_fitted else 0.0
+    plan = rig.plan.model_copy(update={"vehicle_base": base, "effective_overhang": own.plan.effective_overhang})
+    changed = rig.model_copy(update={"vehicle": other.vehicle, "plan": plan})
+    if extra != rig.hitch.own_mass and base.hitch_fitted:
+        kept = changed.model_copy(update={"hitch": other.hitch})
+        changed, _ = _other_hitch(kept, rig)
+    return changed, f"Another vehicle: {other.vehicle.name or 'unnamed'}"
+
+
+def _fill(rig: RigFile, index: int, level: float) -> tuple[RigFile, str]:
+    tank: Tank = rig.tanks[index]
+    before = tank.level(rig.plan.phase)
+    tanks = list(rig.tanks)
+    tanks[index] = tank.model_copy(update={"levels": {**tank.levels, rig.plan.phase: level}})
+    unit = rig.units.volumes
+    moved = abs(level - before) * tank.capacity.litres
+    verb = "Drain" if level < before else "Fill in"
+    said = f"{verb} {_volume(rig, moved)} of {_volume(rig, before * tank.capacity.litres)} {unit} of {tank.name or tank.fluid}"
+    if level > before:
+        said = f"{verb} {_volume(rig, moved)} {unit} of {tank.name or tank.fluid}"
+    return rig.model_copy(update={"tanks": tuple(tanks)}), said
+
+
+def do_steps(rig: RigFile, steps: Sequence[Step], parts: GarageParts | None = None) -> tuple[RigFile, list[str]]:
+    """Do steps in order; each in words."""
+    says = []
+    for at, step in enumerate(steps):
+        rig, said = do_step(rig, step, at, parts)
+        says.append(said)
+    return rig, says
+
+
+def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None = None) -> Tried:
+    """Try steps: before and after, every load and every check.
+
+    Raises
+    ------
+    InputError
+        If a step cannot be done.
+    MissingInput
+        If an item has no place.
+    """
+    changed, says = do_steps(base.rig, steps, parts)
+    before, after = base.checks(base.rig), base.checks(changed)
+    to = Printer(base.rig)
+    found = verdict(after)
+    return Tried(
+        weighed=base.weighed,
+        says=says,
+        loads_before={key: kg / to.mass for key, kg in base.loads(base.rig).items() if key in KEYS},
+        loads_after={key: kg / to.mass for key, kg in base.loads(changed).items() if key in KEYS},
+        checks_before=check_answers(base.rig, before, to),
+        checks_after=check_answers(changed, after, to),
+        changes=check_changes(base.rig, before, after, to),
+        verdict=found,
+        verdict_before=verdict(before),
+        headline=sentences.headline(changed, after, found),
+        attitude=level.says if (level := attitude(changed)) else None,
+    )
+
+
+def check_changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], to: Printer) -> list[CheckChange]:
+    """Every check's margin before and after, in the order of after."""
+    was = {row.id: row for row in before}
+    found = []
+    for row in after:
+        old = was.get(row.id)
+        share = row.range is not None
+        if share:
+            a, b = (each.actual.value if each and each.actual else None for each in (old, row))
+        else:
+            a, b = (None if each is None or each.margin is None else each.margin / to.mass for each in (old, row))
+        found.append(CheckChange(check=row.id, label=check_label(rig, row.id), before=a, after=b, change=None if a is None or b is None else b - a,
+                            was=old.status if old else "unknown", now=row.status, share=share))  # fmt: skip
+    return found
+
+
+def keep(base: Baseline, name: str, steps: Sequence[Step], today: datetime.date, parts: GarageParts | None = None) -> KeptPlan:
+    """The steps under a name, with what is predicted of them."""
+    changed, says = do_steps(base.rig, steps, parts)
+    found, unit = base.loads(changed), base.rig.units.mass
+    predicted = {key: Mass(f"{found[key] / KG[unit]:.1f} {unit}", found[key]) for key in KEYS if key in found}
+    return KeptPlan(name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted)

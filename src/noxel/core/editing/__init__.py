@@ -1,0 +1,24 @@
+"""Typing into a rig.
+
+A change is a path and a text. The document stays valid; a text that is not a figure yet waits beside its field.
+"""
+
+from noxel.core.editing.changes import Change, apply_changes
+from noxel.core.editing.entries import Edited
+from noxel.core.editing.new_rig import new_rig
+from noxel.core.editing.other_units import spell_out, switch_units
+from noxel.core.editing.paths import Document
+from noxel.core.editing.settle import fit, frame_of_weigh_ins, settle
+
+__all__ = [
+    "Change",
+    "Document",
+    "Edited",
+    "apply_changes",
+    "fit",
+    "frame_of_weigh_ins",
+    "new_rig",
+    "settle",
+    "spell_out",
+    "switch_units",
+]

@@ -1,0 +1,186 @@
+"""Changing a rig by what somebody types: understood texts become figures, the rest is kept as typed.
+
+A rig's document always holds a valid rig. A text that cannot be understood, or cannot stand yet (one wheel of a pair),
+is kept in the ``entered`` map of the part it belongs to while the figure itself is left out, or, where the format
+requires one, stays as it was. Nothing typed is ever dropped.
+"""
+
+import copy
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from pydantic import ValidationError
+
+from noxel.core.editing.entries import Edited, as_text, entries_of, must_stay, remember, understand
+from noxel.core.editing.paths import Document, PathParts, drop, kind_of, put, value_at
+from noxel.core.editing.settle import mark_bars_absent, settle
+from noxel.core.rig import Entry, Source, read_path, write_path
+from noxel.errors import InputError, Problem, QuantityError
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One change at a path.
+
+    ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a whole part as it stands; neither, and
+    ``remove``, takes away what is there. ``insert`` puts ``value`` into a list instead of replacing an element; its figures may come
+    as ``texts``, by name, to be understood like typed ones.
+    """
+
+    path: str
+    text: str | None = None
+    value: Any = None
+    op: Literal["type", "set", "insert", "remove", "source"] = "type"
+    source: Source | None = None
+    note: str | None = None
+    texts: Mapping[str, str] | None = None
+    date: str | None = None
+
+
+def _type(document: Document, change: Change, parts: PathParts) -> None:
+    kept = {name: value for name, value in (("source", change.source), ("note", change.note)) if value is not None}
+    if (change.text or "").strip():
+        remember(document, parts, text=change.text, **kept)
+    elif must_stay(document, parts):
+        remember(document, parts, text="", **kept)
+    else:
+        drop(document, parts)
+        remember(document, parts, text=None, **kept)
+
+
+def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
+    """Apply changes to a rig's document.
+
+    Parameters
+    ----------
+    document : dict
+        A valid rig file, as parsed JSON; it is not changed.
+    changes : iterable of Change
+        In order.
+
+    Returns
+    -------
+    Edited
+        The new document (valid), its rig, and the state of every remembered field.
+
+    Raises
+    ------
+    InputError
+        If a path leads nowhere, or a choice or a whole part breaks a rule; nothing is changed then.
+    """
+    made = copy.deepcopy(document)
+    for change in changes:
+        parts = read_path(change.path)
+        if not parts:
+            raise InputError("A change needs a path.", [Problem("path", "is empty", "path")])
+        if change.op == "type":
+            _type(made, change, parts)
+        elif change.op == "source":
+            if change.date:
+                _check_day(change)
+            remember(made, parts, source=change.source, note=change.note, date=change.date)
+        elif change.op == "remove":
+            drop(made, parts)
+            _forget(made, parts, shift=-1)
+            _move_accepted(made, parts, shift=-1)
+        elif change.op == "insert":
+            _forget(made, parts, shift=1)
+            _move_accepted(made, parts, shift=1)
+            _insert(made, parts, change)
+        else:
+            kind_of(made, parts)
+            _forget(made, parts)
+            if change.value is None:
+                drop(made, parts)
+            else:
+                put(made, parts, copy.deepcopy(change.value))
+            if change.path == "hitch.weight_distribution" and change.value is True:
+                mark_bars_absent(made)
+    return settle(made)
+
+
+def _check_day(change: Change) -> None:
+    try:
+        Entry.model_validate({"date": change.date})
+    except ValidationError as exc:
+        raise InputError(f"“{change.date}” is not a date: write it like 2026-05-02.",
+                         [Problem(change.path, f"“{change.date}” is not a date such as 2026-05-02", "day")]) from exc  # fmt: skip
+
+
+def _forget(document: Document, parts: PathParts, shift: int = 0) -> None:
+    """Forget the texts of what was set or taken away, so that they do not come back over it.
+
+    Where an element leaves a list or enters it, the texts of those after it move with them.
+    """
+    last, place = parts[-1], len(parts) - 1
+    moved: dict[PathParts, dict[str, Any]] = {}
+    for at, entry in entries_of(document).items():
+        index = at[place] if len(at) > place else None
+        if shift <= 0 and at[: len(parts)] == parts:
+            moved[at] = {}
+        elif (
+            shift
+            and isinstance(last, int)
+            and isinstance(index, int)
+            and at[:place] == parts[:-1]
+            and index >= last
+            and _held_above(document, at, parts)
+        ):
+            moved[at] = dict(entry)
+    for at in moved:
+        remember(document, at, **dict.fromkeys(("text", "source", "date", "note")))
+    for at, entry in moved.items():
+        index = at[place]
+        if entry and isinstance(index, int):
+            remember(document, (*at[:place], index + shift, *at[place + 1 :]), **entry)
+
+
+def _move_accepted(document: Document, parts: PathParts, shift: int) -> None:
+    """Warnings that were found right stay with their pass where another one before it goes or comes; with it they go."""
+    weigh_in, last = value_at(document, parts[:2]), parts[-1]
+    if parts[:1] != ("weigh_ins",) or len(parts) != 4 or not isinstance(last, int) or not isinstance(weigh_in, dict):
+        return
+    kept = []
+    for accepted in weigh_in.get("accepted", ()):
+        at = read_path(accepted.get("path", ""))
+        index = at[1] if at[:1] == (parts[2],) and len(at) > 1 else None
+        if not isinstance(index, int) or index < last:
+            kept.append(accepted)
+        elif shift > 0 or index > last:
+            kept.append({**accepted, "path": write_path((at[0], index + shift, *at[2:]))})
+    if kept:
+        weigh_in["accepted"] = kept
+    else:
+        weigh_in.pop("accepted", None)
+
+
+def _held_above(document: Document, at: PathParts, parts: PathParts) -> bool:
+    """Whether a text is remembered outside the list's own elements, which move by themselves."""
+    return len(kind_of(document, at).holder) < len(parts)
+
+
+def _insert(document: Document, parts: PathParts, change: Change) -> None:
+    kind_of(document, parts)
+    if not isinstance(parts[-1], int):
+        raise InputError("Only a list takes an insertion.", [Problem(write_path(parts), "is not a list", "path")])
+    holder = value_at(document, parts[:-1])
+    if holder is None:
+        put(document, parts[:-1], [])
+        holder = value_at(document, parts[:-1])
+    holder.insert(parts[-1], copy.deepcopy(change.value))
+    problems = []
+    for name, text in (change.texts or {}).items():
+        at = (*parts, *read_path(name))
+        if not text.strip():
+            continue
+        try:
+            value = understand(document, at, text)
+        except QuantityError as exc:
+            problems.append(Problem(name, exc.message, exc.code))
+            continue
+        put(document, at, value)
+        if text.strip() != as_text(value):
+            remember(document, at, text=text)
+    if problems:
+        raise InputError(str(problems[0]), problems)

@@ -1,0 +1,97 @@
+"""The ``entered`` map of each part: how a figure was typed, and typed texts that are not figures yet."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from noxel.core.editing.paths import Document, PathParts, kind_of, put, value_at
+from noxel.core.quantities import read_typed
+from noxel.core.rig import Entry, RigFile, read_path, write_path
+
+
+@dataclass(frozen=True, slots=True)
+class FieldState:
+    """How a field stands: as typed, what was understood, and what is wrong with it."""
+
+    path: str
+    entry: Entry
+    problem: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Edited:
+    """A rig after changes, with every field whose text is remembered."""
+
+    document: Document
+    rig: RigFile
+    fields: tuple[FieldState, ...]
+
+
+def unit_of(document: Document, parts: PathParts, dimension: str) -> str | None:
+    if dimension == "length":
+        return value_at(document, ("units", "length")) or None
+    if dimension == "volume":
+        return value_at(document, ("units", "volume")) or ("gal" if value_at(document, ("units", "mass")) == "lb" else "l")
+    if dimension == "pressure":
+        return value_at(document, ("units", "pressure")) or ("psi" if value_at(document, ("units", "mass")) == "lb" else "kPa")
+    if parts[:1] == ("weigh_ins",) and len(parts) > 4 and parts[2] == "passes":
+        own = value_at(document, (*parts[:4], "unit"))
+        if own:
+            return str(own)
+    return value_at(document, ("units", "mass")) or None
+
+
+def understand(document: Document, parts: PathParts, text: str) -> Any:
+    kind = kind_of(document, parts)
+    if kind.dimension == "text" or kind.dimension == "choice":
+        return text
+    return read_typed(text, kind.dimension, unit_of(document, parts, kind.dimension)).value
+
+
+def entries_of(document: Document) -> dict[PathParts, dict[str, Any]]:
+    """Every remembered entry with the path of its figure."""
+    found: dict[PathParts, dict[str, Any]] = {}
+
+    def walk(here: Any, at: PathParts) -> None:
+        if isinstance(here, dict):
+            for key, entry in (here.get("entered") or {}).items():
+                found[(*at, *read_path(key))] = entry
+            for key, value in here.items():
+                if key != "entered":
+                    walk(value, (*at, key))
+        elif isinstance(here, list):
+            for index, value in enumerate(here):
+                walk(value, (*at, index))
+
+    walk(document, ())
+    return found
+
+
+def remember(document: Document, parts: PathParts, **keep: Any) -> None:
+    """Keep or clear what is remembered about a figure; an entry that says nothing is taken away."""
+    holder = kind_of(document, parts).holder
+    if value_at(document, holder) is None:
+        put(document, holder, {})
+    part = value_at(document, holder)
+    entered = part.setdefault("entered", {})
+    key = write_path(parts[len(holder) :])
+    entry = {**entered.get(key, {}), **keep}
+    entry = {name: value for name, value in entry.items() if value is not None}
+    if entry:
+        entered[key] = entry
+    else:
+        entered.pop(key, None)
+    if not entered:
+        part.pop("entered")
+
+
+def as_text(value: Any) -> str:
+    return value if isinstance(value, str) else repr(value)
+
+
+def must_stay(document: Document, parts: PathParts) -> bool:
+    """Whether a figure cannot simply go: the format requires it, or its neighbours in a list would move up."""
+    return kind_of(document, parts).required or isinstance(parts[-1], int)
+
+
+def entry_order(item: tuple[PathParts, Any]) -> list[str]:
+    return [f"{part:09d}" if isinstance(part, int) else part for part in item[0]]

@@ -1,0 +1,30 @@
+"""What a new rig starts from."""
+
+from typing import Any
+
+from noxel.core.quantities import MassUnit
+from noxel.core.rig import Kind
+
+
+def new_rig(name: str, kind: Kind, mass: MassUnit) -> dict[str, Any]:
+    """The document of a rig about which nothing is known yet."""
+    towing = kind in ("conventional", "fifth_wheel", "gooseneck")
+    chain = (
+        ("receiver", "ball mount", "ball")
+        if kind == "conventional"
+        else ("fifth-wheel hitch",)
+        if kind == "fifth_wheel"
+        else ()
+    )
+    document: dict[str, Any] = {
+        "format": "noxel-rig",
+        "version": 1,
+        "units": {"mass": mass, "length": "in" if mass == "lb" else "cm"},
+        "name": name,
+        "kind": kind,
+        "vehicle": {"body": "motorhome" if kind == "motorhome" else "pickup"},
+    }
+    if towing:
+        document["hitch"] = {"weight_distribution": False, "parts": [{"kind": part} for part in chain or ("gooseneck ball",)]}
+        document["trailer"] = {}
+    return document

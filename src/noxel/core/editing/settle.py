@@ -1,0 +1,138 @@
+"""Turning typed texts into figures as far as they are valid, and saying why not for the others."""
+
+import copy
+from typing import Any
+
+from pydantic import ValidationError
+
+from noxel.core.editing.entries import Edited, FieldState, as_text, entries_of, entry_order, must_stay, remember, understand
+from noxel.core.editing.paths import Document, PathParts, drop, kind_of, put, value_at
+from noxel.core.rig import Entry, RigFile, parse_rig, problems_of, read_path, write_path
+from noxel.errors import InputError, RigFileError
+
+
+def mark_bars_absent(document: Document) -> None:
+    """What was weighed before the hitch got spring bars was weighed without them."""
+    for weigh_in in document.get("weigh_ins", []):
+        for each in weigh_in.get("passes", []):
+            if each.get("config") == "hitched":
+                each.setdefault("spring_bars", "none")
+
+
+def fit(document: Document) -> Document:
+    """A rig whose vehicle, hitch or trailer was changed in another rig: its own weigh-ins follow where they must.
+
+    Raises
+    ------
+    RigFileError
+        If they contradict the change.
+    """
+    made = copy.deepcopy(document)
+    if made.get("hitch", {}).get("weight_distribution"):
+        mark_bars_absent(made)
+    return settle(made).document
+
+
+def frame_of_weigh_ins(document: Document) -> tuple[object, ...]:
+    """What the rules of every weigh-in depend on."""
+    trailer, hitch = document.get("trailer"), document.get("hitch", {})
+    axles = len((trailer or {}).get("ratings", {}).get("gawr", ()))
+    return trailer is None, bool(hitch.get("weight_distribution")), axles, document["units"]
+
+
+def settle(document: Document) -> Edited:
+    """Put every remembered text to work that can stand, and say of the others why not.
+
+    Raises
+    ------
+    RigFileError
+        If the document itself breaks a rule that no remembered text explains.
+    """
+    made = copy.deepcopy(document)
+    wrong: dict[PathParts, str] = {}
+    before: dict[PathParts, Any] = {}
+    for parts, entry in sorted(entries_of(made).items(), key=entry_order):
+        text = entry.get("text")
+        if text is None:
+            continue
+        before[parts] = value_at(made, parts)
+        if not text.strip():
+            wrong[parts] = "is needed here"
+            continue
+        try:
+            put(made, parts, understand(made, parts, text))
+        except InputError as exc:
+            wrong[parts] = exc.message
+            _set_back(made, parts, before[parts])
+    _stand(made, before, wrong)
+    fields = []
+    for parts, entry in sorted(entries_of(made).items(), key=entry_order):
+        text = entry.get("text")
+        if text is not None and parts not in wrong and text.strip() == as_text(value_at(made, parts)).strip():
+            remember(made, parts, text=None)  # the figure itself says everything that the text did
+            text = None
+        said = wrong.get(parts)
+        if said and value_at(made, parts) is not None:
+            said = f"{said}. Still using {as_text(value_at(made, parts))}"
+        kept = Entry.model_validate({**entry, "text": text})
+        if kept != Entry():
+            fields.append(FieldState(write_path(parts), kept, said))
+    return Edited(made, parse_rig(made), tuple(fields))
+
+
+def _set_back(document: Document, parts: PathParts, previous: Any) -> None:
+    """A text that cannot stand: leave the figure out, or as it was where it cannot go."""
+    if not must_stay(document, parts):
+        drop(document, parts)
+    elif previous is not None:
+        put(document, parts, previous)
+    elif isinstance(parts[-1], int):
+        del (value_at(document, parts[:-1]) or [])[parts[-1] :]  # a new element: those after it have no place either
+    if value_at(document, parts[:-1]) == []:  # made for this element only
+        drop(document, parts[:-1])
+
+
+def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, str]) -> None:
+    """Validate; a problem at a figure turns that figure back into a text that waits. Each round settles one."""
+    while True:
+        try:
+            RigFile.model_validate(made)
+            return
+        except ValidationError as exc:
+            problems = problems_of(exc)
+            found = ((problem, _cause(read_path(problem.path), before, wrong, made)) for problem in problems)
+            problem, cause = next((pair for pair in found if pair[1] is not None), (problems[0], None))
+            if cause is None:
+                more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
+                raise RigFileError(f"{problems[0]}{more}", problems) from exc
+            if cause not in before:
+                remember(made, cause, text=as_text(value_at(made, cause)))
+            wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
+            _set_back(made, cause, before.get(cause))
+            for known in before:
+                if known[:-1] == cause[:-1] and isinstance(known[-1], int) and value_at(made, known) is None:
+                    wrong.setdefault(known, "waits for the one before it")
+
+
+def _cause(parts: PathParts, before: dict[PathParts, Any], wrong: dict[PathParts, str], made: Document) -> PathParts | None:
+    """The figure that a problem comes from: the typed one that it names, a typed one beside it, else what stands there.
+
+    A reading that is missing from its set is blamed on the readings that are there.
+    """
+    candidates = [parts, *(known for known in before if parts[:-1] == known[:-1] or parts == known[: len(parts)])]
+    typed = [known for known in candidates if known in before and known not in wrong]
+    if typed:
+        return typed[0]
+    beside = value_at(made, parts[:-1])
+    siblings = [(*parts[:-1], name) for name in beside] if parts[-2:-1] == ("readings",) and isinstance(beside, dict) else []
+    for each in (parts, *siblings):
+        if isinstance(value_at(made, each), int | float | str) and each not in wrong and _figure(made, each):
+            return each
+    return None
+
+
+def _figure(document: Document, parts: PathParts) -> bool:
+    try:
+        return kind_of(document, parts).dimension not in ("text", "choice")
+    except InputError:
+        return False

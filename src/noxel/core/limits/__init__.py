@@ -1,0 +1,79 @@
+"""Load against rating.
+
+Which rating applies to each check, the status of each check, the verdict, the headroom that is left.
+"""
+
+from noxel.core.limits.checks import (
+    AXLE_LOAD,
+    FIGURE_OF,
+    Checked,
+    Foreseen,
+    Outlook,
+    Status,
+    Verdict,
+    binding,
+    exceeds,
+    limit_of,
+    run_checks,
+    tightest_first,
+    verdict,
+)
+from noxel.core.limits.doubts import Doubt, DoubtCode, doubts, unanswered
+from noxel.core.limits.headroom import Headroom, headroom
+from noxel.core.limits.outlook import foresee, outlook_of
+from noxel.core.limits.pressures import pressure_for, read_pressure_table
+from noxel.core.limits.ratings import (
+    RATING_PATHS,
+    Limit,
+    combination_limit,
+    cushion,
+    limits,
+    payload_limit,
+    tongue_limit,
+    tow_limit,
+)
+from noxel.core.limits.tires import OLD_YEARS, AxleSet, age_years, axle_sets, is_p_metric, made_on, read_load_index
+from noxel.core.limits.under_load import AXLES_APART, SIDES_APART
+
+__all__ = [
+    "AXLES_APART",
+    "AXLE_LOAD",
+    "FIGURE_OF",
+    "OLD_YEARS",
+    "RATING_PATHS",
+    "SIDES_APART",
+    "AxleSet",
+    "Checked",
+    "Doubt",
+    "DoubtCode",
+    "Foreseen",
+    "Headroom",
+    "Limit",
+    "Outlook",
+    "Status",
+    "Verdict",
+    "age_years",
+    "axle_sets",
+    "binding",
+    "combination_limit",
+    "cushion",
+    "doubts",
+    "exceeds",
+    "foresee",
+    "headroom",
+    "is_p_metric",
+    "limit_of",
+    "limits",
+    "made_on",
+    "outlook_of",
+    "payload_limit",
+    "pressure_for",
+    "read_load_index",
+    "read_pressure_table",
+    "run_checks",
+    "tightest_first",
+    "tongue_limit",
+    "tow_limit",
+    "unanswered",
+    "verdict",
+]

@@ -1,0 +1,275 @@
+"""Checks: each load against its limit, and the verdict over all of them."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+from noxel.core.limits.ratings import Limit, cushion, limits, unsure
+from noxel.core.limits.tires import axle_sets
+from noxel.core.limits.under_load import assembly_load, single_axles, tire_load
+from noxel.core.mechanics import SAME, Weighing
+from noxel.core.quantities import Figure, Term, total
+from noxel.core.rig import RigFile, on_its_wheels, share_range, source_words
+
+Status = Literal["over", "low", "high", "tight", "unconfirmed", "unknown", "within"]
+Verdict = Literal["stop", "incomplete", "caution", "within"]
+Outlook = Literal["over", "over_at_rating", "low", "high", "within", "open"]
+
+REQUIRED_TOWING = (
+    "vehicle.front_axle", "vehicle.rear_axle", "vehicle.gross", "vehicle.tow_rating", "combination.gross",
+    "trailer.gross", "trailer.axles", "hitch.trailer", "hitch.tongue", "tongue.share",
+)  # fmt: skip
+REQUIRED_ALONE = ("vehicle.front_axle", "vehicle.rear_axle", "vehicle.gross")
+
+FIGURE_OF = {
+    "vehicle.front_axle": "front_hitched",
+    "vehicle.rear_axle": "rear_hitched",
+    "vehicle.gross": "vehicle_hitched",
+    "combination.gross": "combination_gross",
+    "vehicle.tow_rating": "trailer_gross",
+    "trailer.gross": "trailer_gross",
+    "trailer.axles": "trailer_axles",
+    "hitch.trailer": "trailer_gross",
+    "hitch.tongue": "tongue_static",
+    "tongue.share": "tongue_share",
+}
+"""The load that each check judges, where it is a load as it stands."""
+AXLE_LOAD = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}
+"""The load on each group of tires."""
+FLOORS = {
+    "trailer.gross": "trailer_axles",
+    "vehicle.tow_rating": "trailer_axles",
+    "hitch.trailer": "trailer_axles",
+    "hitch.tongue": "tongue_net",
+}
+"""What a load that is not known is at least."""
+
+
+def required_checks(rig: RigFile) -> tuple[str, ...]:
+    """Which checks must be made; a car towed on its own wheels has no tongue to judge."""
+    if not rig.towing:
+        return REQUIRED_ALONE
+    if on_its_wheels(rig):
+        return tuple(check for check in REQUIRED_TOWING if check not in ("hitch.tongue", "tongue.share"))
+    return REQUIRED_TOWING
+
+
+@dataclass(slots=True, eq=False)
+class Foreseen:
+    """What a check that cannot be made is expected to find. Margin in kilograms, None for the tongue share."""
+
+    actual: Figure
+    margin: float | None
+    outlook: Outlook
+
+
+@dataclass(slots=True, eq=False)
+class Checked:
+    """One check: the load, its limit, and what that makes of it. Masses in kilograms.
+
+    ``margin`` is what is left below the limit, negative when over; ``used`` the share of the limit that is used. ``expected`` is
+    what a check that cannot be made yet is expected to find.
+    """
+
+    id: str
+    actual: Figure | None
+    limit: Limit | None
+    status: Status
+    required: bool
+    cushion: float = 1.0
+    at_least: Figure | None = None
+    range: tuple[float, float] | None = None
+    expected: Foreseen | None = None
+
+    margin: float | None = field(init=False)
+    used: float | None = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.margin = self.used = None
+        if self.actual is not None and self.limit is not None:
+            most = self.limit.kg
+            self.margin = most - self.actual.value
+            self.used = 1 - self.margin / most if most > 0 else None
+
+
+def exceeds(actual: float, limit: float) -> bool:
+    """Whether a load is above a limit by more than the rounding of unit conversions."""
+    return actual - limit > SAME * max(abs(actual), abs(limit))
+
+
+def _status(actual: Figure | None, limit: Limit | None, cushioned: float, floor: Figure | None) -> Status:
+    if limit is None:
+        return "unknown"
+    if actual is None:
+        return "over" if floor is not None and limit.real and exceeds(floor.value, limit.kg) else "unknown"
+    over = exceeds(actual.value, limit.kg)
+    if over and (not limit.worked_out or limit.certainty == "optimistic"):
+        return "over"
+    if not limit.real:
+        return "unconfirmed"
+    near = limit.kg - actual.value <= actual.plus_minus + SAME * limit.kg
+    return "tight" if near or exceeds(actual.value, cushioned * limit.kg) else "within"
+
+
+def share_status(figure: Figure | None, low: float, high: float) -> Status:
+    """The status of a tongue share against the range aimed at."""
+    if figure is None:
+        return "unknown"
+    if exceeds(low, figure.value):
+        return "low"
+    if exceeds(figure.value, high):
+        return "high"
+    nearest = min(figure.value - low, high - figure.value)
+    return "tight" if nearest < figure.plus_minus * (1 - SAME) else "within"
+
+
+def payload_used(rig: RigFile, loaded: Figure | None, empty: Figure | None) -> Figure | None:
+    """What people, cargo, hitch and tongue weigh: the loaded vehicle less the empty one. [kg]"""
+    if loaded is None or empty is None:
+        return None
+    names = {
+        "curb_measured": "vehicle empty, weighed",
+        "curb_weight": "curb weight",
+        "curb_by_placard": "empty weight by the labels",
+    }
+    name = names[empty.key]
+    source = source_words(rig, "vehicle.curb_weight") if empty.key == "curb_weight" else None
+    terms = [loaded.term("", "loaded vehicle"), Term("−", name, empty.amount, source=source)]
+    return total("payload_used", f"loaded vehicle − {name}", terms)
+
+
+def cargo_used(rig: RigFile, gross: Figure | None, dry: Figure | None) -> Figure | None:
+    """What the trailer carries: the trailer in total less its dry weight. [kg]"""
+    if gross is None or dry is None:
+        return None
+    terms = [
+        gross.term("", "trailer in total"),
+        Term("−", "dry weight", dry.amount, source=source_words(rig, "trailer.dry_weight")),
+    ]
+    return total("cargo_used", "trailer in total − dry weight", terms)
+
+
+def _exact(key: str, kg: float | None) -> Figure | None:
+    """A mass as entered, without a ±: what was weighed is judged against it as it stands."""
+    return Figure(key, kg, "as entered") if kg is not None else None
+
+
+def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
+    figures, hitched, trailer = weighing.figures, weighing.hitched, rig.trailer
+    found: dict[str, Figure | None] = {check: figures.get(key) for check, key in FIGURE_OF.items()}
+    curb, dry = rig.vehicle.curb_weight, trailer.dry_weight if trailer else None
+    empty = figures.get("curb_measured") or _exact("curb_weight", curb.kg if curb else None)
+    found["vehicle.payload"] = payload_used(rig, figures.get("vehicle_hitched"), empty)
+    found["trailer.cargo"] = cargo_used(rig, figures.get("trailer_gross"), _exact("dry_weight", dry.kg if dry else None))
+    if hitched is None:
+        return found
+    for figure in single_axles(hitched) if trailer else ():
+        found[f"trailer.axle_{figure.key.rsplit('_', 1)[1]}"] = figure
+    for each in axle_sets(rig):
+        whole = figures.get(AXLE_LOAD[each.group])
+        one = tire_load(rig, f"tire_{each.group}", hitched, each.group, whole, each.tires)
+        found[f"tires.{each.group}"] = one
+        found[f"wheels.{each.group}"] = one.renamed(f"wheel_{each.group}") if one else None
+        found[f"assembly.{each.group}"] = assembly_load(rig, f"assembly_{each.group}", hitched, each.group, whole)
+    return found
+
+
+def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing) -> Iterable[str]:
+    required = required_checks(rig)
+    yield from (check for check in required if check != "tongue.share")
+    single = set(weighing.hitched.single_axles) if weighing.hitched else set()
+    for check in limit:
+        if check in required or limit[check] is None or (check == "hitch.tongue" and on_its_wheels(rig)):
+            continue
+        if check.startswith("trailer.axle_") and int(check.rsplit("_", 1)[1]) not in single:
+            continue
+        yield check
+    if "tongue.share" in required:
+        yield "tongue.share"
+
+
+_BASE_OF = {"vehicle.payload": "vehicle.curb_weight", "trailer.cargo": "trailer.dry_weight"}
+
+
+def limit_of(rig: RigFile, check: str, known: Mapping[str, Limit | None], weighing: Weighing) -> Limit | None:
+    """A check's limit; one that rests on a curb or dry weight that is only a guess confirms nothing."""
+    limit = known[check]
+    base = _BASE_OF.get(check)
+    if limit is None or base is None or not limit.real or (check == "vehicle.payload" and "curb_measured" in weighing.figures):
+        return limit
+    return limit.resting_on(base) if unsure(rig, base) else limit
+
+
+def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
+    """Compare every load with its limit.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Its ratings, hitch chain and policy.
+    weighing : Weighing
+        What the weigh-in lets us know.
+
+    Returns
+    -------
+    list of Checked
+        The required checks even when unknown; the others where their limit is known.
+    """
+    known, actuals = limits(rig), _actuals(rig, weighing)
+    required = required_checks(rig)
+    found = []
+    for check in _listed(rig, known, weighing):
+        actual = actuals.get(check)
+        if check == "tongue.share":
+            low, high = share_range(rig)
+            found.append(Checked(check, actual, None, share_status(actual, low, high), True, range=(low, high)))
+            continue
+        floor = weighing.figures.get(FLOORS[check]) if actual is None and check in FLOORS else None
+        limit, share = limit_of(rig, check, known, weighing), cushion(rig, check)
+        found.append(Checked(check, actual, limit, _status(actual, limit, share, floor), check in required, share, floor))
+    return found
+
+
+def verdict(checks: Iterable[Checked], *, doubted: bool = False) -> Verdict:
+    """One word over all checks: ``stop``, ``incomplete``, ``caution`` or ``within``.
+
+    ``doubted`` is whether something stands that cannot be right and that the owner has not accepted.
+    """
+    rows = list(checks)
+    if any(row.status in ("over", "low") for row in rows):
+        return "stop"
+    if any(row.required and row.status == "unknown" for row in rows):
+        return "incomplete"
+    if doubted or any(row.status in ("tight", "high", "unconfirmed", "unknown") for row in rows):
+        return "caution"
+    return "within"
+
+
+_RANK: Mapping[Status, int] = {"over": 0, "low": 0, "high": 1, "tight": 2, "unknown": 3, "unconfirmed": 4, "within": 4}
+
+
+def tightest_first(checks: Iterable[Checked]) -> list[Checked]:
+    """Order checks as a judge reads them: what is over, what is too close, what is not known, then by room left."""
+
+    def key(row: Checked) -> tuple[int, float]:
+        rank = _RANK[row.status]
+        if row.status == "unknown" and not row.required and row.expected is None:
+            rank = 5
+        if row.range is not None:
+            return rank, 0.5
+        if row.expected is not None and row.limit is not None:
+            return rank, -row.expected.actual.value / row.limit.kg
+        return rank, -(row.used if row.used is not None else 0.0)
+
+    return sorted(checks, key=key)
+
+
+def binding(checks: Iterable[Checked]) -> Checked | None:
+    """The limiting check: the real limit of which the largest share is used.
+
+    With something over, it is the worst of those; a limit that is not real counts only when no real one is known.
+    """
+    rows = [row for row in checks if row.used is not None]
+    over = [row for row in rows if row.status == "over"]
+    real = [row for row in rows if row.limit and row.limit.real]
+    return max(over or real or rows, key=lambda row: row.used or 0.0, default=None)

@@ -1,0 +1,269 @@
+"""Limits: which rating each check is compared with, and what stands in when it was not entered."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from noxel.core.limits.tires import AxleSet, axle_sets
+from noxel.core.quantities import Mass
+from noxel.core.rig import HitchPart, RigFile, entry_at, on_its_wheels, on_pin, rating_in, rating_path
+
+Certainty = Literal["real", "guessed", "incomplete_chain", "optimistic", "conservative", "rough"]
+"""How far to trust a limit: entered off a label or a manual; entered as a guess or as worked out; of a hitch chain with a link
+unrated; or worked out from other ratings, too high, too low, or by a rule of thumb."""
+WORKED_OUT: tuple[Certainty, ...] = ("optimistic", "conservative", "rough")
+UNSURE = ("guess", "worked_out")
+"""Sources that make an entered rating confirm nothing."""
+
+CUSHION_SCHOOL: Mapping[str, float] = {"vehicle.tow_rating": 0.80, "trailer.cargo": 0.85}
+"""The cushion school: 80 % of the tow rating, 85 % of the trailer's cargo."""
+
+
+ROUGH_TONGUE = 0.10
+"""Tongue limit as a share of the tow rating where none was entered; rough, for ball hitches only."""
+
+
+RATING_PATHS = {
+    "vehicle.front_axle": "vehicle.ratings.gawr_front", "vehicle.rear_axle": "vehicle.ratings.gawr_rear",
+    "vehicle.gross": "vehicle.ratings.gvwr", "combination.gross": "vehicle.ratings.gcwr",
+    "vehicle.tow_rating": "vehicle.ratings.tow_rating", "trailer.gross": "trailer.ratings.gvwr",
+    "trailer.axles": "trailer.ratings.gawr[0]", "hitch.trailer": "hitch.parts[0].trailer",
+    "hitch.tongue": "vehicle.ratings.tongue_rating",
+}  # fmt: skip
+"""Where the rating of each required check is entered."""
+
+
+@dataclass(slots=True, eq=False)
+class LimitTerm:
+    """One entered figure that a limit is made of. [kg]"""
+
+    op: Literal["", "+", "−", "×"]
+    label: str
+    kg: float
+    path: str
+
+
+@dataclass(slots=True, eq=False)  # not frozen: an answer has dozens, and a frozen one takes several times as long to build
+class Limit:
+    """A limit in kilograms, the name of its source, where that stands in the rig file, and how far to trust it.
+
+    ``lacking`` names the links of a hitch chain that keep it from being known; ``base`` is the path of a guessed base weight
+    that the load was worked out from.
+    """
+
+    kg: float
+    source: str
+    path: str
+    certainty: Certainty = "real"
+    terms: tuple[LimitTerm, ...] = ()
+    lacking: tuple[str, ...] = ()
+    base: str | None = None
+
+    @property
+    def worked_out(self) -> bool:
+        """Whether it was worked out from other ratings rather than entered."""
+        return self.certainty in WORKED_OUT
+
+    @property
+    def real(self) -> bool:
+        """Whether a load can be called within it: entered, and neither guessed nor the least of a chain with a link unrated."""
+        return self.certainty == "real"
+
+    def resting_on(self, guess: str) -> "Limit":
+        """The same limit for a load worked out from a base weight that is only a guess; ``guess`` is that weight's path."""
+        return replace(self, certainty="guessed", base=guess)
+
+
+def unsure(rig: RigFile, path: str) -> bool:
+    """Whether the figure at a path was entered as a guess or as worked out; a rating by mode may be marked as a whole."""
+    whole = path.removesuffix(".carrying").removesuffix(".distributing")
+    return any((entry := entry_at(rig, each)) is not None and entry.source in UNSURE for each in {path, whole})
+
+
+def cushion(rig: RigFile, check: str) -> float:
+    """The share of a limit that the owner's policy lets be used; 1 is the full rating."""
+    own = rig.policy.cushions.get(check)
+    if own is not None:
+        return own
+    return CUSHION_SCHOOL.get(check, 1.0) if rig.policy.school == "cushion" else 1.0
+
+
+def _entered(rig: RigFile, mass: Mass | None, source: str, path: str) -> Limit | None:
+    return Limit(mass.kg, source, path, "guessed" if unsure(rig, path) else "real") if mass else None
+
+
+def _tow_entered(rig: RigFile) -> Limit | None:
+    rating, mode = rig.vehicle.ratings.tow_rating, rig.hitch.mode
+    return _entered(rig, rating_in(rating, mode), "tow_rating", f"vehicle.ratings.tow_rating{rating_path(rating, mode)}")
+
+
+def _sum(rig: RigFile, source: str, path: str, *terms: LimitTerm, certainty: Certainty = "real") -> Limit:
+    kg = sum(-term.kg if term.op == "−" else term.kg for term in terms)
+    if certainty == "real" and any(unsure(rig, term.path) for term in terms):
+        certainty = "guessed"
+    return Limit(kg, source, path, certainty, terms if len(terms) > 1 else ())
+
+
+def combination_limit(rig: RigFile) -> Limit | None:
+    """GCWR, else GVWR + tow rating, which is optimistic: the published one is often lower."""
+    ratings = rig.vehicle.ratings
+    tow = _tow_entered(rig)
+    if ratings.gcwr:
+        return _entered(rig, ratings.gcwr, "gcwr", "vehicle.ratings.gcwr")
+    if ratings.gvwr and tow:
+        gvwr = LimitTerm("", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
+        added = LimitTerm("+", "tow_rating", tow.kg, tow.path)
+        return _sum(rig, "gvwr+tow_rating", "vehicle.ratings.gcwr", gvwr, added,
+                    certainty="optimistic")  # fmt: skip
+    return None
+
+
+def tow_limit(rig: RigFile) -> Limit | None:
+    """The tow rating, else GCWR − GVWR, usually conservative: a hitch or cooling limit can still be lower."""
+    ratings = rig.vehicle.ratings
+    entered = _tow_entered(rig)
+    if entered or not (ratings.gcwr and ratings.gvwr):
+        return entered
+    gcwr = LimitTerm("", "gcwr", ratings.gcwr.kg, "vehicle.ratings.gcwr")
+    gvwr = LimitTerm("−", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
+    return _sum(rig, "gcwr-gvwr", "vehicle.ratings.tow_rating", gcwr, gvwr, certainty="conservative")
+
+
+def payload_limit(rig: RigFile) -> Limit | None:
+    """The placard's payload less what add-on labels take away."""
+    ratings = rig.vehicle.ratings
+    if not ratings.payload:
+        return None
+    terms = [LimitTerm("", "placard", ratings.payload.kg, "vehicle.ratings.payload")]
+    if ratings.payload_reduction and ratings.payload_reduction.kg:
+        terms.append(LimitTerm("−", "add-on label", ratings.payload_reduction.kg, "vehicle.ratings.payload_reduction"))
+    return _sum(rig, "payload", "vehicle.ratings.payload", *terms)
+
+
+def axles_limit(rig: RigFile) -> Limit | None:
+    """The lesser of the trailer axles' ratings added up and the rating of the group."""
+    if rig.trailer is None:
+        return None
+    ratings = rig.trailer.ratings
+    terms = [
+        LimitTerm("+" if index else "", f"axle {index + 1}", rating.kg, f"trailer.ratings.gawr[{index}]")
+        for index, rating in enumerate(ratings.gawr)
+    ]
+    added = _sum(rig, "trailer.gawr", "trailer.ratings.gawr[0]", *terms) if terms else None
+    if ratings.axle_group and (added is None or ratings.axle_group.kg < added.kg):
+        return _entered(rig, ratings.axle_group, "trailer.axle_group", "trailer.ratings.axle_group")
+    return added
+
+
+def _least(limits: list[Limit]) -> Limit | None:
+    return min(limits, key=lambda limit: limit.kg, default=None)  # min keeps the first of equals
+
+
+Field = Literal["trailer", "tongue"]
+
+
+def is_ball(part: HitchPart) -> bool:
+    """Whether a part is the ball itself; a ball mount is not."""
+    return part.kind.strip().lower().endswith("ball")
+
+
+def is_coupler(part: HitchPart) -> bool:
+    """Whether a part is the trailer's coupler."""
+    return "coupler" in part.kind.lower()
+
+
+def _parts(rig: RigFile, field: Field) -> list[Limit]:
+    found = []
+    for index, part in enumerate(rig.hitch.parts):
+        rating = part.trailer if field == "trailer" else part.tongue
+        mass = rating_in(rating, rig.hitch.mode)
+        if mass:
+            at = f"hitch.parts[{index}].{field}{rating_path(rating, rig.hitch.mode)}"
+            found.append(Limit(mass.kg, part.kind, at))
+    return found
+
+
+def unrated_links(rig: RigFile, field: Field) -> tuple[str, ...]:
+    """The links of the hitch chain that keep its limit from being known.
+
+    A listed part without a rating in the mode used (balls and couplers need none for the tongue), one whose rating is a guess,
+    and on a ball the receiver (or tow bar) where none is listed.
+    """
+    found = []
+    for index, part in enumerate(rig.hitch.parts):
+        rating = part.trailer if field == "trailer" else part.tongue
+        if rating_in(rating, rig.hitch.mode) is None:
+            if field == "trailer" or not (is_ball(part) or is_coupler(part)):
+                found.append(part.kind)
+        elif unsure(rig, f"hitch.parts[{index}].{field}{rating_path(rating, rig.hitch.mode)}"):
+            found.append(part.kind)
+    if not on_pin(rig) and not any(word in part.kind.lower() for part in rig.hitch.parts for word in ("receiver", "tow bar")):
+        found.append("receiver")
+    return tuple(found)
+
+
+def _of_chain(rig: RigFile, field: Field, least: Limit | None) -> Limit | None:
+    """The least rating of the chain, marked where a link of it is not known."""
+    if least is None:
+        return None
+    lacking = unrated_links(rig, field)
+    if lacking:
+        least.certainty, least.lacking = "incomplete_chain", lacking
+    return least
+
+
+def hitch_trailer_limit(rig: RigFile) -> Limit | None:
+    """The least trailer rating in the hitch chain, in the mode used."""
+    return _of_chain(rig, "trailer", _least(_parts(rig, "trailer")))
+
+
+def tongue_limit(rig: RigFile) -> Limit | None:
+    """The least tongue rating of vehicle and hitch chain; without any, roughly a tenth of an entered tow rating."""
+    rating, mode = rig.vehicle.ratings.tongue_rating, rig.hitch.mode
+    path = f"vehicle.ratings.tongue_rating{rating_path(rating, mode)}"
+    own = _entered(rig, rating_in(rating, mode), "tongue_rating", path)
+    least = _of_chain(rig, "tongue", _least(([own] if own else []) + _parts(rig, "tongue")))
+    tow = _tow_entered(rig)
+    if least or on_pin(rig) or on_its_wheels(rig) or tow is None:
+        return least
+    return Limit(ROUGH_TONGUE * tow.kg, "10% of tow_rating", "vehicle.ratings.tongue_rating", "rough")
+
+
+def _under_load(rig: RigFile, each: AxleSet) -> dict[str, Limit | None]:
+    """Limits of tires, wheels and axle assembly: for one tire, one wheel, one axle."""
+    rating, tires = each.rating, each.tires
+    tire = Limit(rating.kg, rating.source, f"{each.path}.{rating.field}") if rating else None
+    if tire is not None and unsure(rig, tire.path):
+        tire.certainty = "guessed"
+    return {
+        f"tires.{each.group}": tire,
+        f"wheels.{each.group}": _entered(rig, tires.wheel, "wheel", f"{each.path}.wheel"),
+        f"assembly.{each.group}": _entered(rig, tires.assembly, "assembly", f"{each.path}.assembly"),
+    }
+
+
+def limits(rig: RigFile) -> dict[str, Limit | None]:
+    """Every check's limit, by its id; the checks of single trailer axles included."""
+    ratings, trailer = rig.vehicle.ratings, rig.trailer
+    found: dict[str, Limit | None] = {
+        "vehicle.front_axle": _entered(rig, ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"),
+        "vehicle.rear_axle": _entered(rig, ratings.gawr_rear, "gawr_rear", "vehicle.ratings.gawr_rear"),
+        "vehicle.gross": _entered(rig, ratings.gvwr, "gvwr", "vehicle.ratings.gvwr"),
+        "vehicle.payload": payload_limit(rig),
+    }
+    for each in axle_sets(rig):
+        found |= _under_load(rig, each)
+    if trailer is None:
+        return found
+    found |= {
+        "combination.gross": combination_limit(rig),
+        "vehicle.tow_rating": tow_limit(rig),
+        "trailer.gross": _entered(rig, trailer.ratings.gvwr, "trailer.gvwr", "trailer.ratings.gvwr"),
+        "trailer.axles": axles_limit(rig),
+        "trailer.cargo": _entered(rig, trailer.ratings.ccc, "trailer.ccc", "trailer.ratings.ccc"),
+        "hitch.trailer": hitch_trailer_limit(rig),
+        "hitch.tongue": tongue_limit(rig),
+    }
+    for index, rating in enumerate(trailer.ratings.gawr):
+        found[f"trailer.axle_{index + 1}"] = _entered(rig, rating, "trailer.gawr", f"trailer.ratings.gawr[{index}]")
+    return found

@@ -1,0 +1,133 @@
+"""What one tire, one wheel and one axle assembly carries, from wheel readings where there are some, else from axle loads."""
+
+from noxel.core.mechanics import PassLoads, between, reading_words
+from noxel.core.quantities import Amount, Figure, Term, combine, nominal, total
+from noxel.core.rig import AxleTires, RigFile
+
+SIDES_APART = 0.05
+"""How far one wheel of an axle that was not weighed by wheel may be from half of it, as a share."""
+AXLES_APART = 0.08
+"""The same for a wheel, or an axle, of a trailer whose axles were weighed as one group."""
+
+
+def _amounts(loads: PassLoads, stem: str) -> list[str]:
+    """The readings of one axle, whole or by wheel."""
+    return [name for name in loads.readings if name == stem or name in (f"{stem}_left", f"{stem}_right")]
+
+
+def _axles(loads: PassLoads | None, group: str) -> list[str] | None:
+    """The axles of a group that were weighed singly; None where they were not, or not all of them."""
+    if loads is None:
+        return None
+    if group != "trailer":
+        return [group] if _amounts(loads, group) else None
+    return [f"trailer_{number}" for number in loads.single_axles] or None
+
+
+def _put_back(loads: PassLoads, group: str) -> float:
+    """What corrections add to the heaviest wheel of an axle: only what was missing on the scale counts. [kg]"""
+    if group == "trailer":
+        return 0.0
+    added = [each for each in loads.each.adjustments if each.mass.kg > 0]
+    return sum(each.mass.kg * (each.front_share if group == "front" else 1 - each.front_share) for each in added)
+
+
+def _heaviest(loads: PassLoads | None, group: str, whole: Figure | None) -> tuple[Term, int, bool] | None:
+    """The reading that says most about one tire, how many like it there are, and whether it is a wheel's."""
+    axles = _axles(loads, group)
+    if loads is not None and axles is not None:
+        names = [name for axle in axles for name in _amounts(loads, axle)]
+        if all(name.endswith(("_left", "_right")) for name in names):
+            name = max(names, key=lambda each: nominal(loads.readings[each]))
+            amount = combine([(1.0, loads.readings[name]), (1.0, _put_back(loads, group))])
+            return Term("", f"heaviest wheel: {reading_words(name)}", amount), len(names), True
+        if group == "trailer":
+            figures = single_axles(loads)
+            heaviest = max(figures, key=lambda each: each.value)
+            return Term("", f"heaviest axle: {heaviest.terms[0].label.split(',')[0]}", heaviest.amount), len(figures), False
+    if whole is None:
+        return None
+    return whole.term("", "load on the axle" if group != "trailer" else "load on the trailer's axles"), 1, False
+
+
+def single_axles(loads: PassLoads) -> list[Figure]:
+    """The trailer's axles that were weighed singly. [kg]"""
+    found = []
+    for number in loads.single_axles:
+        names = _amounts(loads, f"trailer_{number}")
+        terms = [Term("+" if index else "", reading_words(name), loads.readings[name]) for index, name in enumerate(names)]
+        found.append(total(f"trailer_axle_{number}", "the readings of this axle", terms))
+    return found
+
+
+def _together(rig: RigFile, loads: PassLoads | None, group: str) -> bool:
+    """Whether two or more trailer axles were weighed as one group; two where their number is not said."""
+    rated = len(rig.trailer.ratings.gawr) if rig.trailer else 0
+    return group == "trailer" and rated != 1 and _axles(loads, group) is None
+
+
+def tire_load(
+    rig: RigFile, key: str, loads: PassLoads | None, group: str, whole: Figure | None, tires: AxleTires
+) -> Figure | None:
+    """What the tire (or wheel) that carries most has on it.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For the number of trailer axles.
+    key : str
+        What to call the figure.
+    loads : PassLoads or None
+        The pass that was weighed; None for a load that is only expected.
+    group : {"front", "rear", "trailer"}
+        Which axle, or all of the trailer's.
+    whole : Figure or None
+        Load on the axle or group. [kg]
+    tires : AxleTires
+        How many there are.
+
+    Returns
+    -------
+    Figure or None
+        None without a count or a load. [kg]
+
+    Notes
+    -----
+    Heaviest reading × number of such readings ÷ number of tires. Not weighed by wheel, one side or one axle may carry more: the
+    figure is multiplied by 1 ± 0.05, or 1 ± 0.08 for axles weighed as one group (uniform).
+    """
+    found = _heaviest(loads, group, whole)
+    if found is None or tires.count is None:
+        return None
+    first, like, by_wheel = found
+    amount: Amount = combine([(like / tires.count, first.amount)])
+    terms = [first] + ([Term("×", "readings like it", float(like), "count")] if like > 1 else [])
+    terms.append(Term("÷", "tires", float(tires.count), "count"))
+    if not by_wheel:
+        apart = AXLES_APART if _together(rig, loads, group) else SIDES_APART
+        factor = between(1 - apart, 1 + apart)
+        amount = amount * factor
+        terms.append(Term("×", "one side or axle may carry more", factor, "count"))
+    formula = f"{first.label.split(':')[0]}{' × number of such readings' if like > 1 else ''} ÷ number of tires"
+    return Figure(key, amount, formula, tuple(terms))
+
+
+def assembly_load(rig: RigFile, key: str, loads: PassLoads | None, group: str, whole: Figure | None) -> Figure | None:
+    """What one axle carries: the heaviest of a trailer's where they were weighed singly, else its part of the group.
+
+    Parameters and result as for :func:`tire_load`.
+    """
+    if group != "trailer":
+        return whole.renamed(key) if whole else None
+    if loads is not None and _axles(loads, group) is not None:
+        return max(single_axles(loads), key=lambda each: each.value).renamed(key)
+    axles = len(rig.trailer.ratings.gawr) if rig.trailer else 0
+    if whole is None or not axles:
+        return None
+    amount: Amount = combine([(1 / axles, whole.amount)])
+    terms = [whole.term("", "load on the trailer's axles"), Term("÷", "axles", float(axles), "count")]
+    if axles > 1:
+        factor = between(1 - AXLES_APART, 1 + AXLES_APART)
+        amount = amount * factor
+        terms.append(Term("×", "one axle may carry more", factor, "count"))
+    return Figure(key, amount, "load on the axles ÷ number of axles", tuple(terms))

@@ -1,0 +1,204 @@
+"""The log: every weigh-in in a line, what changed beyond the scale's ±, every load over time, weigh-ins from elsewhere."""
+
+import math
+from collections.abc import Sequence
+from typing import Any, NamedTuple
+
+from noxel.core.limits import Verdict, exceeds, limits, run_checks, tightest_first, verdict
+from noxel.core.log.kept_plans import KeptAnswer
+from noxel.core.mechanics import weigh
+from noxel.core.quantities import KG, print_mass
+from noxel.core.rig import RigFile, WeighIn, parse_rig
+from noxel.core.wording import Answer, check_label, figure_title, headline
+
+LINES = {
+    "front_hitched": "vehicle.front_axle", "rear_hitched": "vehicle.rear_axle", "vehicle_hitched": "vehicle.gross",
+    "tongue_static": "hitch.tongue", "trailer_axles": "trailer.axles", "trailer_gross": "trailer.gross", "combination_gross": "combination.gross",
+}  # fmt: skip
+"""What the log follows, and the check whose limit stands beside it."""
+
+
+class Remembered(Answer):
+    """A weigh-in as the log speaks of it: when, where, what was noted, what came out."""
+
+    date: str | None
+    place: str
+    note: str
+    tags: list[str]
+    decided: str
+    aboard: list[str]
+    verdict: Verdict
+    sentence: str
+
+
+class Facts(Remembered):
+    """What the log keeps of one weigh-in: all that, and its figures with their ±. [kg, or a share]"""
+
+    figures: dict[str, tuple[float, float]]
+
+
+class Recorded(NamedTuple):
+    """The facts of a weigh-in under its number."""
+
+    number: int
+    facts: Facts
+
+
+class LogLine(Remembered):
+    """One weigh-in in a line; ``changed`` names what differs from the one before by more than the scales' ±."""
+
+    number: int
+    totals: dict[str, float]
+    changed: list[str]
+
+
+class Series(Answer):
+    """One load over the weigh-ins of a chart, against its rating; None where it was not known. ``over`` is above the rating."""
+
+    key: str
+    label: str
+    limit: float | None
+    values: list[float | None]
+    plus_minus: list[float | None]
+    over: list[bool]
+
+
+class Chart(Answer):
+    """Every load over some weigh-ins in a row, by their numbers, out of ``count``."""
+
+    numbers: list[int]
+    dates: list[str | None]
+    series: list[Series]
+    count: int
+
+
+class Log(Answer):
+    """A page of the log, the last first, out of ``count``; the plans that were kept, compared with what came.
+
+    ``more`` is whether there are earlier ones.
+    """
+
+    entries: list[LogLine]
+    more: bool
+    count: int
+    kept: list[KeptAnswer]
+
+
+def words_of(weigh_in: dict[str, Any]) -> str:
+    """Everything that a weigh-in can be found by, for comparing without regard to capitals.
+
+    Parameters
+    ----------
+    weigh_in : dict
+        As the rig file has it.
+    """
+    said = [weigh_in.get(key) for key in ("date", "place", "note", "decided")] + list(weigh_in.get("tags", ()))
+    for each in weigh_in.get("passes", ()):
+        said += [each.get(key) for key in ("ticket_number", "aboard", "note")]
+    return "\n".join(str(each).casefold() for each in said if each)
+
+
+def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
+    """What the log keeps of a weigh-in, compared with the ratings as they stand now."""
+    weighing = weigh(rig, weigh_in)
+    rows = tightest_first(run_checks(rig, weighing))
+    said = verdict(rows)
+    aboard = dict.fromkeys(each.aboard for each in weigh_in.passes if each.aboard)
+    figures = {key: (figure.value, figure.plus_minus) for key, figure in weighing.figures.items() if key in LINES}
+    for row in rows:
+        if row.id.startswith("trailer.axle_") and row.actual:
+            figures[row.id] = (row.actual.value, row.actual.plus_minus)
+    listed = {"vehicle": weigh_in.listed.vehicle, "trailer": weigh_in.listed.trailer} if weigh_in.listed else {}
+    on_lists = [
+        f"{print_mass(mass.kg, rig.units.mass)} of listed items in the {on}" for on, mass in listed.items() if mass and mass.kg
+    ]
+    return Facts(date=weigh_in.date.isoformat() if weigh_in.date else None, place=weigh_in.place or "", note=weigh_in.note or "",
+                 tags=list(weigh_in.tags), decided=weigh_in.decided or "", aboard=[*aboard, *on_lists], verdict=said,
+                 sentence=headline(rig, rows, said).sentence, figures=figures)  # fmt: skip
+
+
+def _changed(rig: RigFile, before: Facts | None, now: Facts) -> list[str]:
+    if before is None:
+        return []
+    found = []
+    for key in LINES:
+        old, new = before.figures.get(key), now.figures.get(key)
+        if old is None or new is None:
+            continue
+        by, pm = new[0] - old[0], math.hypot(old[1], new[1])
+        if abs(by) > pm:
+            found.append(f"{figure_title(rig, key)} {'+' if by > 0 else '−'}{print_mass(abs(by), rig.units.mass)}")
+    return found
+
+
+def line_of(rig: RigFile, recorded: Recorded, before: Facts | None) -> LogLine:
+    """A weigh-in in a line, beside the one before it in the log."""
+    factor, facts = KG[rig.units.mass], recorded.facts
+    totals = {
+        key: facts.figures[key][0] / factor
+        for key in ("vehicle_hitched", "trailer_gross", "combination_gross")
+        if key in facts.figures
+    }
+    return LogLine(number=recorded.number, totals=totals, changed=_changed(rig, before, facts),
+                   **{key: getattr(facts, key) for key in Remembered.model_fields})  # fmt: skip
+
+
+def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
+    """Every load over some weigh-ins in a row, against the ratings as they stand now."""
+    factor, known = KG[rig.units.mass], limits(rig)
+    made = []
+    single = sorted({key for each in run for key in each.facts.figures if key not in LINES})
+    for key, check in [*LINES.items(), *((axle, axle) for axle in single)]:
+        found = [each.facts.figures.get(key) for each in run]
+        if any(found):
+            limit = known.get(check)
+            made.append(Series(key=key, label=check_label(rig, key) if key == check else figure_title(rig, key),
+                               limit=limit.kg / factor if limit else None, values=[None if each is None else each[0] / factor for each in found],
+                               plus_minus=[None if each is None else each[1] / factor for each in found],
+                               over=[bool(each and limit and exceeds(each[0], limit.kg)) for each in found]))  # fmt: skip
+    return Chart(numbers=[each.number for each in run], dates=[each.facts.date for each in run], series=made, count=count)
+
+
+def _signature(weigh_in: WeighIn) -> object:
+    """What makes two weigh-ins the same: day, place, and every reading to a gram."""
+    passes = [(each.config, each.spring_bars or "none", sorted((name, round(mass.kg, 3)) for name, mass in each.readings.items()))
+              for each in weigh_in.passes]  # fmt: skip
+    return (weigh_in.date, weigh_in.place or "", str(passes))
+
+
+def merge_weigh_ins(document: dict[str, Any], fresh: Sequence[dict[str, Any]]) -> tuple[dict[str, Any], int]:
+    """A rig with weigh-ins from elsewhere among its own, in the order of their days; those that are there already stay out.
+
+    Parameters
+    ----------
+    document : dict
+        The rig with its whole log; it is not changed.
+    fresh : sequence of dict
+        Weigh-ins as the rig file has them.
+
+    Returns
+    -------
+    tuple of dict and int
+        The rig, and how many already present.
+
+    Raises
+    ------
+    RigFileError
+        If one of them cannot be this rig's; paths count the fresh ones from 0.
+    """
+    own = list(document.get("weigh_ins", []))
+    known = {_signature(each) for each in parse_rig(document).weigh_ins}
+    parsed = parse_rig({**document, "weigh_ins": list(fresh)}).weigh_ins
+    new = []
+    for each, raw in zip(parsed, fresh, strict=True):
+        if _signature(each) not in known:
+            known.add(_signature(each))
+            new.append(raw)
+    together, last, order = [*own, *new], "", []
+    for each in together:  # one without a day stays behind the one before it
+        last = each.get("date") or last
+        order.append(last)
+    days = [each.get("date") or "" for each in own]
+    if any((each.get("date") or "9999") < max(days, default="") for each in new):
+        together = [each for _, each in sorted(zip(order, together, strict=True), key=lambda pair: pair[0])]
+    return ({**document, "weigh_ins": together} if together else document), len(fresh) - len(new)

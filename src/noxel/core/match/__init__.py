@@ -1,0 +1,32 @@
+"""How much a vehicle can tow, and every vehicle with every trailer."""
+
+from noxel.core.match.ceiling import ceiling
+from noxel.core.match.how_much import HowMuch, how_much
+from noxel.core.match.loaded_vehicle import Start
+from noxel.core.match.pairs import (
+    Match,
+    MatchRow,
+    MatchTrailer,
+    MatchVehicle,
+    explain,
+    match_pair,
+    match_trailer,
+    match_vehicle,
+    trailer_of_rig,
+)
+
+__all__ = [
+    "HowMuch",
+    "Match",
+    "MatchRow",
+    "MatchTrailer",
+    "MatchVehicle",
+    "Start",
+    "ceiling",
+    "explain",
+    "how_much",
+    "match_pair",
+    "match_trailer",
+    "match_vehicle",
+    "trailer_of_rig",
+]

@@ -1,0 +1,181 @@
+"""One pass over the scale: its readings with their uncertainty, and the loads they add up to.
+
+A reading is (true value as read ± graduation/√12) × (1 + g). The gain g is one variable for all readings of a weigh-in: one
+scale has one error (JCGM 100:2008, 4.3.7 and 5.2). A load that was not read is the difference of those that were.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from uncertainties import ufloat
+
+from noxel.core.mechanics.added_since import AddedLoads
+from noxel.core.quantities import Amount, Figure, Mass, Term, combine, print_mass, total
+from noxel.core.rig import Pass, RigFile, WeighIn
+
+SAME = 1e-9
+"""Two floats closer than this, relatively, are the same figure: unit conversion must never decide a status."""
+AXLES = ("front", "rear", "trailer")
+"""What a pass is made of; ``trailer`` is all of the trailer's axles."""
+
+
+@dataclass(slots=True, eq=False)
+class PassLoads:
+    """One pass: every reading with its uncertainty, and each load that they give, adjustments added.
+
+    ``vehicle`` is front and rear together, ``gross`` everything that was on the scale.
+    """
+
+    number: int
+    each: Pass
+    readings: Mapping[str, Amount]
+    front: Figure | None = None
+    rear: Figure | None = None
+    trailer: Figure | None = None
+    vehicle: Figure | None = None
+    gross: Figure | None = None
+
+    @property
+    def single_axles(self) -> tuple[int, ...]:
+        """Numbers of the trailer axles that are known singly."""
+        return self.each.trailer_axles if any(name.startswith("trailer_") for name in self.readings) else ()
+
+
+def describe_pass(each: Pass, number: int) -> str:
+    """Name a pass as people speak of it: ``"pass 1, hitched, bars slack"``."""
+    words = {"hitched": "hitched", "vehicle_only": "vehicle only", "vehicle_empty": "vehicle empty",
+             "trailer_only": "trailer only"}[each.config]  # fmt: skip
+    bars = f", bars {each.spring_bars}" if each.config == "hitched" and each.spring_bars in ("engaged", "slack") else ""
+    return f"pass {number}, {words}{bars}"
+
+
+_READING_WORDS = {"front": "front axle", "rear": "rear axle", "trailer": "trailer axles", "vehicle": "whole vehicle",
+                  "gross": "everything"}  # fmt: skip
+
+
+def reading_words(name: str) -> str:
+    """Name a reading: ``trailer_1_left`` is “trailer axle 1, left”."""
+    stem, side = ([*name.rsplit("_", 1), ""])[:2] if name.endswith(("_left", "_right")) else (name, "")
+    words = _READING_WORDS.get(stem) or f"trailer axle {stem.split('_')[1]}"
+    return f"{words}, {side}" if side else words
+
+
+class _Reader:
+    """Works out the loads of one pass from its readings."""
+
+    def __init__(self, each: Pass, readings: Mapping[str, Amount], source: str, added: AddedLoads | None) -> None:
+        self.each, self.readings, self.source, self.added = each, readings, source, added
+        self.coupled = each.config == "hitched"
+
+    def _corrections(self, which: str) -> list[Term]:
+        """What the readings are corrected by: typed adjustments, and what was added since."""
+        found = []
+        for adjustment in self.each.adjustments if which != "trailer" else ():
+            share = {"front": adjustment.front_share, "rear": 1 - adjustment.front_share}.get(which)
+            label = adjustment.what or "correction"
+            if share is not None:
+                label += f", {share * 100:.0f} % on this axle"
+            kg = adjustment.mass.kg * (1.0 if share is None else share)
+            found.append(Term("+", label, kg, source="typed correction"))
+        if self.added is not None:
+            found.append(Term("+", "was added since, estimated", self.added.on(which, coupled=self.coupled)))
+        return found
+
+    def read(self, which: str) -> Figure | None:
+        """A load that was read, whole or in parts."""
+        names = sorted(name for name in self.readings if name == which or name.startswith(which + "_"))
+        if not names:
+            return None
+        terms = [Term("+" if index else "", reading_words(name), self.readings[name], source=self.source)
+                 for index, name in enumerate(names)]  # fmt: skip
+        corrections = self._corrections(which)
+        formula = "the reading" if len(terms) == 1 else "the readings added"
+        return total(which, f"{formula}, corrected" if corrections else formula, terms + corrections)
+
+
+def _less(which: str, whole: Figure, *parts: Figure) -> Figure:
+    """The load that is left of a sum."""
+    words = " − ".join(reading_words(each.key) for each in (whole, *parts))
+    terms = [
+        Term("", reading_words(whole.key), whole.amount),
+        *(Term("−", reading_words(each.key), each.amount) for each in parts),
+    ]
+    return total(which, words, terms)
+
+
+def _plus(which: str, *parts: Figure | None) -> Figure | None:
+    known = [each for each in parts if each is not None]
+    if len(known) < len(parts):
+        return None
+    words = " + ".join(reading_words(each.key) for each in known)
+    return total(
+        which, words, [Term("+" if index else "", reading_words(each.key), each.amount) for index, each in enumerate(known)]
+    )
+
+
+def _loads(loads: PassLoads, reader: _Reader) -> None:
+    """Every load that the readings give, those by difference included."""
+    front, rear, trailer = (reader.read(which) for which in AXLES)
+    vehicle, gross = _plus("vehicle", front, rear) or reader.read("vehicle"), reader.read("gross")
+    config = loads.each.config
+    if gross is not None:
+        if config == "trailer_only":
+            trailer = gross.renamed("trailer")
+        elif config != "hitched":
+            vehicle = gross.renamed("vehicle")
+        elif vehicle is None and trailer is not None:
+            vehicle = _less("vehicle", gross, trailer)
+        elif vehicle is not None and trailer is None:
+            trailer = _less("trailer", gross, vehicle)
+    if vehicle is not None:
+        if rear is None and front is not None:
+            rear = _less("rear", vehicle, front)
+        elif front is None and rear is not None:
+            front = _less("front", vehicle, rear)
+    if gross is None:
+        gross = trailer if config == "trailer_only" else _plus("gross", vehicle, trailer) if config == "hitched" else vehicle
+    loads.front, loads.rear, loads.trailer, loads.vehicle, loads.gross = front, rear, trailer, vehicle, gross
+
+
+def gain_of(weigh_in: WeighIn | None) -> Amount:
+    """The scale's one error, as a share of each of its readings."""
+    accuracy = weigh_in.scale.accuracy if weigh_in and weigh_in.scale else 0.0
+    return ufloat(0.0, accuracy) if accuracy else 0.0
+
+
+def read_pass(
+    rig: RigFile, weigh_in: WeighIn, each: Pass | None, gain: Amount, added: AddedLoads | None = None
+) -> PassLoads | None:
+    """Read a pass.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For its unit.
+    weigh_in : WeighIn
+        Its scale is used.
+    each : Pass or None
+        The pass; None was not driven.
+    gain : Amount
+        The scale's error (:func:`gain_of`), the same for every pass of the weigh-in.
+    added : AddedLoads or None
+        What was added since, to be added.
+    """
+    if each is None or weigh_in.scale is None:
+        return None
+    scale = weigh_in.scale
+    number = next(n for n, other in enumerate(weigh_in.passes, 1) if other is each)
+    step = scale.resolution.kg / math.sqrt(12)
+    readings = {name: combine([(1.0, ufloat(mass.kg, step)), (mass.kg, gain)]) for name, mass in each.readings.items()}
+    source = f"{describe_pass(each, number)}; graduation {_print(scale.resolution, rig)}"
+    loads = PassLoads(number, each, readings)
+    _loads(loads, _Reader(each, readings, source, added))
+    if added is not None:  # what came aboard is known by axle at the best, never by wheel
+        sums = {which: getattr(loads, which) for which in AXLES}
+        loads.readings = {name: figure.amount for name, figure in sums.items() if figure}
+    return loads
+
+
+def _print(mass: Mass, rig: RigFile) -> str:
+    return mass.written if isinstance(mass.written, str) else print_mass(mass.kg, rig.units.mass)

@@ -1,0 +1,176 @@
+"""How far a prediction may be off: what is known of each mass and place, carried through the lever model.
+
+Causes are independent. Each is carried through the lever model, which is linear in masses (the tongue share and the places to
+first order), so that figures which share a cause stay correlated.
+"""
+
+import math
+from collections.abc import Mapping
+
+from noxel.core.mechanics import statics
+from noxel.core.mechanics.listed import LEVEL_OFF, hitch_mass, in_tank, load_off
+from noxel.core.mechanics.predict import overhang
+from noxel.core.mechanics.sources import share_off, source_at
+from noxel.core.quantities import Mass, nominal, plus_minus
+from noxel.core.rig import RigFile
+
+PLACE_OFF = 0.3
+"""How far the place of an item may be off. [m]"""
+
+_Vector = tuple[float, float, float, float]
+"""One cause's effect on front solo, rear solo, trailer gross and tongue. [kg]"""
+_PAIRS = ((0, 0), (0, 1), (0, 2), (0, 3), (1, 1), (1, 2), (1, 3), (2, 2), (2, 3), (3, 3))
+
+
+class _Spread:
+    """The covariances of front solo, rear solo, trailer gross and tongue, of twice the standard uncertainties. [kg²]"""
+
+    def __init__(self, rig: RigFile) -> None:
+        self.rig, wheelbase = rig, rig.vehicle.geometry.wheelbase
+        coupler = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
+        self.a, self.length = wheelbase.m if wheelbase else 0.0, coupler.m if coupler else 0.0
+        self.c = [0.0] * len(_PAIRS)
+
+    def add(self, vector: _Vector) -> None:
+        for index, (i, j) in enumerate(_PAIRS):
+            self.c[index] += vector[i] * vector[j]
+
+    def base(self, path: str, mass: Mass | None, at: int, pm: Mass | None = None) -> None:
+        """A weight that loads are added to: its own ± where it was weighed, else that of its source."""
+        if mass is None:
+            return
+        off = pm.kg if pm is not None else mass.kg * share_off(source_at(self.rig, path), base=True)
+        vector = [0.0] * 4
+        vector[at] = off
+        self.add((vector[0], vector[1], vector[2], vector[3]))
+
+    def effect(self, on: str, kg: float, place: float) -> _Vector:
+        """What a mass at a place adds. [kg]"""
+        if on == "vehicle":
+            change = statics.split_item(kg, place, self.a)
+            return change.front, change.rear, 0.0, 0.0
+        return 0.0, 0.0, kg, statics.item_on_tongue(kg, place, self.length) if self.length else 0.0
+
+    def shift(self, on: str, kg: float, metres: float) -> _Vector:
+        """What moving a mass back adds. [kg]"""
+        if on == "vehicle":
+            return -kg * metres / self.a, kg * metres / self.a, 0.0, 0.0
+        return 0.0, 0.0, 0.0, -kg * metres / self.length if self.length else 0.0
+
+    def item(self, on: str, kg: float, off: float, place: float) -> None:
+        """The mass of an item may be off, and its place."""
+        self.add(self.effect(on, off, place))
+        self.add(self.shift(on, kg, PLACE_OFF))
+
+    def pm(self, f: float, r: float, g: float, t: float) -> float:
+        """The ± of a linear combination of the four."""
+        by = (f, r, g, t)
+        total = sum(self.c[index] * by[i] * by[j] * (1 if i == j else 2) for index, (i, j) in enumerate(_PAIRS))
+        return math.sqrt(max(0.0, total))
+
+    def figures(self, found: Mapping[str, float]) -> dict[str, float]:
+        """The ± of every predicted figure. [kg], shares plain"""
+        if not self.a:
+            return {}
+        rig, b, length = self.rig, overhang(self.rig) or 0.0, self.length
+        made = {"front_solo": self.pm(1, 0, 0, 0), "rear_solo": self.pm(0, 1, 0, 0), "vehicle_solo": self.pm(1, 1, 0, 0)}
+        if not length:
+            return made
+        restoration = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
+        moment = statics.bar_moment(restoration, 1.0, b, length) if restoration else 0.0
+        change = statics.hitched_change(1.0, moment, b, self.a, length)  # of one kilogram on the hitch
+        front, rear = change.front, change.rear
+        gross, share = found.get("trailer_gross", 0.0), found.get("tongue_share", 0.0)
+        return made | {
+            "trailer_gross": self.pm(0, 0, 1, 0),
+            "tongue_static": self.pm(0, 0, 0, 1),
+            "tongue_share": self.pm(0, 0, -share, 1) / gross if gross else 0.0,
+            "front_hitched": self.pm(1, 0, 0, front),
+            "rear_hitched": self.pm(0, 1, 0, rear),
+            "vehicle_hitched": self.pm(1, 1, 0, front + rear),
+            "trailer_axles": self.pm(0, 0, 1, -(front + rear)),
+            "combination_gross": self.pm(1, 1, 1, 0),
+            "payload_used": self.pm(1, 1, 0, 1),
+        }
+
+
+def uncertainty(rig: RigFile, found: Mapping[str, float]) -> dict[str, float]:
+    """The ± of every predicted figure.
+
+    Parameters
+    ----------
+    rig : RigFile
+        As it was predicted.
+    found : mapping
+        The prediction (:func:`noxel.core.mechanics.predict`).
+
+    Returns
+    -------
+    dict
+        Two standard uncertainties by the prediction's keys; empty without a wheelbase. [kg], shares plain
+    """
+    spread, base, trailer = _Spread(rig), rig.plan.vehicle_base, rig.trailer
+    if not spread.a:
+        return {}
+    if base is not None:
+        spread.base("plan.vehicle_base.front", base.front, 0, base.front_pm)
+        spread.base("plan.vehicle_base.rear", base.rear, 1, base.rear_pm)
+    hitch = hitch_mass(rig)
+    if nominal(hitch) and not (base is not None and base.hitch_fitted):
+        spread.add(spread.effect("vehicle", plus_minus(hitch), spread.a + (overhang(rig) or 0.0)))
+    if trailer is not None:
+        own = rig.plan.trailer_base
+        if own is not None:
+            spread.base("plan.trailer_base.gross", own.gross, 2, own.gross_pm)
+            spread.base("plan.trailer_base.tongue", own.tongue, 3, own.tongue_pm)
+        else:
+            spread.base("trailer.dry_weight", trailer.dry_weight, 2)
+            spread.base("trailer.dry_tongue", trailer.dry_tongue, 3)
+    for index, load in enumerate(rig.loads):
+        if load.position is not None and load.kg:
+            spread.item(load.on, load.kg, load_off(rig, index, load), load.position.m)
+    for tank in rig.tanks:
+        if tank.position is not None:
+            spread.item(tank.on, abs(in_tank(rig, tank)), tank.full_kg() * LEVEL_OFF, tank.position.m)
+    return spread.figures(found)
+
+
+def change_uncertainty(before: RigFile, after: RigFile, found: Mapping[str, float]) -> dict[str, float]:
+    """The ± that a change of the load brings with it: the masses and places of what was taken, put in, moved, filled or drained.
+
+    Parameters
+    ----------
+    before, after : RigFile
+        The same rig before and after; items and tanks stand in the same order.
+    found : mapping
+        The prediction after.
+
+    Returns
+    -------
+    dict
+        Two standard uncertainties by the prediction's keys. What was weighed where it lay stays as well known as the scale
+        says; only the change is uncertain. [kg], shares plain
+    """
+    spread = _Spread(after)
+    if not spread.a:
+        return {}
+    for index, load in enumerate(after.loads):
+        was = before.loads[index] if index < len(before.loads) else None
+        if was == load:
+            continue
+        off = load_off(after, index, load.model_copy(update={"aboard": True}))
+        gone: _Vector = (0.0, 0.0, 0.0, 0.0)
+        if was is not None and was.kg and was.position is not None:
+            gone = spread.effect(was.on, off, was.position.m)
+        come: _Vector = (0.0, 0.0, 0.0, 0.0)
+        if load.kg and load.position is not None:
+            come = spread.effect(load.on, off, load.position.m)
+        spread.add((come[0] - gone[0], come[1] - gone[1], come[2] - gone[2], come[3] - gone[3]))
+        for each in (was, load):
+            if each is not None and each.kg and each.position is not None:
+                spread.add(spread.shift(each.on, each.kg, PLACE_OFF / (2 if was is not None and was.on == load.on else 1)))
+    for old, tank in zip(before.tanks, after.tanks, strict=False):
+        moved = in_tank(after, tank) - in_tank(before, old)
+        if moved and tank.position is not None:
+            spread.item(tank.on, moved, tank.full_kg() * LEVEL_OFF, tank.position.m)
+    return spread.figures(found)

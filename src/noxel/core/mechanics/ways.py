@@ -1,0 +1,346 @@
+"""Ways to know a load that was not weighed: from labels, lists and what was weighed beside it.
+
+For each load the ways stand in a fixed order and the first that is open is used (rig-file format, “What half the facts let
+us expect”). What is expected never clears anything; it can show an overload before a wheel has turned.
+"""
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from typing import Literal
+
+from uncertainties import ufloat
+
+from noxel.core.mechanics.listed import anything_listed, listed
+from noxel.core.mechanics.sources import entered, share_off, source_at
+from noxel.core.mechanics.weighing import Weighing
+from noxel.core.quantities import Amount, Figure, Mass, Term, combine, nominal, ratio, total
+from noxel.core.rig import SETS, RigFile, on_its_wheels, on_pin, share_range, source_words, usual_share
+
+Way = Literal[
+    "plan", "empty_weighed", "curb", "placard",
+    "axles_and_tongue", "axles_and_share", "listed", "rating",
+    "dry_share", "usual_share", "tongue_and_gross",
+    "vehicle_and_tongue", "vehicle_and_trailer", "gross_and_tongue",
+]  # fmt: skip
+"""How a load is known that was not weighed."""
+
+RATIO_OFF = 0.03
+"""How far the tongue's share of the loaded trailer may be from its dry share (two standard uncertainties)."""
+MOVED = (0.0, 0.2)
+"""Part of the tongue that tensioned spring bars move to the trailer's axles."""
+RESTORED = (0.0, 1.0)
+"""Part of the front axle's loss that they give back."""
+LEVER_BALL, LEVER_PIN = (0.2, 0.5), (-0.1, 0.05)
+"""Hitch point behind the rear axle, as a share of the wheelbase, where the lengths are not known."""
+
+
+def between(low: float, high: float) -> Amount:
+    """An amount of which only the ends are known: uniform between them."""
+    return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
+
+
+@dataclass(slots=True, eq=False)
+class Expected:
+    """A load that was not weighed: the figure, and how it is known.
+
+    ``on_trailer`` is whether it rests on what the trailer is expected to weigh by its rating or its list.
+    """
+
+    figure: Figure
+    way: Way
+    on_trailer: bool = False
+
+
+@dataclass(slots=True, eq=False)
+class Knowledge:
+    """What was weighed, and beside it what can be expected of the rest.
+
+    ``empty`` is the vehicle without load by the first way open (weighed empty, curb weight, placard), ``dry`` the trailer's dry
+    weight. [kg]
+    """
+
+    rig: RigFile
+    weighing: Weighing
+    empty: Figure | None
+    dry: Figure | None
+    expected: dict[str, Expected] = field(default_factory=dict)
+
+    def known(self, key: str) -> Figure | None:
+        """A load as weighed, else as expected."""
+        found = self.weighing.figures.get(key)
+        if found is not None:
+            return found
+        expected = self.expected.get(key)
+        return expected.figure if expected else None
+
+    def rests_on_trailer(self, *keys: str) -> bool:
+        """Whether any of these loads rests on what the trailer is expected to weigh by its rating or its list."""
+        return any(key in self.expected and self.expected[key].on_trailer for key in keys)
+
+    def way(self, key: str) -> Way | None:
+        """How a load is known that was not weighed; None where it was, or cannot be expected."""
+        return self.expected[key].way if key in self.expected else None
+
+
+def curb_by_placard(rig: RigFile) -> Figure | None:
+    """The empty vehicle by its labels: GVWR − payload + what add-on labels take away.
+
+    Its ± is that of the less sure of GVWR and payload, as a share of the difference. [kg]
+    """
+    ratings = rig.vehicle.ratings
+    if ratings.gvwr is None or ratings.payload is None:
+        return None
+    reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
+    kg = ratings.gvwr.kg - ratings.payload.kg + reduction
+    if kg <= 0:
+        return None
+    paths = ("vehicle.ratings.gvwr", "vehicle.ratings.payload")
+    off = kg * max(share_off(source_at(rig, path), base=True) for path in paths)
+    terms = [Term("", SETS[rig.terms]["gvwr"], ratings.gvwr.kg, source=source_words(rig, paths[0])),
+             Term("−", SETS[rig.terms]["payload"], ratings.payload.kg, source=source_words(rig, paths[1]))]  # fmt: skip
+    if reduction:
+        terms.append(Term("+", "add-on label", reduction, source=source_words(rig, "vehicle.ratings.payload_reduction")))
+    return Figure("curb_by_placard", ufloat(kg, off / 2), "GVWR − payload, by the labels", tuple(terms))
+
+
+def _typed(rig: RigFile, key: str, path: str, kg: float) -> Figure:
+    amount = entered(rig, path, kg, base=True)
+    return Figure(key, amount, "as entered", (Term("", SETS[rig.terms].get(key, key), amount, source=source_words(rig, path)),))
+
+
+def _base(rig: RigFile, path: str, mass: Mass, pm: Mass | None) -> Amount:
+    """A base of the plan: with the ± of the weigh-in it comes from, else that of its source."""
+    return ufloat(mass.kg, pm.kg / 2) if pm is not None and pm.kg else entered(rig, path, mass.kg, base=True)
+
+
+def _source_of(figure: Figure) -> str | None:
+    """Where a figure that was entered came from."""
+    return figure.terms[0].source if len(figure.terms) == 1 else figure.formula
+
+
+def curb_entered(rig: RigFile) -> Figure | None:
+    """The curb weight as entered, with the ± of its source. [kg]"""
+    curb = rig.vehicle.curb_weight
+    return _typed(rig, "curb_weight", "vehicle.curb_weight", curb.kg) if curb else None
+
+
+def _dry(rig: RigFile) -> Figure | None:
+    dry = rig.trailer.dry_weight if rig.trailer else None
+    return _typed(rig, "dry_weight", "trailer.dry_weight", dry.kg) if dry else None
+
+
+class _Look:
+    """Finds the expected loads, one after the other; each of s, m, r and q is one variable throughout."""
+
+    def __init__(self, rig: RigFile, weighing: Weighing) -> None:
+        self.rig, self.weighed = rig, weighing.figures
+        empty = self.weighed.get("curb_measured") or curb_entered(rig) or curb_by_placard(rig)
+        self.found = Knowledge(rig, weighing, empty, _dry(rig))
+        (low, high), (usual_low, usual_high) = share_range(rig), usual_share(rig)
+        bars = rig.hitch.weight_distribution
+        self.share = between(min(low, usual_low), max(high, usual_high))
+        self.moved: Amount = between(*MOVED) if bars else 0.0
+        self.restored: Amount = between(*RESTORED) if bars else 0.0
+        self.engaged = weighing.engaged is not None
+
+    def put(self, key: str, way: Way, amount: Amount, formula: str, terms: Iterable[Term], *, on_trailer: bool = False) -> None:
+        sort: Literal["mass", "share"] = "share" if key == "tongue_share" else "mass"
+        self.found.expected[key] = Expected(Figure(key, amount, formula, tuple(terms), sort), way, on_trailer)
+
+    def look(self) -> Knowledge:
+        looks = [("vehicle_solo", self.vehicle_solo)]
+        if self.rig.towing:
+            looks += [("trailer_gross", self.trailer_gross), ("tongue_static", self.tongue), ("tongue_share", self.tongue_share),
+                      ("vehicle_hitched", self.vehicle_hitched), ("combination_gross", self.combination),
+                      ("trailer_axles", self.trailer_axles)]  # fmt: skip
+        for key, find in looks:
+            if key not in self.weighed:
+                find()
+        if self.rig.towing:
+            self.axles()
+        elif "vehicle_hitched" not in self.weighed and "vehicle_solo" in self.found.expected:
+            solo = self.found.expected["vehicle_solo"]
+            self.found.expected["vehicle_hitched"] = Expected(solo.figure.renamed("vehicle_hitched"), solo.way)
+        return self.found
+
+    def vehicle_solo(self) -> None:
+        base = self.rig.plan.vehicle_base
+        if base is not None and base.front is not None and base.rear is not None:
+            front, rear = (_base(self.rig, f"plan.vehicle_base.{name}", mass, pm)
+                           for name, mass, pm in (("front", base.front, base.front_pm), ("rear", base.rear, base.rear_pm)))  # fmt: skip
+            aboard = listed(self.rig, "vehicle", with_hitch=not base.hitch_fitted)
+            terms = [
+                Term("", "base, front axle", front),
+                Term("+", "base, rear axle", rear),
+                Term("+", "listed in the vehicle", aboard),
+            ]
+            self.put(
+                "vehicle_solo",
+                "plan",
+                combine([(1.0, front), (1.0, rear), (1.0, aboard)]),
+                "the plan's base + what is listed",
+                terms,
+            )
+            return
+        empty = self.found.empty
+        if empty is None:
+            return
+        ways: dict[str, Way] = {"curb_measured": "empty_weighed", "curb_weight": "curb", "curb_by_placard": "placard"}
+        aboard = listed(self.rig, "vehicle")
+        terms = [
+            Term("", "empty vehicle", empty.amount, source=_source_of(empty)),
+            Term("+", "listed in the vehicle, hitch included", aboard),
+        ]
+        self.put(
+            "vehicle_solo",
+            ways[empty.key],
+            combine([(1.0, empty.amount), (1.0, aboard)]),
+            "empty vehicle + what is listed",
+            terms,
+        )
+
+    def trailer_gross(self) -> None:
+        axles, tongue = self.weighed.get("trailer_axles"), self.weighed.get("tongue_static")
+        moved = self.moved if self.engaged else 0.0
+        if axles is not None and tongue is not None:
+            net = tongue.amount * (1 - moved)
+            name = "tongue weight, less what the bars move" if self.engaged else "tongue weight"
+            self.put("trailer_gross", "axles_and_tongue", axles.amount + net, "trailer axles + tongue weight",
+                     (axles.term("", "trailer axles"), Term("+", name, net)))  # fmt: skip
+            return
+        if axles is not None:
+            rest = 1 - self.share * (1 - moved)
+            self.put("trailer_gross", "axles_and_share", axles.amount / rest, "trailer axles ÷ (1 − usual tongue share)",
+                     (axles.term("", "trailer axles"), Term("÷", "share on the axles", rest, "share")))  # fmt: skip
+            return
+        if not self._by_list():
+            self._by_rating()
+
+    def _by_list(self) -> bool:
+        """The trailer as listed: its base, what the dry weight leaves out, what is put in it."""
+        rig, trailer = self.rig, self.rig.trailer
+        if trailer is None or (rig.plan.trailer_by != "listed" and trailer.ratings.gvwr is not None):
+            return False
+        base = rig.plan.trailer_base.gross if rig.plan.trailer_base else None
+        extras = [] if base else [(index, each) for index, each in enumerate(trailer.dry_extras) if not each.counted]
+        if base is None and not extras and not anything_listed(rig, "trailer"):
+            return False
+        if base is not None:
+            start = _typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg)
+        elif self.found.dry is not None:
+            start = self.found.dry
+        else:
+            return False
+        terms = [
+            Term(
+                "", "dry weight" if base is None else "trailer without the listed loads", start.amount, source=_source_of(start)
+            )
+        ]
+        terms += [
+            Term("+", each.name or "extra", entered(rig, f"trailer.dry_extras[{index}].mass", each.mass.kg))
+            for index, each in extras
+        ]
+        terms.append(Term("+", "listed in the trailer", listed(rig, "trailer")))
+        made = total("trailer_gross", "dry weight + what is listed", terms)
+        self.put("trailer_gross", "listed", made.amount, made.formula, terms, on_trailer=True)
+        return True
+
+    def _by_rating(self) -> None:
+        gvwr = self.rig.trailer.ratings.gvwr if self.rig.trailer else None
+        if gvwr is not None:
+            term = Term(
+                "", SETS[self.rig.terms]["trailer.gvwr"], gvwr.kg, source=source_words(self.rig, "trailer.ratings.gvwr")
+            )
+            self.put("trailer_gross", "rating", gvwr.kg, "the trailer loaded to its rating", (term,), on_trailer=True)
+
+    def tongue(self) -> None:
+        gross = self.found.known("trailer_gross")
+        if gross is None or on_its_wheels(self.rig):
+            return
+        trailer, rests = self.rig.trailer, self.found.rests_on_trailer("trailer_gross")
+        if (
+            trailer
+            and trailer.dry_weight
+            and trailer.dry_tongue is not None
+            and self.found.way("trailer_gross") != "axles_and_share"
+        ):
+            dry = ufloat(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
+            self.put("tongue_static", "dry_share", dry * gross.amount, "dry tongue share × trailer in total",
+                     (gross.term("", "trailer in total"), Term("×", "dry tongue share", dry, "share")), on_trailer=rests)  # fmt: skip
+            return
+        self.put("tongue_static", "usual_share", self.share * gross.amount, "usual tongue share × trailer in total",
+                 (gross.term("", "trailer in total"), Term("×", "usual tongue share", self.share, "share")), on_trailer=rests)  # fmt: skip
+
+    def tongue_share(self) -> None:
+        tongue, gross = self.found.known("tongue_static"), self.found.known("trailer_gross")
+        if tongue is None or gross is None or nominal(gross.amount) <= 0:
+            return
+        if self.found.way("tongue_static") == "usual_share" or self.found.way("trailer_gross") == "rating":
+            return
+        self.put("tongue_share", "tongue_and_gross", ratio(tongue.amount, gross.amount), "tongue weight ÷ trailer in total",
+                 (tongue.term("", "tongue weight"), gross.term("÷", "trailer in total")),
+                 on_trailer=self.found.rests_on_trailer("tongue_static", "trailer_gross"))  # fmt: skip
+
+    def vehicle_hitched(self) -> None:
+        solo, tongue = self.found.known("vehicle_solo"), self.found.known("tongue_static")
+        if solo is not None and tongue is not None:
+            net = tongue.amount * (1 - self.moved)
+            self.put("vehicle_hitched", "vehicle_and_tongue", solo.amount + net, "vehicle alone + load on the hitch",
+                     (solo.term("", "vehicle alone"), Term("+", "load on the hitch", net)),
+                     on_trailer=self.found.rests_on_trailer("tongue_static"))  # fmt: skip
+
+    def combination(self) -> None:
+        solo, gross = self.found.known("vehicle_solo"), self.found.known("trailer_gross")
+        if solo is not None and gross is not None:
+            made = total("combination_gross", "vehicle alone + trailer in total",
+                         [solo.term("", "vehicle alone"), gross.term("+", "trailer in total")])  # fmt: skip
+            self.put("combination_gross", "vehicle_and_trailer", made.amount, made.formula, made.terms,
+                     on_trailer=self.found.rests_on_trailer("trailer_gross"))  # fmt: skip
+
+    def trailer_axles(self) -> None:
+        gross, tongue = self.found.known("trailer_gross"), self.found.known("tongue_static")
+        if gross is not None and tongue is not None:
+            net = tongue.amount * (1 - self.moved)
+            self.put("trailer_axles", "gross_and_tongue", gross.amount - net, "trailer in total − load on the hitch",
+                     (gross.term("", "trailer in total"), Term("−", "load on the hitch", net)),
+                     on_trailer=self.found.rests_on_trailer("trailer_gross", "tongue_static"))  # fmt: skip
+
+    def axles(self) -> None:
+        """The vehicle's axles, from the vehicle weighed alone and the load on the hitch."""
+        front, rear, tongue = self.weighed.get("front_solo"), self.weighed.get("rear_solo"), self.found.known("tongue_static")
+        if front is None or rear is None or tongue is None:
+            return
+        geometry = self.rig.vehicle.geometry
+        if geometry.wheelbase and geometry.hitch_offset is not None:
+            lever: Amount = geometry.hitch_offset.m / geometry.wheelbase.m
+        else:
+            lever = between(*(LEVER_PIN if on_pin(self.rig) else LEVER_BALL))
+        lifted = lever * tongue.amount * (1 - self.restored)
+        net = tongue.amount * (1 - self.moved)
+        rests = self.found.rests_on_trailer("tongue_static")
+        if "front_hitched" not in self.weighed:
+            self.put("front_hitched", "vehicle_and_tongue", front.amount - lifted, "front axle alone − what the tongue lifts",
+                     (front.term("", "front axle, vehicle alone"), Term("−", "lifted by the tongue", lifted)), on_trailer=rests)  # fmt: skip
+        if "rear_hitched" not in self.weighed:
+            self.put("rear_hitched", "vehicle_and_tongue", rear.amount + net + lifted, "rear axle alone + load on the hitch + what it lifts in front",
+                     (rear.term("", "rear axle, vehicle alone"), Term("+", "load on the hitch", net),
+                      Term("+", "lifted off the front axle", lifted)), on_trailer=rests)  # fmt: skip
+
+
+def expect(rig: RigFile, weighing: Weighing) -> Knowledge:
+    """What can be expected of the loads that were not weighed.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Its labels, plan, loads and policy.
+    weighing : Weighing
+        What was weighed; an empty one where nothing was.
+
+    Returns
+    -------
+    Knowledge
+        The weighed figures, and an expected one by the first way open for each of the others. [kg], shares plain
+    """
+    return _Look(rig, weighing).look()

@@ -1,0 +1,275 @@
+"""The load plan: what every item does to every axle, the whole rig as predicted, and every check of it.
+
+A prediction is as good as the weights typed into it: its ± says how good that is, and it never replaces a weighing.
+"""
+
+from collections.abc import Mapping
+
+from noxel.core.limits import Checked, Verdict, binding, doubts, foresee, payload_limit, run_checks, tightest_first, verdict
+from noxel.core.mechanics import (
+    Knowledge,
+    Weighing,
+    calibrate,
+    expect,
+    in_phase,
+    items_kg,
+    overhang,
+    predict,
+    predict_known,
+    predicted_weighing,
+    statics,
+    uncertainty,
+    weigh,
+)
+from noxel.core.pack.answers import (
+    CalibrationAnswer,
+    CategoryTotal,
+    ItemEffect,
+    MissingFigure,
+    PackAnswer,
+    PayloadLine,
+    PhaseAnswer,
+    School,
+    TankAnswer,
+)
+from noxel.core.pack.places import usual_places
+from noxel.core.pack.plan_vs_scale import plan_vs_scale
+from noxel.core.pack.stowage import stowage
+from noxel.core.quantities import METRES, lower_first, print_length, print_share
+from noxel.core.rig import PHASES, Phase, RigFile, on_pin, share_range
+from noxel.core.wording import PHASE_NAMES, Printer, basis, check_answers, check_label, sentences, term_name, vehicle_word
+
+
+def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
+    geometry, trailer = rig.vehicle.geometry, rig.trailer
+    a = geometry.wheelbase.m if geometry.wheelbase else None
+    b = overhang(rig)
+    length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else None
+    found = []
+    for index, load in enumerate(rig.loads):
+        mass = load.kg
+        front = rear = tongue = axles = None
+        if load.on == "vehicle" and a and load.position is not None:
+            change = statics.split_item(mass, load.position.m, a)
+            front, rear = change.front, change.rear
+        elif load.on == "trailer" and a and b is not None and length and load.position is not None:
+            tongue = statics.item_on_tongue(mass, load.position.m, length)
+            change = statics.ball_load_transfer(tongue, b, a)
+            front, rear, axles = change.front, change.rear, mass - tongue
+        parts = {"mass": mass, "front": front, "rear": rear, "tongue": tongue, "trailer_axles": axles}
+        found.append(
+            ItemEffect(
+                index=index,
+                metres=load.position.m if load.position else None,
+                **{key: None if kg is None else kg / to.mass for key, kg in parts.items()},
+            )
+        )
+    return found
+
+
+def _payload(rig: RigFile, found: Mapping[str, float], known: Knowledge, to: Printer) -> list[PayloadLine]:
+    """What the vehicle carries, each kilogram in one line; the tongue as predicted, else as expected."""
+    aboard, hitch = items_kg(rig, "vehicle"), rig.hitch.own_mass
+    lines = [PayloadLine(label=f"people and items in the {vehicle_word(rig)}", mass=aboard / to.mass)]
+    if hitch:
+        lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
+    point = "pin" if on_pin(rig) else term_name(rig, "tongue")
+    tongue = known.expected.get("tongue_static")
+    if "tongue_static" in found:
+        lines.append(PayloadLine(label=f"the trailer's {point}", mass=found["tongue_static"] / to.mass))
+    elif tongue is not None:
+        by = basis(rig, known, "tongue_static")
+        lines.append(PayloadLine(label=f"the trailer's {point}, expected {by}", mass=tongue.figure.value / to.mass))
+    if "vehicle_hitched" in found and "vehicle_solo" in found and "tongue_static" in found:
+        moved = found["vehicle_hitched"] - found["vehicle_solo"] - found["tongue_static"]
+        if abs(moved) > 0.5:
+            lines.append(PayloadLine(label="moved onto the trailer's axles by the bars", mass=moved / to.mass))
+    other = found.get("cargo", aboard + hitch) - aboard - hitch
+    if abs(other) > 0.5:
+        lines.append(PayloadLine(label="fitted or aboard beyond the curb weight", mass=other / to.mass))
+    return lines
+
+
+def _schools(rig: RigFile, found: Mapping[str, float], to: Printer) -> list[School]:
+    """The tongue by each school, side by side (the highest is what to plan for)."""
+    trailer = rig.trailer
+    if trailer is None:
+        return []
+    low, high = share_range(rig)
+    schools: list[tuple[str, str, float | None]] = []
+    if trailer.ratings.gvwr:
+        gvwr = trailer.ratings.gvwr.kg
+        schools.append(("share_of_gvwr", f"{print_share(high)} of the trailer's {term_name(rig, 'trailer.gvwr')}", gvwr * high))
+        schools.append(
+            ("low_share_of_gvwr", f"{print_share(low)} of the trailer's {term_name(rig, 'trailer.gvwr')}", gvwr * low)
+        )
+    loaded = found.get("trailer_gross")
+    if loaded and trailer.dry_weight and trailer.dry_tongue:
+        share = trailer.dry_tongue.kg / trailer.dry_weight.kg
+        schools.append(("dry_share", f"dry share {print_share(share)} × what it will weigh", share * loaded))
+    lump = sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted)
+    if trailer.dry_tongue and lump:
+        names = ", ".join(extra.name.split(",")[0] for extra in trailer.dry_extras if not extra.counted)
+        dry = term_name(rig, "dry_tongue") if not on_pin(rig) else "dry pin weight"
+        schools.append(("dry_and_lump", f"{dry} + {names}", trailer.dry_tongue.kg + lump))
+    if "tongue_static" in found:
+        schools.append(("lever", "lever model, from where items lie", found["tongue_static"]))
+    highest = max((kg for _, _, kg in schools if kg), default=None)
+    return [School(code=code, title=title, value=(kg or 0.0) / to.mass, highest=kg == highest) for code, title, kg in schools]
+
+
+_SLOPES: Mapping[str, tuple[str, str]] = {  # what an item in the vehicle, and one in the trailer, adds to a check
+    "vehicle.front_axle": ("front", "front"), "vehicle.rear_axle": ("rear", "rear"), "vehicle.gross": ("mass", "tongue"),
+    "vehicle.payload": ("mass", "tongue"), "combination.gross": ("mass", "mass"), "vehicle.tow_rating": ("", "mass"),
+    "trailer.gross": ("", "mass"), "hitch.trailer": ("", "mass"), "trailer.cargo": ("", "mass"), "trailer.axles": ("", "trailer_axles"),
+    "hitch.tongue": ("", "tongue"),
+}  # fmt: skip
+
+
+def _with_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Printer) -> list[ItemEffect]:
+    """Say of each item of which limit's room it takes the largest share; the room is what the limit leaves to all items."""
+
+    def adds(item: ItemEffect, check: str) -> float:
+        vehicle, trailer = _SLOPES[check]
+        name = vehicle if rig.loads[item.index].on == "vehicle" else trailer
+        return (getattr(item, name) or 0.0) if name else 0.0
+
+    rooms = []
+    for row in rows:
+        if row.id in _SLOPES and row.limit and row.actual and not row.limit.worked_out:
+            room = (row.cushion * row.limit.kg - row.actual.value) / to.mass + sum(adds(item, row.id) for item in items)
+            if room > 0:
+                rooms.append((row.id, room))
+    made = []
+    for item in items:
+        share, check = max(((adds(item, check) / room, check) for check, room in rooms), default=(0.0, ""))
+        said = f"{share * 100:.0f} % of the room of {lower_first(check_label(rig, check))}" if share >= 0.005 else None
+        made.append(item.model_copy(update={"takes": said}))
+    return made
+
+
+def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:
+    return [
+        TankAnswer(index=index, metres=tank.position.m if tank.position else None, full=tank.full_kg() / to.mass,
+                   now=tank.full_kg() * tank.level(rig.plan.phase) / to.mass, level=tank.level(rig.plan.phase),
+                   levels={phase: tank.level(phase) for phase in PHASES})
+        for index, tank in enumerate(rig.tanks)
+    ]  # fmt: skip
+
+
+_SEVERITY: Mapping[Verdict, int] = {"stop": 3, "incomplete": 2, "caution": 1, "within": 0}
+
+
+def _phases(rig: RigFile) -> list[PhaseAnswer]:
+    """Every phase as predicted; nothing when no tank changes on the way."""
+    if not rig.tanks:
+        return []
+    found: list[tuple[Phase, Verdict, str, float]] = []
+    judged: dict[tuple[float, ...], tuple[Verdict, str, float]] = {}
+    for phase in PHASES:
+        levels = tuple(tank.level(phase) for tank in rig.tanks)
+        if levels in judged:  # nothing was drained or filled since
+            found.append((phase, *judged[levels]))
+            continue
+        seen = in_phase(rig, phase)
+        rows = _predicted_rows(seen, dict(predict(seen)))
+        bind = binding(rows)
+        said = sentences.headline(seen, rows, verdict(rows))
+        judged[levels] = (verdict(rows), said.sentence, bind.used or 0.0 if bind else 0.0)
+        found.append((phase, *judged[levels]))
+    worst = max(found, key=lambda each: (_SEVERITY[each[1]], each[3]))
+    return [PhaseAnswer(code=code, name=PHASE_NAMES[code], verdict=said, sentence=sentence, used=used, worst=code == worst[0])
+            for code, said, sentence, used in found]  # fmt: skip
+
+
+def _predicted_rows(rig: RigFile, found: dict[str, float]) -> list[Checked]:
+    weighing = predicted_weighing(rig, found, uncertainty(rig, found))
+    return tightest_first(run_checks(rig, weighing))
+
+
+def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAnswer | None:
+    made = calibrate(rig, weighing)
+    if made.overhang is None:
+        return None
+    factor, unit = METRES[to.length], to.length
+    tape = rig.vehicle.geometry.hitch_offset
+    found, pm = made.overhang.value / factor, made.overhang.plus_minus / factor
+    says = [f"By the slack pass the hitch point acts {print_length(made.overhang.value, unit)} "
+            f"(± {print_length(made.overhang.plus_minus, unit)}) behind the rear axle"
+            + (f"; the tape says {print_length(tape.m, unit)}." if tape else ".")]  # fmt: skip
+    if made.moment_front and made.moment_trailer:
+        says.append(
+            "The bars' pull, read from the front axle and from the trailer's axles, agrees within the scale's ±."
+            if made.agrees
+            else f"Two ways to the bars' pull disagree by {abs(made.apart) / max(abs(made.moment_front.value), 1e-9) * 100:.0f} %, more than "
+            "the scale's ± explains: an axle across two platforms, a coupler at another height, or bars that slipped between the passes."
+        )
+    return CalibrationAnswer(overhang=found, overhang_pm=pm, tape=tape.m / factor if tape else None,
+                             in_use=rig.plan.effective_overhang is not None, agrees=made.agrees, says=says)  # fmt: skip
+
+
+def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
+    """Predict the rig as planned, with every check that a weigh-in has.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Its plan, loads, tanks, lengths and ratings.
+    weigh_in : int or None
+        The weigh-in, from 1, that the plan is compared with; None is the last.
+
+    Returns
+    -------
+    PackAnswer
+        In the file's unit. Where the lever model lacks a figure, ``missing`` names it, and the checks say what is expected
+        from labels and lists.
+    """
+    to = Printer(rig)
+    predicted, known = predict_known(rig), expect(rig, Weighing())
+    found, whole = predicted.loads, not predicted.missing
+    lines, limit = _payload(rig, found, known, to), payload_limit(rig)
+    number = weigh_in or len(rig.weigh_ins)
+    weighed = weigh(rig, rig.weigh_ins[number - 1] if number else None)
+    rows = _predicted_rows(rig, found) if whole else _expected_rows(rig, known)
+    doubted = doubts(rig, None, Weighing())
+    said = verdict(rows, doubted=bool(doubted))
+    items = _effects(rig, to)
+    return PackAnswer(
+        missing=[MissingFigure(path=each.path, message=each.message) for each in predicted.missing],
+        predicted={key: kg if key == "tongue_share" else kg / to.mass for key, kg in found.items()},
+        whole=whole,
+        verdict=said,
+        headline=sentences.headline(rig, rows, said, doubted=doubted, known=None if whole else known),
+        checks=check_answers(rig, rows, to, None if whole else known),
+        items=_with_takes(rig, items, rows, to) if whole else items,
+        payload=lines,
+        payload_used=sum(line.mass for line in lines),
+        payload_limit=limit.kg / to.mass if limit else None,
+        on_vehicle=items_kg(rig, "vehicle") / to.mass,
+        on_trailer=items_kg(rig, "trailer") / to.mass,
+        schools=_schools(rig, found, to),
+        categories=_categories(rig, to),
+        tanks=_tanks(rig, to),
+        places=usual_places(rig, to),
+        phase=rig.plan.phase,
+        phases=_phases(rig) if whole else [],
+        stowage=stowage(rig, found.get("tongue_share")),
+        gap=plan_vs_scale(rig, found, uncertainty(rig, found), weighed) if whole else None,
+        calibration=_calibration(rig, weighed, to),
+        list_complete=rig.plan.trailer_by == "listed",
+    )
+
+
+def _expected_rows(rig: RigFile, known: Knowledge) -> list[Checked]:
+    """Every check with what it is expected to find, where the lever model lacks a length, a base or a place."""
+    rows = run_checks(rig, Weighing())
+    foresee(rig, known, rows)
+    return tightest_first(rows)
+
+
+def _categories(rig: RigFile, to: Printer) -> list[CategoryTotal]:
+    totals: dict[str, float] = {}
+    for load in rig.loads:
+        name = load.category or "other"
+        totals[name] = totals.get(name, 0.0) + load.kg / to.mass
+    return [CategoryTotal(category=name, mass=mass) for name, mass in sorted(totals.items(), key=lambda each: -each[1]) if mass]

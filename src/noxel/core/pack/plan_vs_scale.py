@@ -1,0 +1,114 @@
+"""How far off was it? The plan against the scale, axle by axle, and what unlisted item would explain the gap."""
+
+from collections.abc import Mapping
+
+from noxel.core.mechanics import Weighing, overhang
+from noxel.core.pack.answers import Gap, GapRow
+from noxel.core.quantities import KG, print_length, print_mass, print_share
+from noxel.core.rig import RigFile
+from noxel.core.wording import figure_title, vehicle_word
+
+_ROWS = (
+    "front_solo",
+    "rear_solo",
+    "front_hitched",
+    "rear_hitched",
+    "tongue_static",
+    "trailer_axles",
+    "trailer_gross",
+    "combination_gross",
+)
+
+
+def _in_vehicle(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float]) -> list[str]:
+    if "front_solo" not in off or "rear_solo" not in off or rig.vehicle.geometry.wheelbase is None:
+        return []
+    a, mass = rig.vehicle.geometry.wheelbase.m, off["front_solo"] + off["rear_solo"]
+    word, unit = vehicle_word(rig), rig.units.mass
+    if abs(mass) <= pm["front_solo"] + pm["rear_solo"]:
+        moved = off["rear_solo"] * a
+        if abs(off["rear_solo"]) > pm["rear_solo"] and abs(off["front_solo"]) > pm["front_solo"]:
+            way = "further back" if moved > 0 else "further forward"
+            return [f"The {word} weighs what was planned, but its load lies {way}: as if {print_mass(abs(off['rear_solo']), unit)} "
+                    "had moved from one axle to the other."]  # fmt: skip
+        return []
+    place = a * off["rear_solo"] / mass
+    what = "more than listed" if mass > 0 else "less than listed"
+    likely = (
+        "accessories, people or gear never listed?"
+        if mass > 0
+        else "something left at home, or a lighter vehicle than its plate says?"
+    )
+    where = _along(place, "the front axle", rig)
+    return [f"The {word} carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"]
+
+
+def _along(place: float, origin: str, rig: RigFile) -> str:
+    """Say how far behind or ahead of a point, in metres, something lies."""
+    return f"{print_length(abs(place), rig.units.lengths)} {'behind' if place >= 0 else 'ahead of'} {origin}"
+
+
+def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float]) -> list[str]:
+    length = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
+    if length is None or "trailer_gross" not in off or "tongue_static" not in off:
+        return []
+    mass, tongue, unit = off["trailer_gross"], off["tongue_static"], rig.units.mass
+    if abs(mass) <= pm["trailer_gross"]:
+        if abs(tongue) > pm["tongue_static"]:
+            way, sign = ("forward", "more") if tongue > 0 else ("back", "less")
+            moved = print_length(abs(tongue) * length.m / (100 * KG[unit]), rig.units.lengths)
+            return [f"The trailer weighs what was planned, but its load lies further {way}: {print_mass(abs(tongue), unit)} {sign} on the "
+                    f"tongue, as 100 {unit} moved {moved} would do."]  # fmt: skip
+        return []
+    place = length.m * (1 - tongue / mass)
+    what = "more than listed" if mass > 0 else "less than listed"
+    where = _along(place, "the coupler", rig)
+    likely = "options that the dry weight leaves out, or items never listed?" if mass > 0 else "less water aboard than planned?"
+    return [f"The trailer carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"]
+
+
+def plan_vs_scale(rig: RigFile, found: Mapping[str, float], spread: Mapping[str, float], weighing: Weighing) -> Gap | None:
+    """Compare the plan with a weigh-in, and name what would explain the difference.
+
+    Parameters
+    ----------
+    rig : RigFile
+        The rig as planned.
+    found, spread : mapping
+        The prediction and its ±. [kg]
+    weighing : Weighing
+        What was weighed.
+
+    Returns
+    -------
+    Gap or None
+        None when nothing of it was weighed. Differences are measured − predicted; the reasons count only those beyond the
+        scale's ±.
+
+    Notes
+    -----
+    On the vehicle an item of mass ΔF + ΔR lies at a·ΔR/mass; on the trailer one of mass ΔG at L·(1 − ΔT/ΔG).
+    """
+    factor = KG[rig.units.mass]
+    rows, off, pm = [], {}, {}
+    for key in _ROWS:
+        figure = weighing.figures.get(key)
+        if figure is None or key not in found:
+            continue
+        off[key], pm[key] = figure.value - found[key], figure.plus_minus
+        rows.append(GapRow(key=key, label=figure_title(rig, key), predicted=found[key] / factor, measured=figure.value / factor,
+                           plus_minus=figure.plus_minus / factor, spread=spread.get(key, 0.0) / factor,
+                           difference=off[key] / factor))  # fmt: skip
+    if not rows:
+        return None
+    reasons = _in_vehicle(rig, off, pm) + _in_trailer(rig, off, pm)
+    wheelbase = rig.vehicle.geometry.wheelbase
+    if wheelbase and overhang(rig) is not None and "front_hitched" in off and "front_solo" in off and not reasons:
+        lost = off["front_hitched"] - off["front_solo"]
+        if abs(lost) > 2 * pm["front_hitched"]:
+            reasons.append(f"Coupled, the front axle is {print_mass(abs(lost), rig.units.mass)} {'heavier' if lost > 0 else 'lighter'} than "
+                           "planned: the bars pull differently, or the hitch point is not where the tape put it.")  # fmt: skip
+    if not reasons:
+        share = max((abs(row.difference) / row.measured for row in rows if row.measured), default=0.0)
+        reasons.append(f"Every axle agrees with the plan within the scale's ± or nearly so (at most {print_share(share)} off).")
+    return Gap(rows=rows, reasons=reasons)

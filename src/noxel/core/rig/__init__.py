@@ -1,0 +1,77 @@
+"""The rig file: one rig with its labels, loads, plan and weigh-ins.
+
+The models here are the file format, the requests and answers of the API, and the documents in the database.
+"""
+
+from noxel.core.rig.base import Entered, Entry, Source, Units
+from noxel.core.rig.kinds import on_its_wheels, on_pin, share_range, usual_share
+from noxel.core.rig.loads import (
+    PHASES,
+    Category,
+    KeptPlan,
+    Listed,
+    Load,
+    Phase,
+    Plan,
+    Step,
+    Tank,
+    TrailerBase,
+    Trouble,
+    VehicleBase,
+)
+from noxel.core.rig.parts import ByMode, HitchPart, Kind, Trailer, rating_in, rating_path
+from noxel.core.rig.paths import problems_of, read_path, write_path
+from noxel.core.rig.rigfile import RigFile, dump_rig, parse_rig
+from noxel.core.rig.sources import entry_at, source_words
+from noxel.core.rig.terms import SETS, Meaning, TermSet, glossary
+from noxel.core.rig.tires import LOAD_INDEX, AxleTires
+from noxel.core.rig.weigh_ins import Added, BeamMeasurement, LeverMeasurement, Pass, ScaleMeasurement, WeighIn
+
+__all__ = [
+    "LOAD_INDEX",
+    "PHASES",
+    "SETS",
+    "Added",
+    "AxleTires",
+    "BeamMeasurement",
+    "ByMode",
+    "Category",
+    "Entered",
+    "Entry",
+    "HitchPart",
+    "KeptPlan",
+    "Kind",
+    "LeverMeasurement",
+    "Listed",
+    "Load",
+    "Meaning",
+    "Pass",
+    "Phase",
+    "Plan",
+    "RigFile",
+    "ScaleMeasurement",
+    "Source",
+    "Step",
+    "Tank",
+    "TermSet",
+    "Trailer",
+    "TrailerBase",
+    "Trouble",
+    "Units",
+    "VehicleBase",
+    "WeighIn",
+    "dump_rig",
+    "entry_at",
+    "glossary",
+    "on_its_wheels",
+    "on_pin",
+    "parse_rig",
+    "problems_of",
+    "rating_in",
+    "rating_path",
+    "read_path",
+    "share_range",
+    "source_words",
+    "usual_share",
+    "write_path",
+]

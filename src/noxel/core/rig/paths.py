@@ -1,0 +1,67 @@
+"""Paths into a rig file as users see them, and validation errors as problems at such paths."""
+
+import re
+from collections.abc import Sequence
+from functools import lru_cache
+
+from pydantic import ValidationError
+
+from noxel.errors import Problem
+
+_PART = re.compile(r"(?<=cushions\.).+|\[[0-9]+\]|[^.\[\]]+")  # a check's name has a point inside
+
+
+def write_path(parts: Sequence[str | int]) -> str:
+    """Write a path as users see it: ``weigh_ins[0].passes[1].readings.front``."""
+    path = ""
+    for part in parts:
+        path += f"[{part}]" if isinstance(part, int) else f".{part}" if path else part
+    return path
+
+
+def read_path(path: str) -> tuple[str | int, ...]:
+    """Read a path back into its parts."""
+    return tuple(int(part[1:-1]) if part[0] == "[" else part for part in _PART.findall(path))
+
+
+_WORDS = {
+    "missing": "is missing",
+    "extra_forbidden": "is not a key that a rig file has",
+    "model_type": "must be an object",
+    "model_attributes_type": "must be an object",
+    "dict_type": "must be an object",
+    "tuple_type": "must be a list",
+    "bool_type": "must be true or false",
+    "string_type": "must be a text",
+    "int_type": "must be a whole number",
+}
+
+
+def problems_of(error: ValidationError) -> list[Problem]:
+    """Translate pydantic's findings into problems with paths and plain words."""
+    found = []
+    for item in error.errors(include_url=False):
+        parts = _untag(item["loc"])
+        if item["type"] == "misplaced":
+            at = write_path([*parts, *read_path(item["ctx"]["at"])])
+            found.append(Problem(at, item["msg"], "inconsistent"))
+            continue
+        message = _WORDS.get(item["type"], item["msg"])
+        found.append(Problem(write_path(parts), message, item["type"]))
+    return found
+
+
+def _untag(parts: Sequence[str | int]) -> list[str | int]:
+    kept: list[str | int] = []
+    for index, part in enumerate(parts):
+        after_measurement = index >= 2 and parts[index - 2] == "tongue_measurements"
+        if part in ("one_figure", "by_mode", "[key]") or (part in ("scale", "beam", "lever") and after_measurement):
+            continue
+        kept.append(part)
+    return kept
+
+
+@lru_cache(4096)
+def steps_of(path: str) -> tuple[tuple[str | int, str], ...]:
+    """Each part of a path, with what is left of the path from there on."""
+    return tuple(zip(read_path(path), (path[found.start() :].removeprefix(".") for found in _PART.finditer(path)), strict=True))

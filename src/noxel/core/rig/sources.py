@@ -1,0 +1,32 @@
+"""Where each figure of a rig came from."""
+
+from noxel.core.rig.base import Entered, Entry
+from noxel.core.rig.paths import steps_of
+from noxel.core.rig.rigfile import RigFile
+
+
+def entry_at(rig: RigFile, path: str) -> Entry | None:
+    """How the figure at a path was entered, if anything is remembered about it."""
+    here: object = rig
+    found: Entry | None = None
+    for part, left in steps_of(path):
+        if here is None:
+            break
+        if isinstance(here, Entered) and here.entered:
+            found = here.entered.get(left, found)
+        if isinstance(part, int):
+            here = here[part] if isinstance(here, tuple) and part < len(here) else None
+            continue
+        here = getattr(here, part, None)
+    return found
+
+
+_SOURCE_WORDS = {"plate": "plate", "manual": "manual", "scale": "scale", "worked_out": "worked out", "guess": "guess"}
+
+
+def source_words(rig: RigFile, path: str) -> str:
+    """Where the figure at a path came from, in words: ``"plate, 2026-10-02"``."""
+    entry = entry_at(rig, path)
+    if entry is None or entry.source is None:
+        return "source not said"
+    return f"{_SOURCE_WORDS[entry.source]}{f', {entry.date.isoformat()}' if entry.date else ''}"

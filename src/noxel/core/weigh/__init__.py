@@ -1,0 +1,6 @@
+"""At the scale: which passes to drive, what each settles, which mistakes to look for."""
+
+from noxel.core.weigh.advisories import advise
+from noxel.core.weigh.passes import GRADUATIONS, SCALES, ScaleKind, new_weigh_in, pass_answers, plan, plan_passes
+
+__all__ = ["GRADUATIONS", "SCALES", "ScaleKind", "advise", "new_weigh_in", "pass_answers", "plan", "plan_passes"]

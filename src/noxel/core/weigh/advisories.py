@@ -1,0 +1,318 @@
+"""Advisories: traps in the readings, cautions beside the checks, and what would settle the rest.
+
+Each has a stable code, a sentence with its numbers, and the path it belongs to. None of them blocks anything.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
+
+from noxel.core.limits import RATING_PATHS, Checked, Doubt, axle_sets, pressure_for
+from noxel.core.mechanics import PassLoads, Weighing, describe_pass, reading_words
+from noxel.core.quantities import KG, nominal, print_mass, print_pressure, print_share
+from noxel.core.rig import Pass, RigFile, on_pin, share_range
+from noxel.core.wording import Advisory, base_guessed, check_label, doubt_advisory, missing_rating, source_label, vehicle_word
+
+FRONT_LOSS = 0.10
+"""A front axle lighter by more than this share when hitched is worth a caution."""
+
+
+IMBALANCE = 0.10
+"""Left and right differing by more than this share of their axle is worth a caution."""
+
+
+PLATFORM_MOST = 40_000.0
+"""No single platform of a road scale reads more. [kg]"""
+
+
+_LB_PER_KG = 1 / KG["lb"]
+
+
+class _Notes:
+    def __init__(self, rig: RigFile, number: int, weighing: Weighing) -> None:
+        self.rig, self.weighing, self.unit = rig, weighing, rig.units.mass
+        self.weigh_in = rig.weigh_ins[number - 1]
+        self.at = f"weigh_ins[{number - 1}]"
+        self.factor = KG[rig.units.mass]
+
+    def mass(self, kg: float) -> str:
+        return print_mass(kg, self.unit)
+
+    def say(self, code: str, message: str, path: str | None = None, *, note: bool = False, **kg: float) -> Advisory:
+        numbers = {key: value / self.factor for key, value in kg.items()}
+        return Advisory(code=code, level="note" if note else "warning", message=message, path=path, numbers=numbers)
+
+    def path(self, loads: PassLoads, field: str = "") -> str:
+        return f"{self.at}.passes[{loads.number - 1}]{'.' + field if field else ''}"
+
+
+def _tickets(notes: _Notes) -> Iterator[Advisory]:
+    weigh_in = notes.weigh_in
+    for number, each in enumerate(weigh_in.passes, 1):
+        path = f"{notes.at}.passes[{number - 1}]"
+        yield from _total_printed(notes, each, path)
+        for name, mass in each.readings.items():
+            where = f"{path}.readings.{name}"
+            if mass.kg == 0:
+                yield notes.say(
+                    "reading_zero", f"The {reading_words(name)} reads zero. Leave it empty if it was not weighed.", where
+                )
+            if mass.kg > PLATFORM_MOST:
+                yield notes.say("reading_beyond_platform",
+                                f"{notes.mass(mass.kg)} on one platform is more than any road scale reads: a digit too many?",
+                                where, reading=mass.kg)  # fmt: skip
+
+
+def _total_printed(notes: _Notes, each: Pass, path: str) -> Iterator[Advisory]:
+    if each.printed_gross is None or not each.readings:
+        return
+    added, printed = sum(mass.kg for mass in each.readings.values()), each.printed_gross.kg
+    missing = {"hitched": {"front", "rear", "trailer"}, "vehicle_only": {"front", "rear"}}.get(each.config, set())
+    lacking = missing - {name.split("_")[0] for name in each.readings}
+    if lacking and not {"vehicle", "gross"} & set(each.readings):
+        said = (f"The ticket prints {notes.mass(printed)} in all; its platforms add up to {notes.mass(added)}. "
+                f"Not typed yet: {', '.join(reading_words(name) for name in sorted(lacking))}.")  # fmt: skip
+        yield notes.say("ticket_incomplete", said, f"{path}.printed_gross", note=True, printed=printed, added=added)
+
+
+def _unit_slips(notes: _Notes) -> Iterator[Advisory]:
+    weighing, ratings = notes.weighing, notes.rig.vehicle.ratings
+    hitched, solo = weighing.hitched, weighing.solo
+    if hitched and solo and hitched is not solo and hitched.vehicle is not None and solo.vehicle is not None:
+        ratio = solo.vehicle.value / max(hitched.vehicle.value, 1e-9)
+        for name, off, wrong in (("vehicle only", ratio, solo), ("hitched", 1 / max(ratio, 1e-9), hitched)):
+            if 1.65 < off < 2.9:
+                yield notes.say("unit_slip",
+                                f"The {name} pass is {off:.1f} times the other pass: pounds typed as kilograms? One kilogram is "
+                                f"{_LB_PER_KG:.2f} lb.", notes.path(wrong, "unit"))  # fmt: skip
+    for name, limit in (("front", ratings.gawr_front), ("rear", ratings.gawr_rear)):
+        axle = getattr(hitched, name) if hitched else None
+        if axle is None or limit is None:
+            continue
+        ratio = axle.value / limit.kg
+        where = notes.path(hitched, f"readings.{name}") if hitched else None
+        if ratio > 5:
+            yield notes.say("ten_times", f"The {name} axle reads {ratio:.0f} times its rating: a digit too many?", where,
+                            reading=axle.value, rating=limit.kg)  # fmt: skip
+        elif ratio > 1.7:
+            yield notes.say("unit_slip", f"The {name} axle reads {ratio:.1f} times its rating: pounds typed as kilograms, "
+                            "or a rating in the other unit?", where, reading=axle.value, rating=limit.kg)  # fmt: skip
+        elif 0 < ratio < 0.14:
+            yield notes.say("tenth", f"The {name} axle reads only {ratio * 100:.0f} % of its rating: a digit too few?", where,
+                            reading=axle.value, rating=limit.kg)  # fmt: skip
+
+
+def _rolled_off(notes: _Notes) -> Iterator[Advisory]:
+    axles, trailer, hitched = notes.weighing.figures.get("trailer_axles"), notes.rig.trailer, notes.weighing.hitched
+    dry = trailer.dry_weight if trailer else None
+    if axles and dry and hitched and 0 < axles.value < 0.6 * dry.kg:
+        yield notes.say("trailer_too_light",
+                        f"The trailer's axles read {notes.mass(axles.value)}, of a trailer that weighs {notes.mass(dry.kg)} dry: driven off "
+                        "before the weight was taken, or an axle off the platform?", notes.path(hitched, "readings.trailer"),
+                        reading=axles.value, dry=dry.kg)  # fmt: skip
+
+
+def _between_passes(notes: _Notes) -> Iterator[Advisory]:
+    weighing, word = notes.weighing, vehicle_word(notes.rig)
+    figures, hitched, solo = weighing.figures, weighing.hitched, weighing.solo
+    if not (notes.rig.towing and hitched and solo):
+        return
+    net, front, rear = figures.get("tongue_net"), figures.get("front_transfer"), figures.get("rear_transfer")
+    if net and net.value < -net.plus_minus:
+        yield notes.say("solo_heavier",
+                        f"The {word} alone weighs {notes.mass(-net.value)} more than with the trailer on: a negative tongue. Passes "
+                        "swapped, a wrong platform, or a tail-heavy trailer that must not be towed so.",
+                        notes.path(solo), net=net.value)  # fmt: skip
+    if front and weighing.engaged is None and not on_pin(notes.rig) and front.value > front.plus_minus:
+        yield notes.say("front_gains",
+                        f"The front axle gains {notes.mass(front.value)} when hitched. On a ball without tensioned bars it must get "
+                        "lighter: were front and rear on the right platforms, the same people aboard, the bars tensioned?",
+                        notes.path(hitched, "readings.front"), gained=front.value)  # fmt: skip
+    if front and weighing.engaged is not None and front.value > front.plus_minus:
+        yield notes.say("front_over_restored",
+                        f"With the bars engaged the front axle carries {notes.mass(front.value)} more than without the trailer: "
+                        "the bars are too tight, or the passes differ.",
+                        notes.path(hitched, "readings.front"), gained=front.value)  # fmt: skip
+    solo_front = figures.get("front_solo")
+    if front and solo_front and solo_front.value > 0 and -front.value / solo_front.value > FRONT_LOSS:
+        yield notes.say("front_lightened",
+                        f"The front axle is {notes.mass(-front.value)} ({print_share(-front.value / solo_front.value)}) lighter when "
+                        "hitched: steering and front brakes lose grip, headlights aim high.",
+                        notes.path(hitched, "readings.front"), lost=-front.value)  # fmt: skip
+    if rear and not on_pin(notes.rig) and rear.value < -rear.plus_minus:
+        yield notes.say("rear_lightened",
+                        f"The rear axle is {notes.mass(-rear.value)} lighter when hitched. A tongue loads it: an axle may have "
+                        "stood on the wrong platform, or across two.", notes.path(hitched, "readings.rear"),
+                        lost=-rear.value)  # fmt: skip
+
+
+def _bars(notes: _Notes) -> Iterator[Advisory]:
+    engaged, slack = notes.weighing.engaged, notes.weighing.slack
+    if notes.rig.hitch.weight_distribution and slack and not engaged:
+        yield notes.say("bars_slack",
+                        "These axle loads were taken with the bars slack. Weigh once more with the bars engaged as for the "
+                        "road. Do not leave the yard on slack bars where the maker requires them.",
+                        notes.path(slack, "spring_bars"), note=True)  # fmt: skip
+
+
+def _sides(notes: _Notes) -> Iterator[Advisory]:
+    hitched = notes.weighing.hitched
+    if hitched is None:
+        return
+    for name in sorted(hitched.readings):
+        if not name.endswith("_left"):
+            continue
+        stem = name.removesuffix("_left")
+        left, right = nominal(hitched.readings[name]), nominal(hitched.readings[f"{stem}_right"])
+        if abs(left - right) > IMBALANCE * (left + right):
+            heavy = "left" if left > right else "right"
+            yield notes.say("side_imbalance",
+                            f"The {reading_words(stem)} carries {notes.mass(abs(left - right))} more on the {heavy}.",
+                            notes.path(hitched, f"readings.{stem}_{heavy}"), left=left, right=right)  # fmt: skip
+
+
+def _missing(notes: _Notes) -> Iterator[Advisory]:
+    weighing, figures = notes.weighing, notes.weighing.figures
+    if not notes.rig.towing:
+        return
+    if weighing.hitched is None:
+        yield notes.say(
+            "missing_hitched", "A hitched pass is missing. It settles every axle, and both together.", notes.at, note=True
+        )
+        return
+    for loads in (weighing.hitched, weighing.solo):
+        wanted = ("front", "rear", "trailer") if loads is weighing.hitched else ("front", "rear")
+        lacking = [name for name in wanted if loads and getattr(loads, name) is None]
+        if loads and lacking:
+            yield notes.say("pass_incomplete",
+                            f"{describe_pass(loads.each, loads.number).capitalize()}: still to come: "
+                            f"{', '.join(reading_words(name) for name in lacking)}.", notes.path(loads), note=True)  # fmt: skip
+    axles = figures.get("trailer_axles")
+    if "trailer_gross" not in figures and weighing.solo is None and axles:
+        low, high = share_range(notes.rig)
+        least, most = axles.value / (1 - low), axles.value / (1 - high)
+        yield notes.say("missing_vehicle_only",
+                        "With one hitched pass the tongue and the trailer's total cannot be known. Weigh the "
+                        f"{vehicle_word(notes.rig)} alone: it settles both. The trailer cannot weigh less than its axles, "
+                        f"{notes.mass(axles.value)}; at a usual share of {low * 100:g}–{high * 100:g} % it would weigh "
+                        f"{notes.mass(least)} to {notes.mass(most)}, {notes.mass(least * low)} to {notes.mass(most * high)} of it on the tongue.",
+                        notes.at, note=True, least=least, most=most)  # fmt: skip
+    elif weighing.solo and weighing.engaged and not weighing.slack and "tongue_static" not in figures:
+        yield notes.say("missing_slack_pass",
+                        "With the bars engaged the two passes give only the net load on the vehicle; part of the tongue was moved to the "
+                        "trailer's axles. A hitched pass with the bars slack, or a tongue scale, settles the true tongue weight. "
+                        "Wheelbase, hitch offset and coupler-to-axle length would let it be worked out.",
+                        notes.at, note=True)  # fmt: skip
+
+
+def _payload(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
+    loaded, gvwr = notes.weighing.figures.get("vehicle_hitched"), notes.rig.vehicle.ratings.gvwr
+    if loaded is None or gvwr is None:
+        return
+    left = gvwr.kg - loaded.value
+    row = next((row for row in rows if row.id == "vehicle.payload"), None)
+    if row is None or row.margin is None:
+        return
+    gap = left - row.margin
+    if abs(gap) > 2 * loaded.plus_minus:
+        yield notes.say("payload_gap",
+                        f"The scale leaves {notes.mass(left)} to the GVWR, the placard {notes.mass(row.margin)}: "
+                        f"{notes.mass(abs(gap))} {'more' if gap > 0 else 'less'} by the scale. The placard is for the vehicle as it left the "
+                        "factory. Keep to the smaller.", "vehicle.ratings.payload", note=True, by_scale=left, by_placard=row.margin)  # fmt: skip
+
+
+_STANDS_IN = {
+    "optimistic": "The published one is often lower.",
+    "conservative": "A hitch or cooling limit can be lower still.",
+    "rough": "It is a rule of thumb, for ball hitches only.",
+}
+
+
+def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
+    """Ratings that are missing, worked out, guessed, or of a chain with a link unrated."""
+    for row in rows:
+        name, limit = missing_rating(rig, row.id), row.limit
+        if limit is None:
+            if row.required and row.range is None:
+                yield Advisory(code="rating_missing", level="note", path=RATING_PATHS.get(row.id),
+                               message=f"No {name} is entered; this check cannot be made without it.")  # fmt: skip
+            continue
+        figure = print_mass(limit.kg, rig.units.mass)
+        if limit.worked_out:
+            code, said = "rating_worked_out", (
+                f"{source_label(rig, limit.source)}, {figure}, stands in for the {name}, which is not entered. "
+                f"{_STANDS_IN[limit.certainty]} A calculated limit cannot confirm “within”: enter the rating from the label.")  # fmt: skip
+        elif limit.certainty == "incomplete_chain":
+            parts = " and ".join(dict.fromkeys(limit.lacking))
+            code, said = "hitch_chain_incomplete", (
+                f"{check_label(rig, row.id)}: the least rating known is {figure}; the rating of the {parts} is not known. "
+                "The weakest link counts.")  # fmt: skip
+        elif limit.certainty == "guessed":
+            base = base_guessed(rig, limit)
+            code, said = "rating_guessed", f"{check_label(rig, row.id)}: " + (
+                f"the load is worked out from a {base} that is only a guess, so nothing confirms that it is within {figure}. "
+                "Weigh it empty, or enter the maker's figure." if base else
+                f"the limit of {figure} is a guess or a worked-out figure, so it cannot confirm “within”. Read the label.")  # fmt: skip
+        else:
+            continue
+        yield Advisory(code=code, level="note", path=limit.path, message=said, numbers={"limit": limit.kg / KG[rig.units.mass]})
+
+
+def _pressures(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
+    """Pressures against the load that was weighed."""
+    loads = {row.id: row.actual.value for row in rows if row.actual is not None}
+    for each in axle_sets(notes.rig):
+        group = f"{each.group} axle" if each.group != "trailer" else "trailer's axles"
+        one = loads.get(f"tires.{each.group}")
+        need = pressure_for(each.tires, one, car=each.car) if one is not None else None
+        if need is None or one is None:
+            continue
+        unit, at = notes.rig.units.pressures, f"{each.path}.pressure"
+        if need.kpa is None:
+            yield notes.say("pressure_none_carries",
+                            f"No pressure that the tire maker and the sidewall allow carries the {notes.mass(one)} on one tire of the "
+                            f"{group}.", at, load=one)  # fmt: skip
+        elif each.tires.pressure and each.tires.pressure.kpa < need.kpa * (1 - 1e-6):
+            yield notes.say("pressure_below_need",
+                            f"The tires of the {group} are set to {print_pressure(each.tires.pressure.kpa, unit)}; {notes.mass(one)} on one "
+                            f"tire needs at least {print_pressure(need.kpa, unit)}, cold.", at, load=one)  # fmt: skip
+
+
+def _accepted(rig: RigFile, number: int, advisory: Advisory) -> Advisory:
+    """A warning that somebody looked at and found right stays on the record, as a note."""
+    here = f"weigh_ins[{number - 1}]"
+    path = (advisory.path or "").removeprefix(here).removeprefix(".")
+    for accepted in rig.weigh_ins[number - 1].accepted:
+        same = accepted.code == advisory.code and (advisory.doubt or accepted.path == path)
+        if advisory.level == "warning" and same:
+            return replace(advisory, level="note", accepted=True, accepted_note=accepted.note)
+    return advisory
+
+
+def advise(
+    rig: RigFile, number: int | None, weighing: Weighing, rows: list[Checked], doubted: Sequence[Doubt] = ()
+) -> list[Advisory]:
+    """Everything there is to say beside the checks, warnings first.
+
+    Parameters
+    ----------
+    rig : RigFile
+        The rig.
+    number : int or None
+        Which weigh-in was evaluated, from 1.
+    weighing : Weighing
+        What it lets us know.
+    rows : list of Checked
+        The checks made of it.
+    doubted : sequence of Doubt
+        What cannot be right about it; each is an advisory, and they come first.
+    """
+    found = sorted((doubt_advisory(rig, number, each) for each in doubted), key=lambda each: each.fix is None)
+    if number is not None:
+        notes = _Notes(rig, number, weighing)
+        for look in (_tickets, _unit_slips, _rolled_off, _between_passes, _bars, _sides, _missing):
+            found += look(notes)
+        found += [*(() if doubted else _payload(notes, rows)), *_pressures(notes, rows)]
+    found += _ratings(rig, rows)
+    if number is not None:
+        found = [_accepted(rig, number, each) for each in found]
+    return sorted(found, key=lambda advisory: advisory.level == "note")

@@ -1,0 +1,188 @@
+"""What to do at each pass over the scale, and what the pass will settle."""
+
+import datetime
+from typing import Any, Literal
+
+from noxel.core.mechanics import Weighing, describe_pass, listed_now
+from noxel.core.quantities import KG
+from noxel.core.rig import Pass, RigFile, on_pin
+from noxel.core.wording import PassAnswer, vehicle_word
+
+
+def _title(each: Pass, word: str) -> str:
+    if each.config == "hitched":
+        return {"engaged": "Hitched, bars engaged", "slack": "Hitched, bars slack"}.get(each.spring_bars or "", "Hitched")
+    return {"vehicle_only": f"{word.capitalize()} only", "vehicle_empty": f"{word.capitalize()} empty"}.get(
+        each.config, "Trailer only"
+    )
+
+
+_HOW = {
+    "single_platform": "One axle at a time: stop on the platform, wait, roll on to the next.",
+    "wheel_pads": "A pad under every wheel of the axle; roll on straight and stop without braking hard.",
+}
+
+
+def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
+    how = _HOW.get(scale or "", "Each axle on its own platform.")
+    if each.config == "hitched":
+        bars = {
+            "engaged": " Bars tensioned as for the road.",
+            "slack": " Bars slack: inside the scale yard only, and tension them again before you leave.",
+        }.get(each.spring_bars or "", "")
+        return f"Loaded as for the road, everyone aboard. {how} Wait for the weight before you roll.{bars}"
+    if each.config == "vehicle_only":
+        if not rig.towing:
+            return (
+                "Loaded as for the road, everyone aboard. Each axle on its own platform. Wait for the weight before you roll."
+            )
+        chock = "Chock the trailer's wheels before uncoupling."
+        kept = "" if on_pin(rig) else " Leave the hitch head and bars on."
+        return f"{chock} The same people and the same fuel as before.{kept}"
+    if each.config == "vehicle_empty":
+        return "Driver only, no cargo, tanks full. Enter the driver's weight as a correction."
+    return "Chock the wheels. The whole trailer on the platform, jack and all."
+
+
+def _settles(each: Pass, rig: RigFile, word: str) -> str:
+    if each.config == "hitched":
+        if not rig.towing:
+            return "every axle and the total"
+        return {"slack": "true tongue weight, what the bars do"}.get(
+            each.spring_bars or "", f"every axle, {word} and trailer together, GVWR and GCWR"
+        )
+    tongue = "pin" if on_pin(rig) else "tongue"
+    return {
+        "vehicle_only": f"{tongue} weight, trailer in total" if rig.towing else "every axle and the total",
+        "vehicle_empty": "what is aboard, against the payload placard",
+    }.get(each.config, "the trailer in total, directly")
+
+
+def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[PassAnswer]:
+    """Each pass of a weigh-in: its title, what to do, what it settles, what its platforms add up to.
+
+    Parameters
+    ----------
+    rig : RigFile
+        The rig.
+    number : int or None
+        Which weigh-in, from 1.
+    weighing : Weighing
+        What it lets us know.
+    """
+    if number is None:
+        return []
+    word = vehicle_word(rig)
+    weigh_in = rig.weigh_ins[number - 1]
+    used = {
+        id(loads.each)
+        for loads in (weighing.engaged, weighing.slack, weighing.solo, weighing.empty, weighing.trailer_only)
+        if loads
+    }
+    found = []
+    for index, each in enumerate(weigh_in.passes, 1):
+        added = sum(mass.kg for mass in each.readings.values())
+        found.append(
+            PassAnswer(
+                number=index,
+                name=describe_pass(each, index),
+                title=_title(each, word),
+                instruction=_instruction(each, rig, weigh_in.scale.kind if weigh_in.scale else None),
+                settles=_settles(each, rig, word),
+                unit=each.unit or rig.units.mass,
+                total=added / KG[each.unit or rig.units.mass] if each.readings else None,
+                counts=id(each) in used,
+            )
+        )
+    return found
+
+
+ScaleKind = Literal["truck_scale", "single_platform", "wheel_pads", "trailer_platform"]
+
+
+SCALES: tuple[tuple[ScaleKind, str, str], ...] = (
+    ("truck_scale", "Truck scale", "three platforms: front axle, rear axle, trailer axles at once"),
+    ("single_platform", "Small single platform", "one axle, or one group of axles, at a time: dump, quarry, granary"),
+    ("wheel_pads", "Wheel pads", "a pad under each wheel: left and right, every axle singly"),
+    ("trailer_platform", "A platform for the trailer alone", "the trailer uncoupled, all of it on one platform"),
+)
+"""What people weigh on."""
+
+
+GRADUATIONS: dict[ScaleKind, dict[str, int]] = {
+    "truck_scale": {"lb": 20, "kg": 10},
+    "single_platform": {"lb": 50, "kg": 20},
+    "wheel_pads": {"lb": 10, "kg": 5},
+    "trailer_platform": {"lb": 50, "kg": 20},
+}
+"""Usual steps of each; a guess until somebody reads the scale's own plate (NIST Handbook 44, 2.20 and 2.24)."""
+
+
+def plan_passes(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[dict[str, Any]]:
+    """A short plan of passes for what there is to weigh on and what can be done there.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Whether it tows, and whether its hitch has spring bars.
+    scale : ScaleKind
+        What there is to weigh on.
+    uncouple : bool
+        Whether the trailer can be left standing there.
+
+    Returns
+    -------
+    list of dict
+        The passes as documents, in the order to drive them, nothing read yet.
+    """
+    if not rig.towing:
+        return [{"config": "vehicle_only", "readings": {}}]
+    bars = rig.hitch.weight_distribution
+    hitched: dict[str, Any] = {"config": "hitched", "spring_bars": "engaged" if bars else "none", "readings": {}}
+    if scale == "trailer_platform":
+        return [{"config": "trailer_only", "readings": {}}]
+    passes = [hitched]
+    if bars:
+        passes.append({"config": "hitched", "spring_bars": "slack", "readings": {}})
+    if uncouple:
+        passes.append({"config": "vehicle_only", "readings": {}})
+    return passes
+
+
+def plan(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[PassAnswer]:
+    """The plan of :func:`plan_passes` in words: what to do at each pass, what each settles."""
+    word = vehicle_word(rig)
+    steps = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
+    return [
+        PassAnswer(
+            number=index,
+            name=describe_pass(each, index),
+            title=_title(each, word),
+            instruction=_instruction(each, rig, scale),
+            settles=_settles(each, rig, word),
+            unit=rig.units.mass,
+            total=None,
+            counts=True,
+        )
+        for index, each in enumerate(steps, 1)
+    ]
+
+
+def new_weigh_in(rig: RigFile, today: datetime.date, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> dict[str, Any]:
+    """The document of a weigh-in by plan, nothing read yet.
+
+    Its graduation is the usual one of such a scale, marked as a guess until somebody reads it off the ticket.
+    """
+    last = rig.weigh_ins[-1].passes[-1].unit if rig.weigh_ins and rig.weigh_ins[-1].passes else None
+    unit = last or rig.units.mass
+    step = GRADUATIONS[scale][unit]
+    graduation = step if unit == rig.units.mass else f"{step} {unit}"
+    passes = plan_passes(rig, scale, uncouple)
+    for each in passes:
+        if last:
+            each["unit"] = last
+    scale_document = {"kind": scale, "resolution": graduation, "entered": {"resolution": {"source": "guess"}}}
+    made = {"date": today.isoformat(), "scale": scale_document, "passes": passes}
+    if rig.loads:
+        made["listed"] = {on: round(kg / KG[rig.units.mass], 1) for on, kg in listed_now(rig).items()}
+    return made

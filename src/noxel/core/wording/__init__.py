@@ -1,0 +1,61 @@
+"""From SI figures to the rig's own units, terms and sentences.
+
+All that the page, the papers and the terminal say about checks, verdicts and evidence.
+"""
+
+from noxel.core.wording import answers, sentences
+from noxel.core.wording.answers import Advisory, Answer, Check, Evaluation, Geometry, Headline, PassAnswer, Shaped, Working
+from noxel.core.wording.attitude import Attitude, attitude
+from noxel.core.wording.doubts import doubt_advisory
+from noxel.core.wording.evidence import findings, still_open, tongue_ways
+from noxel.core.wording.expectations import basis, expected_sentence, way_words
+from noxel.core.wording.labels import (
+    base_guessed,
+    check_label,
+    figure_title,
+    limiting_rating,
+    missing_rating,
+    source_label,
+    term_name,
+    vehicle_word,
+)
+from noxel.core.wording.present import Printer, check_answer, check_answers
+from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES, headline
+
+__all__ = [
+    "AT_THE_SCALE",
+    "CAUTION",
+    "PHASE_NAMES",
+    "Advisory",
+    "Answer",
+    "Attitude",
+    "Check",
+    "Evaluation",
+    "Geometry",
+    "Headline",
+    "PassAnswer",
+    "Printer",
+    "Shaped",
+    "Working",
+    "answers",
+    "attitude",
+    "base_guessed",
+    "basis",
+    "check_answer",
+    "check_answers",
+    "check_label",
+    "doubt_advisory",
+    "expected_sentence",
+    "figure_title",
+    "findings",
+    "headline",
+    "limiting_rating",
+    "missing_rating",
+    "sentences",
+    "source_label",
+    "still_open",
+    "term_name",
+    "tongue_ways",
+    "vehicle_word",
+    "way_words",
+]

@@ -1,0 +1,144 @@
+"""What is expected in words: how each load is known that was not weighed, and what the checks are expected to find."""
+
+from noxel.core.limits import Checked
+from noxel.core.mechanics import Knowledge, Way, anything_listed
+from noxel.core.quantities import print_mass, print_share, small_mass
+from noxel.core.rig import RigFile
+from noxel.core.wording.labels import limit_words, phrase_of, term_name, vehicle_word
+
+WAYS: dict[Way, str] = {
+    "plan": "the plan's base weights, plus what you listed",
+    "empty_weighed": "the empty {v} as weighed, plus what you listed",
+    "curb": "the {curb_weight}, plus what you listed",
+    "placard": "the empty weight from the labels ({gvwr} − {payload}), plus what you listed",
+    "axles_and_tongue": "the trailer's axles as weighed, plus the {tongue} as measured",
+    "axles_and_share": "the trailer's axles as weighed, at a usual {tongue_share}",
+    "listed": "the {dry_weight}, plus what you listed in the trailer",
+    "rating": "the trailer loaded to its {trailer_gvwr}",
+    "dry_share": "the trailer's dry {tongue_share}",
+    "usual_share": "a usual {tongue_share}",
+    "tongue_and_gross": "{tongue_weight} ÷ trailer in total",
+    "vehicle_and_tongue": "the {v} alone, plus the load on the hitch",
+    "vehicle_and_trailer": "the {v} alone, plus the trailer in total",
+    "gross_and_tongue": "the trailer in total, less the load on the hitch",
+}
+"""Each way to know a load that was not weighed, in the rig's terms."""
+
+_BASIS: dict[Way, tuple[str, ...]] = {
+    "plan": ("your plan",), "empty_weighed": ("the scale", "your list"), "curb": ("the labels", "your list"),
+    "placard": ("the labels", "your list"), "axles_and_tongue": ("the scale",), "axles_and_share": ("the scale", "a usual {tongue_share}"),
+    "listed": ("the labels", "your list"), "rating": ("the trailer's rating",), "dry_share": ("the labels",),
+    "usual_share": ("a usual {tongue_share}",), "tongue_and_gross": (), "vehicle_and_tongue": (), "vehicle_and_trailer": (),
+    "gross_and_tongue": (),
+}  # fmt: skip
+_MADE_OF = {
+    "vehicle_hitched": ("vehicle_solo", "tongue_static"), "combination_gross": ("vehicle_solo", "trailer_gross"),
+    "trailer_axles": ("trailer_gross", "tongue_static"), "tongue_static": ("trailer_gross",),
+    "tongue_share": ("tongue_static", "trailer_gross"), "front_hitched": ("tongue_static",), "rear_hitched": ("tongue_static",),
+}  # fmt: skip
+
+
+def _filled(rig: RigFile, text: str) -> str:
+    keys = ("curb_weight", "gvwr", "payload", "tongue", "tongue_share", "tongue_weight", "dry_weight")
+    names = {key: term_name(rig, key) for key in keys}
+    return text.format(v=vehicle_word(rig), trailer_gvwr=term_name(rig, "trailer.gvwr"), **names)
+
+
+def way_words(rig: RigFile, way: Way) -> str:
+    """How a load is known that was not weighed: “the curb weight, plus what you listed”."""
+    return _filled(rig, WAYS[way])
+
+
+def _ways(known: Knowledge, key: str) -> list[Way]:
+    """Every way that an expected load rests on."""
+    way = known.way(key)
+    if way is None:
+        return []
+    return [way, *(each for part in _MADE_OF.get(key, ()) for each in _ways(known, part))]
+
+
+def basis(rig: RigFile, known: Knowledge, key: str) -> str:
+    """What an expected load rests on: “by the labels and your list”."""
+    found: list[str] = []
+    for way in _ways(known, key):
+        found += [_filled(rig, each) for each in _BASIS[way] if _filled(rig, each) not in found]
+    if not found:
+        return "by what was weighed"
+    return f"by {' and '.join([', '.join(found[:-1]), found[-1]] if len(found) > 1 else found)}"
+
+
+def most_at_rating(known: Knowledge, row: Checked, key: str) -> float | None:
+    """The heaviest loaded trailer at which a check that is over at the trailer's rating would just be within. [kg]"""
+    gross, load = known.known("trailer_gross"), known.known(key)
+    if row.expected is None or row.limit is None or gross is None or load is None or not gross.value or not load.value:
+        return None
+    alone = {"vehicle_hitched": "vehicle_solo", "front_hitched": "front_solo", "rear_hitched": "rear_solo",
+             "combination_gross": "vehicle_solo"}.get(key)  # fmt: skip
+    base = known.known(alone) if alone else None
+    per_trailer = (load.value - (base.value if base else 0.0)) / gross.value
+    if row.id.startswith(("tires.", "wheels.", "assembly.")):
+        per_trailer *= row.expected.actual.value / load.value
+    if per_trailer <= 0:
+        return None
+    return max(0.0, gross.value - (row.expected.actual.value - row.limit.kg) / per_trailer)
+
+
+def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) -> str:
+    """Say what a check that cannot be made is expected to find, and from what.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For its units and terms.
+    known : Knowledge
+        What was weighed and what is expected.
+    row : Checked
+        The check, with what it is expected to find.
+    key : str
+        The load that it rests on.
+    """
+    if row.expected is None:
+        return ""
+    unit, actual, outlook = rig.units.mass, row.expected.actual, row.expected.outlook
+    phrase = phrase_of(rig, row.id, row.limit.source if row.limit else None)
+    by = basis(rig, known, key)
+    if row.range is not None:
+        low, high = row.range
+        where = {
+            "low": f"below {low * 100:g} %",
+            "high": f"above {high * 100:g} %",
+            "within": f"inside {low * 100:g}–{high * 100:g} %",
+        }
+        said = f"{phrase.subject} is expected to carry {print_share(actual.value)} ± {print_share(actual.plus_minus)} of the trailer"
+        return f"{said}, {where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}, {by}; not weighed."
+    if row.limit is None or row.expected.margin is None:
+        return ""
+    limit, left = limit_words(rig, row), small_mass(abs(row.expected.margin), unit)
+    pm = f" ± {small_mass(actual.plus_minus, unit)}" if actual.plus_minus else ""
+    verb = "are" if phrase.plural else "is"
+    if outlook == "over":
+        return f"{phrase.subject} {verb} expected {left} over {limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
+    if outlook == "over_at_rating":
+        most = most_at_rating(known, row, key)
+        may = f" At most {print_mass(most, unit)} of loaded trailer keeps it within." if most is not None else ""
+        return f"{phrase.subject} {verb} {left} over {limit} if the trailer is loaded to its rating.{may}"
+    if outlook == "within":
+        return f"{phrase.subject} {verb} expected to have {left} left of {limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
+    said = f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against {limit}, {by}"
+    return f"{said}{_why_open(rig, known, row)}; not weighed."
+
+
+def _why_open(rig: RigFile, known: Knowledge, row: Checked) -> str:
+    """Why an expected check is left open though its figure looks well."""
+    if row.expected is None or row.limit is None or row.expected.margin is None:
+        return ""
+    actual = row.expected.actual
+    if actual.value + actual.plus_minus > row.cushion * row.limit.kg:
+        return ": too close to say" if actual.plus_minus else ""
+    if not row.limit.real:
+        return ", which is not confirmed"
+    if known.way("trailer_gross") == "listed" and rig.plan.trailer_by != "listed":
+        return ", if your list for the trailer is complete"
+    if not anything_listed(rig, "vehicle"):
+        return f", with nobody in the {vehicle_word(rig)} yet"
+    return ""

@@ -1,0 +1,207 @@
+"""What checks, figures, limits and vehicles are called, in the rig's own set of terms."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+from noxel.core.limits import AXLE_LOAD, FIGURE_OF, RATING_PATHS, Checked, Limit
+from noxel.core.quantities import lower_first, print_mass
+from noxel.core.rig import SETS, RigFile, TermSet, on_pin
+
+_FIGURES = {
+    "front_hitched": "Front axle, hitched",
+    "rear_hitched": "Rear axle, hitched",
+    "vehicle_hitched": "Vehicle, hitched",
+    "front_solo": "Front axle, vehicle only",
+    "rear_solo": "Rear axle, vehicle only",
+    "vehicle_solo": "Vehicle only",
+    "trailer_axles": "Trailer axles, hitched",
+    "combination_gross": "Combination",
+    "tongue_net": "Net load on the vehicle",
+    "front_transfer": "Front axle's change",
+    "rear_transfer": "Rear axle's change",
+    "tongue_static": "Tongue weight",
+    "trailer_gross": "Trailer, in total",
+    "tongue_share": "Tongue share",
+    "front_restored": "Given back to the front axle by the bars",
+    "trailer_transfer": "Moved onto the trailer's axles by the bars",
+    "front_restoration": "Share of the front axle's loss restored",
+    "curb_measured": "Vehicle empty, weighed",
+}
+
+
+_SOURCES = {
+    "gvwr+tow_rating": "{gvwr} + {tow_rating}",
+    "gcwr-gvwr": "{gcwr} − {gvwr}",
+    "tongue_rating": "vehicle's {tongue_rating}",
+    "10% of tow_rating": "10 % of {tow_rating}",
+    "trailer.gvwr": "trailer {trailer_gvwr}",
+}
+
+
+def term_name(rig: RigFile, key: str) -> str:
+    """The word for a key in the rig's term set; a key without a word there stands for itself."""
+    return SETS[rig.terms].get(key, key)
+
+
+@lru_cache(16)
+def _fill(terms: TermSet) -> dict[str, str]:
+    return {key.replace(".", "_"): name for key, name in SETS[terms].items()}
+
+
+@dataclass(frozen=True, slots=True)
+class Phrase:
+    label: str
+    subject: str
+    limit: str
+    plural: bool = False
+
+    @property
+    def verb(self) -> str:
+        return "are" if self.plural else "is"
+
+
+_VEHICLES = {"pickup": "truck", "wagon": "car", "van": "van", "motorhome": "motorhome", None: "tow vehicle"}
+
+
+def vehicle_word(rig: RigFile) -> str:
+    """What to call the vehicle: truck, car, van, motorhome; without a body entered, by the kind of rig."""
+    body = rig.vehicle.body or ("motorhome" if rig.kind == "motorhome" else None)
+    return _VEHICLES[body]
+
+
+def source_label(rig: RigFile, source: str) -> str:
+    """A limit's source in the rig's terms; a hitch part's kind is its own."""
+    return _labelled(source, rig.terms)
+
+
+@lru_cache(512)
+def _labelled(source: str, terms: TermSet) -> str:
+    return _SOURCES[source].format(**_fill(terms)) if source in _SOURCES else SETS[terms].get(source, source)
+
+
+def figure_title(rig: RigFile, key: str) -> str:
+    """The title of a derived figure."""
+    if key.startswith("trailer_axle_"):
+        return f"Trailer axle {key.rsplit('_', 1)[1]}"
+    named = {"tongue_static": "tongue_weight", "tongue_share": "tongue_share"}.get(key)
+    if named and not on_pin(rig):
+        title = term_name(rig, named)
+        return title[0].upper() + title[1:]
+    return _FIGURES.get(key, key)
+
+
+_PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin, {p} the hitch part that limits
+    "vehicle.front_axle": ("Front axle", "The front axle", "its {} rating"),
+    "vehicle.rear_axle": ("Rear axle", "The rear axle", "its {} rating"),
+    "vehicle.gross": ("{V}, loaded", "The {v}", "its {} {gvwr}"),
+    "vehicle.payload": ("Payload", "The load in the {v}, {t} included,", "the {} payload rating"),
+    "combination.gross": ("Combination", "The {v} and trailer together", "the {} {gcwr}"),
+    "vehicle.tow_rating": ("{Tow_rating}", "The trailer", "the {v}'s {} {tow_rating}"),
+    "trailer.gross": ("Trailer, in total", "The trailer", "its {} {trailer_gvwr}"),
+    "trailer.axles": ("Trailer axles", "The trailer's axles", "their {} rating"),
+    "trailer.cargo": ("Trailer cargo", "The trailer's cargo", "its {} {trailer_ccc}"),
+    "hitch.trailer": ("Trailer on the hitch", "The trailer", "the {p}'s {} trailer rating"),
+    "hitch.tongue": ("{T} on the hitch", "The {t}", "the {p}'s {} {t} rating"),
+    "tires.front": ("Front tires", "The front tire that carries most", "its {} rating"),
+    "tires.rear": ("Rear tires", "The rear tire that carries most", "its {} rating"),
+    "tires.trailer": ("Trailer tires", "The trailer tire that carries most", "its {} rating"),
+    "wheels.front": ("Front wheels", "The front wheel that carries most", "its {} rating"),
+    "wheels.rear": ("Rear wheels", "The rear wheel that carries most", "its {} rating"),
+    "wheels.trailer": ("Trailer wheels", "The trailer wheel that carries most", "its {} rating"),
+    "assembly.front": ("Front axle assembly", "The front axle assembly", "its {} rating"),
+    "assembly.rear": ("Rear axle assembly", "The rear axle assembly", "its {} rating"),
+    "assembly.trailer": ("Trailer axle assembly", "The trailer axle that carries most", "its assembly's {} rating"),
+    "tongue.share": ("{T} share", "The {t}", ""),
+}
+
+
+def phrase_of(rig: RigFile, check: str, source: str | None) -> Phrase:
+    return _filled(check, vehicle_word(rig), "pin" if on_pin(rig) else "tongue", source, rig.terms)
+
+
+@lru_cache(512)  # a hitch part may have any name
+def _filled(check: str, word: str, tongue: str, source: str | None, terms: TermSet) -> Phrase:
+    if check not in _PHRASES:
+        axle = f"Trailer axle {check.rsplit('_', 1)[1]}"
+        return Phrase(axle, axle, "its {} rating")
+    part = "vehicle" if source == "tongue_rating" else source or "hitch"
+    fill = dict(_fill(terms))
+    tongue = tongue if tongue == "pin" else fill["tongue"]
+    tow = fill["tow_rating"]
+    fill |= {"v": word, "V": word.capitalize(), "t": tongue, "T": tongue.capitalize(), "p": part,
+             "Tow_rating": tow[0].upper() + tow[1:]}  # fmt: skip
+    label, subject, limit = _PHRASES[check]
+    plural = check in ("combination.gross", "trailer.axles")
+    # "{}" in the limit stays, for the figure
+    return Phrase(label.format(**fill), subject.format(**fill), limit.format("{}", **fill), plural)
+
+
+def check_label(rig: RigFile, check: str) -> str:
+    """The check's name in the ledger."""
+    return phrase_of(rig, check, None).label
+
+
+_RATING_KEYS = {
+    "vehicle.front_axle": "gawr_front", "vehicle.rear_axle": "gawr_rear", "vehicle.gross": "gvwr", "combination.gross": "gcwr",
+    "vehicle.tow_rating": "tow_rating", "hitch.tongue": "tongue_rating", "vehicle.payload": "payload",
+}  # fmt: skip
+
+
+def missing_rating(rig: RigFile, check: str) -> str:
+    """The name of the rating that a check lacks."""
+    key = _RATING_KEYS.get(check)
+    if key:
+        return term_name(rig, key)
+    return {
+        "trailer.gross": f"trailer {term_name(rig, 'trailer.gvwr')}", "trailer.axles": f"trailer {term_name(rig, 'trailer.gawr')}",
+        "trailer.cargo": term_name(rig, "trailer.ccc"), "hitch.trailer": "hitch's trailer rating",
+    }.get(check, "rating")  # fmt: skip
+
+
+def limiting_rating(rig: RigFile, check: str) -> str:
+    """The rating that sets a limit, inside a sentence: “the GCWR”, “the payload rating”, “the rear tires' rating”."""
+    if check in ("vehicle.payload", "hitch.tongue") or missing_rating(rig, check) == "rating":
+        return f"the {lower_first(check_label(rig, check))} rating"
+    return f"the {missing_rating(rig, check)}"
+
+
+_GROUPS: dict[str, Literal["vehicle", "trailer", "hitch", "combination", "tires"]] = {
+    "vehicle": "vehicle", "trailer": "trailer", "hitch": "hitch", "tongue": "hitch", "combination": "combination", "tires": "tires",
+    "wheels": "tires", "assembly": "tires",
+}  # fmt: skip
+
+
+def group_of(check: str) -> Literal["vehicle", "trailer", "hitch", "combination", "tires"]:
+    """Which part of the rig a check belongs to; the tow rating and the GCWR are of both together."""
+    return "combination" if check == "vehicle.tow_rating" else _GROUPS[check.split(".")[0]]
+
+
+def limit_words(rig: RigFile, row: Checked) -> str:
+    """A check's limit inside a sentence: “its 4,140 lb rating”; one that was worked out is named for what it is."""
+    if row.limit is None:
+        return ""
+    figure = print_mass(row.limit.kg, rig.units.mass)
+    if row.limit.worked_out:
+        return f"a worked-out limit of {figure} ({source_label(rig, row.limit.source)}, {row.limit.certainty})"
+    return phrase_of(rig, row.id, row.limit.source).limit.format(figure)
+
+
+def base_guessed(rig: RigFile, limit: Limit) -> str | None:
+    """What a guessed base weight is called, where the load compared with this limit was worked out from one."""
+    return term_name(rig, limit.base.rpartition(".")[2]) if limit.base else None
+
+
+def rating_path(row: Checked) -> str | None:
+    """Where a check's rating is entered."""
+    return row.limit.path if row.limit else RATING_PATHS.get(row.id)
+
+
+def load_key(check: str) -> str:
+    """The load that a check rests on."""
+    group, _, name = check.partition(".")
+    if group in ("tires", "wheels", "assembly"):
+        return AXLE_LOAD[name]
+    return {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(check) or FIGURE_OF.get(
+        check, "trailer_axles"
+    )

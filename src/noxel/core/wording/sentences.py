@@ -1,0 +1,235 @@
+"""The verdict and the checks in plain sentences. Never “safe”: figures entered are compared with ratings entered."""
+
+from collections.abc import Sequence
+
+from noxel.core.limits import Checked, Doubt, Headroom, Verdict, binding, tightest_first
+from noxel.core.mechanics import Knowledge
+from noxel.core.quantities import lower_first, print_mass, print_share, small_mass
+from noxel.core.rig import RigFile, on_pin
+from noxel.core.wording.answers import Headline, Unknown
+from noxel.core.wording.expectations import expected_sentence
+from noxel.core.wording.labels import (
+    Phrase,
+    base_guessed,
+    check_label,
+    limit_words,
+    load_key,
+    missing_rating,
+    phrase_of,
+    rating_path,
+    vehicle_word,
+)
+
+CAUTION = (
+    "Noxel compares figures that you entered with ratings that you entered. Being within them is no guarantee: the makers' "
+    "manuals, local law and a qualified technician come first."
+)
+
+
+AT_THE_SCALE = (
+    "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of the tongue, of a loaded lever and of "
+    "spring bars. Block the tail before loading an uncoupled trailer. Do not hold up or walk about a working scale. Never tow with "
+    "slack bars where the maker requires them."
+)
+
+
+def _share_sentence(rig: RigFile, row: Checked, phrase: Phrase) -> str:
+    low, high = row.range or (0.0, 1.0)
+    wanted = f"{low * 100:g}–{high * 100:g} %"
+    if row.actual is None:
+        return f"{phrase.subject}'s share of the trailer is not known."
+    share = print_share(row.actual.value)
+    ending = {
+        "low": f"below {low * 100:g} %: a light {phrase.label.split()[0].lower()} invites sway",
+        "high": f"above {high * 100:g} %: it "
+        + ("loads the rear axle" if on_pin(rig) else "squats the vehicle and lightens the front axle"),
+        "tight": f"too near the edge of {wanted} to call",
+        "within": f"inside {wanted}",
+    }
+    return f"{phrase.subject} carries {share} of the trailer, {ending[row.status]}."
+
+
+def _left(row: Checked, unit: str) -> str:
+    """What is left below the limit, or by how much it is exceeded."""
+    if not row.margin:
+        return f"0 {unit}"
+    return small_mass(abs(row.margin), "kg" if unit == "kg" else "lb")
+
+
+def _not_known(rig: RigFile, row: Checked) -> str:
+    label, limit = check_label(rig, row.id), limit_words(rig, row)
+    if row.status == "over" and row.at_least is not None and row.limit is not None:
+        by = small_mass(row.at_least.value - row.limit.kg, rig.units.mass)
+        least = print_mass(row.at_least.value, rig.units.mass)
+        return f"{label}: not known, but at least {least}. That is at least {by} over {limit}."
+    least = f", at least {print_mass(row.at_least.value, rig.units.mass)}" if row.at_least else ""
+    return f"{label}: not known yet{least}; the limit is {limit}."
+
+
+def _why_unconfirmed(rig: RigFile, row: Checked) -> str:
+    """Why a limit cannot confirm that a load is within it, and what would."""
+    if row.limit is None or row.limit.worked_out:
+        return "A calculated limit cannot confirm “within”: enter the rating from the label."
+    if row.limit.certainty == "incomplete_chain":
+        parts = " and ".join(dict.fromkeys(row.limit.lacking))
+        return f"Not confirmed: no rating read off the {parts}."
+    base = base_guessed(rig, row.limit)
+    return (
+        f"The {base} is only a guess: weigh it or enter the maker's figure."
+        if base
+        else "The rating is only a guess: read its label."
+    )
+
+
+def sentence(rig: RigFile, row: Checked) -> str:
+    """Say what one check found.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For its units and what its vehicle is called.
+    row : Checked
+        The check.
+    """
+    unit = rig.units.mass
+    phrase = phrase_of(rig, row.id, row.limit.source if row.limit else None)
+    if row.range is not None:
+        return _share_sentence(rig, row, phrase)
+    if row.limit is None:
+        return f"{phrase.subject} cannot be judged: no {missing_rating(rig, row.id)} is entered."
+    if row.margin is None or row.actual is None:
+        return _not_known(rig, row)
+    limit, left = limit_words(rig, row), _left(row, unit)
+    if row.status == "over":
+        return f"{phrase.subject} {phrase.verb} {left} over {limit}."
+    if row.status == "unconfirmed":
+        return f"{phrase.subject} {phrase.verb} {left} {'over' if row.margin < 0 else 'under'} {limit}. {_why_unconfirmed(rig, row)}"
+    if row.status == "tight" and row.margin <= row.actual.plus_minus * (1 + 1e-9):
+        pm = small_mass(row.actual.plus_minus, unit)
+        return f"{phrase.subject} {phrase.verb} too close to call: {left} left of {limit}, ± {pm}."
+    if row.status == "tight":
+        return f"{phrase.subject} {phrase.verb} past your cushion of {row.cushion * 100:g} %: {left} left of {limit}."
+    return f"{phrase.subject} {'have' if phrase.plural else 'has'} {left} left of {limit}."
+
+
+def room_sentence(rig: RigFile, room: Headroom) -> str:
+    """Say how much more can go in somewhere, where it is taken to lie, and which rating limits it."""
+    unit = rig.units.mass
+    place = vehicle_word(rig) if room.where == "vehicle" else "trailer"
+    phrase = phrase_of(rig, room.check.id, room.check.limit.source if room.check.limit else None)
+    limit = phrase.limit.format(print_mass(room.check.limit.kg, unit)) if room.check.limit else ""
+    whose = lower_first(phrase.subject)
+    if limit.startswith("its ") and " that " in whose:
+        limit = f"the {limit.removeprefix('its ')} of {whose}"
+    limit = limit.replace("its ", f"{whose}'s ", 1) if limit.startswith("its ") else limit.replace("their ", f"{whose}' ", 1)
+    cushion = f" (used to {room.check.cushion * 100:g} %)" if room.check.cushion < 1 else ""
+    unknown = f" {_many(room.unknown, 'One check', '{} checks')} could not be counted." if room.unknown else ""
+    spread = "spread as its load is now" if room.where == "trailer" or room.listed else "just ahead of the rear axle"
+    if room.kg < 0:
+        move = room.check.id in ("vehicle.front_axle", "vehicle.rear_axle", "hitch.tongue", "tires.front", "tires.rear")
+        other = " Moving load may do as well: try it in Adjust." if move else ""
+        return (
+            f"Remove {print_mass(-room.kg, unit)} from the {place}, {spread}, to get within {limit}{cushion}.{other}{unknown}"
+        )
+    return f"{print_mass(room.kg, unit)} more can go in the {place}, {spread}: limited by {limit}{cushion}.{unknown}"
+
+
+_DOUBT = "Two figures cannot both be right."
+_LEADS = {"stop": "Stop.", "incomplete": "Not settled.", "caution": "Caution.", "within": "Within every rating entered."}
+
+
+def _many(count: int, one: str, many: str) -> str:
+    return one if count == 1 else many.format(count)
+
+
+def _incomplete(rig: RigFile, rows: list[Checked], known: Knowledge | None, weighed: bool) -> Headline:
+    """What holds by the scale, what is expected, and what is not known, kept apart."""
+    unknown = [row for row in rows if row.required and row.status == "unknown"]
+    made = [row for row in rows if row.status not in ("unknown", "unconfirmed")]
+    ahead = [row for row in rows if row.expected is not None]
+    worst = sorted((row for row in ahead if row.expected and row.expected.outlook in ("over", "over_at_rating", "low")),
+                   key=lambda row: (row.expected.margin or 0.0) / row.limit.kg if row.limit and row.expected else -1.0)  # fmt: skip
+    says = [expected_sentence(rig, known, row, load_key(row.id)) for row in worst] if known else []
+    if made:
+        held = len([row for row in made if row.status != "high"])
+        first = _many(held, "One check holds by what was weighed", "{} checks hold by what was weighed")
+    else:
+        first = "No check can be made from what was weighed" if weighed else "Nothing has been weighed yet"
+    hoped = len([row for row in ahead if row.expected and row.expected.outlook == "within"])
+    if says:
+        second, rest = f". {says[0]}", says[1:]
+    elif hoped:
+        second, rest = _many(hoped, "; one is expected within, not weighed.", "; {} are expected within, not weighed."), []
+    else:
+        second, rest = (
+            _many(len(unknown), "; one required check cannot be made yet.", "; {} required checks cannot be made yet."),
+            [],
+        )
+    rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high", "unconfirmed")]
+    seen = [Unknown(label=_what_is_missing(rig, row), path=rating_path(row) if row.limit is None and row.range is None else None)
+            for row in unknown if row.expected is None]  # fmt: skip
+    return Headline(lead=_LEADS["incomplete"], sentence=f"{first}{second}", rest=rest, unknown=seen)
+
+
+def _what_is_missing(rig: RigFile, row: Checked) -> str:
+    if row.limit is None and row.range is None:
+        return missing_rating(rig, row.id)
+    return lower_first(check_label(rig, row.id))
+
+
+def headline(
+    rig: RigFile, checks: list[Checked], found: Verdict, *, number: int | None = None, doubted: Sequence[Doubt] = (),
+    known: Knowledge | None = None,
+) -> Headline:  # fmt: skip
+    """The verdict in one sentence that names the limiting rating, and what else stands out.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For its units and terms.
+    checks : list of Checked
+        Every check.
+    found : {"stop", "incomplete", "caution", "within"}
+        The verdict over them.
+    number : int or None
+        Which weigh-in they are of, from 1.
+    doubted : sequence of Doubt
+        What cannot be right; it leads everything but a stop.
+    known : Knowledge or None
+        What is expected, where something is.
+    """
+    rows = tightest_first(checks)
+    bind = binding(rows)
+    doubts = [_many(len(doubted), _DOUBT, "{} pairs of figures cannot both be right.")] if doubted else []
+    if found == "stop":
+        return _stop(rig, rows, bind, doubts)
+    if found == "incomplete":
+        made = _incomplete(rig, rows, known, number is not None)
+        made.rest = doubts + made.rest
+        return made
+    near = [row for row in rows if row.status in ("tight", "high", "unconfirmed", "unknown")]
+    leading = near[0] if near else bind
+    said = sentence(rig, leading) if leading else ""
+    if found == "within" and said:
+        said = f"The limiting rating: {lower_first(said)}"
+    rest = [sentence(rig, row) for row in near[1:]]
+    if bind and bind is not leading:
+        rest.append(sentence(rig, bind))
+    if doubts:  # what is left of a limit would read as if it were settled
+        doubtful = f"{doubts[0]} Nothing counts as within until that is settled."
+        return Headline(lead=_LEADS[found], sentence=doubtful, rest=[sentence(rig, row) for row in near])
+    return Headline(lead=_LEADS[found], sentence=said, rest=rest)
+
+
+def _stop(rig: RigFile, rows: list[Checked], bind: Checked | None, doubts: list[str]) -> Headline:
+    wrong = [row for row in rows if row.status in ("over", "low")]
+    first = bind if bind in wrong else wrong[0]
+    rest = doubts + [sentence(rig, row) for row in wrong if row is not first]
+    rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high")]
+    unknown = [row for row in rows if row.required and row.status == "unknown"]
+    if unknown:
+        rest.append(_many(len(unknown), "One check could not be made.", "{} checks could not be made."))
+    return Headline(lead=_LEADS["stop"], sentence=sentence(rig, first), rest=rest)
+
+
+PHASE_NAMES = {"leaving": "leaving", "half_way": "half-way", "arriving": "arriving", "heading_home": "heading home"}

@@ -1,0 +1,193 @@
+"""Tires, worked-out figures, readiness, other units. Expected: the standard's figures, or worked by hand beside them."""
+
+import datetime
+import unittest
+from typing import Any
+
+from noxel.core.editing import Change, apply_changes, switch_units
+from noxel.core.evaluate import evaluate
+from noxel.core.limits import age_years, axle_sets, made_on, pressure_for, read_load_index, read_pressure_table
+from noxel.core.mechanics import predict
+from noxel.core.plates import PlatesAnswer, evaluate_plates
+from noxel.core.quantities import KG
+from noxel.core.rig import LOAD_INDEX, AxleTires, parse_rig
+from noxel.errors import InputError
+from tests.truth import CASES, case, rig_of
+
+TODAY = datetime.date(2026, 11, 23)
+
+
+class Sidewall(unittest.TestCase):
+    def test_load_index(self) -> None:
+        for index, kg in {100: 800, 110: 1060, 115: 1215, 120: 1400, 121: 1450, 126: 1700}.items():  # handbook, section 10
+            self.assertEqual(LOAD_INDEX[index], kg)
+        self.assertEqual([read_load_index("121/118", dual=dual) for dual in (False, True)], [1450, 1320])
+        loads = [LOAD_INDEX[index] for index in sorted(LOAD_INDEX)]
+        self.assertEqual(loads, sorted(set(loads)))
+        for index in range(60, 71):  # a series of preferred numbers: ten times as much eighty steps on
+            self.assertAlmostEqual(LOAD_INDEX[index + 80] / LOAD_INDEX[index], 10, delta=0.05)
+
+    def test_single_or_dual_by_the_axles_that_are_known(self) -> None:
+        """Four tires on one rated axle stand in pairs; on two, or where nothing says how many axles there are, they do not."""
+        document = rig_of("check--three-passes")
+        document["trailer"]["tires"] = {"count": 4, "load_index": "121/118", "assembly": 5000}
+        for gawr, kg, parts in (([5200], 1320, 1), ([5200, 5200], 1450, 2), (None, 1450, None)):
+            document["trailer"]["ratings"].pop("gawr", None)
+            document["trailer"]["ratings"] |= {"gawr": gawr} if gawr else {}
+            found = next(each for each in axle_sets(parse_rig(document)) if each.group == "trailer")
+            self.assertEqual(found.rating.kg if found.rating else 0, kg)
+            assembly = dict(found.parts()).get("axle assembly")
+            self.assertAlmostEqual(assembly or 0, 5000 * KG["lb"] * (parts or 0))
+
+    def test_date_code(self) -> None:
+        self.assertEqual(made_on("DOT XXXX 2319"), datetime.date(2019, 6, 3))  # ISO week 23 of 2019 starts on 3 June
+        self.assertEqual(made_on("5319"), made_on("5219"))  # 2019 has 52 weeks
+        self.assertAlmostEqual(age_years("2319", TODAY), 7.47, places=2)
+
+    def test_limits_from_index_and_p_metric(self) -> None:
+        document = rig_of("check--three-passes")
+        for tires, limit in (
+            ({"count": 2, "load_index": "116"}, 1250.0), ({"count": 4, "load_index": "121/118"}, 1320.0),
+            ({"count": 2, "max_load": "1100 kg", "p_metric": True}, 1000.0), ({"count": 2, "load_index": "116", "size": "P275/55"}, 1250 / 1.1),
+        ):  # fmt: skip
+            document["vehicle"]["tires"]["rear"] = tires
+            row = next(row for row in evaluate(parse_rig(document)).checks if row.id == "tires.rear")
+            self.assertAlmostEqual((row.limit or 0) * KG["lb"], limit)
+        document["vehicle"]["body"] = "wagon"  # on a passenger car the rule does not apply
+        row = next(row for row in evaluate(parse_rig(document)).checks if row.id == "tires.rear")
+        self.assertAlmostEqual((row.limit or 0) * KG["lb"], 1250)
+
+    def test_pressure_for_a_load(self) -> None:
+        rows = [{"pressure": f"{psi} psi", "load": f"{lb} lb"} for psi, lb in ((35, 1700), (50, 2200), (65, 2700), (80, 3200))]
+
+        def needed(load_lb: float, **more: Any) -> tuple[float | None, bool]:
+            found = pressure_for(AxleTires.model_validate({"table": rows, **more}), load_lb * KG["lb"])
+            assert found  # noqa: S101
+            return (None if found.kpa is None else round(found.kpa / 6.894757293), found.above_sidewall)
+
+        self.assertEqual(needed(1700), (35, False))
+        self.assertEqual(needed(1701), (50, False))  # the next row, nothing between
+        self.assertEqual(needed(1000, placard_pressure="45 psi"), (45, False))
+        self.assertEqual(needed(3000, sidewall_pressure="65 psi"), (None, True))
+        self.assertEqual(needed(3300), (None, False))
+        self.assertEqual(needed(1600, p_metric=True), (50, False))  # 1,600 × 1.10 = 1,760
+
+    def test_a_pasted_table(self) -> None:
+        for text in (
+            "psi load\n35 1,820\n40 2,010",
+            "35;1820\n40;2010",
+            "35 psi, 1820 lb\n40 psi, 2010 lb",
+            "35\t1,820\n40\t2,010\n",
+        ):
+            rows = read_pressure_table(text)
+            self.assertEqual(
+                [(p.split()[0], load.split()[0].replace(",", "")) for p, load in rows], [("35", "1820"), ("40", "2010")]
+            )
+        with self.assertRaisesRegex(InputError, "line 3: “x 7”"):
+            read_pressure_table("35 1820\n\nx 7\n40")
+
+
+class BesideThePlates(unittest.TestCase):
+    def plates(self, document: dict[str, Any]) -> PlatesAnswer:
+        rig = parse_rig(document)
+        return evaluate_plates(rig, evaluate(rig), TODAY)
+
+    def test_worked_out_figures_give_way_to_real_ones(self) -> None:
+        document = rig_of("check--three-passes")  # GVWR 7,000, payload 1,658, curb 4,657, trailer 8,700 − dry 7,140
+        found = {each.path: each for each in self.plates(document).beside}
+        self.assertAlmostEqual(found["vehicle.curb_weight"].value, 7000 - 1658)
+        self.assertFalse(found["vehicle.curb_weight"].stands_in)
+        self.assertIn("685 lb more", found["vehicle.curb_weight"].says)
+        self.assertAlmostEqual(found["trailer.ratings.ccc"].value, 1560)
+        gcwr = document["vehicle"]["ratings"].pop("gcwr")
+        stands = next(each for each in self.plates(document).beside if each.path == "vehicle.ratings.gcwr")
+        self.assertTrue(stands.stands_in)
+        self.assertEqual(stands.direction, "optimistic")
+        document["vehicle"]["ratings"]["gcwr"] = gcwr
+        self.assertNotIn("vehicle.ratings.gcwr", [each.path for each in self.plates(document).beside])
+
+    def test_the_weakest_part_of_an_axle(self) -> None:
+        document = rig_of("check--three-passes")
+        document["vehicle"]["tires"]["rear"] = {"count": 2, "max_load": 2000, "wheel": 1750, "assembly": 4100}
+        rear = next(each for each in self.plates(document).tires if each.group == "rear")
+        self.assertEqual({part.name: round(part.rating) for part in rear.parts},
+                         {"axle rating": 3600, "axle assembly": 4100, "wheels": 3500, "tires": 4000})  # fmt: skip
+        self.assertEqual(rear.weakest, "wheels")
+
+    def test_attitude(self) -> None:
+        document = rig_of("check--three-passes")
+        document["hitch"]["ball_height"], document["trailer"]["geometry"] = 24, {"coupler_height": 21, "coupler_to_axles": 240}
+        found = self.plates(document).attitude
+        assert found  # noqa: S101
+        self.assertAlmostEqual(found.drop, 3)
+        self.assertAlmostEqual(found.slope, 3 / 240)
+        self.assertFalse(found.level)
+        self.assertIn("nose-up", found.says)
+
+    def test_what_the_maker_left_out_of_dry(self) -> None:
+        document = rig_of("predict--packed")
+        before = parse_rig(document)
+        extras = [{"name": "propane", "mass": 60, "position": 12}, {"name": "battery", "mass": 54, "counted": True}]
+        document["trailer"]["dry_extras"] = extras
+        self.assertAlmostEqual(self.plates(document).planning_dry or 0, document["trailer"]["dry_weight"] + 60)
+        document["plan"].pop("trailer_base", None)
+        bare = {**document, "trailer": {**document["trailer"], "dry_extras": []}}
+        moved = predict(parse_rig(document))["tongue_static"] - predict(parse_rig(bare))["tongue_static"]
+        length = before.trailer.geometry.coupler_to_axles if before.trailer else None
+        self.assertAlmostEqual(moved, 60 * KG["lb"] * (1 - 12 * 0.0254 / (length.m if length else 1)))
+
+    def test_readiness_hangs_on_this_rigs_facts(self) -> None:
+        document = rig_of("check--three-passes")
+        document["trailer"] |= {"brakes": "electric", "geometry": {"width": 100}}
+        document["vehicle"]["mirror_span"] = 96
+        document["policy"] = {"brakes_above": 3000}
+        document["ready"] = {"controller": "2026-11-20", "jack": "2026-05-01"}
+        found = {each.code: each for each in self.plates(document).ready}
+        self.assertEqual(found["mirrors"].state, "missing")  # 96 in of mirrors, 100 in of trailer
+        self.assertEqual((found["brakes_law"].state, found["controller"].done), ("plain", datetime.date(2026, 11, 20)))
+        self.assertEqual((found["controller"].stale, found["jack"].stale), (False, True))
+        document["trailer"]["brakes"] = "none"
+        found = {each.code: each for each in self.plates(document).ready}
+        self.assertEqual(found["brakes_law"].state, "missing")
+        self.assertNotIn("controller", found)
+
+    def test_a_car_towed_on_its_own_wheels_has_no_tongue(self) -> None:
+        document = rig_of("check--motorhome")
+        document["trailer"] = {"style": "towed_car", "ratings": {"gvwr": 4500, "gawr": [2400, 2300]}}
+        document["hitch"] = {"parts": [{"kind": "tow bar", "trailer": 6000}]}
+        scale = document["weigh_ins"][0]["scale"]
+        solo = document["weigh_ins"][0]["passes"][-1]["readings"]
+        hitched = {"config": "hitched", "readings": {**solo, "trailer": 3900}}
+        document["weigh_ins"] = [{"scale": scale, "passes": [hitched, {"config": "vehicle_only", "readings": solo}]}]
+        document["vehicle"]["ratings"] |= {"gcwr": 30000, "tow_rating": 5000}
+        found = evaluate(parse_rig(document))
+        self.assertFalse({"tongue.share", "hitch.tongue"} & {row.id for row in found.checks})
+        self.assertEqual(next(row.actual for row in found.checks if row.id == "trailer.gross"), 3900)
+        towed = {row.id: row.status for row in found.checks if row.group in ("trailer", "hitch", "combination")}
+        self.assertEqual(set(towed.values()), {"within"}, towed)
+
+
+class OtherUnits(unittest.TestCase):
+    def test_the_same_rig_in_other_units(self) -> None:
+        for path in CASES.glob("check--*.json"):
+            document = case(path.stem)["file"]
+            mass = document["units"]["mass"]
+            other: Any = "kg" if mass == "lb" else "lb"
+            one, two = evaluate(parse_rig(document)), evaluate(parse_rig(switch_units(document, other)))
+            self.assertEqual(one.verdict, two.verdict, path.stem)
+            for a in one.checks:  # the order of equals may differ by rounding
+                b = next(row for row in two.checks if row.id == a.id)
+                factor = 1.0 if a.low is not None else KG[mass] / KG[other]
+                self.assertEqual((a.status, a.limit_source), (b.status, b.limit_source), path.stem)
+                for x, y in ((a.actual, b.actual), (a.limit, b.limit), (a.plus_minus, b.plus_minus)):
+                    self.assertAlmostEqual((x or 0) * factor, y or 0, places=6, msg=path.stem)
+
+    def test_typed_texts_keep_their_meaning(self) -> None:
+        typed = [Change("vehicle.ratings.gvwr", "3,400+3,600"), Change("vehicle.ratings.gcwr", "16,oo0")]
+        document = apply_changes(rig_of("check--three-passes"), typed).document
+        made = apply_changes(switch_units(document, "kg"), [])
+        gvwr = made.rig.vehicle.ratings.gvwr
+        self.assertAlmostEqual(gvwr.kg if gvwr else 0, 7000 * KG["lb"])
+        kept = {field.path: field for field in made.fields}
+        self.assertEqual(kept["vehicle.ratings.gvwr"].entry.text, "3,400+3,600 lb")
+        self.assertIn("oo", kept["vehicle.ratings.gcwr"].problem or "")

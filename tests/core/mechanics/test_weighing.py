@@ -1,0 +1,200 @@
+"""Weighing: conservation, units, uncertainty, traps. Expected values: exact synthetic rigs, and hand calculation."""
+
+import copy
+import math
+import unittest
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from noxel.core.evaluate import evaluate
+from noxel.core.mechanics import weigh
+from noxel.core.quantities import KG
+from noxel.core.rig import parse_rig
+from tests.truth import Document, exact_rigs, rig_of
+
+RANK = {"within": 0, "tight": 1, "over": 2}
+
+
+def in_pounds(document: Document) -> Document:
+    """The same rig with every bare mass written in pounds."""
+    made = copy.deepcopy(document)
+    made["units"]["mass"] = "lb"
+
+    def convert(here: Any, key: str = "") -> Any:
+        if isinstance(here, dict):
+            return {
+                name: here[name] if name in ("geometry", "units", "version") else convert(here[name], name) for name in here
+            }
+        if isinstance(here, list):
+            return [convert(each, key) for each in here]
+        return here / KG["lb"] if isinstance(here, int | float) and not isinstance(here, bool) else here
+
+    return convert(made)  # type: ignore[no-any-return]
+
+
+class ExactRigs(unittest.TestCase):
+    @given(exact_rigs())
+    def test_the_truth_comes_back(self, made: tuple[Document, dict[str, float]]) -> None:
+        document, true = made
+        rig = parse_rig(document)
+        figures = weigh(rig, rig.weigh_ins[0]).figures
+        self.assertAlmostEqual(figures["tongue_static"].value, true["tongue"], places=6)
+        self.assertAlmostEqual(figures["trailer_gross"].value, true["gross"], places=6)
+        self.assertAlmostEqual(figures["trailer_transfer"].value, true["moment"] / true["length"], places=6)
+        # load is conserved: what leaves the vehicle when the bars are tensioned arrives on the trailer's axles
+        moved = figures["tongue_static"].value - figures["tongue_net"].value
+        self.assertAlmostEqual(moved, figures["trailer_transfer"].value, places=6)
+        self.assertAlmostEqual(figures["front_transfer"].value + figures["rear_transfer"].value, figures["tongue_net"].value)
+
+    @given(exact_rigs())
+    def test_three_passes_and_moments_agree(self, made: tuple[Document, dict[str, float]]) -> None:
+        document, true = made
+        del document["weigh_ins"][0]["passes"][1]
+        rig = parse_rig(document)
+        found = weigh(rig, rig.weigh_ins[0])
+        self.assertEqual(found.tongue_source, "moment")
+        self.assertAlmostEqual(found.figures["tongue_static"].value, true["tongue"], places=5)
+
+    @given(exact_rigs())
+    def test_the_unit_of_entry_never_changes_a_status(self, made: tuple[Document, dict[str, float]]) -> None:
+        document, _ = made
+        kilograms, pounds = evaluate(parse_rig(document)), evaluate(parse_rig(in_pounds(document)))
+        self.assertEqual({row.id: row.status for row in kilograms.checks}, {row.id: row.status for row in pounds.checks})
+        self.assertEqual(kilograms.verdict, pounds.verdict)
+
+    @settings(max_examples=50)
+    @given(exact_rigs(), st.floats(1, 900), st.sampled_from(["front", "rear", "trailer"]))
+    def test_more_mass_never_heals(self, made: tuple[Document, dict[str, float]], mass: float, where: str) -> None:
+        document, _ = made
+        before = {row.id: row.status for row in evaluate(parse_rig(document)).checks}
+        for each in document["weigh_ins"][0]["passes"]:
+            if where in each["readings"]:
+                each["readings"][where] += mass
+        for row in evaluate(parse_rig(document)).checks:
+            if row.id != "tongue.share" and before[row.id] in RANK and row.status in RANK:
+                self.assertGreaterEqual(RANK[row.status], RANK[before[row.id]], row.id)
+
+    @given(exact_rigs(), st.floats(0.05, 0.9))
+    def test_finer_graduation_shrinks_the_error(self, made: tuple[Document, dict[str, float]], finer: float) -> None:
+        document, _ = made
+        document["weigh_ins"][0]["scale"]["accuracy"] = 0.001
+        coarse = weigh(rig := parse_rig(document), rig.weigh_ins[0]).figures
+        document["weigh_ins"][0]["scale"]["resolution"] *= finer
+        document["weigh_ins"][0]["scale"]["accuracy"] *= finer  # both errors of the scale
+        fine = weigh(rig := parse_rig(document), rig.weigh_ins[0]).figures
+        for key, figure in coarse.items():
+            self.assertAlmostEqual(fine[key].plus_minus, figure.plus_minus * finer, delta=1e-6 * figure.plus_minus + 1e-12)
+
+
+class AtTheEdge(unittest.TestCase):
+    def status(self, rear: float, limit: float, school: str = "plate", cushion: float | None = None) -> str:
+        document = rig_of("check--motorhome")
+        document["vehicle"]["ratings"]["gawr_rear"] = limit
+        document["weigh_ins"][0]["passes"][0]["readings"]["rear"] = rear
+        document["policy"] = {"school": school, **({"cushions": {"vehicle.rear_axle": cushion}} if cushion else {})}
+        return next(row.status for row in evaluate(parse_rig(document)).checks if row.id == "vehicle.rear_axle")
+
+    def test_status_rule(self) -> None:
+        # ± of one 20 lb reading at 3,986 lb, its scale within 0.1 %: 2·√(20²/12 + 3.986²) = 14.03 lb
+        pm = 2 * math.hypot(20 / math.sqrt(12), 3.986)
+        self.assertEqual(self.status(4000, 4000), "tight", "exactly at the rating is not over")
+        self.assertEqual(self.status(4000.001, 4000), "over")
+        self.assertEqual(self.status(4000 - pm + 0.02, 4000), "tight")
+        self.assertEqual(self.status(4000 - pm - 0.02, 4000), "within")
+        self.assertEqual(self.status(3700, 4000, cushion=0.9), "tight")
+        self.assertEqual(self.status(3600, 4000, cushion=0.9), "within")
+
+    def test_a_part_in_kilograms_is_the_same_load(self) -> None:
+        document = rig_of("check--motorhome")
+        document["weigh_ins"][0]["passes"][0]["readings"] = {"front": "3110 lb", "rear": f"{2390 * 0.45359237} kg"}
+        found = evaluate(parse_rig(document)).derived.vehicle_hitched
+        self.assertAlmostEqual(found.value if found else 0, 5500, places=6)
+
+
+class Traps(unittest.TestCase):
+    """Each trap of the scale yard is caught by its code, beside its field; none of them changes the verdict's arithmetic."""
+
+    def codes(self, change: Any, name: str = "check--three-passes") -> dict[str, str | None]:
+        document = rig_of(name)
+        change(document["weigh_ins"][0]["passes"], document)
+        return {each.code: each.path for each in evaluate(parse_rig(document)).advisories}
+
+    def test_traps(self) -> None:
+        def swapped(passes: Any, _: Any) -> None:
+            passes[0]["printed_gross"] = 13580 + 90
+
+        def misread(passes: Any, _: Any) -> None:
+            passes[0]["printed_gross"] = 13000
+
+        def kilograms(passes: Any, _: Any) -> None:
+            passes[2]["unit"] = "kg"
+
+        def backwards(passes: Any, _: Any) -> None:
+            passes[2]["readings"] = {"front": 2600, "rear": 4100}
+
+        def tightened(passes: Any, _: Any) -> None:
+            passes[0]["readings"].update(front=2900, rear=3360)
+
+        def lost(passes: Any, _: Any) -> None:
+            passes[1]["readings"]["rear"] -= 160
+
+        def typo(passes: Any, _: Any) -> None:
+            passes[0]["readings"]["rear"] = 36800
+
+        def wrong_platform(passes: Any, document: Any) -> None:
+            document["hitch"]["weight_distribution"] = False
+            passes[:] = [
+                {**passes[1], "spring_bars": "none", "readings": {"front": 2900, "rear": 3420, "trailer": 7260}},
+                passes[2],
+            ]
+
+        def drove_off(passes: Any, _: Any) -> None:
+            passes[0]["readings"]["trailer"] = 3660
+
+        def light_nose(passes: Any, _: Any) -> None:
+            passes[0]["readings"].update(front=2400)
+
+        def soft_tires(_: Any, document: Any) -> None:
+            document["vehicle"]["tires"]["rear"] |= {"pressure": "60 psi", "table": [
+                {"pressure": "60 psi", "load": 1750}, {"pressure": "65 psi", "load": 1850}]}  # fmt: skip
+
+        def beyond_the_table(_: Any, document: Any) -> None:
+            document["vehicle"]["tires"]["rear"]["table"] = [{"pressure": "60 psi", "load": 1839}]
+
+        expected = {
+            soft_tires: ("pressure_below_need", "vehicle.tires.rear.pressure"),
+            beyond_the_table: ("pressure_none_carries", "vehicle.tires.rear.pressure"),
+            swapped: ("ticket_total_differs", "weigh_ins[0].passes[0].printed_gross"),
+            misread: ("ticket_total_differs", "weigh_ins[0].passes[0].printed_gross"),
+            kilograms: ("unit_slip", "weigh_ins[0].passes[2].unit"),
+            backwards: ("solo_heavier", "weigh_ins[0].passes[2]"),
+            tightened: ("front_over_restored", "weigh_ins[0].passes[0].readings.front"),
+            lost: ("passes_do_not_close", "weigh_ins[0].passes[1]"),
+            typo: ("ten_times", "weigh_ins[0].passes[0].readings.rear"),
+            wrong_platform: ("front_gains", "weigh_ins[0].passes[0].readings.front"),
+            drove_off: ("trailer_too_light", "weigh_ins[0].passes[0].readings.trailer"),
+            light_nose: ("front_lightened", "weigh_ins[0].passes[0].readings.front"),
+        }
+        for change, (code, path) in expected.items():
+            with self.subTest(change.__name__):
+                found = self.codes(change)
+                self.assertEqual(found.get(code), path, found)
+
+    def test_a_sound_weigh_in_raises_no_warning(self) -> None:
+        document = rig_of("check--three-passes")
+        document["weigh_ins"][0]["passes"][0]["printed_gross"] = 13580
+        document["vehicle"]["ratings"]["gvwr"] = 6700  # the axle ratings add up to 6,200
+        document["vehicle"]["tires"]["rear"] |= {"wheel": 1840, "pressure": "65 psi", "table": [  # 3,680 lb on two, just carried
+            {"pressure": "60 psi", "load": 1750}, {"pressure": "65 psi", "load": 1840}]}  # fmt: skip
+        self.assertEqual([each.code for each in evaluate(parse_rig(document)).advisories if each.level == "warning"], [])
+
+    def test_one_pass_says_what_it_proves(self) -> None:
+        found = evaluate(parse_rig(rig_of("check--hitched-pass-only")))
+        note = next(each for each in found.advisories if each.code == "missing_vehicle_only")
+        axles = found.derived.trailer_axles
+        self.assertIsNotNone(axles)
+        # at 10 and 15 % on the tongue the axles carry 90 and 85 % of the trailer
+        self.assertAlmostEqual(note.numbers["least"], (axles.value if axles else 0) / 0.9)
+        self.assertAlmostEqual(note.numbers["most"], (axles.value if axles else 0) / 0.85)

@@ -1,0 +1,98 @@
+"""The load plan. Expected values: exact rigs whose truth is known, and plain arithmetic."""
+
+import copy
+import unittest
+from typing import Any
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from noxel.core.mechanics import plan_from_weigh_in, predict, weigh
+from noxel.core.pack import evaluate_pack, read_item
+from noxel.core.rig import parse_rig
+from noxel.errors import MissingInput, QuantityError
+from tests.truth import Document, exact_rigs, rig_of
+
+items = st.lists(
+    st.tuples(st.sampled_from(["vehicle", "trailer"]), st.floats(1, 60), st.integers(1, 3), st.floats(0.1, 4)), max_size=6
+)
+
+
+class Packing(unittest.TestCase):
+    def test_items_as_jotted_down(self) -> None:
+        told: dict[str, tuple[str, Any, int]] = {
+            "4 chairs 3 kg": ("chairs", "3 kg", 4),
+            "toolbox 62": ("toolbox", 62, 1),
+            "2 x gas bottles 37 lb": ("gas bottles", 37, 2),
+            "her 2nd toolbox 1,012.5 kg": ("her 2nd toolbox", "1012.5 kg", 1),
+            "12 books 1.5 each": ("books", 1.5, 12),
+            "spare 30+4": ("spare", 34, 1),
+        }
+        for text, (name, mass, quantity) in told.items():
+            with self.subTest(text):
+                found = read_item(text, "lb")
+                self.assertEqual((found["name"], found["mass"], found["quantity"]), (name, mass, quantity))
+        for text in ("dog", "3 kg", "", "chairs 3 stone", "12"):
+            with self.subTest(text), self.assertRaises(QuantityError):
+                read_item(text, "lb")
+
+    @given(exact_rigs(), items)
+    def test_a_plan_from_a_weigh_in_reproduces_its_third_pass(
+        self, made: tuple[Document, dict[str, float]], aboard: list[tuple[str, float, int, float]]
+    ) -> None:
+        document, _ = made
+        document["loads"] = [{"on": on, "mass": mass, "quantity": n, "position": place} for on, mass, n, place in aboard]
+        rig = parse_rig(document)
+        try:
+            plan = plan_from_weigh_in(rig)
+        except MissingInput as exc:
+            self.assertIn("negative", exc.message)
+            return
+        planned = copy.deepcopy(document)
+        planned["plan"] = {
+            "vehicle_base": {
+                "front": plan["plan.vehicle_base.front"],
+                "rear": plan["plan.vehicle_base.rear"],
+                "hitch_fitted": True,
+            },
+            "trailer_base": {"gross": plan["plan.trailer_base.gross"], "tongue": plan["plan.trailer_base.tongue"]},
+            "front_restoration": plan["plan.front_restoration"],
+            "effective_overhang": plan["plan.effective_overhang"],
+        }
+        predicted, weighed = predict(parse_rig(planned)), weigh(rig, rig.weigh_ins[0]).figures
+        for key in ("front_hitched", "rear_hitched", "trailer_axles", "trailer_gross", "tongue_static", "combination_gross"):
+            self.assertAlmostEqual(predicted[key], weighed[key].value, places=6, msg=key)
+
+    def test_payload_is_counted_once(self) -> None:
+        document = rig_of("predict--packed")
+        found = evaluate_pack(parse_rig(document))
+        check = next(row for row in found.checks if row.id == "vehicle.payload")
+        # curb weight from the plate, load by the lever model: the lines add up to the same load as the check's
+        self.assertAlmostEqual(found.payload_used, check.actual or 0, places=6)
+        self.assertAlmostEqual(
+            sum(line.mass for line in found.payload), found.predicted["vehicle_hitched"] - document["vehicle"]["curb_weight"]
+        )
+        self.assertEqual(sum("tongue" in line.label for line in found.payload), 1)
+
+    def test_each_item_says_what_it_does(self) -> None:
+        document = rig_of("predict--packed")
+        before = evaluate_pack(parse_rig(document)).predicted
+        for index, effect in enumerate(evaluate_pack(parse_rig(document)).items):
+            document["loads"][index]["quantity"], kept = 0, document["loads"][index]["quantity"]
+            after = evaluate_pack(parse_rig(document)).predicted
+            document["loads"][index]["quantity"] = kept
+            key = "tongue_static" if effect.tongue is not None else "rear_solo"
+            self.assertAlmostEqual(
+                before[key] - after[key], effect.tongue if effect.tongue is not None else effect.rear or 0, places=6
+            )
+
+    def test_what_is_missing_is_named_and_the_rest_is_said(self) -> None:
+        document = rig_of("predict--packed")
+        del document["plan"]
+        found = evaluate_pack(parse_rig(document))
+        self.assertEqual([each.path for each in found.missing], ["plan.vehicle_base.front", "plan.vehicle_base.rear"])
+        self.assertEqual((found.whole, found.verdict), (False, "incomplete"))
+        payload = next(row for row in found.checks if row.id == "vehicle.payload")
+        self.assertIsNotNone(payload.expected)  # a sum: it needs neither base nor place
+        self.assertTrue(found.schools and found.items and found.payload)
+        self.assertEqual([school.highest for school in found.schools].count(True), 1)

@@ -1,0 +1,92 @@
+"""A thousand rigs with known true loads: weighed, half forgotten, mistyped. What the answers may claim of them."""
+
+import random
+import unittest
+from collections import Counter
+
+from noxel.core.editing import switch_units
+from noxel.core.evaluate import evaluate
+from noxel.core.rig import parse_rig
+from noxel.core.wording import Evaluation
+from tests.campaign import SLIPS, Document, TrueRig, half_forgotten, loads_of, slipped, true_rig
+
+RIGS = 1000
+FIGURES = {"front_hitched": "front_hitched", "rear_hitched": "rear_hitched", "vehicle_hitched": "vehicle_hitched", "trailer_axles": "trailer_axles",
+           "trailer_gross": "gross", "tongue_static": "tongue", "combination_gross": "combination_gross", "vehicle_solo": "vehicle_solo"}  # fmt: skip
+
+
+def answer(document: Document) -> Evaluation:
+    return evaluate(parse_rig(document))
+
+
+def some_rigs(seed: int, count: int = RIGS) -> tuple[random.Random, list[TrueRig]]:
+    draw = random.Random(seed)
+    return draw, [true_rig(draw) for _ in range(count)]
+
+
+class Campaign(unittest.TestCase):
+    def test_the_printed_uncertainty_covers_and_the_truth_is_not_doubted(self) -> None:
+        _, rigs = some_rigs(1, 2000)
+        covered: Counter[str] = Counter()
+        doubted = 0
+        for rig in rigs:
+            found = answer(rig.document)
+            doubted += bool(found.doubts)
+            for name, true in FIGURES.items():
+                figure = getattr(found.derived, name)
+                covered[name] += abs(figure.value - rig.true[true]) <= figure.plus_minus
+        for name in FIGURES:  # two standard uncertainties: 95 %; the issue of half the facts asks for 93 %
+            self.assertGreaterEqual(covered[name] / len(rigs), 0.93, name)
+        self.assertLessEqual(doubted / len(rigs), 0.01)
+
+    def test_half_the_facts_never_say_within_of_an_overload(self) -> None:
+        draw, rigs = some_rigs(2)
+        outlooks: Counter[str | None] = Counter()
+        for rig in rigs:
+            document = half_forgotten(rig, draw)
+            found = answer(document)
+            outlooks[found.outlook] += 1
+            said = [each.status for each in found.checks] + [each.expected.outlook for each in found.checks if each.expected]
+            self.assertTrue(said)
+            if found.doubts:
+                self.assertNotIn("within", (found.verdict, found.outlook))
+            true = loads_of(rig, document)
+            for row in found.checks:
+                if row.status == "within" and row.limit is not None and row.plus_minus is not None and row.id in true:
+                    self.assertLessEqual(true[row.id], row.limit + row.plus_minus, (row.id, document))
+        self.assertGreater(outlooks["open"] + outlooks["over"], RIGS / 3)  # the campaign does reach what was not weighed
+
+    def test_a_slip_clears_at_most_one_overload_in_a_hundred(self) -> None:
+        """Of overloaded rigs only: a swapped front and rear on a rig that is within goes unnoticed (docs/formulas.md)."""
+        draw, rigs = some_rigs(3)
+        over = [rig for rig in rigs if answer(rig.document).verdict == "stop"]
+        self.assertGreater(len(over), RIGS / 2)
+        for kind in SLIPS:
+            with self.subTest(kind):
+                found = [answer(slipped(rig, over[number - 1], kind, draw)) for number, rig in enumerate(over)]
+                self.assertLessEqual(sum(each.verdict == "within" for each in found), len(over) / 100)
+                self.assertFalse([each for each in found if each.doubts and each.verdict == "within"])
+
+    def test_the_unit_of_entry_changes_no_answer(self) -> None:
+        draw, rigs = some_rigs(4, 200)
+        for rig in rigs:
+            document = half_forgotten(rig, draw)
+            here, there = answer(document), answer(switch_units(document, "kg"))
+            self.assertEqual((here.verdict, here.outlook, sorted(each.status for each in here.checks)),
+                             (there.verdict, there.outlook, sorted(each.status for each in there.checks)))  # fmt: skip
+
+    def test_what_was_expected_within_is_not_weighed_over(self) -> None:
+        """A weighing inside the expected ± never turns an outlook “within” into a status “over”."""
+        _, rigs = some_rigs(5, 300)
+        seen = 0
+        for rig in rigs:
+            before = {**rig.document, "weigh_ins": []}
+            weighed = {each.id: each for each in answer(rig.document).checks}
+            for row in answer(before).checks:
+                now = weighed.get(row.id)
+                if row.expected is None or row.expected.outlook != "within" or now is None or now.actual is None:
+                    continue
+                if abs(now.actual - row.expected.actual) <= row.expected.plus_minus:
+                    seen += 1
+                    self.assertNotEqual(now.status, "over", row.id)
+        self.assertGreater(seen, 100)
