@@ -2348,6 +2348,11 @@ export interface components {
          * @description The tongue balanced by a known weight over a fulcrum; arms are from the fulcrum.
          */
         LeverMeasurement: {
+            /**
+             * Accuracy
+             * @default 0
+             */
+            accuracy?: number;
             /** Beam Cg Arm */
             beam_cg_arm?: number | string | null;
             /** Beam Mass */
@@ -4207,7 +4212,7 @@ export interface components {
          */
         Vehicle: {
             /** Body */
-            body?: ("pickup" | "wagon" | "van" | "motorhome") | null;
+            body?: ("pickup" | "suv" | "wagon" | "van" | "motorhome") | null;
             /** Curb Weight */
             curb_weight?: number | string | null;
             distribution?: components["schemas"]["DistributionRule"] | null;

@@ -119,7 +119,8 @@ class Traps(unittest.TestCase):
     def codes(self, change: Any, name: str = "check--three-passes") -> dict[str, str | None]:
         document = rig_of(name)
         change(document["weigh_ins"][0]["passes"], document)
-        return {each.code: each.path for each in evaluate(parse_rig(document)).advisories}
+        found = evaluate(parse_rig(document), 1).advisories
+        return {each.code: each.path for each in reversed(found)}
 
     def test_traps(self) -> None:
         def swapped(passes: Any, _: Any) -> None:
@@ -163,7 +164,21 @@ class Traps(unittest.TestCase):
         def beyond_the_table(_: Any, document: Any) -> None:
             document["vehicle"]["tires"]["rear"]["table"] = [{"pressure": "60 psi", "load": 1839}]
 
+        def other_way_round(passes: Any, document: Any) -> None:
+            document["plan"] = {"vehicle_base": {"front": 3000, "rear": 2000}}  # 60 % on the front axle, empty
+            passes[2]["readings"] = {"front": 2400, "rear": 3400}  # 41 %: 59 % when exchanged
+
+        def old_ticket(passes: Any, document: Any) -> None:
+            document["weigh_ins"].append({**document["weigh_ins"][0], "date": "2024-05-04"})
+
+        def half_on(passes: Any, document: Any) -> None:
+            del document["trailer"]["dry_weight"]
+            passes[0]["readings"]["trailer"] = 0.3 * sum(document["trailer"]["ratings"]["gawr"])
+
         expected = {
+            other_way_round: ("axles_swapped", "weigh_ins[0].passes[2].readings.front"),
+            old_ticket: ("pass_repeated", "weigh_ins[0].passes[0]"),
+            half_on: ("trailer_far_below", "weigh_ins[0].passes[0].readings.trailer"),
             soft_tires: ("pressure_below_need", "vehicle.tires.rear.pressure"),
             beyond_the_table: ("pressure_none_carries", "vehicle.tires.rear.pressure"),
             swapped: ("ticket_total_differs", "weigh_ins[0].passes[0].printed_gross"),

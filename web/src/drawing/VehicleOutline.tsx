@@ -52,8 +52,9 @@ export function VehicleOutline({ geometry, layout }: { geometry: Geometry; layou
         </g>
       );
     case "van":
+    case "suv":
     case "wagon": {
-      const roof = geometry.body === "van" ? 2.2 : 1.72;
+      const roof = geometry.body === "van" ? 2.2 : geometry.body === "suv" ? 1.86 : 1.6;
       return (
         <g>
           <path

@@ -63,7 +63,7 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
         <Field path={`${path}.size`} label="Size" mode="text" />
         <Field path={`${path}.load_range`} label="Load range" mode="text" />
         {!passenger && (
-          <ChoiceLine label="Passenger-car tire" hint="its size starts with P">
+          <ChoiceLine label="Passenger-car tire" hint="its size has a P, or none of LT, ST and C">
             <Choice
               label={`${title}: passenger-car tire`}
               value={answer?.p_metric ? "yes" : "no"}

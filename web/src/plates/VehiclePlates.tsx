@@ -7,6 +7,7 @@ import { useTerms } from "./useTerms";
 
 const BODIES = [
   ["pickup", "pickup"],
+  ["suv", "SUV"],
   ["wagon", "car"],
   ["van", "van"],
   ["motorhome", "motorhome"],

@@ -32,7 +32,16 @@ from noxel.core.limits.ratings import (
     tongue_limit,
     tow_limit,
 )
-from noxel.core.limits.tires import OLD_YEARS, AxleSet, age_years, axle_sets, is_p_metric, made_on, read_load_index
+from noxel.core.limits.tires import (
+    OLD_YEARS,
+    AxleSet,
+    age_years,
+    axle_sets,
+    is_p_metric,
+    made_on,
+    may_be_passenger,
+    read_load_index,
+)
 from noxel.core.limits.under_load import AXLES_APART, SIDES_APART
 
 __all__ = [
@@ -65,6 +74,7 @@ __all__ = [
     "limit_of",
     "limits",
     "made_on",
+    "may_be_passenger",
     "outlook_of",
     "payload_limit",
     "pressure_for",

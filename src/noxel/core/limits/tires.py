@@ -1,7 +1,8 @@
 """Tires: what they may carry, how old they are, what pressure a load needs, and the weakest part of each axle.
 
 A load index is an ISO 4000-1 figure; a date code's last four digits are week and year (49 CFR 574.5). A passenger-car
-(P-metric) tire on a truck, van, motorhome or trailer counts at its load ÷ 1.10 (49 CFR 571.110 S4.2.2.2).
+tire on a truck, SUV, van, motorhome or trailer counts at its load ÷ 1.10 (49 CFR 571.110 S4.2.2.2; above 10,000 lb
+GVWR 571.120 S5.1.2).
 """
 
 import datetime
@@ -52,13 +53,19 @@ def read_load_index(text: str, *, dual: bool) -> float:
 
 
 _P_SIZE = re.compile(r"\s*P\s*[0-9]", re.IGNORECASE)
+_PLAIN_SIZE = re.compile(r"\s*[0-9]{3}\s*/\s*[0-9]{2}\s*Z?R\s*[0-9]{2}(?!\s*(?:C|LT|ST)\b)", re.IGNORECASE)
 
 
 def is_p_metric(tires: AxleTires, *, car: bool) -> bool:
-    """Whether the ÷ 1.10 applies: said so, or by a size that starts with P; never on a passenger car."""
+    """Whether the ÷ 1.10 applies: the owner says so, else by a size that starts with P; never on a passenger car."""
     if car:
         return False
     return tires.p_metric if tires.p_metric is not None else _P_SIZE.match(tires.size or "") is not None
+
+
+def may_be_passenger(tires: AxleTires, *, car: bool) -> bool:
+    """Whether a metric size without P, LT, ST or C leaves open that this is a passenger-car tire, and nobody has said."""
+    return not car and tires.p_metric is None and _PLAIN_SIZE.match(tires.size or "") is not None
 
 
 def one_tire(tires: AxleTires | None, *, dual: bool = False, car: bool = False) -> TireRating | None:

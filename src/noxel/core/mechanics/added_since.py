@@ -42,17 +42,23 @@ def _share(low: float, high: float) -> Amount:
     return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
 
 
+RACK = 1.0
+"""How far behind the ball a rack on the receiver may carry. [m]"""
+
+
 def _on_front(rig: RigFile, added: Added) -> Amount:
-    wheelbase = rig.vehicle.geometry.wheelbase
+    """The front axle's share. A place not known lies anywhere from the front axle to a rack behind the hitch."""
+    wheelbase, hitch = rig.vehicle.geometry.wheelbase, rig.vehicle.geometry.hitch_offset
     if wheelbase is None or added.position is None:
-        return _share(0.0, 1.0)
+        return _share(-((hitch.m if hitch else 1.3) + RACK) / (wheelbase.m if wheelbase else 3.6), 1.0)
     return statics.split_item(1.0, added.position.m, wheelbase.m).front
 
 
 def _on_tongue(rig: RigFile, added: Added) -> Amount:
+    """The tongue's share. A place not known lies anywhere from the coupler to a rack behind the trailer's tail."""
     length = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
     if length is None or added.position is None:
-        return _share(-0.3, 1.0)
+        return _share(-0.6, 1.0)
     return statics.item_on_tongue(1.0, added.position.m, length.m)
 
 

@@ -37,7 +37,7 @@ def measure_tongue(measured: ScaleMeasurement | BeamMeasurement | LeverMeasureme
     Notes
     -----
     A scale's reading has u = √((graduation/√12)² + (accuracy × reading)²), its tare, if any, graduation/√12; a length or weight
-    known to ±h has u = h/√3.
+    known to ±h has u = h/√3. A lever's result takes its stated accuracy, if any, as a share.
     """
     if isinstance(measured, ScaleMeasurement):
         amount = ufloat(measured.value.kg, _scale_error(measured.value, measured))
@@ -63,6 +63,9 @@ def measure_tongue(measured: ScaleMeasurement | BeamMeasurement | LeverMeasureme
     if beam:
         lever += [Term("+", "the beam's own mass", beam), Term("×", "its middle from the fulcrum", beam_arm, "length")]
     lever.append(Term("÷", "tongue to fulcrum", tongue_arm, "length"))
-    return Figure(key, statics.lever_tongue(weight, arm, tongue_arm, beam, beam_arm),
+    found = statics.lever_tongue(weight, arm, tongue_arm, beam, beam_arm)
+    if measured.accuracy:
+        found = found * (1 + ufloat(0.0, measured.accuracy))
+    return Figure(key, found,
                   "(known weight × its arm + beam × its arm) ÷ tongue arm" if beam
                   else "known weight × its arm ÷ tongue arm", tuple(lever))  # fmt: skip

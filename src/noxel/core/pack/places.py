@@ -8,6 +8,7 @@ from noxel.core.wording import Printer
 
 _IN_VEHICLE = {  # as shares of the wheelbase behind the front axle
     "pickup": (("front seats", 0.46), ("rear seats", 0.70), ("bed, front", 0.92), ("bed, middle", 1.06), ("bed, tail", 1.22)),
+    "suv": (("front seats", 0.46), ("rear seats", 0.78), ("cargo area", 1.12)),
     "wagon": (("front seats", 0.46), ("rear seats", 0.76), ("cargo area", 1.08)),
     "van": (("front seats", 0.30), ("rear seats", 0.62), ("cargo area", 1.02)),
     "motorhome": (("front seats", 0.08), ("middle", 0.55), ("rear", 1.10)),

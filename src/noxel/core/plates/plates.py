@@ -10,6 +10,7 @@ from noxel.core.limits import (
     combination_limit,
     is_p_metric,
     made_on,
+    may_be_passenger,
     payload_limit,
     pressure_for,
     tongue_limit,
@@ -143,7 +144,10 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
     weakest = next((name for name, kg in parts if kg == least), None) if len(parts) > 1 else None
     factor = KG[rig.units.mass]
     if rating and is_p_metric(tires, car=each.car):
-        says.append("A P-metric tire on a truck, van, motorhome or trailer counts at its load ÷ 1.10.")
+        says.append("A passenger-car tire on a truck, SUV, van, motorhome or trailer counts at its load ÷ 1.10.")
+    elif may_be_passenger(tires, car=each.car):
+        says.append("A size without P, LT, ST or C is often a passenger-car tire. If the sidewall does not say LT, ST or C, "
+                    "say that it is one: its load then counts ÷ 1.10.")  # fmt: skip
     if weakest and weakest != "axle rating":
         says.append(f"The {weakest} carry less than the axle rating: they are the limit here." if weakest != "axle assembly"
                     else "The axle assembly carries less than the axle rating: it is the limit here.")  # fmt: skip

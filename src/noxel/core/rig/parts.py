@@ -114,7 +114,7 @@ class Vehicle(Entered):
     """The tow vehicle, or the motorhome, or the truck that carries a camper."""
 
     name: Name = ""
-    body: Literal["pickup", "wagon", "van", "motorhome"] | None = None
+    body: Literal["pickup", "suv", "wagon", "van", "motorhome"] | None = None
     ratings: VehicleRatings = VehicleRatings()
     curb_weight: PositiveMass | None = None
     geometry: VehicleGeometry = VehicleGeometry()

@@ -215,6 +215,7 @@ class LeverMeasurement(AtHeight):
     tongue_arm_pm: NonNegativeLength | None = None
     beam_mass: NonNegativeMass | None = None
     beam_cg_arm: Length | None = None
+    accuracy: Accuracy = 0.0
 
     @model_validator(mode="after")
     def _beam_is_whole(self) -> Self:

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from noxel.core.limits import RATING_PATHS, Checked, Doubt, axle_sets, pressure_for
 from noxel.core.mechanics import PassLoads, Weighing, describe_pass, reading_words
-from noxel.core.quantities import KG, nominal, print_mass, print_pressure, print_share
+from noxel.core.quantities import KG, Mass, nominal, print_mass, print_pressure, print_share
 from noxel.core.rig import Pass, RigFile, on_pin, share_range
 from noxel.core.wording import Advisory, base_guessed, check_label, doubt_advisory, missing_rating, source_label, vehicle_word
 
@@ -22,6 +22,14 @@ IMBALANCE = 0.10
 
 PLATFORM_MOST = 40_000.0
 """No single platform of a road scale reads more. [kg]"""
+
+
+SWAPPED = 0.06
+"""A front axle's share of the vehicle this far from the usual one is worth a second look at which axle is which."""
+
+
+FAR_BELOW = 0.35
+"""Trailer axles below this share of their ratings: an axle off the platform, the other unit, or a digit lost."""
 
 
 _LB_PER_KG = 1 / KG["lb"]
@@ -109,6 +117,64 @@ def _rolled_off(notes: _Notes) -> Iterator[Advisory]:
                         f"The trailer's axles read {notes.mass(axles.value)}, of a trailer that weighs {notes.mass(dry.kg)} dry: driven off "
                         "before the weight was taken, or an axle off the platform?", notes.path(hitched, "readings.trailer"),
                         reading=axles.value, dry=dry.kg)  # fmt: skip
+
+
+def _far_below(notes: _Notes) -> Iterator[Advisory]:
+    axles, trailer, hitched = notes.weighing.figures.get("trailer_axles"), notes.rig.trailer, notes.weighing.hitched
+    if axles is None or trailer is None or hitched is None or trailer.dry_weight:
+        return
+    rated = sum(each.kg for each in trailer.ratings.gawr or ())
+    if 0 < axles.value < FAR_BELOW * rated:
+        yield notes.say("trailer_far_below",
+                        f"The trailer's axles read {notes.mass(axles.value)}, {print_share(axles.value / rated)} of their ratings. An empty "
+                        "trailer can be that light; else an axle stood off the platform, or the unit is another one.",
+                        notes.path(hitched, "readings.trailer"), reading=axles.value, rating=rated)  # fmt: skip
+
+
+def _front_share(loads: Sequence[Mass | None]) -> float | None:
+    front, rear = loads
+    total = (front.kg if front else 0.0) + (rear.kg if rear else 0.0)
+    return front.kg / total if front and rear and total > 0 else None
+
+
+def _usual_front_share(notes: _Notes) -> tuple[float, str] | None:
+    """What share of the vehicle alone its front axle carries, from the last other weigh-in, else from the plan's base."""
+    for other in reversed(notes.rig.weigh_ins):
+        alone = other.last("vehicle_only") if other is not notes.weigh_in else None
+        share = _front_share([alone.readings.get("front"), alone.readings.get("rear")]) if alone else None
+        if share is not None:
+            return share, f"in the weigh-in of {other.date}" if other.date else "in another weigh-in"
+    plan = notes.rig.plan
+    share = _front_share([plan.vehicle_base.front, plan.vehicle_base.rear]) if plan.vehicle_base else None
+    return (share, "empty, by Pack") if share is not None else None
+
+
+def _swapped(notes: _Notes) -> Iterator[Advisory]:
+    """Front and rear typed the other way round: the share of the front axle is then another rig's."""
+    alone, usual = notes.weighing.solo, _usual_front_share(notes)
+    if alone is None or alone.front is None or alone.rear is None or usual is None:
+        return
+    total = alone.front.value + alone.rear.value
+    share = alone.front.value / total if total > 0 else usual[0]
+    if abs(share - usual[0]) > SWAPPED and abs(1 - share - usual[0]) < abs(share - usual[0]) / 2:
+        yield notes.say("axles_swapped",
+                        f"The front axle carries {print_share(share)} of the {vehicle_word(notes.rig)} alone, and carried "
+                        f"{print_share(usual[0])} {usual[1]}. Front and rear swapped?", notes.path(alone, "readings.front"))  # fmt: skip
+
+
+def _repeated(notes: _Notes) -> Iterator[Advisory]:
+    """The same readings of the same pass in another weigh-in: a ticket typed twice, or an old one."""
+    for number, each in enumerate(notes.weigh_in.passes, 1):
+        mine = {name: mass.kg for name, mass in each.readings.items()}
+        for other in notes.rig.weigh_ins:
+            if len(mine) < 2 or other is notes.weigh_in:
+                continue
+            if any(each.config == past.config and mine == {name: mass.kg for name, mass in past.readings.items()}
+                   for past in other.passes):  # fmt: skip
+                when = f"of {other.date}" if other.date else "before or after it"
+                yield notes.say("pass_repeated", f"Every reading of this pass is the same in the weigh-in {when}. An old ticket, typed again?",
+                                f"{notes.at}.passes[{number - 1}]")  # fmt: skip
+                break
 
 
 def _between_passes(notes: _Notes) -> Iterator[Advisory]:
@@ -309,7 +375,18 @@ def advise(
     found = sorted((doubt_advisory(rig, number, each) for each in doubted), key=lambda each: each.fix is None)
     if number is not None:
         notes = _Notes(rig, number, weighing)
-        for look in (_tickets, _unit_slips, _rolled_off, _between_passes, _bars, _sides, _missing):
+        for look in (
+            _tickets,
+            _unit_slips,
+            _rolled_off,
+            _far_below,
+            _between_passes,
+            _swapped,
+            _repeated,
+            _bars,
+            _sides,
+            _missing,
+        ):
             found += look(notes)
         found += [*(() if doubted else _payload(notes, rows)), *_pressures(notes, rows)]
     found += _ratings(rig, rows)

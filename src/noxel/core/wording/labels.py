@@ -61,7 +61,7 @@ class Phrase:
         return "are" if self.plural else "is"
 
 
-_VEHICLES = {"pickup": "truck", "wagon": "car", "van": "van", "motorhome": "motorhome", None: "tow vehicle"}
+_VEHICLES = {"pickup": "truck", "suv": "SUV", "wagon": "car", "van": "van", "motorhome": "motorhome", None: "tow vehicle"}
 
 
 def vehicle_word(rig: RigFile) -> str:
