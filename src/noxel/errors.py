@@ -1,16 +1,19 @@
-"""Every error that Noxel raises on purpose.
+"""Every error that Noxel raises on purpose, each with a stable code, its HTTP status and the command line's exit status.
 
-NoxelError
-├── InputError              what was given cannot be used; carries one Problem per field
-│   ├── QuantityError       one number, mass or length that cannot be read
-│   ├── RigFileError        a rig file, or a change to one, that breaks a rule of the format
-│   └── MissingInput        a question was asked that needs a figure nobody has entered
-├── GeometryError           lengths that no rig can have
-├── TooLarge                more than Noxel reads at once
-├── NotFound                a rig or a weigh-in that is not there
-└── Conflict                a change that no longer fits what is stored
+NoxelError                  code                 HTTP  exit
+├── InputError              input.invalid         422   2   what was given cannot be used; carries one Problem per field
+│   ├── QuantityError       quantity.invalid      422   2   one number, mass or length that cannot be read
+│   ├── RigFileError        rig_file.invalid      422   2   a rig file, or a change to one, that breaks a rule of the format
+│   └── MissingInput        input.missing         422   2   a question that needs a figure nobody has entered
+├── GeometryError           geometry.impossible   422   2   lengths that no rig can have
+├── TooLarge                input.too_large       413   2   more than Noxel reads at once
+├── NotFound                not_found             404   2   a rig or a weigh-in that is not there
+├── Conflict                conflict              409   2   a change that no longer fits what is stored
+├── Damaged                 damaged               409   2   one stored document that cannot be read; the others can
+├── ScaleError              scale.unreachable     422   2   a live scale that does not answer
+└── StorageFault            storage.*             503   2   the disk or the database refuses; 507 where it is full
 
-Each has a stable ``code``. Errors of other libraries are translated where they enter, with ``from``.
+Errors of other libraries are translated where they enter, with ``from``.
 """
 
 from collections.abc import Sequence
@@ -33,6 +36,8 @@ class NoxelError(Exception):
     """Base of all errors raised on purpose."""
 
     code = "noxel.error"
+    status = 422
+    exit_status = 2
 
     def __init__(self, message: str) -> None:
         super().__init__(message)
@@ -80,15 +85,41 @@ class TooLarge(NoxelError):
     """More than Noxel reads at once."""
 
     code = "input.too_large"
+    status = 413
 
 
 class NotFound(NoxelError):
     """A rig or a weigh-in that is not there."""
 
     code = "not_found"
+    status = 404
 
 
 class Conflict(NoxelError):
     """A change that no longer fits what is stored."""
 
     code = "conflict"
+    status = 409
+
+
+class Damaged(NoxelError):
+    """One stored document cannot be read. The others can, and this one can be exported as it is, or deleted."""
+
+    code = "damaged"
+    status = 409
+
+
+class ScaleError(NoxelError):
+    """A live scale that cannot be spoken to."""
+
+    code = "scale.unreachable"
+
+
+class StorageFault(NoxelError):
+    """The disk or the database refuses: nothing of this change was kept, and everything saved before it was."""
+
+    status = 503
+
+    def __init__(self, code: str, message: str, status: int = 503) -> None:
+        super().__init__(message)
+        self.code, self.status = f"storage.{code}", status

@@ -2,16 +2,14 @@
 
 import unittest
 
-from fastapi.testclient import TestClient
-
-from noxel.api.app import create_app
 from noxel.store.database import Database
+from tests.api.stand import client_of
 from tests.truth import rig_of
 
 
 class LiveOverHttp(unittest.TestCase):
     def setUp(self) -> None:
-        client = TestClient(create_app(Database(None)))
+        client = client_of(Database(None))
         self.client = client.__enter__()
         self.addCleanup(client.__exit__)
 

@@ -12,11 +12,9 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from fastapi.testclient import TestClient
-
-from noxel.api.app import create_app
 from noxel.cli import main
 from noxel.store.database import Database
+from tests.api.stand import client_of
 from tests.truth import CASES, case
 
 EXIT = {"within": 0, "caution": 0, "stop": 1, "incomplete": 3}
@@ -81,7 +79,7 @@ class WorkedCases(unittest.TestCase):
                     self.assertEqual(status, 0)
 
     def test_api(self) -> None:
-        with TestClient(create_app(Database(None))) as client:
+        with client_of(Database(None)) as client:
             for path in sorted([*CASES.glob("check--*.json"), *CASES.glob("error--*.json")]):
                 with self.subTest(path.stem):
                     worked = case(path.stem)

@@ -3,12 +3,10 @@
 import datetime
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.garage import TheGarage
-from noxel.api.problems import ProblemDetails
-from noxel.api.rigs import Looking, Store, sheet_as_json
+from noxel.api.deps import Id, Looking, Store, TheGarage, new_router, sheet_as_json
 from noxel.api.sheet import Sheet, make_sheet
 from noxel.core.adjust import (
     BarCurve,
@@ -34,7 +32,7 @@ from noxel.store.garage import Garage
 from noxel.store.rigs import Rigs
 from noxel.store.window import Window
 
-router = APIRouter(prefix="/api/rigs/{rig_id}/adjust", responses={422: {"model": ProblemDetails}})
+router = new_router("/api/rigs/{rig_id}/adjust")
 
 
 class Steps(BaseModel):
@@ -80,14 +78,14 @@ def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
     return vehicles | hitches
 
 
-def _base(rigs: Rigs, rig_id: str, weigh_in: int | None) -> tuple[RigFile, Baseline, Window]:
+def _base(rigs: Rigs, rig_id: Id, weigh_in: int | None) -> tuple[RigFile, Baseline, Window]:
     stored = rigs.open(rig_id, weigh_in)
     rig = settle(stored.document).rig
     return rig, baseline_of(rig, stored.window.at), stored.window
 
 
 @router.post("", response_model=OnTheBench)
-def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
+def adjust(rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """Try steps on the rig as it was weighed (or planned): everything before and after."""
     rig, base, window = _base(rigs, rig_id, weigh_in)
     changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
@@ -103,7 +101,7 @@ def adjust(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in:
 
 
 @router.post("/step")
-def understand_step(rig_id: str, wanted: OneMore, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Step:
+def understand_step(rig_id: Id, wanted: OneMore, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Step:
     """What one more typed step means, if it can be done after the others; nothing is changed."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
     step = read_step(base.rig, wanted.typed)
@@ -113,7 +111,7 @@ def understand_step(rig_id: str, wanted: OneMore, rigs: Store, garage: TheGarage
 
 
 @router.post("/proposals", response_model=Proposals)
-def propose_changes(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
+def propose_changes(rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """The easiest sets of steps that bring every known check right, or why there is none."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
     changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
@@ -121,7 +119,7 @@ def propose_changes(rig_id: str, wanted: Steps, rigs: Store, garage: TheGarage, 
 
 
 @router.post("/keep", response_model=Sheet)
-def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
+def keep_steps(rig_id: Id, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
     """Keep steps under a name, with what is predicted of them, to be compared with the next weigh-in."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
     plan = keep(base, wanted.name, wanted.steps, datetime.date.today(), _parts(garage, wanted.steps))
@@ -134,7 +132,7 @@ def keep_steps(rig_id: str, wanted: KeepSteps, rigs: Store, garage: TheGarage, w
 
 
 @router.post("/apply", response_model=Sheet)
-def apply_steps(rig_id: str, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
+def apply_steps(rig_id: Id, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
     """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
     if any(step.kind in ("hitch", "vehicle") for step in wanted.steps):

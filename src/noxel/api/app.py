@@ -1,18 +1,18 @@
 """The application: routes, errors, the built page."""
 
-from collections.abc import AsyncIterator
-from contextlib import asynccontextmanager
+from collections.abc import AsyncIterator, Sequence
+from contextlib import asynccontextmanager, suppress
 from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
-from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 import noxel
 from noxel.api import problems
 from noxel.api.adjust import router as adjust_router
+from noxel.api.backup import router as backup_router
 from noxel.api.garage import router as garage_router
 from noxel.api.guard import Guard
 from noxel.api.items import router as items_router
@@ -20,6 +20,7 @@ from noxel.api.live import Live
 from noxel.api.live import router as live_router
 from noxel.api.log import router as log_router
 from noxel.api.match import router as match_router
+from noxel.api.papers import router as papers_router
 from noxel.api.progress import Works
 from noxel.api.progress import router as progress_router
 from noxel.api.rigs import Health
@@ -31,13 +32,17 @@ from noxel.store.garage import Garage
 from noxel.store.log import Logs
 from noxel.store.rigs import Rigs
 
-_ROUTERS = (rigs_router, items_router, adjust_router, log_router, tickets_router, match_router, garage_router, words_router,
-            live_router, progress_router)  # fmt: skip
+_ROUTERS = (
+    rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
+    garage_router, words_router, live_router, progress_router,
+)  # fmt: skip
+HOSTS = ("127.0.0.1", "localhost", "[::1]")
+"""The names under which the page of this machine is reached."""
 PAGE = Path(noxel.__file__).parent / "page"
 """Where the built page lies inside the package."""
 
 
-def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
+def create_app(database: Database, *, name: str = "Noxel", hosts: Sequence[str] = HOSTS) -> FastAPI:
     """The application on one database.
 
     Parameters
@@ -46,6 +51,8 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
         Open and migrated.
     name : str
         What the page's address bar says.
+    hosts : sequence of str
+        Names that a request may be addressed to; every other one is refused.
     """
     live = Live()
 
@@ -69,8 +76,7 @@ def create_app(database: Database, *, name: str = "Noxel") -> FastAPI:
     app.state.live = live
     app.state.works = Works()
     problems.install(app)
-    app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "[::1]", "testserver"])
-    app.add_middleware(Guard)
+    app.add_middleware(Guard, hosts=frozenset(hosts))
 
     @app.get("/api/health")
     def health() -> Health:
@@ -99,8 +105,10 @@ def _page(path: str) -> FileResponse | JSONResponse:
     """The page for every address that is not the interface's; its own router takes it from there."""
     if path.startswith(("api/", "assets/")):
         raise HTTPException(404, "There is nothing at this address.")
-    for name in (path, "index.html"):
-        found = (PAGE / name).resolve()
-        if name and found.is_relative_to(PAGE) and found.is_file():
-            return FileResponse(found, headers={"cache-control": "no-cache"})
+    wanted = PAGE / path
+    with suppress(OSError, ValueError):  # a name that no file can have
+        if path and wanted.resolve().is_relative_to(PAGE) and wanted.is_file():
+            return FileResponse(wanted, headers={"cache-control": "no-cache"})
+    if (PAGE / "index.html").is_file():
+        return FileResponse(PAGE / "index.html", headers={"cache-control": "no-cache"})
     return problems.problem(404, "page.missing", "The page has not been built: run “make page”.")

@@ -2,27 +2,17 @@
 
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Depends, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.problems import ProblemDetails
-from noxel.api.rigs import CreatedId, Store
-from noxel.core.editing import new_rig
+from noxel.api.deps import CreatedId, EquipmentKind, Id, TheGarage, new_router
+from noxel.core.editing import Change, apply_changes, new_rig
 from noxel.core.plates import Fact, describe
+from noxel.core.quantities import MassUnit
 from noxel.core.rig import Kind
-from noxel.store.garage import Equipment, Garage
+from noxel.errors import InputError, Problem
+from noxel.store.garage import Equipment
 
-router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
-EquipmentKind = Literal["vehicle", "hitch", "trailer"]
-
-
-def garage_of(request: Request) -> Garage:
-    """The garage of the running application."""
-    garage: Garage = request.app.state.garage
-    return garage
-
-
-TheGarage = Annotated[Garage, Depends(garage_of)]
+router = new_router()
 
 
 class CoupledRig(BaseModel):
@@ -53,11 +43,12 @@ class Couple(BaseModel):
     trailer: str | None = None
 
 
-class CopyRig(BaseModel):
-    """What a copied rig is called, and which of its equipment is copied with it; the rest is shared."""
+class Brochure(BaseModel):
+    """A vehicle or a trailer typed from a brochure, by the rig file's paths below it, as texts."""
 
-    name: Annotated[str, Field(max_length=200)] = ""
-    apart: list[EquipmentKind] = []
+    kind: Literal["vehicle", "trailer"]
+    mass: MassUnit
+    texts: dict[Annotated[str, Field(min_length=1, max_length=200)], Annotated[str, Field(max_length=200)]]
 
 
 def _out(equipment: Equipment) -> EquipmentOut:
@@ -85,30 +76,42 @@ def couple(wanted: Couple, garage: TheGarage) -> CreatedId:
 
 
 @router.post("/garage/{equipment}/copy", status_code=201)
-def copy_equipment(equipment: str, garage: TheGarage) -> CreatedId:
+def copy_equipment(equipment: Id, garage: TheGarage) -> CreatedId:
     """A copy, to be changed on its own."""
     return CreatedId(id=garage.copy(equipment))
 
 
 @router.post("/garage/{equipment}/retire", status_code=204)
-def retire(equipment: str, garage: TheGarage) -> None:
+def retire(equipment: Id, garage: TheGarage) -> None:
     """Retire equipment; the rigs it is in keep it, with their weigh-ins."""
     garage.retire(equipment)
 
 
 @router.post("/garage/{equipment}/bring-back", status_code=204)
-def bring_back(equipment: str, garage: TheGarage) -> None:
+def bring_back(equipment: Id, garage: TheGarage) -> None:
     """Offer retired equipment again."""
     garage.retire(equipment, bring_back=True)
 
 
 @router.delete("/garage/{equipment}", status_code=204)
-def remove(equipment: str, garage: TheGarage) -> None:
+def remove(equipment: Id, garage: TheGarage) -> None:
     """Take a piece of equipment away that no rig couples."""
     garage.remove(equipment)
 
 
-@router.post("/rigs/{rig_id}/copy", status_code=201)
-def copy_rig(rig_id: str, wanted: CopyRig, rigs: Store, garage: TheGarage) -> CreatedId:
-    """The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or trailer."""
-    return CreatedId(id=garage.copy_rig(rigs.row(rig_id), wanted.name, wanted.apart))
+@router.post("/garage", status_code=201)
+def from_brochure(typed: Brochure, garage: TheGarage) -> CreatedId:
+    """Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a manual."""
+    kind: Kind = "conventional"
+    blank = new_rig("", kind, typed.mass)
+    changes = [
+        Change(f"{typed.kind}.{path}", text, source="manual" if path != "name" else None) for path, text in typed.texts.items()
+    ]
+    made = apply_changes(blank, changes)
+    wrong = [Problem(field.path, field.problem, "quantity.invalid") for field in made.fields if field.problem]
+    if wrong:
+        raise InputError(str(wrong[0]), wrong)
+    part = made.document.get(typed.kind)
+    if not part:
+        raise InputError(f"Nothing about the {typed.kind} was typed.", [Problem("texts", "is empty", "input.missing")])
+    return CreatedId(id=garage.add(typed.kind, part, made.document["units"]))

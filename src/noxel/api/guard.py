@@ -1,4 +1,11 @@
-"""What a request must be to get in: from this machine's own page, and not too large."""
+"""What a request must be to get in: to this machine, from this machine's own page, and not too large.
+
+A page on another site can make a browser send requests here, or have its own name resolved to this machine. So the name that
+a request is addressed to must be one of ours, a request that another site started is refused, and one that changes anything
+must name our own page as its origin and be JSON, which no other site's form can send.
+"""
+
+import logging
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
@@ -7,12 +14,22 @@ from noxel.errors import TooLarge
 from noxel.formats.rig_json import LARGEST, LARGEST_BOOK
 
 _HEADERS = (
-    (b"content-security-policy", b"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
-                                 b"frame-ancestors 'none'; base-uri 'none'; form-action 'self'"),
+    (b"content-security-policy", b"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "
+                                 b"frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'"),
     (b"x-content-type-options", b"nosniff"),
+    (b"x-frame-options", b"DENY"),
     (b"referrer-policy", b"no-referrer"),
+    (b"cross-origin-resource-policy", b"same-origin"),
+    (b"cross-origin-opener-policy", b"same-origin"),
+    (b"permissions-policy", b"geolocation=(), microphone=(), camera=(self)"),
 )  # fmt: skip
 _MORE = 100_000
+_SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
+_KEEPS_NOTHING = frozenset({"/api/evaluate"})
+_log = logging.getLogger("noxel")
+
+Refusal = tuple[int, str, str]
+"""Status, code, words."""
 
 
 def _largest(path: str) -> int:
@@ -20,40 +37,96 @@ def _largest(path: str) -> int:
     return (LARGEST_BOOK if path == "/api/logbook" else LARGEST) + _MORE
 
 
-class Guard:
-    """Refuses other sites' requests and oversized bodies; adds the headers that keep the page to itself."""
+def _name(host: str) -> str:
+    """A host without its port."""
+    return host[: host.index("]") + 1] if host.startswith("[") and "]" in host else host.partition(":")[0]
 
-    def __init__(self, app: ASGIApp) -> None:
+
+class Guard:
+    """Refuses strangers and oversized bodies; adds the headers that keep the page to itself, to errors too.
+
+    Parameters
+    ----------
+    app : ASGIApp
+        What it guards.
+    hosts : frozenset of str
+        Names that a request may be addressed to.
+    """
+
+    def __init__(self, app: ASGIApp, hosts: frozenset[str]) -> None:
         self.app = app
+        self._hosts = hosts
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Serve one request."""
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        headers = dict(scope["headers"])
-        origin = headers.get(b"origin")
-        if origin is not None and origin.split(b"://")[-1] != headers.get(b"host"):
-            await problem(403, "origin.foreign", "Only Noxel's own page may talk to Noxel.")(scope, receive, send)
-            return
-        length, most = headers.get(b"content-length", b"0"), _largest(scope["path"])
-        too_large = f"That is too large: Noxel reads at most {most // 1_000_000} MB at once."
-        if not length.isdigit() or int(length) > most:
-            await problem(413, TooLarge.code, too_large)(scope, receive, send)
-            return
-        received = 0
+        started = False
+
+        async def with_headers(message: Message) -> None:
+            nonlocal started
+            if received > most:
+                return  # what the application makes of half a body is not said
+            if message["type"] == "http.response.start":
+                started = True
+                message["headers"] = [*message["headers"], *_HEADERS]
+            await send(message)
+
+        most, received = _largest(scope["path"]), 0
 
         async def counted() -> Message:
             nonlocal received
             message = await receive()
             received += len(message.get("body", b""))
             if received > most:
-                raise TooLarge(too_large)
+                raise TooLarge(_too_large(most)[2])
             return message
 
-        async def with_headers(message: Message) -> None:
-            if message["type"] == "http.response.start":
-                message["headers"] = [*message["headers"], *_HEADERS]
-            await send(message)
+        refused = self._refusal(scope, most)
+        if refused is None:
+            try:
+                await self.app(scope, counted, with_headers)
+            except Exception as exc:  # noqa: BLE001 the border: whatever it is, it is answered
+                if received <= most:
+                    _log.error("unforeseen error", exc_info=exc)
+                    refused = 500, "internal", "Something went wrong inside Noxel. What was saved before is still there."
+        if received > most:
+            received, refused = 0, _too_large(most)
+        if refused is not None and not started:
+            await problem(*refused)(scope, receive, with_headers)
 
-        await self.app(scope, counted, with_headers)
+    def _refusal(self, scope: Scope, most: int) -> Refusal | None:
+        headers: dict[bytes, str] = {}
+        for key, value in scope["headers"]:
+            if key in (b"host", b"origin", b"content-length") and key in headers:
+                return 400, "request.invalid", f"The header {key.decode()} is there twice."
+            headers[key] = value.decode("latin-1")
+        host, origin = headers.get(b"host", ""), headers.get(b"origin")
+        if _name(host) not in self._hosts:
+            return 400, "host.foreign", "Noxel answers only under the names of this machine."
+        path, safe = scope["path"], scope["method"] in _SAFE
+        arriving = safe and not path.startswith("/api/") and headers.get(b"sec-fetch-mode") == "navigate"
+        if headers.get(b"sec-fetch-site", "none") not in ("same-origin", "none") and not arriving:
+            return 403, "origin.foreign", "Only Noxel's own page may talk to Noxel."
+        if origin is not None and origin != f"{scope['scheme']}://{host}":
+            return 403, "origin.foreign", "Only Noxel's own page may talk to Noxel."
+        length = headers.get(b"content-length", "0")
+        if not length.isdigit() or len(length) > 12 or int(length) > most:
+            return _too_large(most)
+        if safe or path in _KEEPS_NOTHING:
+            return None
+        if origin is None:
+            return (
+                403,
+                "origin.missing",
+                f"A change must say where it comes from: send the header Origin: {scope['scheme']}://{host}",
+            )
+        has_body = length != "0" or b"transfer-encoding" in headers
+        if has_body and headers.get(b"content-type", "").partition(";")[0].strip().lower() != "application/json":
+            return 415, "request.not_json", "Send it as JSON, with the header Content-Type: application/json."
+        return None
+
+
+def _too_large(most: int) -> Refusal:
+    return 413, TooLarge.code, f"That is too large: Noxel reads at most {most // 1_000_000} MB at once."

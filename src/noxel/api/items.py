@@ -2,11 +2,11 @@
 
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.problems import FieldProblem, ProblemDetails
-from noxel.api.rigs import Looking, Store, sheet_as_json
+from noxel.api.deps import Id, Looking, Store, new_router, sheet_as_json
+from noxel.api.problems import FieldProblem
 from noxel.api.sheet import AsWritten, Sheet, make_sheet
 from noxel.core.editing import Change, Document, apply_changes, settle
 from noxel.core.mechanics import rounded_length
@@ -17,7 +17,7 @@ from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.items_csv import COLUMNS, Column, guess, header_units, read_items
 from noxel.formats.lists import preview
 
-router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
+router = new_router()
 
 
 class QuickItem(BaseModel):
@@ -77,7 +77,7 @@ class LeverLength(BaseModel):
 
 
 @router.post("/rigs/{rig_id}/items", response_model=Sheet)
-def add_items(rig_id: str, quick: QuickItem, rigs: Store, weigh_in: Looking = None) -> Response:
+def add_items(rig_id: Id, quick: QuickItem, rigs: Store, weigh_in: Looking = None) -> Response:
     """Add items as jotted down, one a line: all of them, or none and each bad line by its number."""
 
     def add(document: Document) -> Document:
@@ -106,7 +106,7 @@ def add_items(rig_id: str, quick: QuickItem, rigs: Store, weigh_in: Looking = No
 
 
 @router.post("/rigs/{rig_id}/items/preview")
-def preview_list(rig_id: str, wanted: ItemList, rigs: Store) -> ListPreview:
+def preview_list(rig_id: Id, wanted: ItemList, rigs: Store) -> ListPreview:
     """Read a list without adding it: what was understood, and each line that cannot be."""
     rig = settle(rigs.open(rig_id).document).rig
     written = wanted.written
@@ -127,7 +127,7 @@ def preview_list(rig_id: str, wanted: ItemList, rigs: Store) -> ListPreview:
 
 
 @router.post("/rigs/{rig_id}/items/import", response_model=Sheet)
-def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = None) -> Response:
+def import_list(rig_id: Id, wanted: ItemList, rigs: Store, weigh_in: Looking = None) -> Response:
     """Add a list: all of it, or nothing and each bad line by its number."""
     written = wanted.written
     if written is None:
@@ -142,7 +142,7 @@ def import_list(rig_id: str, wanted: ItemList, rigs: Store, weigh_in: Looking = 
 
 
 @router.post("/rigs/{rig_id}/lever-length")
-def lever_length(rig_id: str, moved: Moved, rigs: Store) -> LeverLength:
+def lever_length(rig_id: Id, moved: Moved, rigs: Store) -> LeverLength:
     """Coupler to axles, from the tongue before and after a known item was moved."""
     rig = settle(rigs.open(rig_id).document).rig
     unit = rig.units.lengths
@@ -157,7 +157,7 @@ def _kg(value: float | int | str, unit: MassUnit) -> float:
 
 
 @router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
-def plan_from_last_weigh_in(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+def plan_from_last_weigh_in(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
     """Start the plan from what was weighed, the listed items taken out of it."""
     window = rigs.open(rig_id, weigh_in).window
 

@@ -1,13 +1,14 @@
 """``/api/live``: a scale that sends its readings, or the stand-in that ships with Noxel."""
 
+import re
 import threading
+from collections.abc import Callable
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Depends, Request
+from fastapi import Depends, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.problems import ProblemDetails
-from noxel.api.rigs import Store, open_at
+from noxel.api.deps import Store, new_router, open_at
 from noxel.core.quantities import KG, MassUnit
 from noxel.core.rig import parse_rig
 from noxel.core.weigh import GRADUATIONS
@@ -17,7 +18,7 @@ from noxel.instruments.scale import LiveState, LiveTicket, Scale, State
 from noxel.sim.station import Fault, Station, StationServer
 from noxel.sim.truth import true_rig
 
-router = APIRouter(prefix="/api/live", responses={422: {"model": ProblemDetails}})
+router = new_router("/api/live")
 _HERE = ("127.0.0.1", "localhost", "::1")
 
 
@@ -66,16 +67,46 @@ class Live:
     """The one scale that is connected, and the stand-in if it is that."""
 
     def __init__(self) -> None:
+        self._connecting = threading.Lock()
         self._lock = threading.Lock()
         self._scale: Scale | None = None
         self._server: StationServer | None = None
 
-    def connect(self, host: str, port: int, server: StationServer | None = None) -> None:
-        """Listen to a scale; another one is disconnected first."""
-        self.disconnect()
-        with self._lock:
-            self._scale, self._server = LineScale(host, port), server
-            self._scale.start()
+    def connect(self, host: str, port: int) -> None:
+        """Listen to a scale; another one is disconnected first.
+
+        Raises
+        ------
+        Conflict
+            If another connection is just being made.
+        """
+        self._connect(lambda: (LineScale(host, port), None))
+
+    def stand_in(self, station: Station) -> None:
+        """Listen to the stand-in; another scale is disconnected first.
+
+        Raises
+        ------
+        Conflict
+            If another connection is just being made.
+        """
+
+        def make() -> tuple[Scale, StationServer]:
+            server = StationServer(station)
+            return LineScale("127.0.0.1", server.port), server
+
+        self._connect(make)
+
+    def _connect(self, make: Callable[[], tuple[Scale, StationServer | None]]) -> None:
+        if not self._connecting.acquire(blocking=False):
+            raise Conflict("A scale is just being connected. Try again in a moment.")
+        try:
+            self.disconnect()
+            with self._lock:
+                self._scale, self._server = make()
+                self._scale.start()
+        finally:
+            self._connecting.release()
 
     def disconnect(self) -> None:
         """Disconnect from the scale, and close the stand-in."""
@@ -131,11 +162,10 @@ def connect_scale(wanted: Connect, live: TheScale, rigs: Store) -> LiveOut:
         rig, looked_at = parse_rig(stored.document), stored.window.at
         scale = rig.weigh_ins[looked_at - 1].scale if looked_at else None
         step = scale.resolution.kg / KG[wanted.unit] if scale else GRADUATIONS["truck_scale"][wanted.unit]
-        server = StationServer(Station(true_rig(rig), wanted.unit, step))
-        live.connect("127.0.0.1", server.port, server)
+        live.stand_in(Station(true_rig(rig), wanted.unit, step))
         return live.state()
     host, _, port = (wanted.address or "").strip().rpartition(":")
-    if host.strip("[]") not in _HERE or not port.isdigit() or not 0 < int(port) < 65536:
+    if host.strip("[]") not in _HERE or not re.fullmatch("[0-9]{1,5}", port) or not 0 < int(port) < 65536:
         message = "must be an address on this machine, such as 127.0.0.1:4001"
         raise InputError(f"The scale's address {message}.", [Problem("address", message, "address")])
     live.connect(host.strip("[]"), int(port))

@@ -1,14 +1,12 @@
 """How much, and every vehicle with every trailer: ``/api/rigs/{id}/how-much`` and ``/api/match``."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
-from pydantic import BaseModel, Field
+from fastapi import Query, Response
+from pydantic import BaseModel
 
-from noxel.api.garage import TheGarage
-from noxel.api.problems import ProblemDetails
-from noxel.api.rigs import CreatedId, Looking, Store, open_at, sheet_as_json
-from noxel.core.editing import Change, apply_changes, new_rig, settle
+from noxel.api.deps import Id, Looking, Store, TheGarage, new_router, open_at, sheet_as_json
+from noxel.core.editing import settle
 from noxel.core.match import (
     HowMuch,
     Match,
@@ -23,12 +21,11 @@ from noxel.core.match import (
     trailer_of_rig,
 )
 from noxel.core.quantities import KG, MassUnit, read_mass, read_typed
-from noxel.core.rig import Kind
 from noxel.errors import InputError, NotFound, Problem
 from noxel.store.garage import Garage
 
-router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
-Share = Annotated[float | None, Query(gt=0, lt=0.5, description="Tongue share, such as 0.13.")]
+router = new_router()
+Share = Annotated[float | None, Query(ge=0.001, lt=0.5, description="Tongue share, such as 0.13.")]
 Typed = Annotated[str, Query(max_length=100)]
 
 
@@ -79,17 +76,9 @@ class PairsCompared(BaseModel):
     says: list[str]
 
 
-class Brochure(BaseModel):
-    """A vehicle or a trailer typed from a brochure, by the rig file's paths below it, as texts."""
-
-    kind: Literal["vehicle", "trailer"]
-    mass: MassUnit
-    texts: dict[str, Annotated[str, Field(max_length=200)]]
-
-
 @router.get("/rigs/{rig_id}/how-much", response_model=HowMuch)
 def ask_how_much(
-    rig_id: str, rigs: Store, start: Start | None = None, added: Typed = "", share: Share = None, weigh_in: Looking = None
+    rig_id: Id, rigs: Store, start: Start | None = None, added: Typed = "", share: Share = None, weigh_in: Looking = None
 ) -> Response:
     """The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the room as a picture."""
     stored = open_at(rigs, rig_id, weigh_in)
@@ -167,18 +156,3 @@ def compare(
     )
     return PairsCompared(one=_cell(one), other=_cell(other), one_rows=one.rows, other_rows=other.rows,
                     says=explain(one, other, pullers, pulled, unit))  # fmt: skip
-
-
-@router.post("/garage", status_code=201)
-def from_brochure(typed: Brochure, garage: TheGarage) -> CreatedId:
-    """Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a manual."""
-    kind: Kind = "conventional"
-    blank = new_rig("", kind, typed.mass)
-    changes = [
-        Change(f"{typed.kind}.{path}", text, source="manual" if path != "name" else None) for path, text in typed.texts.items()
-    ]
-    made = apply_changes(blank, changes)
-    wrong = [Problem(field.path, field.problem, "quantity.invalid") for field in made.fields if field.problem]
-    if wrong:
-        raise InputError(str(wrong[0]), wrong)
-    return CreatedId(id=garage.add(typed.kind, made.document[typed.kind], made.document["units"]))

@@ -1,19 +1,31 @@
 """Errors at the border: every one becomes problem+json (RFC 9457) that names the field and the cause."""
 
-import logging
+import sqlite3
 from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
+from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
 
 from noxel.core.rig import write_path
-from noxel.errors import Conflict, InputError, NotFound, NoxelError, TooLarge
+from noxel.errors import InputError, NoxelError
+from noxel.store.faults import fault_of
 
-_log = logging.getLogger("noxel")
-_STATUS: tuple[tuple[type[NoxelError], int], ...] = ((NotFound, 404), (Conflict, 409), (TooLarge, 413))
+_TITLES = {
+    400: "Bad request",
+    403: "Not allowed",
+    404: "Not found",
+    409: "Does not fit",
+    413: "Too large",
+    415: "Not JSON",
+    422: "Cannot be used",
+    500: "Noxel's own fault",
+    503: "Not possible now",
+    507: "Disk full",
+}
 
 
 class FieldProblem(BaseModel):
@@ -37,19 +49,17 @@ class ProblemDetails(BaseModel):
 
 def problem(status: int, code: str, detail: str, errors: list[FieldProblem] | None = None) -> JSONResponse:
     """A problem+json response."""
-    title = {400: "Bad request", 403: "Not allowed", 404: "Not found", 409: "Does not fit", 413: "Too large",
-             422: "Cannot be used", 500: "Noxel's own fault"}.get(status, "Problem")  # fmt: skip
+    title = _TITLES.get(status, "Problem")
     body = ProblemDetails(type=f"urn:noxel:{code}", title=title, status=status, detail=detail, code=code, errors=errors or [])
     return JSONResponse(body.model_dump(), status, media_type="application/problem+json")
 
 
 async def _ours(_request: Request, exc: Exception) -> JSONResponse:
     if not isinstance(exc, NoxelError):
-        return await _unforeseen(_request, exc)
-    status = next((status for kind, status in _STATUS if isinstance(exc, kind)), 422)
+        raise exc
     found = exc.problems if isinstance(exc, InputError) else ()
     errors = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in found]
-    return problem(status, exc.code, exc.message, errors)
+    return problem(exc.status, exc.code, exc.message, errors)
 
 
 async def _request_invalid(_request: Request, exc: Exception) -> JSONResponse:
@@ -64,9 +74,8 @@ async def _http(_request: Request, exc: Exception) -> JSONResponse:
     return problem(status, "http.error", str(exc.detail) if isinstance(exc, HTTPException) else "")
 
 
-async def _unforeseen(_request: Request, exc: Exception) -> JSONResponse:
-    _log.error("unforeseen error", exc_info=exc)
-    return problem(500, "internal", "Something went wrong inside Noxel. What was saved before is still there.")
+async def _storage(request: Request, exc: Exception) -> JSONResponse:
+    return await _ours(request, fault_of(exc))
 
 
 def install(app: FastAPI) -> None:
@@ -74,4 +83,5 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(NoxelError, _ours)
     app.add_exception_handler(RequestValidationError, _request_invalid)
     app.add_exception_handler(HTTPException, _http)
-    app.add_exception_handler(Exception, _unforeseen)
+    app.add_exception_handler(DatabaseError, _storage)
+    app.add_exception_handler(sqlite3.DatabaseError, _storage)

@@ -5,10 +5,12 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Header, Request
+from fastapi import Depends, Header, Request
 from pydantic import BaseModel
 
-router = APIRouter(prefix="/api")
+from noxel.api.deps import new_router
+
+router = new_router()
 
 Report = Callable[[int, int, str], None]
 """Receives how much is done, of how much, and what is being done."""

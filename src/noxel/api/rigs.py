@@ -1,15 +1,14 @@
 """``/api/rigs``: the rigs, their sheets, and every change to them."""
 
 import datetime
-import re
 from typing import Annotated, Any
 from urllib.parse import quote
 
-from fastapi import APIRouter, Depends, Query, Request, Response
+from fastapi import Request, Response
 from fastapi.concurrency import run_in_threadpool
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
-from noxel.api.problems import ProblemDetails
+from noxel.api.deps import CreatedId, EquipmentKind, Id, Looking, Store, TheGarage, file_stem, new_router, sheet_as_json
 from noxel.api.progress import ProgressName, TheWorks
 from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, RigSummary, Sheet, make_sheet
 from noxel.core.editing import Change, Document, apply_changes, new_rig, settle, switch_units
@@ -18,51 +17,15 @@ from noxel.core.limits import read_pressure_table
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.core.weigh import SCALES, ScaleKind, new_weigh_in, plan
 from noxel.core.wording import Evaluation, PassAnswer
-from noxel.errors import NotFound
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
-from noxel.store.rigs import Rigs, Stored
 
-router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
+router = new_router()
 _RIG_BODY: dict[str, Any] = {
     "requestBody": {
         "required": True,
         "content": {"application/json": {"schema": {"$ref": "#/components/schemas/RigFile"}}},
     }
 }
-
-
-def rigs_of(request: Request) -> Rigs:
-    """The rigs of the running application."""
-    rigs: Rigs = request.app.state.rigs
-    return rigs
-
-
-def sheet_as_json(answer: BaseModel) -> Response:
-    """An answer as JSON, written by its own model: the sheet is read at every keystroke."""
-    return Response(answer.model_dump_json(), media_type="application/json")
-
-
-def file_stem(rig: RigFile) -> str:
-    """What a rig's files are called, without an ending."""
-    return re.sub(r"[^\w]+", "-", rig.name.lower()).strip("-") or "rig"
-
-
-def open_at(rigs: Rigs, rig_id: str, weigh_in: int | None, *, entire: bool = False) -> Stored:
-    """A rig looked at by a weigh-in that must be there, where one is asked for.
-
-    Raises
-    ------
-    NotFound
-        If there is no such rig or no such weigh-in.
-    """
-    stored = rigs.open(rig_id, weigh_in, entire=entire)
-    if weigh_in and weigh_in not in stored.window.numbers:
-        raise NotFound(f"There is no weigh-in {weigh_in}; the rig has {stored.window.count or 'none'}.")
-    return stored
-
-
-Store = Annotated[Rigs, Depends(rigs_of)]
-Looking = Annotated[int | None, Query(ge=1, description="Which weigh-in to look at, from 1; the last if absent.")]
 
 
 class Health(BaseModel):
@@ -87,16 +50,18 @@ class PassPlan(BaseModel):
     passes: list[PassAnswer]
 
 
-class CreatedId(BaseModel):
-    """The id of what was added."""
+class CopyRig(BaseModel):
+    """What a copied rig is called, and which of its equipment is copied with it; the rest is shared."""
 
-    id: str
+    name: Annotated[str, Field(max_length=200)] = ""
+    apart: list[EquipmentKind] = []
 
 
 @router.post("/evaluate", response_model=Evaluation, openapi_extra=_RIG_BODY)
 async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
     """Evaluate a rig file without keeping it."""
-    return sheet_as_json(evaluate(read_rig(await request.body()), weigh_in))
+    data = await request.body()
+    return await run_in_threadpool(lambda: sheet_as_json(evaluate(read_rig(data), weigh_in)))
 
 
 @router.get("/rigs")
@@ -125,13 +90,13 @@ async def import_rig(request: Request, rigs: Store, works: TheWorks, work: Progr
 
 
 @router.get("/rigs/{rig_id}", response_model=Sheet)
-def open_rig(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+def open_rig(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
     """A rig with everything that was typed and everything that follows from it."""
     return sheet_as_json(make_sheet(rigs.open(rig_id, weigh_in)))
 
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
-def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = None) -> Response:
+def change_rig(rig_id: Id, wanted: Changes, rigs: Store, weigh_in: Looking = None) -> Response:
     """Change a rig by what was typed; the answer is the whole new sheet."""
     changes = [each.change() for each in wanted.changes]
     stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture,
@@ -140,7 +105,7 @@ def change_rig(rig_id: str, wanted: Changes, rigs: Store, weigh_in: Looking = No
 
 
 @router.post("/rigs/{rig_id}/units", response_model=Sheet)
-def switch_the_units(rig_id: str, units: NewUnits, rigs: Store, weigh_in: Looking = None) -> Response:
+def switch_the_units(rig_id: Id, units: NewUnits, rigs: Store, weigh_in: Looking = None) -> Response:
     """Work in other units from now on; every figure keeps its value, and says its own unit where it was typed in another."""
     stored = rigs.change(rig_id, "units", lambda document: switch_units(document, units.mass, units.length, units.pressure),
                          looking=weigh_in, entire=True)  # fmt: skip
@@ -148,7 +113,7 @@ def switch_the_units(rig_id: str, units: NewUnits, rigs: Store, weigh_in: Lookin
 
 
 @router.post("/rigs/{rig_id}/pressure-table", response_model=Sheet)
-def set_pressure_table(rig_id: str, typed: PressureTable, rigs: Store, weigh_in: Looking = None) -> Response:
+def set_pressure_table(rig_id: Id, typed: PressureTable, rigs: Store, weigh_in: Looking = None) -> Response:
     """Take a tire maker's table of pressures and loads, a row a line: all of it, or none and each bad line by its number."""
     rows = [{"pressure": pressure, "load": load} for pressure, load in read_pressure_table(typed.text)]
 
@@ -161,7 +126,7 @@ def set_pressure_table(rig_id: str, typed: PressureTable, rigs: Store, weigh_in:
 
 
 @router.get("/rigs/{rig_id}/plan")
-def plan_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> PassPlan:
+def plan_weigh_in(rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> PassPlan:
     """A short plan of passes for what there is to weigh on and what can be uncoupled there."""
     rig = settle(rigs.open(rig_id).document).rig
     kinds = [
@@ -171,7 +136,7 @@ def plan_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", un
 
 
 @router.post("/rigs/{rig_id}/weigh-ins", response_model=Sheet)
-def start_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> Response:
+def start_weigh_in(rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> Response:
     """Add a weigh-in of today with the passes of the plan, nothing read yet, and look at it."""
 
     def add(document: Document) -> Document:
@@ -183,31 +148,37 @@ def start_weigh_in(rig_id: str, rigs: Store, scale: ScaleKind = "truck_scale", u
 
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
-def undo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+def undo(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
     """Undo the last step."""
     return sheet_as_json(make_sheet(rigs.undo(rig_id, weigh_in)))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
-def redo(rig_id: str, rigs: Store, weigh_in: Looking = None) -> Response:
+def redo(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
     """Redo the step that was undone last."""
     return sheet_as_json(make_sheet(rigs.redo(rig_id, weigh_in)))
 
 
+@router.post("/rigs/{rig_id}/copy", status_code=201)
+def copy_rig(rig_id: Id, wanted: CopyRig, rigs: Store, garage: TheGarage) -> CreatedId:
+    """The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or trailer."""
+    return CreatedId(id=garage.copy_rig(rigs.row(rig_id), wanted.name, wanted.apart))
+
+
 @router.delete("/rigs/{rig_id}", status_code=204)
-def delete_rig(rig_id: str, rigs: Store) -> None:
+def delete_rig(rig_id: Id, rigs: Store) -> None:
     """Take a rig out of the list; it can be brought back."""
     rigs.delete(rig_id)
 
 
 @router.post("/rigs/{rig_id}/bring-back", status_code=204)
-def bring_back_rig(rig_id: str, rigs: Store) -> None:
+def bring_back_rig(rig_id: Id, rigs: Store) -> None:
     """Bring a deleted rig back."""
     rigs.delete(rig_id, bring_back=True)
 
 
 @router.get("/rigs/{rig_id}/file", response_class=Response)
-def export_rig(rig_id: str, rigs: Store) -> Response:
+def export_rig(rig_id: Id, rigs: Store) -> Response:
     """The rig file, as it would be imported."""
     rig = settle(rigs.open(rig_id, entire=True).document).rig
     disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(file_stem(rig) + SUFFIX)}"

@@ -79,7 +79,7 @@ class Changes(BaseModel):
     changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
     what: Annotated[str, Field(max_length=200)] = "a change"
     gesture: Annotated[str, Field(max_length=64)] | None = None
-    window: Annotated[list[int], Field(max_length=1000)] | None = None
+    window: Annotated[list[Annotated[int, Field(ge=0, le=2**53)]], Field(max_length=1000)] | None = None
 
 
 class NewUnits(BaseModel):

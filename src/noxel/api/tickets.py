@@ -2,11 +2,10 @@
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from noxel.api.problems import FieldProblem, ProblemDetails
-from noxel.api.rigs import Store
+from noxel.api.deps import Id, Store, new_router
+from noxel.api.problems import FieldProblem
 from noxel.api.sheet import AsWritten
 from noxel.core.editing import Document, settle
 from noxel.core.log import merge_weigh_ins
@@ -16,7 +15,7 @@ from noxel.errors import InputError, Problem, RigFileError
 from noxel.formats.lists import preview
 from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, guess_units, read_tickets
 
-router = APIRouter(prefix="/api", responses={422: {"model": ProblemDetails}})
+router = new_router()
 
 
 class TableAsWritten(AsWritten):
@@ -77,7 +76,7 @@ def _import(document: Document, tickets: Tickets) -> tuple[Document, int]:
 
 
 @router.post("/rigs/{rig_id}/tickets/preview")
-def preview_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TablePreview:
+def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TablePreview:
     """Read a table without bringing it in: what was understood, and each line that cannot be."""
     document = rigs.open(rig_id, entire=True).document
     rig = settle(document).rig
@@ -99,7 +98,7 @@ def preview_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TablePrevi
 
 
 @router.post("/rigs/{rig_id}/tickets/import")
-def import_tickets(rig_id: str, wanted: TicketTable, rigs: Store) -> TicketsImported:
+def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImported:
     """Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its number."""
     written = wanted.written
     if written is None:

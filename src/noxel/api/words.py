@@ -1,13 +1,13 @@
 """``/api/words``: what does not depend on a rig: the glossary, and the schools that practitioners keep."""
 
-from fastapi import APIRouter
 from pydantic import BaseModel
 
+from noxel.api.deps import new_router
 from noxel.core.pack import CATALOGUE, Ordinary
 from noxel.core.plates import CUSHIONS, SHARES, CushionSchool, ShareSchool
 from noxel.core.rig import Meaning, glossary
 
-router = APIRouter(prefix="/api")
+router = new_router()
 
 
 class Words(BaseModel):

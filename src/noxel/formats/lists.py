@@ -77,6 +77,14 @@ def first_rows(text: str) -> str:
     return "\n".join([line for line in text.splitlines() if line.strip()][:20])
 
 
+def _width(line: str, delimiter: str) -> int:
+    """How many cells a line has; one that cannot be read is refused with its list, by :func:`rows_of`."""
+    try:
+        return len(next(csv.reader([line], delimiter=delimiter)))
+    except csv.Error:
+        return 1
+
+
 def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
     """Guess how a list is written, from its first rows.
 
@@ -94,7 +102,7 @@ def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
         the words of the header.
     """
     first = first_rows(text).splitlines()
-    widths = {each: [len(next(csv.reader([line], delimiter=each))) for line in first] for each in _DELIMITERS}
+    widths = {each: [_width(line, each) for line in first] for each in _DELIMITERS}
     even = {each: min(found, default=0) for each, found in widths.items()}
     delimiter = max(_DELIMITERS, key=lambda each: (even[each], -_DELIMITERS.index(each)))
     rows = [row for _, row in rows_of("\n".join(first), delimiter)]

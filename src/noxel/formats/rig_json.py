@@ -5,7 +5,8 @@ from pathlib import Path
 from typing import Any
 
 from noxel.core.rig import RigFile, dump_rig, parse_rig
-from noxel.errors import NotFound, Problem, RigFileError, TooLarge
+from noxel.errors import InputError, NotFound, Problem, RigFileError, TooLarge
+from noxel.strict_json import read_strict
 
 LARGEST = 20_000_000
 """The largest rig file that is read. [bytes]"""
@@ -14,25 +15,8 @@ LARGEST_BOOK = 60_000_000
 SUFFIX = ".noxel.json"
 
 
-class _Duplicate(ValueError):
-    pass
-
-
-def _no_constant(name: str) -> float:
-    raise ValueError(f"{name} is not a number that a rig file can hold")
-
-
-def _no_duplicates(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found = dict(pairs)
-    if len(found) < len(pairs):
-        names = [key for key, _ in pairs]
-        twice = next(name for name in names if names.count(name) > 1)
-        raise _Duplicate(f"the key “{twice}” stands twice in one object")
-    return found
-
-
 def read_json(data: bytes, largest: int = LARGEST) -> object:
-    """Read strict JSON: UTF-8, no NaN, no key twice, not too deep, not too large.
+    """Read strict JSON as a rig file or a logbook has it.
 
     Raises
     ------
@@ -44,21 +28,9 @@ def read_json(data: bytes, largest: int = LARGEST) -> object:
     if len(data) > largest:
         raise TooLarge(f"{len(data) / 1e6:.0f} MB is too large: such a file has at most {largest / 1e6:.0f} MB.")
     try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError as exc:
-        raise _broken("This is not a rig file: it is not UTF-8 text.") from exc
-    if not text.strip():
-        raise _broken("This is not a rig file: it is empty.")
-    try:
-        return json.loads(text, parse_constant=_no_constant, object_pairs_hook=_no_duplicates)
-    except json.JSONDecodeError as exc:
-        where = f"line {exc.lineno}, column {exc.colno}"
-        cut = " It breaks off: was it cut short?" if exc.pos >= len(text.rstrip()) else ""
-        raise _broken(f"This is not a rig file: it is not JSON ({exc.msg}, {where}).{cut}") from exc
-    except RecursionError as exc:
-        raise _broken("This is not a rig file: it is nested too deeply.") from exc
-    except ValueError as exc:
-        raise _broken(f"This rig file cannot be read: {exc}.") from exc
+        return read_strict(data)
+    except InputError as exc:
+        raise _broken(f"This is not a rig file: {exc.message}") from exc
 
 
 def _broken(message: str) -> RigFileError:
@@ -87,11 +59,15 @@ def load_rig(path: Path) -> RigFile:
         As :func:`read_rig`.
     """
     try:
-        if path.stat().st_size > LARGEST:
-            raise TooLarge(f"{path.stat().st_size / 1e6:.0f} MB is too large: a rig file has at most {LARGEST / 1e6:.0f} MB.")
-        return read_rig(path.read_bytes())
+        with path.open("rb") as file:
+            data = file.read(LARGEST + 1)  # also of a device that never ends
     except OSError as exc:
         raise NotFound(f"cannot be opened: {exc.strerror}") from exc
+    except ValueError as exc:
+        raise NotFound(f"cannot be opened: {exc}") from exc
+    if len(data) > LARGEST:
+        raise TooLarge(f"This is too large: a rig file has at most {LARGEST / 1e6:.0f} MB.")
+    return read_rig(data)
 
 
 def write_rig(rig: RigFile) -> str:

@@ -5,13 +5,16 @@ Figures that were typed are figures; all that follows from them is a formula. A 
 
 import io
 import re
+import time
 from collections.abc import Mapping, Sequence
 from typing import Any
+from zipfile import ZIP_DEFLATED, ZipFile, ZipInfo
 
 from openpyxl import Workbook
 from openpyxl.styles import Alignment, Font
 from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.worksheet import Worksheet
+from openpyxl.writer.excel import ExcelWriter
 
 from noxel.core.evaluate import pick_weigh_in
 from noxel.core.quantities import KG, METRES
@@ -64,8 +67,21 @@ def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
         checks_sheet(book.create_sheet("Checks", 1), rig, number, cells)
     _items(book.create_sheet("Items"), rig)
     made = io.BytesIO()
-    book.save(made)
+    with _Archive(made, "w", ZIP_DEFLATED, strict_timestamps=False) as archive:
+        ExcelWriter(book, archive).write_data()
     return made.getvalue()
+
+
+class _Archive(ZipFile):
+    """A zip file that is written also while the clock stands before 1980, the first year that a zip file knows."""
+
+    def writestr(self, zinfo_or_arcname: ZipInfo | str, data: Any, *how: Any, **more: Any) -> None:
+        """Write one member."""
+        if isinstance(zinfo_or_arcname, str):
+            when = max(time.localtime()[:6], (1980, 1, 1, 0, 0, 0))
+            zinfo_or_arcname = ZipInfo(zinfo_or_arcname, when)
+            zinfo_or_arcname.compress_type = self.compression
+        super().writestr(zinfo_or_arcname, data, *how, **more)
 
 
 def _read_me(sheet: Worksheet, rig: RigFile) -> None:

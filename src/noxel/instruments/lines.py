@@ -1,28 +1,22 @@
 """A scale that speaks newline-delimited JSON over TCP: ``{"channel", "mass", "unit", "stable"}``, one line a reading."""
 
 import json
-import math
 import socket
 import threading
 import time
 from typing import Any
 
-from noxel.errors import InputError, NoxelError
+from noxel.errors import InputError, ScaleError
 from noxel.instruments.scale import Latest, LiveReading, LiveState, LiveTicket
+from noxel.strict_json import read_strict
 
 LONGEST_LINE = 4096
 """A line longer than this is rubbish. [bytes]"""
 HEAVIEST = 200_000.0
 
 
-class ScaleError(NoxelError):
-    """The scale cannot be spoken to."""
-
-    code = "scale.unreachable"
-
-
 def _is_mass(told: object) -> bool:
-    return isinstance(told, int | float) and not isinstance(told, bool) and math.isfinite(told) and abs(told) <= HEAVIEST
+    return isinstance(told, int | float) and not isinstance(told, bool) and abs(told) <= HEAVIEST
 
 
 def _read_ticket(told: dict[str, Any]) -> LiveTicket:
@@ -43,8 +37,8 @@ def read_line(line: bytes) -> LiveReading | LiveTicket:
         If it is not a reading; says why.
     """
     try:
-        told = json.loads(line)
-    except (ValueError, RecursionError) as exc:
+        told = read_strict(line)
+    except InputError as exc:
         raise InputError(f"The scale sent something that is not a reading: {line[:40]!r}") from exc
     if not isinstance(told, dict):
         raise InputError("The scale sent something that is not a reading.")
@@ -117,6 +111,8 @@ class LineScale:
                 problem = "The line to the scale dropped. Connecting again."
             except OSError as exc:
                 problem = f"The scale cannot be reached ({exc.strerror or exc}). Connecting again."
+            except Exception as exc:  # noqa: BLE001 whatever a scale sends, the thread that listens to it lives on
+                problem = f"The scale sent what Noxel cannot read ({type(exc).__name__}). Connecting again."
             self._socket = None
             if not self._stopping.is_set():
                 self._latest.change("lost", problem)

@@ -64,6 +64,8 @@ class Latest:
 
     STALE = 2.0
     """After this long without a word a connected scale counts as silent. [s]"""
+    CHANNELS = 64
+    """No scale has more; what comes on another one is rejected."""
 
     def __init__(self, source: str) -> None:
         self._lock = threading.Lock()
@@ -78,6 +80,10 @@ class Latest:
     def put(self, reading: LiveReading) -> None:
         """A reading came in."""
         with self._lock:
+            if reading.channel not in self._readings and len(self._readings) >= self.CHANNELS:
+                self._rejected += 1
+                self._problem = f"The scale sends more than {self.CHANNELS} channels; the rest are left out."
+                return
             self._readings[reading.channel] = reading
             self._heard, self._state, self._problem = time.monotonic(), "live", None
 

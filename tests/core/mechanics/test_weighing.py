@@ -168,7 +168,7 @@ class Traps(unittest.TestCase):
             document["plan"] = {"vehicle_base": {"front": 3000, "rear": 2000}}  # 60 % on the front axle, empty
             passes[2]["readings"] = {"front": 2400, "rear": 3400}  # 41 %: 59 % when exchanged
 
-        def old_ticket(passes: Any, document: Any) -> None:
+        def old_ticket(_: Any, document: Any) -> None:
             document["weigh_ins"].append({**document["weigh_ins"][0], "date": "2024-05-04"})
 
         def half_on(passes: Any, document: Any) -> None:

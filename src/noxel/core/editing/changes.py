@@ -74,6 +74,10 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
         parts = read_path(change.path)
         if not parts:
             raise InputError("A change needs a path.", [Problem("path", "is empty", "path")])
+        if "entered" in parts:
+            raise InputError(
+                "How a figure was entered is changed with the figure.", [Problem(change.path, "is not a field", "path")]
+            )
         if change.op == "type":
             _type(made, change, parts)
         elif change.op == "source":

@@ -53,8 +53,10 @@ def entries_of(document: Document) -> dict[PathParts, dict[str, Any]]:
 
     def walk(here: Any, at: PathParts) -> None:
         if isinstance(here, dict):
-            for key, entry in (here.get("entered") or {}).items():
-                found[(*at, *read_path(key))] = entry
+            entered = here.get("entered")
+            for key, entry in entered.items() if isinstance(entered, dict) else ():
+                if isinstance(entry, dict):  # anything else is refused with the part it is in
+                    found[(*at, *read_path(key))] = entry
             for key, value in here.items():
                 if key != "entered":
                     walk(value, (*at, key))

@@ -41,6 +41,10 @@ _FLUID = re.compile(
 )
 
 
+LONGEST = 40
+"""A number with more digits than this is a slip of the hand."""
+
+
 @dataclass(frozen=True, slots=True)
 class Typed:
     """A typed quantity, understood.
@@ -78,6 +82,8 @@ def _decimal(match: re.Match[str]) -> str:
 
 
 def _plain(number: str) -> Decimal:
+    if len(number) > LONGEST:
+        raise QuantityError(f"“{number[:12]}…” has {len(number)} digits: a key held down?")
     return Decimal(number.replace(",", ""))
 
 

@@ -1,0 +1,70 @@
+"""Papers and files of one rig: for the glove box, a report, a print view, tables, a workbook, a calendar."""
+
+import datetime
+from typing import Literal
+
+from fastapi import Response
+
+from noxel.api.deps import Id, Looking, Store, as_file, file_stem, new_router, open_at
+from noxel.core.editing import settle
+from noxel.core.log import reminders
+from noxel.formats.print_page import print_page
+from noxel.formats.tables import items_csv, tickets_csv
+
+router = new_router()
+
+
+@router.get("/rigs/{rig_id}/reminders.ics", response_class=Response)
+def calendar_of(rig_id: Id, rigs: Store) -> Response:
+    """The reminders for a calendar."""
+    from noxel.formats.ical import write_calendar
+
+    rig = settle(rigs.open(rig_id).document).rig
+    found = reminders(rig, datetime.date.today())
+    made = write_calendar(rig_id, rig.name, found, datetime.datetime.now(datetime.UTC))
+    return as_file(made, f"{file_stem(rig)}.ics", "text/calendar; charset=utf-8")
+
+
+@router.get("/rigs/{rig_id}/paper.pdf", response_class=Response)
+def paper_of(rig_id: Id, rigs: Store, weigh_in: Looking = None, what: Literal["glove_box", "report"] = "glove_box") -> Response:
+    """A page for the glove box, or the full report with every working."""
+    from noxel.formats.papers import paper  # only who prints waits for it
+
+    stored = open_at(rigs, rig_id, weigh_in)
+    rig = settle(stored.document).rig
+    return as_file(
+        paper(rig, stored.window.at, full=what == "report"), f"{file_stem(rig)}-{what.replace('_', '-')}.pdf", "application/pdf"
+    )
+
+
+@router.get("/rigs/{rig_id}/print.html", response_class=Response)
+def print_view_of(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+    """The same as a page of one file, to print or to keep; it needs no server."""
+    stored = open_at(rigs, rig_id, weigh_in)
+    rig = settle(stored.document).rig
+    return as_file(print_page(rig, stored.window.at), f"{file_stem(rig)}.html", "text/html; charset=utf-8", shown=True)
+
+
+@router.get("/rigs/{rig_id}/tickets.csv", response_class=Response)
+def tickets_of(rig_id: Id, rigs: Store) -> Response:
+    """Every reading of every pass."""
+    rig = settle(rigs.open(rig_id, entire=True).document).rig
+    return as_file(tickets_csv(rig), f"{file_stem(rig)}-tickets.csv", "text/csv; charset=utf-8")
+
+
+@router.get("/rigs/{rig_id}/items.csv", response_class=Response)
+def items_of(rig_id: Id, rigs: Store) -> Response:
+    """Every item; the list can be imported again."""
+    rig = settle(rigs.open(rig_id).document).rig
+    return as_file(items_csv(rig), f"{file_stem(rig)}-items.csv", "text/csv; charset=utf-8")
+
+
+@router.get("/rigs/{rig_id}/workbook.xlsx", response_class=Response)
+def workbook_of(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Plates, tickets, derived weights and checks with live formulas."""
+    from noxel.formats.workbook import workbook
+
+    stored = open_at(rigs, rig_id, weigh_in, entire=True)
+    rig = settle(stored.document).rig
+    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+    return as_file(workbook(rig, stored.window.at), f"{file_stem(rig)}.xlsx", kind)
