@@ -68,6 +68,9 @@ def _parser() -> argparse.ArgumentParser:
     on_file("ceiling", _ceiling, "find the heaviest trailer that the vehicle, loaded as planned, can pull")
     serve = commands.add_parser("serve", help="serve the page for your own rigs on this machine")
     serve.add_argument("--data", type=Path, metavar="DIR", help="where the database lies (default: this user's data folder)")
+    serve.add_argument(
+        "--as-is", action="store_true", help="open a database also where its last saves are missing; it is kept first"
+    )
     serve.set_defaults(run=_serve)
     demo = commands.add_parser("demo", help="serve the page with the demo household, in a database of its own")
     demo.add_argument("--data", type=Path, metavar="DIR", help="where the demo's database lies")
@@ -203,7 +206,7 @@ def _ceiling(options: argparse.Namespace) -> int:
 def _serve(options: argparse.Namespace) -> int:
     from noxel.store.database import Database
 
-    return _run(Database(_folder(options, "noxel") / "noxel.db"), options.port, "Noxel")
+    return _run(Database(_folder(options, "noxel") / "noxel.db", as_is=options.as_is), options.port, "Noxel")
 
 
 def _demo(options: argparse.Namespace) -> int:
@@ -228,7 +231,7 @@ def _restore(options: argparse.Namespace) -> int:
     target = _folder(options, "noxel") / "noxel.db"
     kept = restore(options.copy, target)
     Database(target).close()  # an older backup is brought to the newest form at once
-    print(f"Restored from {options.copy}." + (f" What was there is kept as {kept.name}." if kept else ""))
+    print(f"Restored from {options.copy}." + (f" What was there is kept in {kept}." if kept else ""))
     return 0
 
 

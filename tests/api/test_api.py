@@ -65,8 +65,3 @@ class OverHttp(OnFile):
         self.problem(self.client.post("/api/rigs", json={"kind": "sledge", "mass": "lb"}), 422, "body.kind")
         self.assertEqual(len(self.client.get("/api/rigs").json()), 1)
         self.assertEqual(self.client.get(f"/api/rigs/{rig}").json()["revision"], 0)
-
-    def test_only_its_own_page_may_ask(self) -> None:
-        self.problem(self.client.get("/api/rigs", headers={"origin": "http://elsewhere.example"}), 403)
-        self.assertEqual(self.client.get("/api/rigs", headers={"host": "elsewhere.example"}).status_code, 400)
-        self.assertIn("default-src 'self'", self.client.get("/api/health").headers["content-security-policy"])

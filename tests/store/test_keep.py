@@ -8,10 +8,11 @@ import subprocess
 import sys
 import tempfile
 import unittest
+from contextlib import closing
 from pathlib import Path
 
 from noxel.core.editing import Change, apply_changes
-from noxel.errors import InputError, NotFound
+from noxel.errors import InputError, NotFound, StorageFault
 from noxel.store.database import Database
 from noxel.store.keep import backup, known_versions, restore, version_of
 from noxel.store.rigs import Rigs
@@ -71,7 +72,7 @@ class Keeping(unittest.TestCase):
         self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", "after")]).document)
         self.assertEqual(Rigs(Database(self.path)).open(self.rig).document["name"], "after")
         assert kept  # noqa: S101
-        self.assertEqual(Rigs(Database(kept)).open(self.rig).document["name"], "later")
+        self.assertEqual(Rigs(Database(kept / "noxel.db")).open(self.rig).document["name"], "later")
 
     def test_the_page_hands_out_the_same(self) -> None:
         copy = self.folder / "copy.db"
@@ -80,14 +81,80 @@ class Keeping(unittest.TestCase):
         restore(copy, self.path)
         self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
 
-    def test_a_damaged_database_is_set_aside(self) -> None:
+    def everything(self) -> dict[str, bytes]:
+        """What lies in the folder of the database, byte for byte, but for the copies and the log's index."""
+        return {each.name: each.read_bytes() for each in self.folder.iterdir() if each.is_file() and each.suffix != ".db-shm"}
+
+    def test_a_damaged_database_is_set_aside_with_its_log(self) -> None:
         copy = self.folder / "copy.db"
         backup(self.path, copy)
         self.database.close()
-        self.path.write_bytes(b"SQLite format 3\0" + b"x" * 5000)
+        garbage, log = b"SQLite format 3\0" + b"x" * 5000, b"the last edits"
+        self.path.write_bytes(garbage)
+        Path(f"{self.path}-wal").write_bytes(log)
         kept = restore(copy, self.path)
-        self.assertEqual(kept.read_bytes()[:16] if kept else b"", b"SQLite format 3\0")
+        assert kept  # noqa: S101
+        self.assertEqual((kept / "noxel.db").read_bytes(), garbage)
+        self.assertEqual((kept / "noxel.db-wal").read_bytes(), log)
+        self.assertRegex(kept.name, r"noxel\.before-\d{4}-\d\d-\d\d-\d{6}")
         self.assertEqual(Rigs(Database(self.path)).open(self.rig).document, rig_of("check--three-passes"))
+
+    def test_nothing_is_touched_that_cannot_be_judged_or_kept(self) -> None:
+        copy = self.folder / "copy.db"
+        backup(self.path, copy)
+        self.database.close()
+        with closing(sqlite3.connect(self.path)) as other:
+            other.execute("PRAGMA locking_mode = EXCLUSIVE")
+            other.execute("BEGIN EXCLUSIVE")
+            before = self.everything()
+            with self.assertRaisesRegex(StorageFault, "Another program holds the database"):
+                restore(copy, self.path)
+            self.assertEqual(self.everything(), before)
+        foreign = self.folder / "sub" / "noxel.db"
+        foreign.parent.mkdir()
+        with closing(sqlite3.connect(foreign)) as other:
+            other.execute("CREATE TABLE x (y)")
+        kept = foreign.read_bytes()
+        for refused in (lambda: restore(copy, foreign), lambda: Database(foreign)):
+            with self.assertRaisesRegex(InputError, "another program's database"):
+                refused()
+        self.assertEqual(foreign.read_bytes(), kept)
+
+    def test_lost_saves_are_noticed(self) -> None:
+        """The log is deleted, or overwritten, after the process was killed: the main file alone is an older state."""
+        for spoil in (Path.unlink, lambda log: log.write_bytes(b"x" * log.stat().st_size)):
+            folder = tempfile.TemporaryDirectory()
+            self.addCleanup(folder.cleanup)
+            path = Path(folder.name) / "noxel.db"
+            for name in ("noxel.db", "noxel.db-wal", "noxel.db.seal"):  # as a kill leaves them
+                (path.parent / name).write_bytes((self.folder / name).read_bytes())
+            log = Path(f"{path}-wal")
+            self.assertGreater(log.stat().st_size, 0)
+            spoil(log)
+            with self.assertRaisesRegex(InputError, "The last 1 saves are missing"):
+                Database(path)
+            opened = Database(path, as_is=True)
+            self.addCleanup(opened.close)
+            self.assertEqual(Rigs(opened).list(), [])
+            self.assertEqual(len(list(path.parent.glob("noxel.before-*/noxel.db"))), 1)
+
+    def test_a_backup_opens_from_a_medium_that_can_only_be_read(self) -> None:
+        medium = self.folder / "medium"
+        backup(self.path, medium / "copy.db")
+        (medium / "copy.db").chmod(0o400)
+        medium.chmod(0o500)
+        self.addCleanup(medium.chmod, 0o700)
+        self.assertEqual(version_of(medium / "copy.db"), known_versions()[0])
+        self.assertEqual([each.name for each in medium.iterdir()], ["copy.db"])
+        restore(medium / "copy.db", self.folder / "elsewhere" / "noxel.db")
+
+    def test_only_this_user_reads_it(self) -> None:
+        fresh = Database(self.folder / "home" / "data" / "noxel.db")
+        self.addCleanup(fresh.close)
+        Rigs(fresh).add(rig_of("check--three-passes"))
+        self.assertEqual((self.folder / "home" / "data").stat().st_mode & 0o777, 0o700)
+        for each in (self.folder / "home" / "data").iterdir():
+            self.assertEqual(each.stat().st_mode & 0o777, 0o600, each)
 
     def test_restore_looks_first(self) -> None:
         foreign, torn, newer = (self.folder / name for name in ("foreign.db", "torn.db", "newer.db"))

@@ -31,6 +31,7 @@ class EquipmentOut(BaseModel):
     retired: bool
     facts: list[Fact]
     rigs: list[CoupledRig]
+    damaged: bool
 
 
 class Couple(BaseModel):
@@ -52,10 +53,22 @@ class Brochure(BaseModel):
 
 
 def _out(equipment: Equipment) -> EquipmentOut:
-    facts = describe(equipment.kind, equipment.part, equipment.units)
+    facts: list[Fact] = []
+    damaged = equipment.damaged
+    if not damaged:
+        try:
+            facts = describe(equipment.kind, equipment.part, equipment.units)
+        except InputError:  # stored before there were checksums, and no longer a part of a rig file
+            damaged = True
     rigs = [CoupledRig(id=rig.id, name=rig.name) for rig in equipment.rigs]
     return EquipmentOut(
-        id=equipment.id, kind=equipment.kind, name=equipment.name, retired=equipment.retired, facts=facts, rigs=rigs
+        id=equipment.id,
+        kind=equipment.kind,
+        name=equipment.name,
+        retired=equipment.retired,
+        facts=facts,
+        rigs=rigs,
+        damaged=damaged,
     )
 
 
@@ -112,6 +125,6 @@ def from_brochure(typed: Brochure, garage: TheGarage) -> CreatedId:
     if wrong:
         raise InputError(str(wrong[0]), wrong)
     part = made.document.get(typed.kind)
-    if not part:
+    if not part or not any(text.strip() for text in typed.texts.values()):
         raise InputError(f"Nothing about the {typed.kind} was typed.", [Problem("texts", "is empty", "input.missing")])
     return CreatedId(id=garage.add(typed.kind, part, made.document["units"]))

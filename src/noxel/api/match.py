@@ -1,11 +1,12 @@
 """How much, and every vehicle with every trailer: ``/api/rigs/{id}/how-much`` and ``/api/match``."""
 
+from collections.abc import Iterator, Sequence
 from typing import Annotated
 
 from fastapi import Query, Response
 from pydantic import BaseModel
 
-from noxel.api.deps import Id, Looking, Store, TheGarage, new_router, open_at, sheet_as_json
+from noxel.api.deps import MOST, Id, Looking, Store, TheGarage, new_router, open_at, sheet_as_json
 from noxel.core.editing import settle
 from noxel.core.match import (
     HowMuch,
@@ -21,12 +22,16 @@ from noxel.core.match import (
     trailer_of_rig,
 )
 from noxel.core.quantities import KG, MassUnit, read_mass, read_typed
+from noxel.core.rig import RigFile
 from noxel.errors import InputError, NotFound, Problem
-from noxel.store.garage import Garage
+from noxel.store.garage import Garage, GarageEntry
 
 router = new_router()
 Share = Annotated[float | None, Query(ge=0.001, lt=0.5, description="Tongue share, such as 0.13.")]
 Typed = Annotated[str, Query(max_length=100)]
+From = Annotated[int, Query(ge=0, le=MOST)]
+AT_ONCE = 24
+"""How many vehicles and how many trailers one table holds."""
 
 
 class Cell(BaseModel):
@@ -64,6 +69,10 @@ class MatchTable(BaseModel):
     vehicles: list[MatchEntry]
     trailers: list[MatchEntry]
     pairs: list[Cell]
+    vehicle_count: int
+    trailer_count: int
+    at_once: int
+    damaged: list[str]
 
 
 class PairsCompared(BaseModel):
@@ -97,22 +106,28 @@ def _mass(name: str, text: str, unit: MassUnit) -> float | None:
     return read_mass(value) if isinstance(value, str) else value * KG[unit]
 
 
-def _material(
-    garage: Garage, aboard: float | None, hitch: float | None
-) -> tuple[dict[str, MatchVehicle], dict[str, MatchTrailer]]:
-    found = garage.entries()
-    pullers = {}
-    for each in found.vehicles:
-        rig = settle(each.document).rig
-        listed = aboard if aboard is not None or each.in_a_rig else 0.0
-        pullers[each.id] = match_vehicle(each.id, each.name, rig, listed, in_a_rig=each.in_a_rig, hitch=hitch)
-    pulled = {}
-    for each in found.trailers:
-        rig = settle(each.document).rig
-        trailer = trailer_of_rig(each.id, each.name, rig, in_a_rig=each.in_a_rig)
-        if trailer is not None:
-            pulled[each.id] = trailer
-    return pullers, pulled
+class _Material:
+    """All that the garage offers for a match; what is damaged is named and left out."""
+
+    def __init__(self, garage: Garage, aboard: float | None, hitch: float | None) -> None:
+        found = garage.entries()
+        self.damaged = list(found.damaged)
+        self.vehicles: dict[str, MatchVehicle] = {}
+        self.trailers: dict[str, MatchTrailer] = {}
+        for each, rig in self._rigs(found.vehicles):
+            listed = aboard if aboard is not None or each.in_a_rig else 0.0
+            self.vehicles[each.id] = match_vehicle(each.id, each.name, rig, listed, in_a_rig=each.in_a_rig, hitch=hitch)
+        for each, rig in self._rigs(found.trailers):
+            trailer = trailer_of_rig(each.id, each.name, rig, in_a_rig=each.in_a_rig)
+            if trailer is not None:
+                self.trailers[each.id] = trailer
+
+    def _rigs(self, entries: Sequence[GarageEntry]) -> Iterator[tuple[GarageEntry, RigFile]]:
+        for each in entries:
+            try:
+                yield each, settle(each.document).rig
+            except InputError:
+                self.damaged.append(each.name)
 
 
 def _cell(made: Match) -> Cell:
@@ -122,20 +137,25 @@ def _cell(made: Match) -> Cell:
 
 
 @router.get("/match", response_model=MatchTable)
-def match_all(garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None) -> Response:
-    """Every vehicle of the garage before every trailer, with the same people and gear aboard where a mass is given."""
-    pullers, pulled = _material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
-    pairs = [_cell(match_pair(puller, each, share, unit)) for puller in pullers.values() for each in pulled.values()]
+def match_all(
+    garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None,
+    vehicles_from: From = 0, trailers_from: From = 0,
+) -> Response:  # fmt: skip
+    """Vehicles of the garage before its trailers, so many at once, with the same people and gear aboard where a mass is given."""
+    found = _Material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    vehicles = list(found.vehicles.values())[vehicles_from : vehicles_from + AT_ONCE]
+    trailers = list(found.trailers.values())[trailers_from : trailers_from + AT_ONCE]
+    pairs = [_cell(match_pair(puller, each, share, unit)) for puller in vehicles for each in trailers]
     return sheet_as_json(
         MatchTable(
             unit=unit,
-            vehicles=[MatchEntry(id=each.id, name=each.name) for each in pullers.values()],
+            vehicles=[MatchEntry(id=each.id, name=each.name) for each in vehicles],
             trailers=[
                 MatchEntry(id=each.id, name=each.name, rated=None if each.rated is None else each.rated / KG[unit],
                       expected=None if each.expected is None else each.expected / KG[unit], share=each.share)
-                for each in pulled.values()
+                for each in trailers
             ],
-            pairs=pairs,
+            pairs=pairs, vehicle_count=len(found.vehicles), trailer_count=len(found.trailers), at_once=AT_ONCE, damaged=found.damaged,
         )
     )  # fmt: skip
 
@@ -146,7 +166,8 @@ def compare(
     unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None,
 ) -> PairsCompared:  # fmt: skip
     """Two pairs in full, side by side, and why they differ."""
-    pullers, pulled = _material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    found = _Material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    pullers, pulled = found.vehicles, found.trailers
     for key, among in ((vehicle, pullers), (other_vehicle, pullers), (trailer, pulled), (other_trailer, pulled)):
         if key not in among:
             raise NotFound("There is no such equipment in the garage, or it is retired.")

@@ -1,6 +1,7 @@
 """``/api/rigs``: the rigs, their sheets, and every change to them."""
 
 import datetime
+import json
 from typing import Annotated, Any
 from urllib.parse import quote
 
@@ -8,7 +9,18 @@ from fastapi import Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import CreatedId, EquipmentKind, Id, Looking, Store, TheGarage, file_stem, new_router, sheet_as_json
+from noxel.api.deps import (
+    CreatedId,
+    EquipmentKind,
+    Id,
+    Looking,
+    Store,
+    TheGarage,
+    as_file,
+    file_stem,
+    new_router,
+    sheet_as_json,
+)
 from noxel.api.progress import ProgressName, TheWorks
 from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, RigSummary, Sheet, make_sheet
 from noxel.core.editing import Change, Document, apply_changes, new_rig, settle, switch_units
@@ -183,6 +195,13 @@ def export_rig(rig_id: Id, rigs: Store) -> Response:
     rig = settle(rigs.open(rig_id, entire=True).document).rig
     disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(file_stem(rig) + SUFFIX)}"
     return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})
+
+
+@router.get("/rigs/{rig_id}/raw", response_class=Response)
+def export_raw(rig_id: Id, rigs: Store) -> Response:
+    """What is stored of a rig, as text, also where it can no longer be read."""
+    raw = rigs.raw(rig_id)
+    return as_file(json.dumps(raw, ensure_ascii=True, indent=1), "damaged-rig.txt", "text/plain; charset=utf-8")
 
 
 @router.get("/schema/rig-file.json")

@@ -129,6 +129,7 @@ class RigSummary(BaseModel):
     trailer: str | None
     weigh_ins: int
     updated_at: datetime.datetime
+    damaged: bool
 
 
 def make_sheet(stored: Stored) -> Sheet:

@@ -7,6 +7,7 @@ from noxel.core.rig import dump_rig
 from noxel.formats.rig_json import SUFFIX, read_rig
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
+from noxel.store.seal import Seal
 
 RIGS = ("library", "pottery", "observatory")
 """In the order loaded: the last one is the first in the list."""
@@ -22,8 +23,9 @@ def load_demo(rigs: Rigs) -> None:
 def open_demo(path: Path, *, fresh: bool = False) -> Database:
     """Open the demo's own database; the first time, or when asked, with the demo's own figures."""
     if fresh:
-        for suffix in ("", "-wal", "-shm"):
+        for suffix in ("", "-wal", "-shm", ".seal"):
             Path(f"{path}{suffix}").unlink(missing_ok=True)
+    Seal(path).forget()  # the demo's figures can always be had again
     database = Database(path)
     rigs = Rigs(database)
     if not rigs.list():

@@ -1,53 +1,68 @@
-"""Opening the database: SQLite with WAL and foreign keys, migrated to the newest form."""
+"""Opening the database: SQLite with WAL, full synchronisation and foreign keys, migrated to the newest form."""
 
+import os
 import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
 from alembic import command
-from sqlalchemy import URL, Connection, Engine, create_engine, event
-from sqlalchemy.exc import OperationalError
+from sqlalchemy import URL, Connection, Engine, create_engine, event, text
+from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import StaticPool
 
-from noxel.errors import InputError
-from noxel.store.keep import before_migration, migrations
+from noxel.errors import StorageFault
+from noxel.store.faults import fault_of
+from noxel.store.keep import before_migration, keep_aside, migrations, private_folder
+from noxel.store.seal import Seal
 
 
 class Database:
     """One SQLite file, or a fresh one in memory.
 
+    Parameters
+    ----------
+    path : Path or None
+        The file; None is a database in memory.
+    as_is : bool
+        Open it also where saves are missing from it; what is there is kept aside first.
+
     Raises
     ------
     InputError
-        If it cannot be opened, is damaged, or was written by a newer Noxel.
+        If it cannot be opened, is damaged, was written by a newer Noxel, or lacks what was saved last.
+    StorageFault
+        If the disk or another program refuses.
     """
 
-    def __init__(self, path: Path | None) -> None:
+    def __init__(self, path: Path | None, *, as_is: bool = False) -> None:
         self.path = path
+        self._seal = Seal(path) if path else None
         if path is None:
             self.engine = create_engine("sqlite://", poolclass=StaticPool, connect_args={"check_same_thread": False})
         else:
-            try:
-                path.parent.mkdir(parents=True, exist_ok=True)
-            except OSError as exc:
-                raise InputError(
-                    f"{path.parent} cannot be a folder for the data: {exc.strerror}. Choose another with --data."
-                ) from exc
-            before_migration(path)
+            private_folder(path.parent)
+            _make_private(path)
+            if as_is:
+                keep_aside(path)
+            before_migration(path, as_is=as_is)
             url = URL.create("sqlite", database=str(path))
             self.engine = create_engine(url, connect_args={"check_same_thread": False, "timeout": 30})
         event.listen(self.engine, "connect", _prepare)
         event.listen(self.engine, "begin", _begin)
         try:
             migrate(self.engine)
-        except OperationalError as exc:
+            self._note_saves()
+        except DatabaseError as exc:
             self.engine.dispose()
-            raise InputError(
-                f"The database {path} cannot be opened: {exc.orig}. Is its folder yours to write in, and not full?"
-            ) from exc
+            raise StorageFault("open", f"The database {path} cannot be opened. {_words(exc)}") from exc
+
+    def _note_saves(self) -> None:
+        if self._seal is not None:
+            with self.reading() as session:
+                self._seal.write(session.scalar(text("SELECT count FROM saves")) or 0)
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -57,21 +72,43 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """One transaction that writes: all of it or nothing; the only writer while it lasts."""
+        """One transaction that writes: all of it or nothing; the only writer while it lasts. When it ends it is on the disk."""
         engine = self.engine.execution_options(sqlite_begin="IMMEDIATE")
-        with Session(engine) as session, session.begin():
-            yield session
+        with Session(engine) as session:
+            with session.begin():
+                yield session
+                session.flush()
+                saves = session.scalar(text("UPDATE saves SET count = count + 1 RETURNING count"))
+            if self._seal is not None and saves is not None:
+                self._seal.write(int(saves))
 
     def close(self) -> None:
         """Close the file."""
         self.engine.dispose()
 
 
+def _words(exc: DatabaseError) -> str:
+    try:
+        return fault_of(exc).message
+    except DatabaseError:
+        return f"{exc.orig}"
+
+
+def _make_private(path: Path) -> None:
+    """Nobody else on this machine reads it: SQLite gives its other files the mode of the main one."""
+    with suppress(OSError):
+        handle = os.open(path, os.O_RDWR | os.O_CREAT, 0o600)
+        os.close(handle)
+        for each in (path, Path(f"{path}-wal"), Path(f"{path}-shm")):
+            if each.exists() and each.stat().st_mode & 0o077:
+                each.chmod(0o600)
+
+
 def _prepare(connection: sqlite3.Connection, _record: Any) -> None:
     connection.isolation_level = None  # transactions are ours, see _begin
     connection.execute("PRAGMA foreign_keys = ON")
     connection.execute("PRAGMA journal_mode = WAL")
-    connection.execute("PRAGMA synchronous = NORMAL")
+    connection.execute("PRAGMA synchronous = FULL")  # what is acknowledged survives a power cut
 
 
 def _begin(connection: Connection) -> None:

@@ -1,7 +1,6 @@
 """Vehicles, hitches and trailers in the database: assembled into a rig's document, and written back from it."""
 
 import datetime
-import json
 import uuid
 from typing import Any
 
@@ -10,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from noxel.core.editing import Document, spell_out
 from noxel.errors import NotFound
+from noxel.store.documents import dump, read_document
 from noxel.store.models import EquipmentRow, RigRow
 
 KINDS = ("vehicle", "hitch", "trailer")
@@ -21,14 +21,31 @@ def now() -> datetime.datetime:
     return datetime.datetime.now(datetime.UTC).replace(tzinfo=None)
 
 
-def dump(document: Any) -> str:
-    """A document as the tables keep it."""
-    return json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+def read_equipment(equipment: EquipmentRow) -> Any:
+    """The document of a piece of equipment: its part of a rig file, and its units.
+
+    Raises
+    ------
+    Damaged
+        If it is not what was written.
+    """
+    return read_document(equipment, f"The {equipment.kind} “{equipment.name}”")
+
+
+def read_rig_row(row: RigRow) -> Any:
+    """The document of a rig without its equipment and weigh-ins.
+
+    Raises
+    ------
+    Damaged
+        If it is not what was written.
+    """
+    return read_document(row, f"The rig “{row.name}”")
 
 
 def part_in(equipment: EquipmentRow, units: dict[str, str]) -> Any:
     """A piece of equipment as a part of a rig with these units: as it was written, or with each figure's unit spelled out."""
-    kept = json.loads(equipment.document)
+    kept = read_equipment(equipment)
     if kept["units"] == units:
         return kept["part"]
     frame = {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": "conventional", equipment.kind: kept["part"]}
@@ -37,7 +54,7 @@ def part_in(equipment: EquipmentRow, units: dict[str, str]) -> Any:
 
 def assemble(session: Session, row: RigRow) -> Document:
     """A rig's document with its equipment in it, without its weigh-ins."""
-    made: Document = json.loads(row.document)
+    made: Document = read_rig_row(row)
     for kind in KINDS:
         key = getattr(row, f"{kind}_id")
         equipment = session.get(EquipmentRow, key) if key else None
@@ -70,7 +87,7 @@ def new_equipment(session: Session, kind: str) -> EquipmentRow:
 def copy_equipment(session: Session, equipment: EquipmentRow) -> EquipmentRow:
     """The same equipment again, to be changed apart; its name says so."""
     made = new_equipment(session, equipment.kind)
-    kept = json.loads(equipment.document)
+    kept = read_equipment(equipment)
     name = f"{equipment.name or equipment.kind} (copy)"
     made.document, made.name = dump({**kept, "part": {**kept["part"], "name": name}}), name
     return made

@@ -1,6 +1,5 @@
 """The garage: equipment listed, copied, retired, and coupled into rigs."""
 
-import json
 import uuid
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -9,9 +8,20 @@ from typing import Any
 from sqlalchemy import select
 
 from noxel.core.rig import parse_rig
-from noxel.errors import Conflict
+from noxel.errors import Conflict, Damaged
 from noxel.store.database import Database
-from noxel.store.equipment import KINDS, assemble, copy_equipment, dump, equipment_of, new_equipment, now, rigs_with
+from noxel.store.documents import dump
+from noxel.store.equipment import (
+    KINDS,
+    assemble,
+    copy_equipment,
+    equipment_of,
+    new_equipment,
+    now,
+    read_equipment,
+    read_rig_row,
+    rigs_with,
+)
 from noxel.store.models import EquipmentRow, RigRow
 from noxel.store.parts import whole
 from noxel.store.window import look
@@ -36,6 +46,7 @@ class Equipment:
     units: dict[str, str]
     part: dict[str, Any]
     rigs: tuple[Coupled, ...]
+    damaged: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +65,7 @@ class GarageEntries:
 
     vehicles: tuple[GarageEntry, ...]
     trailers: tuple[GarageEntry, ...]
+    damaged: tuple[str, ...] = ()
 
 
 class Garage:
@@ -69,9 +81,21 @@ class Garage:
             found = []
             for row in rows:
                 rigs = tuple(Coupled(rig.id, rig.name) for rig in rigs_with(session, row.id) if rig.deleted_at is None)
-                kept = json.loads(row.document)
+                try:
+                    kept = read_equipment(row)
+                except Damaged:
+                    kept = {"units": {}, "part": {}, "damaged": True}
                 found.append(
-                    Equipment(row.id, row.kind, row.name, row.retired_at is not None, kept["units"], kept["part"], rigs)
+                    Equipment(
+                        row.id,
+                        row.kind,
+                        row.name,
+                        row.retired_at is not None,
+                        kept["units"],
+                        kept["part"],
+                        rigs,
+                        "damaged" in kept,
+                    )
                 )
         return sorted(found, key=lambda equipment: equipment.retired)
 
@@ -83,23 +107,23 @@ class Garage:
             ).all()
             vehicles: list[GarageEntry] = []
             trailers: list[GarageEntry] = []
+            damaged: list[str] = []
             for row in rows:
                 if row.kind == "hitch":
                     continue
                 last = next((rig for rig in rigs_with(session, row.id) if rig.deleted_at is None), None)
-                kept = json.loads(row.document)
-                bare = {
-                    "format": "noxel-rig",
-                    "version": 1,
-                    "units": kept["units"],
-                    "kind": "conventional",
-                    row.kind: kept["part"],
-                }
-                document = whole(session, last, look(session, last, None)) if last else bare
+                try:
+                    kept = read_equipment(row)
+                    bare = {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": "conventional",
+                            row.kind: kept["part"]}  # fmt: skip
+                    document = whole(session, last, look(session, last, None)) if last else bare
+                except Damaged:
+                    damaged.append(row.name or row.kind)
+                    continue
                 (vehicles if row.kind == "vehicle" else trailers).append(
                     GarageEntry(row.id, row.name, document, last is not None)
                 )
-        return GarageEntries(tuple(vehicles), tuple(trailers))
+        return GarageEntries(tuple(vehicles), tuple(trailers), tuple(damaged))
 
     def add(self, kind: str, part: dict[str, Any], units: dict[str, str]) -> str:
         """Keep a piece of equipment that no rig has yet, such as one typed from a brochure; returns its id."""
@@ -167,7 +191,7 @@ class Garage:
         """
         with self._database.writing() as session:
             found = {each: equipment_of(session, equipment[each], each) for each in KINDS if each in equipment}
-            units = json.loads(found["vehicle"].document)["units"] if "vehicle" in found else {"mass": "lb", "length": "in"}
+            units = read_equipment(found["vehicle"])["units"] if "vehicle" in found else {"mass": "lb", "length": "in"}
             document = {"format": "noxel-rig", "version": 1, "units": units, "name": name, "kind": kind}
             row = RigRow(id=uuid.uuid4().hex, name=name, document=dump(document), created_at=now(), updated_at=now(),
                          **{f"{each}_id": one.id for each, one in found.items()})  # fmt: skip
@@ -186,7 +210,7 @@ class Garage:
     def copy_rig(self, rig: RigRow, name: str, apart: Sequence[str]) -> str:
         """The rig again with its loads and plan but no weigh-ins; the equipment named in ``apart`` is copied, the rest shared."""
         with self._database.writing() as session:
-            document = {key: value for key, value in json.loads(rig.document).items() if key not in ("ready", "note")}
+            document = {key: value for key, value in read_rig_row(rig).items() if key not in ("ready", "note")}
             made = RigRow(
                 id=uuid.uuid4().hex, name=name, document=dump({**document, "name": name}), created_at=now(), updated_at=now()
             )

@@ -1,14 +1,24 @@
-"""Safekeeping: a backup while the application runs, and a restore that looks at the file first."""
+"""Safekeeping: a backup while the application runs, and a restore that never destroys the only copy."""
 
+import datetime
 import itertools
+import os
 import sqlite3
 from contextlib import closing, suppress
 from pathlib import Path
+from typing import Literal
 
 from alembic.config import Config
 from alembic.script import ScriptDirectory
 
-from noxel.errors import InputError, NotFound
+from noxel.errors import InputError, NotFound, NoxelError, StorageFault
+from noxel.store.faults import code_of, fault_of
+from noxel.store.seal import Seal
+
+State = Literal["absent", "empty", "ours", "newer", "foreign", "damaged"]
+_DAMAGED = (sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB)
+SIDES = ("", "-wal", "-shm")
+"""What a database consists of: the main file, its write-ahead log, and the log's index."""
 
 
 def migrations() -> Config:
@@ -23,6 +33,68 @@ def known_versions() -> list[str]:
     return [script.revision for script in ScriptDirectory.from_config(migrations()).walk_revisions()]
 
 
+def private_folder(folder: Path) -> None:
+    """Make a folder for data that only this user may enter.
+
+    Raises
+    ------
+    InputError
+        If it cannot be made.
+    """
+    try:
+        missing = [each for each in (folder, *folder.parents) if not each.exists()]
+        folder.mkdir(parents=True, exist_ok=True)
+        for each in missing[:1]:
+            each.chmod(0o700)
+    except OSError as exc:
+        raise InputError(f"{folder} cannot be a folder for the data: {exc.strerror}. Choose another with --data.") from exc
+
+
+def _read_only(path: Path) -> sqlite3.Connection:
+    """Open a database only to look at it; also on a medium where nothing can be written beside it."""
+    uri = path.absolute().as_uri()
+    connection = sqlite3.connect(f"{uri}?mode=ro", uri=True, timeout=5)
+    try:
+        connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
+    except sqlite3.OperationalError as exc:
+        connection.close()
+        wal = Path(f"{path}-wal")
+        alone = not (wal.exists() and wal.stat().st_size)
+        if code_of(exc) not in (sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_READONLY) or not alone or not os.access(path, os.R_OK):
+            raise
+        return sqlite3.connect(f"{uri}?mode=ro&immutable=1", uri=True)
+    return connection
+
+
+def state_of(path: Path) -> tuple[State, str]:
+    """What a file is to Noxel, and its version or what is wrong with it.
+
+    Raises
+    ------
+    StorageFault
+        If that cannot be known now: another program holds it, or the disk refuses. Nothing may be done to it then.
+    """
+    if not path.exists():
+        return "absent", ""
+    try:
+        with closing(_read_only(path)) as connection:
+            whole = connection.execute("PRAGMA integrity_check").fetchone()[0]
+            if whole != "ok":
+                return "damaged", str(whole)
+            tables = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            if not tables:
+                return "empty", ""
+            if "alembic_version" not in tables or "rigs" not in tables:
+                return "foreign", ""
+            row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
+            version = str(row[0]) if row else ""
+            return ("ours" if version in known_versions() else "newer"), version
+    except sqlite3.DatabaseError as exc:
+        if code_of(exc) in _DAMAGED:
+            return "damaged", str(exc)
+        raise fault_of(exc) from exc
+
+
 def version_of(path: Path) -> str | None:
     """The version of a database file, or None when it is none of ours.
 
@@ -31,18 +103,10 @@ def version_of(path: Path) -> str | None:
     InputError
         If it is not a database, or a damaged one.
     """
-    try:
-        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
-            whole = connection.execute("PRAGMA integrity_check").fetchone()[0]
-            if whole != "ok":
-                raise InputError(f"{path.name} is damaged: {whole}")
-            tables = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-            if "alembic_version" not in tables or "rigs" not in tables:
-                return None
-            row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
-            return str(row[0]) if row else None
-    except sqlite3.DatabaseError as exc:
-        raise InputError(f"{path.name} is not a database, or a damaged one: {exc}") from exc
+    state, detail = state_of(path)
+    if state == "damaged":
+        raise InputError(f"{path.name} is not a database, or a damaged one: {detail}")
+    return detail if state in ("ours", "newer") else None
 
 
 def backup(source: Path, target: Path) -> None:
@@ -61,18 +125,64 @@ def backup(source: Path, target: Path) -> None:
         raise InputError(f"{target} is there already; a backup overwrites nothing.")
     part = target.with_name(target.name + ".part")
     try:
-        target.parent.mkdir(parents=True, exist_ok=True)
-        with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(part)) as copy:
+        private_folder(target.parent)
+        os.close(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600))
+        with closing(_read_only(source)) as live, closing(sqlite3.connect(part)) as copy:
             live.backup(copy)
+            copy.execute("PRAGMA journal_mode = DELETE")  # one file, that opens from a read-only medium too
+        _to_disk(part)
         part.rename(target)
+        _to_disk(target.parent)
     except (OSError, sqlite3.Error) as exc:
         with suppress(OSError):
             part.unlink(missing_ok=True)
         raise InputError(f"The backup could not be written: {exc}") from exc
 
 
+def _to_disk(path: Path) -> None:
+    """Wait until a file, or a folder's list of names, is on the disk."""
+    handle = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)
+
+
+def _aside(path: Path) -> Path:
+    """A new folder beside a database, of this day and time, for what was there before."""
+    stamp = datetime.datetime.now().strftime("%Y-%m-%d-%H%M%S")
+    names = itertools.chain([stamp], (f"{stamp}-{number}" for number in itertools.count(2)))
+    folder = next(each for each in (path.with_name(f"{path.stem}.before-{name}") for name in names) if not each.exists())
+    try:
+        folder.mkdir(mode=0o700)
+    except OSError as exc:
+        raise InputError(f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed.") from exc
+    return folder
+
+
+def keep_aside(path: Path) -> Path | None:
+    """Copy a database with its write-ahead log, byte for byte, to a dated folder; None where there is none.
+
+    Raises
+    ------
+    InputError
+        If it cannot be kept.
+    """
+    sides = [Path(f"{path}{side}") for side in SIDES if Path(f"{path}{side}").exists()]
+    if not sides:
+        return None
+    folder = _aside(path)
+    try:
+        for each in sides:
+            (folder / each.name).write_bytes(each.read_bytes())
+            _to_disk(folder / each.name)
+    except OSError as exc:
+        raise InputError(f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed.") from exc
+    return folder
+
+
 def restore(source: Path, target: Path) -> Path | None:
-    """Put a backup in place of a database, after looking at it; what was there is kept beside, and its name returned.
+    """Put a backup in place of a database; what was there is kept in a dated folder beside it, whose path is returned.
 
     It may be in use: all of it changes in one transaction, and who has it open sees the restored one from then on.
 
@@ -81,35 +191,94 @@ def restore(source: Path, target: Path) -> Path | None:
     NotFound
         If there is no such file.
     InputError
-        If it is damaged, no database of Noxel, or of a version that this Noxel does not know; or it cannot be written.
+        If the backup is damaged, not of Noxel, or of a version that this Noxel does not know; if what is there is another
+        program's; or if it cannot be kept. Nothing is changed then.
+    StorageFault
+        If another program holds the database, or the disk is full or refuses. Nothing is changed then.
     """
     if not source.exists():
         raise NotFound(f"There is no file {source}.")
-    version = version_of(source)
-    if version is None:
+    state, detail = state_of(source)
+    if state == "damaged":
+        raise InputError(f"{source.name} is damaged: {detail}. Use another backup; nothing was changed.")
+    if state in ("foreign", "empty", "absent"):
         raise InputError(f"{source.name} is not a database of Noxel.")
-    if version not in known_versions():
-        raise _too_new(source, version)
-    if not target.exists():
+    if state == "newer":
+        raise _too_new(source, detail)
+    there, _ = state_of(target)
+    if there == "foreign":
+        raise InputError(f"{target} is another program's database. Move it away, or choose another folder with --data.")
+    if there == "absent":
+        Seal(target).forget()
         backup(source, target)
         return None
-    names = (target.with_name(f"{target.stem}.before-restore-{number}{target.suffix}") for number in itertools.count(1))
-    kept = next(name for name in names if not name.exists())
+    if there in ("damaged", "empty"):
+        return _replace(source, target)
+    folder = _aside(target)
     try:
-        version_of(target)
-    except InputError:  # what is there is damaged: kept as it is, and nobody can be using it
-        target.rename(kept)
-        for suffix in ("-wal", "-shm"):
-            Path(f"{target}{suffix}").unlink(missing_ok=True)
-        backup(source, target)
-        return kept
-    backup(target, kept)
-    try:
-        with closing(sqlite3.connect(source)) as copy, closing(sqlite3.connect(target, timeout=30)) as live:
+        backup(target, folder / target.name)
+        Seal(target).forget()
+        with closing(_read_only(source)) as copy, closing(sqlite3.connect(target, timeout=30)) as live:
+            live.execute("PRAGMA synchronous = FULL")
             copy.backup(live)
     except sqlite3.Error as exc:
-        raise InputError(f"It could not be restored, and nothing was changed: {exc}") from exc
-    return kept
+        raise _refused(exc) from exc
+    except NoxelError as exc:
+        with suppress(OSError):
+            folder.rmdir()
+        raise InputError(f"What is there could not be kept: {exc.message} Nothing was changed.") from exc
+    return folder
+
+
+def _replace(source: Path, target: Path) -> Path:
+    """Move a damaged database, all its files together, to a dated folder, and put a backup in its place."""
+    fresh = target.with_name(f"{target.name}.restored")
+    fresh.unlink(missing_ok=True)
+    backup(source, fresh)  # first, so that a full disk is found before anything is moved
+    folder = _aside(target)
+    moved: list[tuple[Path, Path]] = []
+    try:
+        for each in [Path(f"{target}{side}") for side in SIDES]:
+            if each.exists():
+                each.rename(folder / each.name)
+                moved.append((each, folder / each.name))
+        fresh.rename(target)
+        _to_disk(target.parent)
+    except OSError as exc:
+        for was, now_at in reversed(moved):
+            now_at.rename(was)
+        with suppress(OSError):
+            folder.rmdir()
+            fresh.unlink(missing_ok=True)
+        raise InputError(f"What is there cannot be moved aside: {exc.strerror}. Nothing was changed.") from exc
+    Seal(target).forget()
+    return folder
+
+
+def _check_saves(path: Path) -> None:
+    """Refuse a database that holds fewer saves than its seal says, before anything is done to it."""
+    noted = Seal(path).read()
+    if not noted:
+        return
+    there = 0
+    with closing(_read_only(path)) as connection, suppress(sqlite3.OperationalError):
+        there = connection.execute("SELECT count FROM saves").fetchone()[0]
+    if there < noted:
+        raise InputError(
+            f"The last {noted - there} saves are missing from {path}: was {path.name}-wal deleted or changed, or an older file put in "
+            "its place? Put that file back, or restore a backup (noxel restore FILE), or open what is there with --as-is; a copy of "
+            "it is kept."
+        )
+
+
+def _refused(exc: sqlite3.Error) -> NoxelError:
+    try:
+        found = fault_of(exc)
+    except sqlite3.Error:
+        return InputError(f"It could not be restored, and nothing was changed: {exc}")
+    return StorageFault(
+        found.code.removeprefix("storage."), f"It could not be restored, and nothing was changed. {found.message}"
+    )
 
 
 def _too_new(path: Path, version: str) -> InputError:
@@ -118,23 +287,34 @@ def _too_new(path: Path, version: str) -> InputError:
     )
 
 
-def before_migration(path: Path) -> Path | None:
+def before_migration(path: Path, *, as_is: bool = False) -> Path | None:
     """Keep a copy of a database that is about to be brought to a newer form; None when it is new or current.
 
     Raises
     ------
     InputError
-        If it is damaged, or of a version that this Noxel does not know.
+        If it is damaged, another program's, of a version that this Noxel does not know, or lacks its last saves (unless ``as_is``).
+    StorageFault
+        If another program holds it, or the disk refuses.
     """
-    if not path.exists():
+    state, detail = state_of(path)
+    if state == "absent":
         return None
-    version = version_of(path)
-    known = known_versions()
-    if version is None or version == known[0]:
+    if not as_is and state in ("empty", "ours"):
+        _check_saves(path)
+    if state == "empty":
         return None
-    if version not in known:
-        raise _too_new(path, version)
-    kept = path.with_name(f"{path.stem}.version-{version}{path.suffix}")
+    if state == "damaged":
+        raise InputError(
+            f"The database {path} is damaged: {detail}. Restore a backup: noxel restore FILE. It is kept as it is."
+        )
+    if state == "foreign":
+        raise InputError(f"{path} is another program's database. Choose another folder with --data.")
+    if state == "newer":
+        raise _too_new(path, detail)
+    if detail == known_versions()[0]:
+        return None
+    kept = path.with_name(f"{path.stem}.version-{detail}{path.suffix}")
     if not kept.exists():
         backup(path, kept)
     return kept

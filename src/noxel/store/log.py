@@ -5,7 +5,6 @@ Where the mark no longer fits they are recomputed, for the weigh-ins that are as
 """
 
 import hashlib
-import json
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TypeVar
@@ -17,9 +16,10 @@ import noxel
 from noxel.core.editing import Document, settle
 from noxel.core.log import Facts, Recorded, facts_of
 from noxel.store.database import Database
-from noxel.store.equipment import assemble, dump
+from noxel.store.documents import dump, read_document
+from noxel.store.equipment import assemble
 from noxel.store.models import FactsRow, RigRow, WeighInRow
-from noxel.store.parts import row_of
+from noxel.store.parts import row_of, weigh_in_words
 from noxel.store.window import count_of, key_of, number_of
 
 _APART = ("name", "note", "loads", "tanks", "plan", "kept_plans", "ready", "reminders")
@@ -151,7 +151,10 @@ def _facts(session: Session, row: RigRow, wanted: Sequence[WeighInRow], *, keep:
     if stale and not keep:
         raise _Stale
     if stale:
-        weighed: Document = {**document, "weigh_ins": [json.loads(rows[key].document) for key in stale]}
+        weighed: Document = {
+            **document,
+            "weigh_ins": [read_document(rows[key], weigh_in_words(rows[key].date)) for key in stale],
+        }
         rig = settle(weighed).rig
         for key, weigh_in in zip(stale, rig.weigh_ins, strict=True):
             kept[key].basis, kept[key].facts = basis, facts_of(rig, weigh_in).model_dump_json()

@@ -5,8 +5,10 @@ All documents have the rig file's own names.
 
 import datetime
 
-from sqlalchemy import ForeignKey, Index, MetaData, String, Text, UniqueConstraint
+from sqlalchemy import ForeignKey, Index, MetaData, String, Text, UniqueConstraint, event
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+from noxel.store.documents import checksum_of
 
 
 class Base(DeclarativeBase):
@@ -27,6 +29,7 @@ class EquipmentRow(Base):
     kind: Mapped[str] = mapped_column(String(16), index=True)
     name: Mapped[str] = mapped_column(Text)
     document: Mapped[str] = mapped_column(Text)
+    checksum: Mapped[str | None] = mapped_column(String(16), default=None)
     created_at: Mapped[datetime.datetime]
     updated_at: Mapped[datetime.datetime]
     retired_at: Mapped[datetime.datetime | None] = mapped_column(default=None)
@@ -40,6 +43,7 @@ class RigRow(Base):
     id: Mapped[str] = mapped_column(String(32), primary_key=True)
     name: Mapped[str] = mapped_column(Text)
     document: Mapped[str] = mapped_column(Text)
+    checksum: Mapped[str | None] = mapped_column(String(16), default=None)
     revision: Mapped[int] = mapped_column(default=0)
     created_at: Mapped[datetime.datetime]
     updated_at: Mapped[datetime.datetime] = mapped_column(index=True)
@@ -63,6 +67,24 @@ class WeighInRow(Base):
     position: Mapped[int]
     date: Mapped[datetime.date | None] = mapped_column(default=None)
     document: Mapped[str] = mapped_column(Text)
+    checksum: Mapped[str | None] = mapped_column(String(16), default=None)
+
+
+def _seal(row: EquipmentRow | RigRow | WeighInRow, text: str, *_: object) -> None:
+    row.checksum = checksum_of(text)
+
+
+for _kind in (EquipmentRow, RigRow, WeighInRow):
+    event.listen(_kind.document, "set", _seal, propagate=True)
+
+
+class SavesRow(Base):
+    """One row: how many times something was saved here, counted in the transaction that saves it."""
+
+    __tablename__ = "saves"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    count: Mapped[int]
 
 
 class FactsRow(Base):

@@ -1,7 +1,6 @@
 """A rig's document in rows: taken apart, written, put together, and kept valid where other rows depend on it."""
 
 import datetime
-import json
 import re
 from collections.abc import Callable, Sequence
 from typing import Any
@@ -12,7 +11,8 @@ from sqlalchemy.orm import Session
 from noxel.core.editing import Document, fit
 from noxel.core.log import words_of
 from noxel.errors import Conflict, InputError, NotFound
-from noxel.store.equipment import KINDS, assemble, dump, now, rigs_with, write_part
+from noxel.store.documents import checksum_of, dump, read_document, read_text
+from noxel.store.equipment import KINDS, assemble, now, read_rig_row, rigs_with, write_part
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.window import Window, look, whole_log
 
@@ -26,6 +26,11 @@ def silent(_done: int, _of: int, _says: str) -> None:
 
 Documents = dict[str, Any]
 """Documents by name: ``rig`` without its equipment and weigh-ins, each piece of equipment by its kind, each weigh-in by its key."""
+
+
+def weigh_in_words(day: datetime.date | None) -> str:
+    """What a weigh-in is called in an error."""
+    return f"The weigh-in of {day}" if day else "A weigh-in without a day"
 
 
 def split(document: Document, keys: Sequence[int]) -> Documents:
@@ -57,10 +62,11 @@ def row_of(session: Session, rig_id: str) -> RigRow:
 
 def whole(session: Session, row: RigRow, window: Window | None = None) -> Document:
     """A rig's document: its equipment in it, and the weigh-ins of a window, or all of them."""
-    query = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+    query = select(WeighInRow.document, WeighInRow.checksum, WeighInRow.date).where(WeighInRow.rig_id == row.id)
+    query = query.order_by(WeighInRow.position)
     if window is not None and not window.whole:
         query = query.where(WeighInRow.position.in_(window.keys))
-    weigh_ins = [json.loads(document) for document in session.scalars(query)]
+    weigh_ins = [read_text(text, checksum, weigh_in_words(day)) for text, checksum, day in session.execute(query)]
     made = assemble(session, row)
     return {**made, "weigh_ins": weigh_ins} if weigh_ins else made
 
@@ -75,7 +81,7 @@ def write(session: Session, row: RigRow, parts: Documents, report: Report = sile
     """Write the parts of a rig to their rows; a part that is None is deleted. ``report`` receives the progress."""
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
-    units = json.loads(row.document)["units"]
+    units = read_rig_row(row)["units"]
     for kind in KINDS:
         if kind in parts:
             write_part(session, row, kind, parts[kind], units)
@@ -105,7 +111,8 @@ def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document |
         if key in kept:
             kept[key].document, kept[key].date = dump(document), day
         else:
-            new.append({"rig_id": row.id, "position": key, "document": dump(document), "date": day})
+            text = dump(document)
+            new.append({"rig_id": row.id, "position": key, "document": text, "checksum": checksum_of(text), "date": day})
     session.flush()
     if new:
         session.execute(insert(WeighInRow), new)
@@ -119,8 +126,8 @@ def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document |
 def fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, old: Documents, new: Documents) -> None:
     """The weigh-ins that the document does not hold follow a change of what their rules depend on, or it is refused."""
     outside = (WeighInRow.rig_id == row.id, WeighInRow.position.not_in(window.keys))
-    query = select(WeighInRow.position, WeighInRow.document).where(*outside).order_by(WeighInRow.position)
-    kept = {key: json.loads(text) for key, text in session.execute(query)}
+    query = select(WeighInRow).where(*outside).order_by(WeighInRow.position)
+    kept = {each.position: read_document(each, weigh_in_words(each.date)) for each in session.scalars(query)}
     try:
         fitted = fit({**made, "weigh_ins": list(kept.values())}).get("weigh_ins", [])
     except InputError as exc:

@@ -4,18 +4,20 @@ import datetime
 import json
 import sqlite3
 import uuid
-from collections.abc import Callable, Sequence
-from contextlib import closing
+from collections.abc import Callable, Iterable, Sequence
+from contextlib import closing, suppress
 from dataclasses import dataclass, field
+from typing import Any
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from noxel.core.editing import Document, frame_of_weigh_ins
 from noxel.core.rig import parse_rig
-from noxel.errors import Conflict, NotFound
+from noxel.errors import Conflict, Damaged, NotFound
 from noxel.store.database import Database
-from noxel.store.equipment import KINDS, assemble, dump, now, rigs_with
+from noxel.store.documents import dump
+from noxel.store.equipment import KINDS, assemble, now, read_equipment, read_rig_row, rigs_with
 from noxel.store.models import ChangeRow, EquipmentRow, RigRow, WeighInRow
 from noxel.store.parts import (
     Documents,
@@ -47,6 +49,7 @@ class Summary:
     trailer: str | None
     weigh_ins: int
     updated_at: datetime.datetime
+    damaged: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,7 +142,7 @@ class Rigs:
         """
         added = []
         with self._database.writing() as session:
-            there = [whole(session, row) for row in session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))]
+            there = _sound(session, session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None))))
             for number, document in enumerate(documents, 1):
                 name = parse_rig(document).name
                 report(number, len(documents), f"keeping rig {number} of {len(documents)}")
@@ -153,10 +156,10 @@ class Rigs:
         return added
 
     def documents(self) -> Sequence[Document]:
-        """Every rig's whole document, the last used first."""
+        """Every rig's whole document, the last used first; one that is damaged is left out."""
         with self._database.reading() as session:
             rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)).order_by(RigRow.updated_at.desc()))
-            return [whole(session, row) for row in rows]
+            return _sound(session, rows)
 
     def change(
         self,
@@ -284,6 +287,24 @@ class Rigs:
         finally:
             connection.close()
 
+    def raw(self, rig_id: str) -> dict[str, Any]:
+        """What the tables hold of a rig, as text: also of one that can no longer be read.
+
+        Raises
+        ------
+        NotFound
+            If there is none of that id.
+        """
+        with self._database.reading() as session:
+            row = session.get(RigRow, rig_id)
+            if row is None:
+                raise NotFound("There is no such rig.")
+            keys = {kind: getattr(row, f"{kind}_id") for kind in KINDS}
+            parts = {kind: session.get(EquipmentRow, key) for kind, key in keys.items() if key}
+            weighed = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+            return {"name": row.name, "rig": row.document, **{kind: one.document for kind, one in parts.items() if one},
+                    "weigh_ins": list(session.scalars(weighed))}  # fmt: skip
+
     def row(self, rig_id: str) -> RigRow:
         """A rig's own row, to be copied.
 
@@ -299,10 +320,26 @@ class Rigs:
 
 
 def _summary(session: Session, row: RigRow, weigh_ins: int) -> Summary:
-    kind: str = json.loads(row.document)["kind"]
     vehicle, trailer = (session.get(EquipmentRow, key) if key else None for key in (row.vehicle_id, row.trailer_id))
+    kind, damaged = "conventional", False
+    try:
+        kind = str(read_rig_row(row).get("kind", kind))
+        for each in (vehicle, trailer):
+            if each is not None:
+                read_equipment(each)
+    except Damaged:
+        damaged = True
     return Summary(row.id, row.name, kind, vehicle.name if vehicle else "", trailer.name if trailer else None, weigh_ins,
-                   row.updated_at)  # fmt: skip
+                   row.updated_at, damaged)  # fmt: skip
+
+
+def _sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
+    """The whole documents of rigs; one that is damaged is left out."""
+    found = []
+    for row in rows:
+        with suppress(Damaged):
+            found.append(whole(session, row))
+    return found
 
 
 def _take_back(session: Session, row: RigRow, now_there: Documents, then: Documents) -> None:

@@ -4,7 +4,6 @@ A weigh-in's key is its ``position``: it orders the log and never changes, whate
 see, is its rank from 1.
 """
 
-import json
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -13,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from noxel.core.editing import Document
 from noxel.errors import Conflict, InputError
+from noxel.store.equipment import read_rig_row
 from noxel.store.models import RigRow, WeighInRow
 
 RECENT = 10
@@ -71,7 +71,7 @@ def look(session: Session, row: RigRow, number: int | None) -> Window:
     wanted = key_of(session, row.id, number) if number else None
     if wanted is not None:
         keys.add(wanted)
-    for day in {plan["date"] for plan in json.loads(row.document).get("kept_plans", ())}:
+    for day in {plan["date"] for plan in read_rig_row(row).get("kept_plans", ())}:
         first = select(func.min(WeighInRow.position)).where(WeighInRow.rig_id == row.id, WeighInRow.date >= day)
         found = session.scalar(first)
         if found is not None:

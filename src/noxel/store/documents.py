@@ -1,0 +1,65 @@
+"""Documents as the tables keep them: compact JSON with a checksum, so that damage on the disk is told from a bug."""
+
+import hashlib
+import json
+from typing import Any, Protocol
+
+from noxel.errors import Damaged
+
+
+class HasDocument(Protocol):
+    """A row with a document."""
+
+    document: Any
+    checksum: Any
+
+
+def dump(document: Any) -> str:
+    """A document as the tables keep it."""
+    return json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+
+
+def checksum_of(text: str) -> str:
+    """The checksum of a document's text, in 16 hexadecimal digits."""
+    return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
+
+
+def read_text(text: str, checksum: str | None, what: str) -> Any:
+    """Read a document's text.
+
+    Parameters
+    ----------
+    text : str
+        As stored.
+    checksum : str or None
+        As stored with it; None in a row that was last written before there were checksums.
+    what : str
+        What it is, for the error.
+
+    Raises
+    ------
+    Damaged
+        If it is not what was written.
+    """
+    try:
+        if checksum is not None and checksum != checksum_of(text):
+            raise ValueError("its checksum does not fit")
+        found = json.loads(text)
+        if not isinstance(found, dict):
+            raise TypeError("it is not a document")
+    except (ValueError, TypeError, RecursionError) as exc:
+        raise Damaged(
+            f"{what} was damaged where it is stored ({exc}). Export it as it is, restore a backup, or delete it."
+        ) from exc
+    return found
+
+
+def read_document(row: HasDocument, what: str) -> Any:
+    """Read a row's document.
+
+    Raises
+    ------
+    Damaged
+        If it is not what was written.
+    """
+    return read_text(row.document, row.checksum, what)

@@ -1,0 +1,119 @@
+"""What is acknowledged is on the disk; one bad row stays one bad row.
+
+The first is seen by counting, inside SQLite itself, how often the write-ahead log is brought to the disk between a change and
+its acknowledgement: the method table of the open log file is replaced by one whose ``xSync`` counts.
+"""
+
+import _sqlite3
+import ctypes
+import sqlite3
+import tempfile
+import unittest
+from pathlib import Path
+from typing import Any
+
+from noxel.core.editing import Change, apply_changes
+from noxel.errors import Damaged
+from noxel.store.database import Database
+from noxel.store.garage import Garage
+from noxel.store.log import Logs
+from noxel.store.rigs import Rigs
+from tests.truth import rig_of
+
+_SQLITE = ctypes.CDLL(_sqlite3.__file__)
+_JOURNAL_POINTER = 28  # SQLITE_FCNTL_JOURNAL_POINTER
+_METHODS = 19  # members of sqlite3_io_methods, version 3
+_SYNC = 5  # where xSync is among them
+_Sync = ctypes.CFUNCTYPE(ctypes.c_int, ctypes.c_void_p, ctypes.c_int)
+
+
+class SyncCount:
+    """Counts how often a connection's write-ahead log is brought to the disk, from now on."""
+
+    def __init__(self, connection: sqlite3.Connection) -> None:
+        self.count = 0
+        handle = ctypes.c_void_p.from_address(id(connection) + 2 * ctypes.sizeof(ctypes.c_void_p))  # after PyObject_HEAD
+        log = ctypes.c_void_p()
+        status = _SQLITE.sqlite3_file_control(handle, b"main", _JOURNAL_POINTER, ctypes.byref(log))
+        if status or not log.value:
+            raise unittest.SkipTest("this SQLite does not show its log")
+        methods = ctypes.cast(log, ctypes.POINTER(ctypes.POINTER(ctypes.c_void_p)))
+        members = [methods[0][index] for index in range(_METHODS)]
+        real = _Sync(members[_SYNC] or 0)
+
+        def counted(file: int, flags: int) -> int:
+            self.count += 1
+            return int(real(file, flags))
+
+        self._kept = _Sync(counted)
+        members[_SYNC] = ctypes.cast(self._kept, ctypes.c_void_p).value
+        self._table = (ctypes.c_void_p * _METHODS)(*members)
+        methods[0] = ctypes.cast(self._table, ctypes.POINTER(ctypes.c_void_p))
+
+
+class Acknowledged(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.path = Path(folder.name) / "noxel.db"
+        self.database = Database(self.path)
+        self.addCleanup(self.database.close)
+        self.rigs = Rigs(self.database)
+        self.rig = self.rigs.add(rig_of("check--three-passes"))
+
+    def rename(self, name: str) -> None:
+        self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", name)]).document)
+
+    def test_saved_is_on_the_disk(self) -> None:
+        pooled = self.database.engine.raw_connection()
+        connection: Any = pooled.driver_connection
+        pooled.close()
+        counter = SyncCount(connection)
+        for number in range(20):
+            before = counter.count
+            self.rename(f"name {number}")
+            self.assertGreater(counter.count, before, "acknowledged before it was on the disk")
+        connection.execute("PRAGMA synchronous = NORMAL")
+        before = counter.count
+        self.rename("not on the disk yet")
+        self.assertEqual(counter.count, before, "the counter must see where nothing is brought to the disk")
+
+    def damage(self, table: str, text: str) -> None:
+        with sqlite3.connect(self.path) as other:
+            other.execute(f"UPDATE {table} SET document = ? WHERE id = (SELECT max(id) FROM {table})", (text,))
+
+    def test_one_bad_row_stays_one_bad_row(self) -> None:
+        sound = rig_of("check--three-passes") | {"name": "sound"}
+        self.rigs.add(sound)
+        bad = max(each.id for each in self.rigs.list())
+        good = next(each.id for each in self.rigs.list() if each.id != bad)
+        for text in (
+            "{",
+            '{"kind": "conventional"}',
+            "[]",
+            "",
+        ):  # cut short; whole JSON that is not what was written; no document
+            with self.subTest(text):
+                self.damage("rigs", text)
+                self.assertEqual({each.id: each.damaged for each in self.rigs.list()}, {bad: True, good: False})
+                with self.assertRaisesRegex(Damaged, "was damaged where it is stored"):
+                    self.rigs.open(bad)
+                self.rigs.open(good)
+                self.assertEqual(len(self.rigs.documents()), 1)
+                self.assertEqual(len(Logs(self.database).page(good).lines), 1)
+                entries = Garage(self.database).entries()
+                self.assertEqual((len(entries.vehicles), len(entries.trailers), len(entries.damaged)), (1, 1, 2))
+                self.assertEqual(self.rigs.raw(bad)["rig"], text)
+        self.rigs.delete(bad)
+        self.assertEqual([each.id for each in self.rigs.list()], [good])
+
+    def test_a_damaged_weigh_in_and_a_damaged_trailer(self) -> None:
+        other = self.rigs.add(rig_of("check--kilograms"))
+        self.damage("weigh_ins", "{}")
+        with self.assertRaisesRegex(Damaged, "The weigh-in of 20"):
+            self.rigs.open(other)
+        self.rigs.open(self.rig)
+        with sqlite3.connect(self.path) as connection:
+            connection.execute("UPDATE things SET document = 'x' WHERE kind = 'trailer'")
+        self.assertEqual({each.kind for each in Garage(self.database).list() if each.damaged}, {"trailer"})
+        self.assertTrue(all(each.damaged for each in self.rigs.list()))
