@@ -261,9 +261,8 @@ def listen(port: int) -> socket.socket:
 
 
 def _run(database: "Database", port: int, name: str) -> int:
-    import uvicorn
-
     from noxel.api.app import create_app
+    from noxel.server import serve
 
     listener = listen(port)
     address = f"http://127.0.0.1:{listener.getsockname()[1]}"
@@ -272,7 +271,6 @@ def _run(database: "Database", port: int, name: str) -> int:
     gc.collect()
     gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
     gc.set_threshold(20_000, 20, 20)  # an answer makes thousands of small objects and drops them all: look rarely
-    config = uvicorn.Config(app, log_level="warning", access_log=False)
-    uvicorn.Server(config).run(sockets=[listener])
+    serve(app, listener)
     database.close()
     return 0
