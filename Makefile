@@ -6,7 +6,7 @@ STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 CORE_SOURCES := $(shell find src/noxel -name '*.py')
 
-.PHONY: demo serve test test-quick hunt check types shots bench wheel page format clean
+.PHONY: demo serve test test-quick hunt check types shots bench trust wheel page format clean
 
 demo: $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 	@$(VENV)/bin/noxel demo
@@ -39,6 +39,9 @@ shots: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## docs/screenshots, f
 
 bench: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## the measured limits
 	$(PY) -m tools.bench
+
+trust: $(STAMPS)/python ## tries to lose, break and hang it: a table of what came of it
+	$(PY) -m tools.trust
 
 wheel: $(STAMPS)/python $(STAMPS)/page ## a wheel that carries the built page
 	rm -rf dist && $(PY) -m build --wheel --no-isolation

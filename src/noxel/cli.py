@@ -8,6 +8,7 @@ import datetime
 import gc
 import socket
 import sys
+import unicodedata
 from collections.abc import Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -25,7 +26,10 @@ if TYPE_CHECKING:
 
 PORT = 8710
 EXIT = {"within": 0, "caution": 0, "stop": 1, "incomplete": 3}
-UNREADABLE = 2
+FAULT = 70
+"""A fault of Noxel's own (sysexits: EX_SOFTWARE)."""
+INTERRUPTED = 130
+_UNSEEN = frozenset({"Cc", "Cf", "Cs"})
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -38,14 +42,24 @@ def main(arguments: Sequence[str] | None = None) -> int:
         result: int = options.run(options)
     except NoxelError as exc:
         where = f"{options.file}: " if getattr(options, "file", None) else ""
-        print(f"noxel: {where}{exc.message}", file=sys.stderr)
+        print(printable(f"noxel: {where}{exc.message}"), file=sys.stderr)
         if isinstance(exc, InputError) and len(exc.problems) > 1:
             for problem in exc.problems[:20]:
-                print(f"  {problem}", file=sys.stderr)
-        return UNREADABLE
+                print(printable(f"  {problem}"), file=sys.stderr)
+        return exc.exit_status
     except BrokenPipeError:
         return 0
+    except KeyboardInterrupt:
+        return INTERRUPTED
+    except Exception as exc:  # noqa: BLE001 exit status 1 means stop, and no fault may say so
+        print(printable(f"noxel: something went wrong inside Noxel ({type(exc).__name__}: {exc})"), file=sys.stderr)
+        return FAULT
     return result
+
+
+def printable(text: str) -> str:
+    """A text for a terminal: control characters, which could move its cursor or change its colours, are shown as marks."""
+    return "".join("\ufffd" if each != "\n" and unicodedata.category(each) in _UNSEEN else each for each in text)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -111,7 +125,7 @@ def _check(options: argparse.Namespace) -> int:
     if options.json:
         _print(found.model_dump(mode="json"))
     else:
-        print(_report(rig, found))
+        print(printable(_report(rig, found)))
     return EXIT[found.verdict]
 
 

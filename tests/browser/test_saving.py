@@ -2,6 +2,7 @@
 
 import json
 import re
+import sqlite3
 
 from playwright.sync_api import Route, expect
 
@@ -89,3 +90,71 @@ class Saving(OnStage):
         expect(at(other, "vehicle.ratings.gvwr")).to_have_value("7,001")
         self.assertEqual(self.rigs.open(self.rig).undo, "GVWR")
         self.assertEqual(other.evaluate("Object.keys(localStorage)"), [])
+
+    def test_a_change_that_cannot_be_saved_stands_aside(self) -> None:
+        """The server fails over one change again and again; the rest goes on, and what was typed is kept through a reload."""
+        page = self.page(f"/rigs/{self.rig}/plates")
+        poisoned = "6789"
+
+        def fail_over_it(route: Route) -> None:
+            if poisoned in (route.request.post_data or ""):
+                problem = {
+                    "type": "urn:noxel:internal",
+                    "title": "",
+                    "status": 500,
+                    "detail": "A bug.",
+                    "code": "internal",
+                    "errors": [],
+                }
+                route.fulfill(status=500, json=problem)
+            else:
+                route.continue_()
+
+        page.route(f"**/api/rigs/{self.rig}**", fail_over_it)
+        at(page, "vehicle.ratings.gvwr").fill(poisoned)
+        at(page, "vehicle.ratings.gcwr").fill("15001")
+        aside = page.locator('[data-aside="vehicle.ratings.gvwr"]')
+        expect(aside).to_contain_text("“6789”. A bug.")
+        expect(page.get_by_role("status").first).to_have_text("1 not saved")
+        self.assertEqual(self.rigs.open(self.rig).document["vehicle"]["ratings"]["gcwr"], 15001)
+        page.reload()
+        expect(aside).to_contain_text("6789")
+        expect(page.get_by_text("“6789” could not be saved")).to_be_visible()  # at the field
+        page.unroute_all()
+        aside.get_by_role("button", name="Try again").click()
+        expect(aside).to_have_count(0)
+        expect(at(page, "vehicle.ratings.gvwr")).to_have_value("6,789")
+        self.assertEqual(page.evaluate("Object.keys(localStorage)"), [])
+
+    def test_a_refused_change_can_be_kept_as_a_note(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/plates")
+        problem = {"type": "x", "title": "", "status": 409, "detail": "It does not fit.", "code": "conflict", "errors": []}
+        page.route(
+            f"**/api/rigs/{self.rig}**",
+            lambda route: (
+                route.fulfill(status=409, json=problem) if "6,500" in (route.request.post_data or "") else route.continue_()
+            ),
+        )
+        at(page, "vehicle.ratings.gvwr").fill("6,500")
+        aside = page.locator("[data-aside]")
+        expect(aside).to_contain_text("It does not fit.")
+        page.unroute_all()
+        aside.get_by_role("button", name="Keep as a note").click()
+        expect(aside).to_have_count(0)
+        expect(page.get_by_role("status").first).to_have_text("saved")
+        self.assertIn("6,500", self.rigs.open(self.rig).document["note"])
+
+    def test_a_damaged_rig_leaves_the_others_alone(self) -> None:
+        sound = self.rigs.add(rig_of("check--kilograms"))
+        with sqlite3.connect(self.database.path or "") as connection:
+            connection.execute("UPDATE rigs SET document = '{' WHERE id = ?", (self.rig,))
+        page = self.page("/")
+        expect(page).to_have_url(re.compile(f"{sound}/margins"))
+        page.goto(page.url.replace(sound, self.rig))
+        expect(page.get_by_role("heading", level=1)).to_have_text("This rig cannot be shown")
+        with page.expect_download() as given:
+            page.get_by_role("button", name="Export it as it is").click()
+        self.assertEqual(json.loads(given.value.path().read_text(encoding="utf-8"))["rig"], "{")
+        page.get_by_role("button", name="Delete it").click()
+        page.get_by_role("button", name="Delete it: it is off the list then").click()
+        expect(page).to_have_url(re.compile(f"{sound}/margins"))

@@ -1,16 +1,12 @@
-"""What is acknowledged is on the disk; one bad row stays one bad row.
+"""What is acknowledged is on the disk; one bad row stays one bad row."""
 
-The first is seen by counting, inside SQLite itself, how often the write-ahead log is brought to the disk between a change and
-its acknowledgement: the method table of the open log file is replaced by one whose ``xSync`` counts.
-"""
-
-import _sqlite3
-import ctypes
 import sqlite3
 import tempfile
 import unittest
 from pathlib import Path
 from typing import Any
+
+from tools.syncs import SyncCount
 
 from noxel.core.editing import Change, apply_changes
 from noxel.errors import Damaged
@@ -19,36 +15,6 @@ from noxel.store.garage import Garage
 from noxel.store.log import Logs
 from noxel.store.rigs import Rigs
 from tests.truth import rig_of
-
-_SQLITE = ctypes.CDLL(_sqlite3.__file__)
-_JOURNAL_POINTER = 28  # SQLITE_FCNTL_JOURNAL_POINTER
-_METHODS = 19  # members of sqlite3_io_methods, version 3
-_SYNC = 5  # where xSync is among them
-_Sync = ctypes.CFUNCTYPE(ctypes.c_int, ctypes.c_void_p, ctypes.c_int)
-
-
-class SyncCount:
-    """Counts how often a connection's write-ahead log is brought to the disk, from now on."""
-
-    def __init__(self, connection: sqlite3.Connection) -> None:
-        self.count = 0
-        handle = ctypes.c_void_p.from_address(id(connection) + 2 * ctypes.sizeof(ctypes.c_void_p))  # after PyObject_HEAD
-        log = ctypes.c_void_p()
-        status = _SQLITE.sqlite3_file_control(handle, b"main", _JOURNAL_POINTER, ctypes.byref(log))
-        if status or not log.value:
-            raise unittest.SkipTest("this SQLite does not show its log")
-        methods = ctypes.cast(log, ctypes.POINTER(ctypes.POINTER(ctypes.c_void_p)))
-        members = [methods[0][index] for index in range(_METHODS)]
-        real = _Sync(members[_SYNC] or 0)
-
-        def counted(file: int, flags: int) -> int:
-            self.count += 1
-            return int(real(file, flags))
-
-        self._kept = _Sync(counted)
-        members[_SYNC] = ctypes.cast(self._kept, ctypes.c_void_p).value
-        self._table = (ctypes.c_void_p * _METHODS)(*members)
-        methods[0] = ctypes.cast(self._table, ctypes.POINTER(ctypes.c_void_p))
 
 
 class Acknowledged(unittest.TestCase):

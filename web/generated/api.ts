@@ -269,7 +269,7 @@ export interface paths {
         };
         /**
          * Match All
-         * @description Every vehicle of the garage before every trailer, with the same people and gear aboard where a mass is given.
+         * @description Vehicles of the garage before its trailers, so many at once, with the same people and gear aboard where a mass is given.
          */
         get: operations["match_all_api_match_get"];
         put?: never;
@@ -824,6 +824,26 @@ export interface paths {
          * @description The same as a page of one file, to print or to keep; it needs no server.
          */
         get: operations["print_view_of_api_rigs__rig_id__print_html_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/raw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Raw
+         * @description What is stored of a rig, as text, also where it can no longer be read.
+         */
+        get: operations["export_raw_api_rigs__rig_id__raw_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1816,6 +1836,8 @@ export interface components {
          * @description A piece of equipment as the garage shows it: its name, its main figures, the rigs it is in.
          */
         EquipmentOut: {
+            /** Damaged */
+            damaged: boolean;
             /** Facts */
             facts: components["schemas"]["Fact"][];
             /** Id */
@@ -2692,8 +2714,14 @@ export interface components {
          * @description Every vehicle before every trailer.
          */
         MatchTable: {
+            /** At Once */
+            at_once: number;
+            /** Damaged */
+            damaged: string[];
             /** Pairs */
             pairs: components["schemas"]["Cell"][];
+            /** Trailer Count */
+            trailer_count: number;
             /** Trailers */
             trailers: components["schemas"]["MatchEntry"][];
             /**
@@ -2701,6 +2729,8 @@ export interface components {
              * @enum {string}
              */
             unit: "lb" | "kg";
+            /** Vehicle Count */
+            vehicle_count: number;
             /** Vehicles */
             vehicles: components["schemas"]["MatchEntry"][];
         };
@@ -3442,6 +3472,8 @@ export interface components {
          * @description A rig in the list.
          */
         RigSummary: {
+            /** Damaged */
+            damaged: boolean;
             /** Id */
             id: string;
             /** Kind */
@@ -4877,6 +4909,8 @@ export interface operations {
                 hitch?: string;
                 /** @description Tongue share, such as 0.13. */
                 share?: number | null;
+                vehicles_from?: number;
+                trailers_from?: number;
             };
             header?: never;
             path?: never;
@@ -5918,6 +5952,35 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    export_raw_api_rigs__rig_id__raw_get: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 rig_id: string;

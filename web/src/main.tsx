@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
+import { Boundary } from "./app/Boundary";
 import { startTheme } from "./app/theme";
 import "./styles.css";
 
@@ -14,7 +15,9 @@ if (root) {
     <StrictMode>
       <QueryClientProvider client={queries}>
         <BrowserRouter>
-          <App />
+          <Boundary>
+            <App />
+          </Boundary>
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,

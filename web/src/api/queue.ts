@@ -7,10 +7,20 @@ export type Saving =
   | { state: "waiting"; why: string }
   | { state: "refused"; why: string };
 
-type Typed = { changes: Change[]; what: string; gesture: string | null; window: number[] };
+type Typed = { changes: Change[]; what: string; gesture: string | null; window: number[]; tries?: number };
+/** What could not be saved and stands aside until somebody decides; `why` is what the server said. */
+export type Aside = Typed & { id: string; why: string };
 type Asked = { make: () => Promise<Sheet>; at: number | undefined; done: () => void; failed: (error: Error) => void };
-type Listener = { sheet: (sheet: Sheet, at: number | undefined) => void; saving: (saving: Saving) => void };
+type Listener = {
+  sheet: (sheet: Sheet, at: number | undefined) => void;
+  saving: (saving: Saving) => void;
+  aside: (aside: Aside[]) => void;
+};
 
+/** After so many errors of the server's own a change stands aside, so that the rest goes on. */
+const TRIES = 3;
+/** Faults that pass by themselves: the disk is full, the database is held by another program. */
+const PASSING = [503, 507];
 const RETRY_MS = 1500;
 const UNSENT = "noxel.unsent";
 /** This page among others that are open: it holds a lock of that name as long as it lives. */
@@ -38,13 +48,19 @@ export function queueOf(rig: string): ChangeQueue {
 class ChangeQueue {
   private line: (Typed | Asked)[] = [];
   private busy = false;
+  private asides: Aside[];
   private retry: ReturnType<typeof setTimeout> | undefined;
   private listener: Listener | undefined;
   /** The weigh-in looked at: what is typed is answered for it. */
   weighIn: number | undefined;
 
   constructor(private readonly rig: string) {
+    this.asides = JSON.parse(localStorage.getItem(this.asideKey) ?? "[]");
     void this.takeOver();
+  }
+
+  private get asideKey() {
+    return `noxel.aside.${this.rig}`;
   }
 
   private get key() {
@@ -80,6 +96,7 @@ class ChangeQueue {
   /** Hear of every answer, with the weigh-in it is about, and of how saving stands, until the answer is called. */
   listen(listener: Listener) {
     this.listener = listener;
+    listener.aside(this.asides);
     return () => {
       if (this.listener === listener) this.listener = undefined;
     };
@@ -131,15 +148,48 @@ class ChangeQueue {
         this.take();
         this.listener?.saving(this.line.length ? { state: "saving" } : { state: "saved" });
         next.failed(failed);
-      } else if (failed.problem && failed.problem.status < 500) {
+      } else if (this.hopeless(next, failed)) {
         this.take();
-        this.listener?.saving({ state: "refused", why: failed.message });
+        this.keepAsides([...this.asides, { ...next, id: crypto.randomUUID(), why: failed.message }]);
+        this.listener?.saving(this.line.length ? { state: "saving" } : { state: "saved" });
       } else {
         this.wait(failed);
         return;
       }
     }
     void this.send();
+  }
+
+  /** Whether trying again cannot help: the server refused it, or failed over it again and again. */
+  private hopeless(typed: Typed, failed: RequestFailed) {
+    const status = failed.problem?.status;
+    if (status === undefined || PASSING.includes(status)) return false;
+    typed.tries = (typed.tries ?? 0) + 1;
+    this.keep();
+    return status < 500 || typed.tries >= TRIES;
+  }
+
+  private keepAsides(asides: Aside[]) {
+    this.asides = asides;
+    if (asides.length) localStorage.setItem(this.asideKey, JSON.stringify(asides));
+    else localStorage.removeItem(this.asideKey);
+    this.listener?.aside(asides);
+  }
+
+  /** Send what stands aside once more, after everything else. */
+  again(id: string) {
+    const found = this.asides.find((each) => each.id === id);
+    if (!found) return;
+    this.discard(id);
+    const { changes, what, gesture, window } = found;
+    this.line.push({ changes, what, gesture, window });
+    this.keep();
+    void this.send();
+  }
+
+  /** Forget what stands aside. */
+  discard(id: string) {
+    this.keepAsides(this.asides.filter((each) => each.id !== id));
   }
 
   private take() {

@@ -10,7 +10,7 @@ import {
   type ScaleKind,
   type Sheet,
 } from "./client";
-import { queueOf, type Saving } from "./queue";
+import { type Aside, queueOf, type Saving } from "./queue";
 
 type Desk = {
   sheet: Sheet;
@@ -29,6 +29,9 @@ type Desk = {
   planFromWeighIn: () => Promise<void>;
   addItems: (jotted: QuickItem) => Promise<void>;
   apply: (changes: Change[], what: string) => Promise<void>;
+  /** Send once more, or forget, what could not be saved and stands aside. */
+  again: (id: string) => void;
+  discard: (id: string) => void;
   /** Ask for something else that answers with the new sheet; rejects with what was wrong. */
   ask: (make: (id: string, weighIn: number | undefined) => Promise<Sheet>) => Promise<void>;
   field: (path: string) => FieldState | undefined;
@@ -41,6 +44,10 @@ type Desk = {
 
 const DeskContext = createContext<Desk | null>(null);
 const SavingContext = createContext<Saving>({ state: "saved" });
+const AsideContext = createContext<Aside[]>([]);
+
+/** What could not be saved and stands aside, with what the server said of it. */
+export const useAside = () => useContext(AsideContext);
 
 /** How saving stands; apart from the desk, so that a page of a hundred fields is not drawn again for it. */
 export const useSaving = () => useContext(SavingContext);
@@ -63,6 +70,7 @@ export function DeskProvider(props: {
   const { id, weighIn, look } = props;
   const queries = useQueryClient();
   const [saving, setSaving] = useState<Saving>({ state: "saved" });
+  const [aside, setAside] = useState<Aside[]>([]);
   const queue = useMemo(() => queueOf(id), [id]);
   const key = useMemo(() => ["sheet", id, weighIn ?? 0], [id, weighIn]);
   const query = useQuery({ queryKey: key, queryFn: () => api.open(id, weighIn), placeholderData: (before) => before });
@@ -81,7 +89,7 @@ export function DeskProvider(props: {
     [id, queries],
   );
 
-  useEffect(() => queue.listen({ sheet: keep, saving: setSaving }), [queue, keep]);
+  useEffect(() => queue.listen({ sheet: keep, saving: setSaving, aside: setAside }), [queue, keep]);
 
   useEffect(() => {
     queue.weighIn = weighIn;
@@ -116,6 +124,8 @@ export function DeskProvider(props: {
         await queue.ask(() => api.newWeighIn(id, scale, uncouple), undefined);
         look(undefined);
       },
+      again: (aside) => queue.again(aside),
+      discard: (aside) => queue.discard(aside),
       field: (path) => fields.get(path),
     };
   }, [sheet, id, weighIn, look, queue]);
@@ -124,7 +134,9 @@ export function DeskProvider(props: {
   if (!desk) return props.waiting;
   return (
     <DeskContext.Provider value={desk}>
-      <SavingContext.Provider value={saving}>{props.children}</SavingContext.Provider>
+      <SavingContext.Provider value={saving}>
+        <AsideContext.Provider value={aside}>{props.children}</AsideContext.Provider>
+      </SavingContext.Provider>
     </DeskContext.Provider>
   );
 }

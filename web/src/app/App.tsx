@@ -1,11 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense } from "react";
-import { Navigate, Route, Routes, useParams, useSearchParams } from "react-router";
-import { api } from "../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, type ReactNode, Suspense, useState } from "react";
+import { Link, Navigate, Route, Routes, useNavigate, useParams, useSearchParams } from "react-router";
+import { api, download, RequestFailed } from "../api/client";
 import { DeskProvider } from "../api/useSheet";
 import { Margins } from "../margins/Margins";
 import { Pack } from "../pack/Pack";
 import { Plates } from "../plates/Plates";
+import { Button } from "../ui/controls";
 import { LongStrip } from "../ui/LongStrip";
 import { Weigh } from "../weigh/Weigh";
 import { PLACES, type Place } from "./places";
@@ -35,7 +36,7 @@ export function App() {
 function Start() {
   const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
   if (rigs.error) return <Plain title="Noxel does not answer">{rigs.error.message}</Plain>;
-  const first = rigs.data?.[0];
+  const first = rigs.data?.find((each) => !each.damaged);
   if (first) return <Navigate to={`/rigs/${first.id}/margins`} replace />;
   return rigs.data ? <Welcome /> : null;
 }
@@ -54,19 +55,64 @@ function Desk() {
       weighIn={wanted}
       look={look}
       waiting={null}
-      failed={(error) => (
-        <Plain title="This rig cannot be shown">
-          {error.message}{" "}
-          <a className="underline" href="/">
-            To the rigs
-          </a>
-        </Plain>
-      )}
+      failed={(error) => <CannotBeShown id={id} error={error} />}
     >
       <Shell place={known.id}>
         <Suspense>{placeOf(known.id)}</Suspense>
       </Shell>
     </DeskProvider>
+  );
+}
+
+/** A rig that does not open: why, what can be saved of it, and the way to the others. */
+function CannotBeShown({ id, error }: { id: string; error: Error }) {
+  const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [asked, setAsked] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const damaged = error instanceof RequestFailed && error.problem?.code === "damaged";
+  const others = (rigs.data ?? []).filter((each) => each.id !== id && !each.damaged);
+  const remove = () =>
+    api.remove(id).then(
+      async () => {
+        await queries.invalidateQueries({ queryKey: ["rigs"] });
+        navigate("/");
+      },
+      (failed: Error) => setProblem(failed.message),
+    );
+  return (
+    <main className="mx-auto max-w-2xl p-6">
+      <h1 className="font-cond text-[30px] font-semibold">This rig cannot be shown</h1>
+      <p className="mt-2 text-[17px] leading-snug">{error.message}</p>
+      {damaged && (
+        <div className="mt-4 flex flex-wrap gap-3">
+          <Button onClick={() => void download(`/rigs/${id}/raw`, "exporting")}>Export it as it is</Button>
+          <Button onClick={() => (asked ? void remove() : setAsked(true))}>
+            {asked ? "Delete it: it is off the list then" : "Delete it"}
+          </Button>
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="mt-3 border-l-4 border-ink pl-2 font-semibold">
+          {problem}
+        </p>
+      )}
+      {others.length > 0 && (
+        <>
+          <h2 className="mt-6 font-cond text-[22px] font-semibold">Your other rigs are not affected</h2>
+          <ul>
+            {others.map((each) => (
+              <li key={each.id}>
+                <Link className="inline-block py-2 text-[17px] underline" to={`/rigs/${each.id}/margins`}>
+                  {each.name || "a rig"}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </main>
   );
 }
 

@@ -1,7 +1,8 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
-import { useDesk, useSaving } from "../api/useSheet";
+import { useAside, useDesk, useSaving } from "../api/useSheet";
 import { GlossaryProvider } from "../ui/Glossary";
+import { NotSaved } from "../ui/NotSaved";
 import { RigMenu, WeighInMenu } from "./menus";
 import { PLACES, type Place } from "./places";
 import { Shortcuts, useShortcuts } from "./shortcuts";
@@ -49,6 +50,8 @@ export function Shell({ place, children }: { place: Place; children: ReactNode }
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <Header onHelp={() => setHelp(true)} />
         <main className="relative min-h-0 flex-1 overflow-y-auto">
+          <StorageFault />
+          <NotSaved />
           <GlossaryProvider>{children}</GlossaryProvider>
         </main>
       </div>
@@ -110,6 +113,18 @@ function Header({ onHelp }: { onHelp: () => void }) {
   );
 }
 
+/** What the disk or the database refuses, across the page; what is typed waits in this browser meanwhile. */
+function StorageFault() {
+  const saving = useSaving();
+  if (saving.state !== "waiting") return null;
+  return (
+    <p role="alert" className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[15px] leading-snug lg:px-6">
+      <span className="font-semibold">Not saved yet.</span> {saving.why} What you type is kept in this browser and sent
+      as soon as it can be.
+    </p>
+  );
+}
+
 function Arrow({ back = false }: { back?: boolean }) {
   return (
     <svg width="20" height="16" viewBox="0 0 20 16" aria-hidden="true" className={back ? "-scale-x-100" : ""}>
@@ -120,6 +135,14 @@ function Arrow({ back = false }: { back?: boolean }) {
 
 function SavedMark({ saving }: { saving: ReturnType<typeof useSaving> }) {
   const look = "font-cond text-[15px] leading-tight";
+  const aside = useAside().length;
+  if (aside && saving.state === "saved") {
+    return (
+      <span role="status" className={`${look} border-l-4 border-ink pl-2 font-semibold`}>
+        {aside} not saved
+      </span>
+    );
+  }
   switch (saving.state) {
     case "saved":
       return (

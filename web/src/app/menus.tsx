@@ -44,7 +44,10 @@ export function RigMenu() {
         <MenuBody>
           {rigs.data?.map((each) => (
             <MenuItem key={each.id} marked={each.id === sheet.id} onSelect={() => navigate(`/rigs/${each.id}/margins`)}>
-              <span className="max-w-[70vw] truncate">{each.name || "Unnamed rig"}</span>
+              <span className="max-w-[70vw] truncate">
+                {each.name || "Unnamed rig"}
+                {each.damaged && " (damaged)"}
+              </span>
             </MenuItem>
           ))}
           <MenuRule />

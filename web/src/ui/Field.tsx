@@ -3,6 +3,7 @@ import { flushSync } from "react-dom";
 import { useDesk } from "../api/useSheet";
 import { at, atRest, inHand } from "../format";
 import { TermMark } from "./Glossary";
+import { NotSavedHere } from "./NotSaved";
 import { SourceTag } from "./SourceTag";
 
 /** Everything a field on a path needs: what it shows, what is wrong, and what to do as it is typed in. */
@@ -115,6 +116,7 @@ export function Field(props: {
         </div>
         {sourced && <SourceTag path={path} label={label} />}
       </div>
+      <NotSavedHere path={path} />
       {!said &&
         beside.map((each) => (
           <p

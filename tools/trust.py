@@ -1,0 +1,259 @@
+"""Tries to lose, break and hang Noxel, and prints what came of it: ``make trust``, or ``python -m tools.trust --seed 7``."""
+
+import argparse
+import json
+import logging
+import os
+import random
+import shutil
+import sqlite3
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from contextlib import closing, suppress
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from tests.api.stand import client_of
+from tests.truth import CASES, case, rig_of
+
+from noxel.core.editing import Change, apply_changes
+from noxel.errors import NoxelError
+from noxel.store.database import Database
+from noxel.store.keep import backup, restore
+from noxel.store.rigs import Rigs
+from tools.fuzz import NASTY_TEXTS, Fuzz
+from tools.stage import a_folder
+from tools.syncs import SyncCount
+
+SLOW = 2.0
+"""An answer that takes longer counts as a hang. [s]"""
+_WRITER = """
+import sys
+from pathlib import Path
+from noxel.core.editing import Change, apply_changes
+from noxel.store.database import Database
+from noxel.store.rigs import Rigs
+rigs = Rigs(Database(Path(sys.argv[1])))
+rig = rigs.list()[0].id
+for number in range(int(sys.argv[2]), 10**9):
+    both = [Change("name", f"name {number}"), Change("vehicle.name", f"name {number}")]
+    rigs.change(rig, "names", lambda document: apply_changes(document, both).document)
+    print(number, flush=True)
+"""
+
+
+@dataclass
+class Outcome:
+    """What a trial did, and how often something was lost, or was broken, or hung."""
+
+    load: str
+    lost: int = 0
+    broken: int = 0
+    hangs: int = 0
+    note: str = ""
+
+
+def calls(folder: Path, lot: random.Random, count: int) -> Outcome:
+    """Random calls over the OpenAPI document: no server error, no answer over two seconds, every rig opens afterwards."""
+    found = Outcome(f"{count:,} calls")
+    database = Database(folder / "calls.db")
+    client = client_of(database)
+    fuzz = Fuzz(client.app.openapi(), lot)  # type: ignore[attr-defined]
+    for each in sorted(CASES.glob("check--*.json"))[:8]:
+        fuzz.known.append(client.post("/api/rigs/import", json=case(each.stem)["file"]).json()["id"])
+    for method, path, query, body in fuzz.calls(count):
+        start = time.monotonic()
+        answer = client.request(method, path, params=query, content=None if body is None else json.dumps(body))
+        if time.monotonic() - start > SLOW:
+            found.hangs += 1
+            found.note = f"{method} {path}"
+        if answer.status_code >= 500:
+            found.broken += 1
+            found.note = f"{method} {path} {query} {str(body)[:200]}"
+        if answer.status_code == 201 and "/rigs" in path and len(fuzz.known) < 40 and "id" in answer.json():
+            fuzz.known.append(answer.json()["id"])
+    for listed in client.get("/api/rigs").json():
+        found.broken += client.get(f"/api/rigs/{listed['id']}").status_code != 200
+    client.delete("/api/live")
+    database.close()
+    return found
+
+
+def kills(folder: Path, lot: random.Random, count: int) -> Outcome:
+    """A writer killed in the middle, over and over: each acknowledged step is there, each step is whole."""
+    path, found, saved = folder / "kills.db", Outcome(f"{count} kills"), 0
+    with closing(Database(path)) as database:
+        rig = Rigs(database).add(rig_of("check--three-passes"))
+    for _ in range(count):
+        call = [sys.executable, "-c", _WRITER, str(path), str(saved + 1)]
+        with subprocess.Popen(call, stdout=subprocess.PIPE, text=True) as writer:
+            stdout, least = writer.stdout, saved + lot.randint(1, 12)
+            while stdout and saved < least:
+                saved = int(stdout.readline())
+            writer.kill()
+            saved = max([saved, *(int(line) for line in (stdout or ()) if line.endswith("\n"))])
+        with closing(sqlite3.connect(path)) as connection:
+            found.broken += connection.execute("PRAGMA integrity_check").fetchone() != ("ok",)
+        with closing(Database(path)) as database:
+            document = Rigs(database).open(rig).document
+        there = int(document["name"].split()[1])
+        found.lost += there < saved
+        found.broken += document["name"] != document["vehicle"]["name"]
+        saved = there
+    found.load += f", {saved:,} saves"
+    return found
+
+
+def syncs(folder: Path, _lot: random.Random, count: int) -> Outcome:
+    """Saves that were acknowledged before the log was brought to the disk."""
+    found = Outcome(f"{count} saves")
+    with closing(Database(folder / "syncs.db")) as database:
+        rigs = Rigs(database)
+        rig = rigs.add(rig_of("check--three-passes"))
+        pooled = database.engine.raw_connection()
+        connection: Any = pooled.driver_connection
+        pooled.close()
+        counter = SyncCount(connection)
+        for number in range(count):
+            before, change = counter.count, [Change("name", f"name {number}")]
+            rigs.change(rig, "name", lambda document, change=change: apply_changes(document, change).document)  # type: ignore[misc]
+            found.lost += counter.count == before
+        found.note = f"{counter.count} syncs"
+    return found
+
+
+def two_clients(folder: Path, lot: random.Random, count: int) -> Outcome:
+    """Two pages type in turn into their own and each other's fields, undo now and then: the rig is what a model says."""
+    found = Outcome(f"{count} steps")
+    database = Database(folder / "two.db")
+    clients = [client_of(database), client_of(database)]
+    rig = clients[0].post("/api/rigs/import", json=rig_of("check--three-passes")).json()["id"]
+    fields = (
+        "vehicle.ratings.gvwr",
+        "vehicle.ratings.gcwr",
+        "trailer.ratings.gvwr",
+        "hitch.weight",
+        "weigh_ins[0].passes[0].readings.rear",
+    )
+    first = clients[0].get(f"/api/rigs/{rig}").json()["rig"]
+
+    def value(document: Any, path: str) -> Any:
+        for part in path.replace("[", ".").replace("]", "").split("."):
+            document = document[int(part) if part.isdecimal() else part]
+        return document
+
+    history: list[dict[str, Any]] = [{path: value(first, path) for path in fields}]
+    for number in range(count):
+        client = lot.choice(clients)
+        if lot.random() < 0.2 and len(history) > 1:
+            client.post(f"/api/rigs/{rig}/undo")
+            history.pop()
+        else:
+            path, figure = lot.choice(fields), 1000 + lot.randint(0, 3000) * 2 + number % 2
+            change = {"changes": [{"path": path, "text": str(figure)}], "what": path, "gesture": f"g{number}"}
+            client.patch(f"/api/rigs/{rig}", json=change)
+            if figure != history[-1][path]:
+                history.append({**history[-1], path: figure})
+        there = lot.choice(clients).get(f"/api/rigs/{rig}").json()["rig"]
+        found.lost += {path: value(there, path) for path in fields} != history[-1]
+    database.close()
+    return found
+
+
+def faults(folder: Path, _lot: random.Random, count: int) -> Outcome:
+    """A disk that is full, on a small mount of its own: refused in words, nothing half done, and all well with room again."""
+    small, count = folder / "small", max(count, 300)  # fewer do not fill it
+    small.mkdir()
+    mount = shutil.which("mount")
+    if (
+        os.geteuid() != 0
+        or not mount
+        or subprocess.run([mount, "-t", "tmpfs", "-o", "size=1m", "tmpfs", small], check=False).returncode
+    ):
+        return Outcome("0 writes", note="skipped: this machine allows no mount")
+    found = Outcome(f"{count} writes on a disk of 1 MB")
+    try:
+        with closing(Database(small / "noxel.db")) as database:
+            client = client_of(database)
+            rig = client.post("/api/rigs/import", json=rig_of("check--three-passes")).json()["id"]
+            kept, refused = "", 0
+            for number in range(count):
+                note = f"{number} " + "x" * 3900
+                answer = client.patch(f"/api/rigs/{rig}", json={"changes": [{"path": "note", "text": note}]})
+                if answer.status_code == 200:
+                    kept = note
+                else:
+                    refused += 1
+                    found.broken += answer.status_code != 507
+                found.lost += client.get(f"/api/rigs/{rig}").json()["rig"].get("note", "") != kept
+            found.note = f"{refused} refused in words"
+            found.broken += refused == 0
+    finally:
+        subprocess.run(["umount", small], check=False)
+    return found
+
+
+def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
+    """Hostile files: rig files, logbooks, lists, backups cut short or overwritten; all of each or nothing."""
+    found = Outcome(f"{count} files")
+    path = folder / "imports.db"
+    database = Database(path)
+    client = client_of(database)
+    rig = client.post("/api/rigs/import", json=rig_of("check--three-passes")).json()["id"]
+    sound = json.dumps(rig_of("check--kilograms")).encode()
+    copy = folder / "sound.db"
+    backup(path, copy)
+    before = client.get(f"/api/rigs/{rig}/file").content
+    for number in range(count):
+        data = bytearray(lot.choice((sound, copy.read_bytes())))
+        for _ in range(lot.randint(1, 20)):
+            data[lot.randrange(len(data))] = lot.randrange(256)
+        data = data[: lot.randint(0, len(data))] if lot.random() < 0.4 else data
+        there = len(client.get("/api/rigs").json())
+        for address in ("/api/rigs/import", "/api/logbook"):
+            answer = client.post(address, content=bytes(data))
+            found.broken += answer.status_code >= 500
+            there += answer.status_code == 201 and address.endswith("import")
+        found.lost += len(client.get("/api/rigs").json()) != there
+        line = ";".join(lot.choice(NASTY_TEXTS[:-2]) for _ in range(4))
+        for address in ("items", "tickets"):
+            found.broken += (
+                client.post(f"/api/rigs/{rig}/{address}/preview", json={"text": f"{line}\n{line}"}).status_code >= 500
+            )
+        (folder / "hostile.db").write_bytes(bytes(data))
+        target = folder / f"target-{number % 2}.db"
+        with suppress(NoxelError):
+            restore(folder / "hostile.db", target)
+    found.lost += client.get(f"/api/rigs/{rig}/file").content != before
+    database.close()
+    return found
+
+
+TRIALS: tuple[tuple[str, Callable[[Path, random.Random, int], Outcome], int], ...] = (
+    ("random calls", calls, 10_000), ("kill -9 while saving", kills, 200), ("saves brought to the disk", syncs, 200),
+    ("two clients against a model", two_clients, 500), ("a full disk", faults, 300), ("hostile imports", imports, 300),
+)  # fmt: skip
+
+
+def main() -> int:
+    """Run every trial; 0 only when nothing was lost, broken or hung."""
+    parser = argparse.ArgumentParser(prog="make trust", description=__doc__)
+    parser.add_argument("--seed", type=int, default=2026)
+    parser.add_argument("--scale", type=float, default=1.0, help="how much of the usual load (1: all of it)")
+    options = parser.parse_args()
+    logging.getLogger("noxel").setLevel(logging.CRITICAL)
+    bad = 0
+    print(f"{'test':<28} {'load':<28} {'lost':>5} {'broken':>7} {'hangs':>6}")
+    for name, trial, load in TRIALS:
+        with a_folder() as folder:
+            got = trial(folder, random.Random(options.seed), max(1, int(load * options.scale)))
+        print(f"{name:<28} {got.load:<28} {got.lost:>5} {got.broken:>7} {got.hangs:>6}  {got.note}", flush=True)
+        bad += got.lost + got.broken + got.hangs
+    return 1 if bad else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
