@@ -91,7 +91,7 @@ class CommandLine(unittest.TestCase):
                 database.close()
                 status, out = self.said("restore", "--data", str(data), str(copy))
                 self.assertEqual(status, 0, out)
-                self.assertIn("What was there is kept as noxel.before-restore-1.db.", out)
+                self.assertRegex(out, r"What was there is kept in .*noxel\.before-\d{4}-\d\d-\d\d-\d{6}\.")
                 restored = Database(data / "noxel.db")
                 self.assertEqual([each.name for each in Rigs(restored).list()], [rig_of("check--three-passes")["name"]])
                 restored.close()

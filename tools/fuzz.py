@@ -98,7 +98,7 @@ class Fuzz:
                     wanted = self.lot.choice(self.known) if self.known and self.lot.random() < 0.85 else str(made)[:400] or "x"
                     path = path.replace("{" + each["name"] + "}", quote(wanted, safe="", errors="replace"))
                 elif each["in"] == "query" and (each.get("required") or self.lot.random() < 0.6):
-                    query[each["name"]] = made if isinstance(made, list) else _plain(made)
+                    query[each["name"]] = [_plain(one) for one in made] if isinstance(made, list) else _plain(made)
             body = None
             if "requestBody" in operation:
                 content = operation["requestBody"]["content"]["application/json"]["schema"]

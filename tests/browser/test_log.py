@@ -71,6 +71,7 @@ class TheLog(OnStage):
 
     def test_tickets_from_a_spreadsheet(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
+        expect(page.locator("[data-series]").first).to_be_visible()
         page.get_by_role("button", name="Tickets from a spreadsheet").click()
         table = "date;scale;setup;bars;front;rear;trailer\n3/4/2025;Tern Island;hitched;{bars};2.980,5;3700;5800\n"
         page.get_by_label("The list").fill(table.format(bars="up"))

@@ -125,7 +125,7 @@ def backup(source: Path, target: Path) -> None:
         raise InputError(f"{target} is there already; a backup overwrites nothing.")
     part = target.with_name(target.name + ".part")
     try:
-        private_folder(target.parent)
+        target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
         os.close(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600))
         with closing(_read_only(source)) as live, closing(sqlite3.connect(part)) as copy:
             live.backup(copy)

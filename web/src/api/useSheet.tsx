@@ -75,11 +75,11 @@ export function DeskProvider(props: {
   const key = useMemo(() => ["sheet", id, weighIn ?? 0], [id, weighIn]);
   const query = useQuery({ queryKey: key, queryFn: () => api.open(id, weighIn), placeholderData: (before) => before });
 
-  /** The newest answer: what is still under way is dropped, and what else is looked at was computed before it. */
+  /** The newest answer: what is still under way, of any weigh-in, was computed before it and is dropped. */
   const keep = useCallback(
     async (sheet: Sheet, at: number | undefined) => {
       const key = ["sheet", id, at ?? 0];
-      await queries.cancelQueries({ queryKey: key });
+      await queries.cancelQueries({ queryKey: ["sheet", id] }); // a first answer under way would not be asked for again
       queries.setQueryData(key, sheet);
       const others = { queryKey: ["sheet", id], predicate: (each: Query) => each.queryKey[2] !== key[2] };
       queries.removeQueries({ ...others, type: "inactive" });

@@ -19,7 +19,8 @@ export function Multiples() {
     placeholderData: keepPreviousData,
   });
   const chart = found.data;
-  if (!chart || chart.numbers.length < 2) return null;
+  if (!chart) return <div aria-hidden="true" className="mt-8 h-[26rem]" />; // what is below stays where it is
+  if (chart.numbers.length < 2) return null;
   const [from, to] = [chart.numbers[0] ?? 1, chart.numbers.at(-1) ?? 1];
   return (
     <section aria-label="Over time" className="mt-8">

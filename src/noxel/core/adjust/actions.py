@@ -1,6 +1,7 @@
 """What may be done to a rig, each with its effort and what it does to the state: items left, moved, swapped, tanks, bars."""
 
 from dataclasses import dataclass, field
+from heapq import nlargest
 
 import numpy as np
 
@@ -18,6 +19,10 @@ _DRAIN = {"fresh": 2.0, "grey": 1.0, "black": 3.0, "hot_water": 3.0}
 
 
 _BARS = 8.0
+
+
+MOST_ITEMS = 150
+"""How many items a search looks at, the heaviest; a light one more or less changes no verdict, and a search must end."""
 
 
 @dataclass(slots=True)
@@ -69,11 +74,17 @@ def _load_actions(rig: RigFile, index: int, load: Load) -> list[Action]:
     return found
 
 
+def considered(rig: RigFile) -> list[int]:
+    """The places in the list of the items that a search looks at: all of them, or the heaviest where there are very many."""
+    placed = [index for index, load in enumerate(rig.loads) if load.kg and load.position is not None]
+    return sorted(nlargest(MOST_ITEMS, placed, key=lambda index: rig.loads[index].kg))
+
+
 def actions(rig: RigFile) -> list[Action]:
     """Everything that the owner allows: items left, moved, put in the other vehicle; tanks drained; bars set."""
     found: list[Action] = []
-    for index, load in enumerate(rig.loads):
-        found += _load_actions(rig, index, load)
+    for index in considered(rig):
+        found += _load_actions(rig, index, rig.loads[index])
     for index, tank in enumerate(rig.tanks):
         cost = _effort_of(tank.effort, _DRAIN.get(tank.fluid))
         level = tank.level(rig.plan.phase)

@@ -1,6 +1,6 @@
 """The programme that finds the least effort: every check a condition on the state, solved by HiGHS through scipy."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -58,6 +58,32 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
     return found
 
 
+class _Lines:
+    """The lines of a sparse matrix, each scaled to its greatest figure: moments and shares stand beside kilograms."""
+
+    def __init__(self, width: int) -> None:
+        self._width = width
+        self._starts: list[int] = [0]
+        self._columns: list[int] = []
+        self._values: list[float] = []
+        self._highs: list[float] = []
+
+    def add(self, entries: Sequence[tuple[int, float]], high: float) -> None:
+        """One more line: its figures by column, and what their sum may be at most."""
+        scale = max([1.0, *(abs(value) for _, value in entries)])
+        self._columns += [column for column, _ in entries]
+        self._values += [value / scale for _, value in entries]
+        self._starts.append(len(self._columns))
+        self._highs.append(high / scale)
+
+    def made(self) -> tuple[Any, Vector]:
+        """The matrix and the highs."""
+        from scipy.sparse import csr_array  # only who asks for proposals waits for scipy
+
+        shape = (len(self._highs), self._width)
+        return csr_array((self._values, self._columns, self._starts), shape=shape), np.array(self._highs)
+
+
 @dataclass(slots=True)
 class Programme:
     """A mixed-integer linear programme over what may be done; ``cuts`` are the sets of switches that were found already.
@@ -82,43 +108,25 @@ class Programme:
                 count += 1
         return count
 
-    def matrix(self, extra: int = 0) -> tuple[Any, Any, Any, Any]:
-        """Constraints as A, low, high, and which columns are switches; ``extra`` columns of slack, one a row."""
+    def matrix(self, extra: int = 0) -> tuple[Any, Vector, Vector, Vector]:
+        """Constraints as a sparse A, highs, and which columns are switches; ``extra`` columns of slack, one a row."""
         count = self.columns()
-        lines, highs = [], []
+        lines = _Lines(count + extra)
         for number, row in enumerate(self.rows):
-            line = np.zeros(count + extra)
-            for act in self.acts:
-                if act.fixed is not None:
-                    line[act.columns["switch"]] = row.coefs @ act.fixed
-                if act.per_unit is not None:
-                    line[act.columns["amount"]] = row.coefs @ act.per_unit
-            if extra and row.check != "bars":
-                line[count + number] = -1.0
-            lines.append(line)
-            highs.append(row.bound - float(row.coefs @ self.state))
+            slack = [(count + number, -1.0)] if extra and row.check != "bars" else []
+            lines.add([*self.effect(row.coefs), *slack], row.bound - float(row.coefs @ self.state))
         for act in self.acts:  # an amount needs its switch
             if act.per_unit is not None:
-                line = np.zeros(count + extra)
-                line[act.columns["amount"]], line[act.columns["switch"]] = 1.0, -act.most
-                lines.append(line)
-                highs.append(0.0)
+                lines.add([(act.columns["amount"], 1.0), (act.columns["switch"], -act.most)], 0.0)
         groups: dict[tuple[str, int], list[int]] = {}
         for act in self.acts:  # one step for each item, not two
             group = ("load", act.index) if act.kind in ("leave", "move", "swap") else (act.kind, act.index)
             groups.setdefault(group, []).append(act.columns["switch"])
-        for switches in [*groups.values()]:
+        for switches in groups.values():
             if len(switches) > 1:
-                line = np.zeros(count + extra)
-                line[switches] = 1.0
-                lines.append(line)
-                highs.append(1.0)
+                lines.add([(switch, 1.0) for switch in switches], 1.0)
         for cut in self.cuts:  # another set of steps than those found, and not one with more on top
-            line = np.zeros(count + extra)
-            for position in cut:
-                line[self.acts[position].columns["switch"]] = 1.0
-            lines.append(line)
-            highs.append(len(cut) - 1.0)
+            lines.add([(self.acts[position].columns["switch"], 1.0) for position in cut], len(cut) - 1.0)
         integrality = np.zeros(count + extra)
         upper = np.full(count + extra, np.inf)
         for position, act in enumerate(self.acts):
@@ -126,7 +134,16 @@ class Programme:
             upper[act.columns["switch"]] = 1.0 if self.only is None or position in self.only else 0.0
             if "amount" in act.columns:
                 upper[act.columns["amount"]] = act.most
-        return np.array(lines).reshape(len(lines), count + extra), np.array(highs), integrality, upper
+        matrix, highs = lines.made()
+        return matrix, highs, integrality, upper
+
+    def effect(self, coefs: Vector) -> Iterator[tuple[int, float]]:
+        """What each column does to a sum over the state, where it does anything."""
+        for act in self.acts:
+            for column, effect in (("switch", act.fixed), ("amount", act.per_unit)):
+                does = float(coefs @ effect) if effect is not None else 0.0
+                if does:
+                    yield act.columns[column], does
 
     def solve(self, cost: Vector | None = None, extra: int = 0, seconds: float = LIMIT_SECONDS) -> Any:
         """The cheapest answer, or None when there is none."""
@@ -135,8 +152,7 @@ class Programme:
         lines, highs, integrality, upper = self.matrix(extra)
         if cost is None:
             cost = self.costs(extra)
-        scale = np.maximum(np.abs(lines).max(axis=1, initial=1.0), 1e-9)  # moments and shares beside kilograms
-        constraint = LinearConstraint(lines / scale[:, None], -np.inf, highs / scale)
+        constraint = LinearConstraint(lines, -np.inf, highs)
         return milp(cost, constraints=constraint, integrality=integrality, bounds=Bounds(0, upper),
                      options={"time_limit": seconds, "mip_rel_gap": 1e-6})  # fmt: skip
 
@@ -161,17 +177,14 @@ def state_after(programme: Programme, values: Vector) -> Vector:
     return state
 
 
-def least_of(programme: Programme, check: str) -> float | None:
+def least_of(programme: Programme, check: str, seconds: float) -> float | None:
     """The least that a check can be brought to, were it the only one."""
     row = next((each for each in programme.rows if each.check == check), None)
     if row is None:
         return None
     alone = Programme(programme.state, programme.acts, [each for each in programme.rows if each.check == "bars"])
     cost = np.zeros(alone.columns())
-    for act in alone.acts:
-        if act.fixed is not None:
-            cost[act.columns["switch"]] = row.coefs @ act.fixed
-        if act.per_unit is not None:
-            cost[act.columns["amount"]] = row.coefs @ act.per_unit
-    found = alone.solve(cost)
+    for column, does in alone.effect(row.coefs):
+        cost[column] = does
+    found = alone.solve(cost, seconds=seconds)
     return float(row.coefs @ programme.state) + float(found.fun) if found.x is not None else None

@@ -1,6 +1,6 @@
 """Proposals: the least effort that brings every check within its limit at once, or the proof that nothing allowed can.
 
-What may be done (:mod:`noxel.core.actions`) is chosen by a programme over the rig's state (:mod:`noxel.core.programme`).
+What may be done (:mod:`noxel.core.adjust.actions`) is chosen by a programme over the rig's state (:mod:`noxel.core.adjust.milp`).
 """
 
 import math
@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from noxel.core.adjust.actions import actions, most_restoration
+from noxel.core.adjust.actions import MOST_ITEMS, actions, considered, most_restoration
 from noxel.core.adjust.baseline import Baseline
 from noxel.core.adjust.linear_model import MOMENT, TONGUE, Vector, state_of
 from noxel.core.adjust.milp import LIMIT_SECONDS, Programme, conditions, least_of, state_after
@@ -180,7 +180,7 @@ def _summary(base: Baseline, before: Sequence[Checked], after: Sequence[Checked]
     return ", ".join(parts)
 
 
-def _unmet(base: Baseline, programme: Programme, rows: Sequence[Checked]) -> tuple[list[Unmet], list[str]]:
+def _unmet(base: Baseline, programme: Programme, rows: Sequence[Checked], seconds: float) -> tuple[list[Unmet], list[str]]:
     """Which limits cannot be met together at the least shortfall, and the best that everything allowed does for each alone."""
     factor, unit = KG[base.rig.units.mass], base.rig.units.mass
     count = len(programme.rows)
@@ -190,7 +190,7 @@ def _unmet(base: Baseline, programme: Programme, rows: Sequence[Checked]) -> tup
         cost[offset + number] = 1.0 / max(abs(row.bound), 1.0)
     cost[:offset] = 1e-9
     relaxed = Programme(programme.state, programme.acts, programme.rows)
-    found = relaxed.solve(cost, count)
+    found = relaxed.solve(cost, count, seconds / 2)
     if found.x is None:
         return [], []
     unmet, proof, seen = [], [], set()
@@ -201,14 +201,14 @@ def _unmet(base: Baseline, programme: Programme, rows: Sequence[Checked]) -> tup
         seen.add(row.check)
         label = check_label(base.rig, row.check)
         if row.check == "tongue.share":
-            says = f"{label} cannot be importedto its range with what may be moved."
+            says = f"{label} cannot be brought into its range with what may be moved."
             unmet.append(Unmet(check=row.check, label=label, short=0.0, says=f"{says} {_kind_of_change(base.rig, row.check)}"))
             continue
         says = f"{label}: {print_mass(short, unit)} too much at best. {_kind_of_change(base.rig, row.check)}"
         unmet.append(Unmet(check=row.check, label=label, short=short / factor, says=says))
     for each in unmet:
         if each.check != "tongue.share":
-            least = least_of(programme, each.check)
+            least = least_of(programme, each.check, seconds / 2 / len(unmet))
             limit = next((row.limit.kg for row in rows if row.id == each.check and row.limit), None)
             if least is not None and limit is not None:
                 verb = "still above" if least > limit else "within by itself; it is the other limits that do not let it be"
@@ -271,15 +271,17 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
             pool.append(candidate)
         programme.cuts.append(_switches(programme, answer.x))
     found = [proposal for _, proposal in sorted(pool, key=lambda each: each[0])[:SLOTS]]
+    left_out = sum(1 for load in base.rig.loads if load.kg and load.position is not None) - len(considered(base.rig))
+    heaviest = f" Only the {MOST_ITEMS} heaviest items were looked at." if left_out else ""
     movable = len({(act.kind in ("leave", "move", "swap"), act.index) for act in acts if act.kind != "bars"})
     if found:
         return Proposals(needed=True, proposals=found, unmet=[], proof=[], movable=movable, given_up=given_up,
-                        says="Easiest first; each was checked again like a weighing.")  # fmt: skip
+                        says=f"Easiest first; each was checked again like a weighing.{heaviest}")  # fmt: skip
     if not acts:
         return Proposals(needed=True, proposals=[], unmet=[], proof=[], movable=0, given_up=False,
                         says="Nothing may be moved: list items with their places, add tanks, or allow more below.")  # fmt: skip
     programme.cuts.clear()
-    unmet, proof = _unmet(base, programme, before)
+    unmet, proof = _unmet(base, programme, before, seconds / 2)
     return Proposals(needed=True, proposals=[], unmet=unmet, proof=proof, movable=movable, given_up=given_up,
-                    says="The search was given up before an answer." if given_up
-                    else "Nothing that is allowed brings every check right.")  # fmt: skip
+                    says=("The search was given up before an answer." if given_up
+                          else "Nothing that is allowed brings every check right.") + heaviest)  # fmt: skip

@@ -7,14 +7,24 @@ from noxel.core.mechanics import statics
 from noxel.core.mechanics.added_since import added_loads
 from noxel.core.mechanics.calibrate import calibrate
 from noxel.core.mechanics.lengths import in_the_rigs_unit, lever_lengths, rounded_length
-from noxel.core.mechanics.listed import anything_listed, hitch_mass, in_phase, in_tank, items_kg, listed, listed_now, load_place
+from noxel.core.mechanics.listed import (
+    anything_listed,
+    gathered,
+    hitch_mass,
+    in_phase,
+    in_tank,
+    items_kg,
+    listed,
+    listed_now,
+    load_place,
+)
 from noxel.core.mechanics.pass_loads import SAME, PassLoads, describe_pass, reading_words
 from noxel.core.mechanics.plan_from_weigh_in import plan_from_weigh_in
 from noxel.core.mechanics.predict import Predicted, Solo, overhang, predict, predict_known, predict_solo
 from noxel.core.mechanics.predicted import GROUPS, predicted_weighing, shifted_weighing
 from noxel.core.mechanics.sources import BASE_OFF, OFF, entered, source_at
 from noxel.core.mechanics.statics import ball_load_transfer, item_on_tongue, length_from_move
-from noxel.core.mechanics.uncertainty import PLACE_OFF, change_uncertainty, uncertainty
+from noxel.core.mechanics.uncertainty import PLACE_OFF, change_uncertainty, spread_of_loads, uncertainty
 from noxel.core.mechanics.ways import Expected, Knowledge, Way, between, curb_by_placard, curb_entered, expect
 from noxel.core.mechanics.weighing import Candidate, TongueSource, Weighing, weigh
 
@@ -44,6 +54,7 @@ __all__ = [
     "describe_pass",
     "entered",
     "expect",
+    "gathered",
     "hitch_mass",
     "in_phase",
     "in_tank",
@@ -65,6 +76,7 @@ __all__ = [
     "rounded_length",
     "shifted_weighing",
     "source_at",
+    "spread_of_loads",
     "statics",
     "uncertainty",
     "weigh",

@@ -102,6 +102,21 @@ def anything_listed(rig: RigFile, on: Side) -> bool:
     )
 
 
+def gathered(rig: RigFile) -> RigFile:
+    """The rig with all that is listed on one side as one item where it lies on average: every prediction is the same.
+
+    Only where every item that comes along has its place.
+    """
+    made = []
+    for on in ("vehicle", "trailer"):
+        placed = [(load.kg, load.position.m) for load in rig.loads if load.on == on and load.position and load.kg]
+        kg = sum(mass for mass, _ in placed)
+        if kg:
+            centre = sum(mass * x for mass, x in placed) / kg
+            made.append(Load.model_validate({"on": on, "mass": f"{kg:.9f} kg", "position": f"{centre:.9f} m"}))
+    return rig.model_copy(update={"loads": tuple(made)})
+
+
 def in_phase(rig: RigFile, phase: Phase) -> RigFile:
     """The rig with its plan looked at in another phase of the trip."""
     return rig.model_copy(update={"plan": rig.plan.model_copy(update={"phase": phase})})

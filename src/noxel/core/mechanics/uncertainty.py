@@ -19,6 +19,8 @@ PLACE_OFF = 0.3
 
 _Vector = tuple[float, float, float, float]
 """One cause's effect on front solo, rear solo, trailer gross and tongue. [kg]"""
+_OF_VEHICLE, _OF_TRAILER = (0, 1, 4), (7, 8, 9)
+"""Where the pairs within the vehicle, and within the trailer, are among :data:`_PAIRS`."""
 _PAIRS = ((0, 0), (0, 1), (0, 2), (0, 3), (1, 1), (1, 2), (1, 3), (2, 2), (2, 3), (3, 3))
 
 
@@ -59,8 +61,15 @@ class _Spread:
 
     def item(self, on: str, kg: float, off: float, place: float) -> None:
         """The mass of an item may be off, and its place."""
-        self.add(self.effect(on, off, place))
-        self.add(self.shift(on, kg, PLACE_OFF))
+        one, other, _, _ = self.effect(on, off, place) if on == "vehicle" else (*self.effect(on, off, place)[2:], 0, 0)
+        moved = self.shift(on, kg, PLACE_OFF)
+        first, second = (moved[0], moved[1]) if on == "vehicle" else (moved[2], moved[3])
+        for index, product in zip(
+            _OF_VEHICLE if on == "vehicle" else _OF_TRAILER,
+            (one * one + first * first, one * other + first * second, other * other + second * second),
+            strict=True,
+        ):  # an item loads one side only
+            self.c[index] += product
 
     def pm(self, f: float, r: float, g: float, t: float) -> float:
         """The ± of a linear combination of the four."""
@@ -94,7 +103,17 @@ class _Spread:
         }
 
 
-def uncertainty(rig: RigFile, found: Mapping[str, float]) -> dict[str, float]:
+def spread_of_loads(rig: RigFile) -> tuple[float, ...]:
+    """The part of the covariances that the listed items bring, for :func:`uncertainty`; the same in every phase of a trip. [kg²]"""
+    spread = _Spread(rig)
+    if spread.a:
+        for index, load in enumerate(rig.loads):
+            if load.position is not None and load.kg:
+                spread.item(load.on, load.kg, load_off(rig, index, load), load.position.m)
+    return tuple(spread.c)
+
+
+def uncertainty(rig: RigFile, found: Mapping[str, float], loads: tuple[float, ...] | None = None) -> dict[str, float]:
     """The ± of every predicted figure.
 
     Parameters
@@ -103,6 +122,8 @@ def uncertainty(rig: RigFile, found: Mapping[str, float]) -> dict[str, float]:
         As it was predicted.
     found : mapping
         The prediction (:func:`noxel.core.mechanics.predict`).
+    loads : tuple of float or None
+        :func:`spread_of_loads`, where it is known already.
 
     Returns
     -------
@@ -126,9 +147,7 @@ def uncertainty(rig: RigFile, found: Mapping[str, float]) -> dict[str, float]:
         else:
             spread.base("trailer.dry_weight", trailer.dry_weight, 2)
             spread.base("trailer.dry_tongue", trailer.dry_tongue, 3)
-    for index, load in enumerate(rig.loads):
-        if load.position is not None and load.kg:
-            spread.item(load.on, load.kg, load_off(rig, index, load), load.position.m)
+    spread.c = [own + more for own, more in zip(spread.c, loads or spread_of_loads(rig), strict=True)]
     for tank in rig.tanks:
         if tank.position is not None:
             spread.item(tank.on, abs(in_tank(rig, tank)), tank.full_kg() * LEVEL_OFF, tank.position.m)

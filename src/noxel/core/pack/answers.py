@@ -1,5 +1,7 @@
 """What the load plan answers with. Masses are in the rig file's unit, unrounded; shares are fractions."""
 
+from dataclasses import dataclass
+
 from noxel.core.limits import Verdict
 from noxel.core.wording import Answer, Headline, Shaped
 
@@ -11,7 +13,8 @@ class MissingFigure(Answer):
     message: str
 
 
-class ItemEffect(Answer):
+@dataclass(slots=True, kw_only=True)
+class ItemEffect:
     """What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
 
     ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the drawing; ``takes`` says of which

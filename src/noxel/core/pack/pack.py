@@ -3,7 +3,8 @@
 A prediction is as good as the weights typed into it: its ± says how good that is, and it never replaces a weighing.
 """
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from operator import attrgetter
 
 from noxel.core.limits import Checked, Verdict, binding, doubts, foresee, payload_limit, run_checks, tightest_first, verdict
 from noxel.core.mechanics import (
@@ -11,12 +12,14 @@ from noxel.core.mechanics import (
     Weighing,
     calibrate,
     expect,
+    gathered,
     in_phase,
     items_kg,
     overhang,
     predict,
     predict_known,
     predicted_weighing,
+    spread_of_loads,
     statics,
     uncertainty,
     weigh,
@@ -45,25 +48,19 @@ def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
     a = geometry.wheelbase.m if geometry.wheelbase else None
     b = overhang(rig)
     length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else None
+    unit = to.mass
     found = []
     for index, load in enumerate(rig.loads):
-        mass = load.kg
-        front = rear = tongue = axles = None
-        if load.on == "vehicle" and a and load.position is not None:
-            change = statics.split_item(mass, load.position.m, a)
-            front, rear = change.front, change.rear
-        elif load.on == "trailer" and a and b is not None and length and load.position is not None:
-            tongue = statics.item_on_tongue(mass, load.position.m, length)
-            change = statics.ball_load_transfer(tongue, b, a)
-            front, rear, axles = change.front, change.rear, mass - tongue
-        parts = {"mass": mass, "front": front, "rear": rear, "tongue": tongue, "trailer_axles": axles}
-        found.append(
-            ItemEffect(
-                index=index,
-                metres=load.position.m if load.position else None,
-                **{key: None if kg is None else kg / to.mass for key, kg in parts.items()},
-            )
-        )
+        mass, place = load.kg / unit, load.position.m if load.position else None
+        effect = ItemEffect(index=index, metres=place, mass=mass, front=None, rear=None, tongue=None, trailer_axles=None)
+        if load.on == "vehicle" and a and place is not None:
+            change = statics.split_item(mass, place, a)
+            effect.front, effect.rear = change.front, change.rear
+        elif load.on == "trailer" and a and b is not None and length and place is not None:
+            effect.tongue = statics.item_on_tongue(mass, place, length)
+            change = statics.ball_load_transfer(effect.tongue, b, a)
+            effect.front, effect.rear, effect.trailer_axles = change.front, change.rear, mass - effect.tongue
+        found.append(effect)
     return found
 
 
@@ -126,26 +123,23 @@ _SLOPES: Mapping[str, tuple[str, str]] = {  # what an item in the vehicle, and o
 }  # fmt: skip
 
 
-def _with_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Printer) -> list[ItemEffect]:
+def _say_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Printer) -> None:
     """Say of each item of which limit's room it takes the largest share; the room is what the limit leaves to all items."""
-
-    def adds(item: ItemEffect, check: str) -> float:
-        vehicle, trailer = _SLOPES[check]
-        name = vehicle if rig.loads[item.index].on == "vehicle" else trailer
-        return (getattr(item, name) or 0.0) if name else 0.0
-
-    rooms = []
+    sides = [[item for item in items if rig.loads[item.index].on == on] for on in ("vehicle", "trailer")]
+    rooms: list[list[tuple[Callable[[ItemEffect], float | None], float, str]]] = [[], []]
     for row in rows:
-        if row.id in _SLOPES and row.limit and row.actual and not row.limit.worked_out:
-            room = (row.cushion * row.limit.kg - row.actual.value) / to.mass + sum(adds(item, row.id) for item in items)
-            if room > 0:
-                rooms.append((row.id, room))
-    made = []
-    for item in items:
-        share, check = max(((adds(item, check) / room, check) for check, room in rooms), default=(0.0, ""))
-        said = f"{share * 100:.0f} % of the room of {lower_first(check_label(rig, check))}" if share >= 0.005 else None
-        made.append(item.model_copy(update={"takes": said}))
-    return made
+        if row.id not in _SLOPES or not row.limit or not row.actual or row.limit.worked_out:
+            continue
+        adds = [attrgetter(name) if name else None for name in _SLOPES[row.id]]
+        taken = sum(add(item) or 0.0 for add, side in zip(adds, sides, strict=True) if add for item in side)
+        room = (row.cushion * row.limit.kg - row.actual.value) / to.mass + taken
+        for add, found in zip(adds, rooms, strict=True):
+            if add and room > 0:
+                found.append((add, room, lower_first(check_label(rig, row.id))))
+    for side, found in zip(sides, rooms, strict=True):
+        for item in side:
+            share, label = max((((add(item) or 0.0) / room, label) for add, room, label in found), default=(0.0, ""))
+            item.takes = f"{share * 100:.0f} % of the room of {label}" if share >= 0.005 else None
 
 
 def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:
@@ -160,10 +154,11 @@ def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:
 _SEVERITY: Mapping[Verdict, int] = {"stop": 3, "incomplete": 2, "caution": 1, "within": 0}
 
 
-def _phases(rig: RigFile) -> list[PhaseAnswer]:
-    """Every phase as predicted; nothing when no tank changes on the way."""
+def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
+    """Every phase as predicted; nothing when no tank changes on the way. ``loads`` is :func:`spread_of_loads`."""
     if not rig.tanks:
         return []
+    rig = gathered(rig)
     found: list[tuple[Phase, Verdict, str, float]] = []
     judged: dict[tuple[float, ...], tuple[Verdict, str, float]] = {}
     for phase in PHASES:
@@ -172,7 +167,7 @@ def _phases(rig: RigFile) -> list[PhaseAnswer]:
             found.append((phase, *judged[levels]))
             continue
         seen = in_phase(rig, phase)
-        rows = _predicted_rows(seen, dict(predict(seen)))
+        rows = _predicted_rows(seen, dict(predict(seen)), loads)
         bind = binding(rows)
         said = sentences.headline(seen, rows, verdict(rows))
         judged[levels] = (verdict(rows), said.sentence, bind.used or 0.0 if bind else 0.0)
@@ -182,8 +177,8 @@ def _phases(rig: RigFile) -> list[PhaseAnswer]:
             for code, said, sentence, used in found]  # fmt: skip
 
 
-def _predicted_rows(rig: RigFile, found: dict[str, float]) -> list[Checked]:
-    weighing = predicted_weighing(rig, found, uncertainty(rig, found))
+def _predicted_rows(rig: RigFile, found: dict[str, float], loads: tuple[float, ...]) -> list[Checked]:
+    weighing = predicted_weighing(rig, found, uncertainty(rig, found, loads))
     return tightest_first(run_checks(rig, weighing))
 
 
@@ -230,10 +225,13 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     lines, limit = _payload(rig, found, known, to), payload_limit(rig)
     number = weigh_in or len(rig.weigh_ins)
     weighed = weigh(rig, rig.weigh_ins[number - 1] if number else None)
-    rows = _predicted_rows(rig, found) if whole else _expected_rows(rig, known)
+    spread = spread_of_loads(rig)
+    rows = _predicted_rows(rig, found, spread) if whole else _expected_rows(rig, known)
     doubted = doubts(rig, None, Weighing())
     said = verdict(rows, doubted=bool(doubted))
     items = _effects(rig, to)
+    if whole:
+        _say_takes(rig, items, rows, to)
     return PackAnswer(
         missing=[MissingFigure(path=each.path, message=each.message) for each in predicted.missing],
         predicted={key: kg if key == "tongue_share" else kg / to.mass for key, kg in found.items()},
@@ -241,7 +239,7 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         verdict=said,
         headline=sentences.headline(rig, rows, said, doubted=doubted, known=None if whole else known),
         checks=check_answers(rig, rows, to, None if whole else known),
-        items=_with_takes(rig, items, rows, to) if whole else items,
+        items=items,
         payload=lines,
         payload_used=sum(line.mass for line in lines),
         payload_limit=limit.kg / to.mass if limit else None,
@@ -252,9 +250,9 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         tanks=_tanks(rig, to),
         places=usual_places(rig, to),
         phase=rig.plan.phase,
-        phases=_phases(rig) if whole else [],
+        phases=_phases(rig, spread) if whole else [],
         stowage=stowage(rig, found.get("tongue_share")),
-        gap=plan_vs_scale(rig, found, uncertainty(rig, found), weighed) if whole else None,
+        gap=plan_vs_scale(rig, found, uncertainty(rig, found, spread), weighed) if whole else None,
         calibration=_calibration(rig, weighed, to),
         list_complete=rig.plan.trailer_by == "listed",
     )
