@@ -9,6 +9,7 @@ NoxelError                  code                 HTTP  exit
 ├── TooLarge                input.too_large       413   2   more than Noxel reads at once
 ├── NotFound                not_found             404   2   a rig or a weigh-in that is not there
 ├── Conflict                conflict              409   2   a change that no longer fits what is stored
+│   └── FieldConflict       conflict.field        409   2   a figure that another page set meanwhile; says both values
 ├── Damaged                 damaged               409   2   one stored document that cannot be read; the others can
 ├── ScaleError              scale.unreachable     422   2   a live scale that does not answer
 └── StorageFault            storage.*             503   2   the disk or the database refuses; 507 where it is full
@@ -100,6 +101,16 @@ class Conflict(NoxelError):
 
     code = "conflict"
     status = 409
+
+
+class FieldConflict(Conflict):
+    """A figure that another page set meanwhile: a person decides between the two."""
+
+    code = "conflict.field"
+
+    def __init__(self, message: str, problems: Sequence[Problem]) -> None:
+        super().__init__(message)
+        self.problems = tuple(problems)
 
 
 class Damaged(NoxelError):

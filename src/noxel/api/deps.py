@@ -4,7 +4,7 @@ import re
 from typing import Annotated, Any, Literal
 from urllib.parse import quote
 
-from fastapi import APIRouter, Depends, Path, Query, Request, Response
+from fastapi import APIRouter, Depends, Header, Path, Query, Request, Response
 from fastapi.routing import APIRoute
 from pydantic import BaseModel
 
@@ -85,6 +85,11 @@ Looking = Annotated[int | None, Query(ge=1, le=MOST, description="Which weigh-in
 
 
 EquipmentKind = Literal["vehicle", "hitch", "trailer"]
+
+
+PageId = Annotated[
+    str | None, Header(alias="x-noxel-page", max_length=64, description="The page that asks, by an id of its own.")
+]
 
 
 class CreatedId(BaseModel):

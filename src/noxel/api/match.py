@@ -24,7 +24,7 @@ from noxel.core.match import (
 from noxel.core.quantities import KG, MassUnit, read_mass, read_typed
 from noxel.core.rig import RigFile
 from noxel.errors import InputError, NotFound, Problem
-from noxel.store.garage import Garage, GarageEntry
+from noxel.store.garage import GarageEntries, GarageEntry
 
 router = new_router()
 Share = Annotated[float | None, Query(ge=0.001, lt=0.5, description="Tongue share, such as 0.13.")]
@@ -109,8 +109,7 @@ def _mass(name: str, text: str, unit: MassUnit) -> float | None:
 class _Material:
     """All that the garage offers for a match; what is damaged is named and left out."""
 
-    def __init__(self, garage: Garage, aboard: float | None, hitch: float | None) -> None:
-        found = garage.entries()
+    def __init__(self, found: GarageEntries, aboard: float | None, hitch: float | None) -> None:
         self.damaged = list(found.damaged)
         self.vehicles: dict[str, MatchVehicle] = {}
         self.trailers: dict[str, MatchTrailer] = {}
@@ -142,9 +141,9 @@ def match_all(
     vehicles_from: From = 0, trailers_from: From = 0,
 ) -> Response:  # fmt: skip
     """Vehicles of the garage before its trailers, so many at once, with the same people and gear aboard where a mass is given."""
-    found = _Material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
-    vehicles = list(found.vehicles.values())[vehicles_from : vehicles_from + AT_ONCE]
-    trailers = list(found.trailers.values())[trailers_from : trailers_from + AT_ONCE]
+    entries = garage.entries(first=(vehicles_from, trailers_from), most=AT_ONCE)
+    found = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    vehicles, trailers = found.vehicles.values(), found.trailers.values()
     pairs = [_cell(match_pair(puller, each, share, unit)) for puller in vehicles for each in trailers]
     return sheet_as_json(
         MatchTable(
@@ -155,7 +154,7 @@ def match_all(
                       expected=None if each.expected is None else each.expected / KG[unit], share=each.share)
                 for each in trailers
             ],
-            pairs=pairs, vehicle_count=len(found.vehicles), trailer_count=len(found.trailers), at_once=AT_ONCE, damaged=found.damaged,
+            pairs=pairs, vehicle_count=entries.vehicle_count, trailer_count=entries.trailer_count, at_once=AT_ONCE, damaged=found.damaged,
         )
     )  # fmt: skip
 
@@ -166,7 +165,8 @@ def compare(
     unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None,
 ) -> PairsCompared:  # fmt: skip
     """Two pairs in full, side by side, and why they differ."""
-    found = _Material(garage, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    entries = garage.entries(only={vehicle, trailer, other_vehicle, other_trailer})
+    found = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
     pullers, pulled = found.vehicles, found.trailers
     for key, among in ((vehicle, pullers), (other_vehicle, pullers), (trailer, pulled), (other_trailer, pulled)):
         if key not in among:

@@ -11,7 +11,7 @@ from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
 
 from noxel.core.rig import write_path
-from noxel.errors import InputError, NoxelError
+from noxel.errors import FieldConflict, InputError, NoxelError
 from noxel.store.faults import fault_of
 
 _TITLES = {
@@ -57,7 +57,7 @@ def problem(status: int, code: str, detail: str, errors: list[FieldProblem] | No
 async def _ours(_request: Request, exc: Exception) -> JSONResponse:
     if not isinstance(exc, NoxelError):
         raise exc
-    found = exc.problems if isinstance(exc, InputError) else ()
+    found = exc.problems if isinstance(exc, InputError | FieldConflict) else ()
     errors = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in found]
     return problem(exc.status, exc.code, exc.message, errors)
 

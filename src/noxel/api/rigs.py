@@ -14,6 +14,7 @@ from noxel.api.deps import (
     EquipmentKind,
     Id,
     Looking,
+    PageId,
     Store,
     TheGarage,
     as_file,
@@ -108,11 +109,12 @@ def open_rig(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
 
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
-def change_rig(rig_id: Id, wanted: Changes, rigs: Store, weigh_in: Looking = None) -> Response:
+def change_rig(rig_id: Id, wanted: Changes, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
     """Change a rig by what was typed; the answer is the whole new sheet."""
     changes = [each.change() for each in wanted.changes]
-    stored = rigs.change(rig_id, wanted.what, lambda document: apply_changes(document, changes).document, wanted.gesture,
-                         looking=weigh_in, keys=wanted.window, entire=wanted.window is None)  # fmt: skip
+    stored = rigs.type(
+        rig_id, wanted.what, changes, wanted.gesture, looking=weigh_in, keys=wanted.window, base=wanted.base, page=page
+    )
     return sheet_as_json(make_sheet(stored))
 
 
@@ -160,15 +162,15 @@ def start_weigh_in(rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", un
 
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
-def undo(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+def undo(rig_id: Id, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
     """Undo the last step."""
-    return sheet_as_json(make_sheet(rigs.undo(rig_id, weigh_in)))
+    return sheet_as_json(make_sheet(rigs.undo(rig_id, weigh_in, page=page)))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
-def redo(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+def redo(rig_id: Id, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
     """Redo the step that was undone last."""
-    return sheet_as_json(make_sheet(rigs.redo(rig_id, weigh_in)))
+    return sheet_as_json(make_sheet(rigs.redo(rig_id, weigh_in, page=page)))
 
 
 @router.post("/rigs/{rig_id}/copy", status_code=201)

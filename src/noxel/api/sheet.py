@@ -41,6 +41,7 @@ class Sheet(BaseModel):
 
     id: str
     revision: int
+    edits: int
     saved_at: datetime.datetime
     undo: str | None
     redo: str | None
@@ -73,12 +74,14 @@ class ChangeIn(BaseModel):
 class Changes(BaseModel):
     """Changes that belong together; those of one gesture (typing in one field) are undone together.
 
-    Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
+    Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log. ``base`` is the sheet's
+    ``edits`` that they were typed under: items that moved since are found, and a figure that was set elsewhere is a conflict.
     """
 
     changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
     what: Annotated[str, Field(max_length=200)] = "a change"
     gesture: Annotated[str, Field(max_length=64)] | None = None
+    base: Annotated[int | None, Field(ge=0, le=2**53)] = None
     window: Annotated[list[Annotated[int, Field(ge=0, le=2**53)]], Field(max_length=1000)] | None = None
 
 
@@ -140,6 +143,7 @@ def make_sheet(stored: Stored) -> Sheet:
     return Sheet(
         id=stored.id,
         revision=stored.revision,
+        edits=stored.edits,
         saved_at=stored.saved_at,
         undo=stored.undo,
         redo=stored.redo,

@@ -1,11 +1,12 @@
 """The garage: equipment listed, copied, retired, and coupled into rigs."""
 
 import uuid
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, Damaged
@@ -61,11 +62,13 @@ class GarageEntry:
 
 @dataclass(frozen=True, slots=True)
 class GarageEntries:
-    """All that is offered for a match."""
+    """What is offered for a match, and how many there are in all."""
 
     vehicles: tuple[GarageEntry, ...]
     trailers: tuple[GarageEntry, ...]
-    damaged: tuple[str, ...] = ()
+    damaged: tuple[str, ...]
+    vehicle_count: int
+    trailer_count: int
 
 
 class Garage:
@@ -99,31 +102,33 @@ class Garage:
                 )
         return sorted(found, key=lambda equipment: equipment.retired)
 
-    def entries(self) -> GarageEntries:
-        """What is offered for a match: each vehicle in the rig that had it last, each trailer with what was listed for it."""
+    def entries(
+        self, *, only: Collection[str] | None = None, first: tuple[int, int] = (0, 0), most: int = 10**9
+    ) -> GarageEntries:
+        """What is offered for a match: each vehicle in the rig that had it last, each trailer with what was listed for it.
+
+        Parameters
+        ----------
+        only : collection of str or None
+            The ids that are wanted; None is all of them.
+        first : tuple of int
+            How many vehicles, and how many trailers, are left out at the start.
+        most : int
+            How many of each are read at most.
+        """
         with self._database.reading() as session:
-            rows = session.scalars(
-                select(EquipmentRow).where(EquipmentRow.retired_at.is_(None)).order_by(EquipmentRow.name, EquipmentRow.id)
-            ).all()
-            vehicles: list[GarageEntry] = []
-            trailers: list[GarageEntry] = []
+            query = select(EquipmentRow).where(EquipmentRow.retired_at.is_(None)).order_by(EquipmentRow.name, EquipmentRow.id)
+            if only is not None:
+                query = query.where(EquipmentRow.id.in_(only))
             damaged: list[str] = []
-            for row in rows:
-                if row.kind == "hitch":
-                    continue
-                last = next((rig for rig in rigs_with(session, row.id) if rig.deleted_at is None), None)
-                try:
-                    kept = read_equipment(row)
-                    bare = {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": "conventional",
-                            row.kind: kept["part"]}  # fmt: skip
-                    document = whole(session, last, look(session, last, None)) if last else bare
-                except Damaged:
-                    damaged.append(row.name or row.kind)
-                    continue
-                (vehicles if row.kind == "vehicle" else trailers).append(
-                    GarageEntry(row.id, row.name, document, last is not None)
-                )
-        return GarageEntries(tuple(vehicles), tuple(trailers), tuple(damaged))
+            read: dict[str, tuple[GarageEntry, ...]] = {}
+            counts = dict.fromkeys(("vehicle", "trailer"), 0)
+            for kind, start in zip(counts, first, strict=True):
+                rows = session.scalars(query.where(EquipmentRow.kind == kind)).all()
+                counts[kind] = len(rows)
+                made = (_entry(session, row, damaged) for row in rows[start : start + most])
+                read[kind] = tuple(each for each in made if each is not None)
+        return GarageEntries(read["vehicle"], read["trailer"], tuple(damaged), counts["vehicle"], counts["trailer"])
 
     def add(self, kind: str, part: dict[str, Any], units: dict[str, str]) -> str:
         """Keep a piece of equipment that no rig has yet, such as one typed from a brochure; returns its id."""
@@ -221,3 +226,16 @@ class Garage:
                 setattr(made, f"{kind}_id", key)
             session.add(made)
             return made.id
+
+
+def _entry(session: Session, row: EquipmentRow, damaged: list[str]) -> GarageEntry | None:
+    """A vehicle or a trailer for a match; a damaged one is named and left out."""
+    last = next((rig for rig in rigs_with(session, row.id) if rig.deleted_at is None), None)
+    try:
+        kept = read_equipment(row)
+        bare = {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": "conventional", row.kind: kept["part"]}
+        document = whole(session, last, look(session, last, None)) if last else bare
+    except Damaged:
+        damaged.append(row.name or row.kind)
+        return None
+    return GarageEntry(row.id, row.name, document, last is not None)

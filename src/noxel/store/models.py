@@ -45,6 +45,7 @@ class RigRow(Base):
     document: Mapped[str] = mapped_column(Text)
     checksum: Mapped[str | None] = mapped_column(String(16), default=None)
     revision: Mapped[int] = mapped_column(default=0)
+    edits: Mapped[int] = mapped_column(default=0)
     created_at: Mapped[datetime.datetime]
     updated_at: Mapped[datetime.datetime] = mapped_column(index=True)
     deleted_at: Mapped[datetime.datetime | None] = mapped_column(default=None)
@@ -76,6 +77,17 @@ def _seal(row: EquipmentRow | RigRow | WeighInRow, text: str, *_: object) -> Non
 
 for _kind in (EquipmentRow, RigRow, WeighInRow):
     event.listen(_kind.document, "set", _seal, propagate=True)
+
+
+class EditRow(Base):
+    """What one edit of a rig did, numbered from 1 without a gap; undo and redo are edits too."""
+
+    __tablename__ = "edits"
+
+    rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    page: Mapped[str | None] = mapped_column(String(64), default=None)
+    did: Mapped[str] = mapped_column(Text)
 
 
 class SavesRow(Base):

@@ -12,11 +12,12 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import Document, frame_of_weigh_ins
+from noxel.core.editing import Change, Document, apply_changes, frame_of_weigh_ins
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, Damaged, NotFound
 from noxel.store.database import Database
 from noxel.store.documents import dump
+from noxel.store.edits import rebased, record_edit
 from noxel.store.equipment import KINDS, assemble, now, read_equipment, read_rig_row, rigs_with
 from noxel.store.models import ChangeRow, EquipmentRow, RigRow, WeighInRow
 from noxel.store.parts import (
@@ -61,6 +62,7 @@ class Stored:
     document: Document
     window: Window
     revision: int
+    edits: int
     saved_at: datetime.datetime
     undo: str | None
     redo: str | None
@@ -171,6 +173,7 @@ class Rigs:
         looking: int | None = None,
         keys: Sequence[int] | None = None,
         entire: bool = False,
+        page: str | None = None,
     ) -> Stored:
         """Change a rig and record the step, in one transaction.
 
@@ -190,6 +193,8 @@ class Rigs:
             Which weigh-ins the document holds, such as a page's window; None: those of ``looking``.
         entire : bool
             Whether the document holds the whole log.
+        page : str or None
+            The page that asks for it.
 
         Raises
         ------
@@ -209,22 +214,78 @@ class Rigs:
             )
             document = whole(session, row, window)
             made = make(document)
-            past, now_there = document.get("weigh_ins", []), made.get("weigh_ins", [])
-            after_keys = keys_after(window, past, now_there, last_key(session, row))
-            old, new = split(document, window.keys), split(made, after_keys)
-            framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(made)
-            if framed and not window.whole:
-                fit_the_rest(session, row, made, window, old, new)
-            changed = [part for part in {**old, **new} if old.get(part) != new.get(part)]
-            if changed:
-                before = {part: old.get(part) for part in changed}
-                after = {part: new.get(part) for part in changed}
-                write(session, row, after)
-                fit_the_others(session, row, changed, framed=framed)
-                _record(session, row, what, gesture, before, after)
-            return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+            return self._put(session, row, window, document, made, what, gesture, looking=looking, entire=entire, page=page)
 
-    def undo(self, rig_id: str, looking: int | None = None) -> Stored:
+    def type(
+        self,
+        rig_id: str,
+        what: str,
+        changes: Sequence[Change],
+        gesture: str | None = None,
+        *,
+        looking: int | None = None,
+        keys: Sequence[int] | None = None,
+        base: int | None = None,
+        page: str | None = None,
+    ) -> Stored:
+        """Change a rig by what was typed, wherever its items are now; as :meth:`change`.
+
+        Parameters
+        ----------
+        changes : sequence of Change
+            Their paths are within the weigh-ins of ``keys``, or the whole log without them.
+        base : int or None
+            How many edits the state had that they were typed against; None is the newest.
+
+        Raises
+        ------
+        FieldConflict
+            If another page set the same figure meanwhile.
+        NotFound, Conflict
+            As :meth:`change`, and if what a change is about was taken away.
+        """
+        with self._database.writing() as session:
+            row = row_of(session, rig_id)
+            window = whole_log(session, row) if keys is None else named(session, row, keys)
+            document = whole(session, row, window)
+            here = rebased(session, row, document, window, changes, row.edits if base is None else base, page)
+            made = apply_changes(document, here).document
+            return self._put(
+                session, row, window, document, made, what, gesture, looking=looking, entire=keys is None, page=page
+            )
+
+    def _put(
+        self,
+        session: Session,
+        row: RigRow,
+        window: Window,
+        document: Document,
+        made: Document,
+        what: str,
+        gesture: str | None,
+        *,
+        looking: int | None,
+        entire: bool,
+        page: str | None,
+    ) -> Stored:
+        """Write a changed document and its record."""
+        past, now_there = document.get("weigh_ins", []), made.get("weigh_ins", [])
+        after_keys = keys_after(window, past, now_there, last_key(session, row))
+        old, new = split(document, window.keys), split(made, after_keys)
+        framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(made)
+        if framed and not window.whole:
+            fit_the_rest(session, row, made, window, old, new)
+        changed = [part for part in {**old, **new} if old.get(part) != new.get(part)]
+        if changed:
+            before = {part: old.get(part) for part in changed}
+            after = {part: new.get(part) for part in changed}
+            write(session, row, after)
+            fit_the_others(session, row, changed, framed=framed)
+            _record(session, row, what, gesture, before, after)
+            record_edit(session, row, before, after, page)
+        return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+
+    def undo(self, rig_id: str, looking: int | None = None, *, page: str | None = None) -> Stored:
         """Undo the last step.
 
         Raises
@@ -239,11 +300,11 @@ class Rigs:
             step = _step(session, row, row.revision)
             if step is None:
                 raise Conflict("There is nothing to undo.")
-            _take_back(session, row, json.loads(step.after), json.loads(step.before))
+            _take_back(session, row, json.loads(step.after), json.loads(step.before), page)
             row.revision -= 1
             return _stored(session, row, look(session, row, looking))
 
-    def redo(self, rig_id: str, looking: int | None = None) -> Stored:
+    def redo(self, rig_id: str, looking: int | None = None, *, page: str | None = None) -> Stored:
         """Redo the step that was undone last.
 
         Raises
@@ -258,7 +319,7 @@ class Rigs:
             step = _step(session, row, row.revision + 1)
             if step is None:
                 raise Conflict("There is nothing to redo.")
-            _take_back(session, row, json.loads(step.before), json.loads(step.after))
+            _take_back(session, row, json.loads(step.before), json.loads(step.after), page)
             row.revision += 1
             return _stored(session, row, look(session, row, looking))
 
@@ -342,13 +403,14 @@ def _sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
     return found
 
 
-def _take_back(session: Session, row: RigRow, now_there: Documents, then: Documents) -> None:
+def _take_back(session: Session, row: RigRow, now_there: Documents, then: Documents, page: str | None) -> None:
     """Put a step's documents back, unless shared equipment was changed elsewhere since."""
     stands = assemble(session, row)
     for kind in KINDS:
         if kind in now_there and stands.get(kind) != now_there[kind]:
             raise Conflict(f"The {kind} was changed in another rig since. Undo it there first.")
     write(session, row, then)
+    record_edit(session, row, now_there, then, page)
     fit_the_others(session, row, list(then), framed=frame_of_weigh_ins(stands) != frame_of_weigh_ins(assemble(session, row)))
 
 
@@ -373,7 +435,7 @@ def _record(session: Session, row: RigRow, what: str, gesture: str | None, befor
 def _stored(session: Session, row: RigRow, window: Window) -> Stored:
     session.flush()
     undo, redo = _step(session, row, row.revision), _step(session, row, row.revision + 1)
-    return Stored(row.id, whole(session, row, window), window, row.revision, row.updated_at,
+    return Stored(row.id, whole(session, row, window), window, row.revision, row.edits, row.updated_at,
                   undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
 
 
