@@ -39,7 +39,9 @@ def chromium() -> str:
 def serving(database: Database) -> Iterator[str]:
     """Serve the application on a free port of this machine; yields its address."""
     listener = listen(0)
-    server = uvicorn.Server(uvicorn.Config(create_app(database), log_level="error", access_log=False))
+    server = uvicorn.Server(
+        uvicorn.Config(create_app(database), log_level="error", access_log=False, timeout_graceful_shutdown=1)
+    )
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
     thread.start()
     try:

@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Events
+         * @description What is saved, as server-sent events: a page that hears of another one asks for its sheet again.
+         */
+        get: operations["events_api_events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/garage": {
         parameters: {
             query?: never;
@@ -1466,9 +1486,12 @@ export interface components {
          * Changes
          * @description Changes that belong together; those of one gesture (typing in one field) are undone together.
          *
-         *     Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
+         *     Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log. ``base`` is the sheet's
+         *     ``edits`` that they were typed under: items that moved since are found, and a figure that was set elsewhere is a conflict.
          */
         Changes: {
+            /** Base */
+            base?: number | null;
             /** Changes */
             changes: components["schemas"]["ChangeIn"][];
             /** Gesture */
@@ -3607,6 +3630,14 @@ export interface components {
             worsens: string[];
         };
         /**
+         * Saved
+         * @description Something was saved: the page that did it; None is another program, such as ``noxel restore``.
+         */
+        Saved: {
+            /** Page */
+            page: string | null;
+        };
+        /**
          * Scale
          * @description What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given).
          */
@@ -3727,6 +3758,8 @@ export interface components {
          *     ``evaluation.weigh_in`` is the place of the weigh-in looked at among those that ``rig`` holds.
          */
         Sheet: {
+            /** Edits */
+            edits: number;
             evaluation: components["schemas"]["Evaluation"];
             /** Fields */
             fields: components["schemas"]["FieldState"][];
@@ -4485,6 +4518,35 @@ export interface operations {
             };
         };
     };
+    events_api_events_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     list_equipment_api_garage_get: {
         parameters: {
             query?: never;
@@ -5177,7 +5239,10 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -6013,7 +6078,10 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -6206,7 +6274,10 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };

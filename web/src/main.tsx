@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { hearOfOthers } from "./api/events";
 import { App } from "./app/App";
 import { Boundary } from "./app/Boundary";
 import { startTheme } from "./app/theme";
@@ -9,6 +10,7 @@ import "./styles.css";
 
 startTheme();
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+hearOfOthers(queries);
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

@@ -67,7 +67,7 @@ def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
     wanted = {step.thing for step in steps if step.thing}
     if not wanted:
         return {}
-    vehicles = {each.id: settle(each.document).rig for each in garage.entries().vehicles if each.id in wanted}
+    vehicles = {each.id: settle(each.document).rig for each in garage.entries(only=wanted).vehicles}
     hitches = {
         each.id: parse_rig(
             {"format": "noxel-rig", "version": 1, "units": each.units, "kind": "conventional", "hitch": each.part}

@@ -13,6 +13,8 @@ import noxel
 from noxel.api import problems
 from noxel.api.adjust import router as adjust_router
 from noxel.api.backup import router as backup_router
+from noxel.api.events import Hub
+from noxel.api.events import router as events_router
 from noxel.api.garage import router as garage_router
 from noxel.api.guard import Guard
 from noxel.api.items import router as items_router
@@ -34,7 +36,7 @@ from noxel.store.rigs import Rigs
 
 _ROUTERS = (
     rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
-    garage_router, words_router, live_router, progress_router,
+    garage_router, words_router, events_router, live_router, progress_router,
 )  # fmt: skip
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
@@ -54,11 +56,12 @@ def create_app(database: Database, *, name: str = "Noxel", hosts: Sequence[str] 
     hosts : sequence of str
         Names that a request may be addressed to; every other one is refused.
     """
-    live = Live()
+    live, hub = Live(), Hub(database)
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
         yield
+        hub.close()
         live.disconnect()
 
     app = FastAPI(
@@ -73,7 +76,7 @@ def create_app(database: Database, *, name: str = "Noxel", hosts: Sequence[str] 
     app.state.rigs = Rigs(database)
     app.state.garage = Garage(database)
     app.state.logs = Logs(database)
-    app.state.live = live
+    app.state.live, app.state.hub = live, hub
     app.state.works = Works()
     problems.install(app)
     app.add_middleware(Guard, hosts=frozenset(hosts))

@@ -9,6 +9,7 @@ import logging
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from noxel.api.events import asking
 from noxel.api.problems import problem
 from noxel.errors import TooLarge
 from noxel.formats.rig_json import LARGEST, LARGEST_BOOK
@@ -85,6 +86,8 @@ class Guard:
 
         refused = self._refusal(scope, most)
         if refused is None:
+            page = dict(scope["headers"]).get(b"x-noxel-page", b"").decode("latin-1")[:64]
+            asking.set(page or None)
             try:
                 await self.app(scope, counted, with_headers)
             except Exception as exc:  # noqa: BLE001 the border: whatever it is, it is answered

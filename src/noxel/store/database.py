@@ -2,7 +2,7 @@
 
 import os
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any
@@ -40,6 +40,8 @@ class Database:
     def __init__(self, path: Path | None, *, as_is: bool = False) -> None:
         self.path = path
         self._seal = Seal(path) if path else None
+        self._heard: list[Callable[[], None]] = []
+        self.commits = 0
         if path is None:
             self.engine = create_engine("sqlite://", poolclass=StaticPool, connect_args={"check_same_thread": False})
         else:
@@ -79,8 +81,15 @@ class Database:
                 yield session
                 session.flush()
                 saves = session.scalar(text("UPDATE saves SET count = count + 1 RETURNING count"))
+            self.commits += 1
             if self._seal is not None and saves is not None:
                 self._seal.write(int(saves))
+        for each in self._heard:
+            each()
+
+    def on_commit(self, heard: Callable[[], None]) -> None:
+        """Call something after every transaction that wrote, in the thread that wrote it."""
+        self._heard.append(heard)
 
     def close(self) -> None:
         """Close the file."""

@@ -84,12 +84,15 @@ async function answered(path: string, how: RequestInit): Promise<Response> {
   return response;
 }
 
-const JSON_SENT = { "content-type": "application/json" };
+/** This page among others that are open, as the server knows it. */
+export const PAGE = crypto.randomUUID();
+const FROM_HERE = { "x-noxel-page": PAGE };
+const JSON_SENT = { "content-type": "application/json", ...FROM_HERE };
 
 async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   const response = await answered(path, {
     method,
-    headers: body === undefined ? {} : JSON_SENT,
+    headers: body === undefined ? FROM_HERE : JSON_SENT,
     body: body === undefined ? null : JSON.stringify(body),
     signal: signal ?? null,
   });

@@ -1,4 +1,4 @@
-import { api, type Change, RequestFailed, type Sheet } from "./client";
+import { api, type Change, PAGE as page, RequestFailed, type Sheet } from "./client";
 
 /** How saving stands. `waiting` holds what could not be sent yet; nothing typed is dropped. */
 export type Saving =
@@ -7,9 +7,16 @@ export type Saving =
   | { state: "waiting"; why: string }
   | { state: "refused"; why: string };
 
-type Typed = { changes: Change[]; what: string; gesture: string | null; window: number[]; tries?: number };
+type Typed = {
+  changes: Change[];
+  what: string;
+  gesture: string | null;
+  window: number[];
+  base: number | null;
+  tries?: number;
+};
 /** What could not be saved and stands aside until somebody decides; `why` is what the server said. */
-export type Aside = Typed & { id: string; why: string };
+export type Aside = Typed & { id: string; why: string /** Another page set the same figure. */; both: boolean };
 type Asked = { make: () => Promise<Sheet>; at: number | undefined; done: () => void; failed: (error: Error) => void };
 type Listener = {
   sheet: (sheet: Sheet, at: number | undefined) => void;
@@ -23,8 +30,7 @@ const TRIES = 3;
 const PASSING = [503, 507];
 const RETRY_MS = 1500;
 const UNSENT = "noxel.unsent";
-/** This page among others that are open: it holds a lock of that name as long as it lives. */
-const page = crypto.randomUUID();
+/** This page holds a lock of its own name as long as it lives. */
 const alive = new Promise<void>((held) => {
   void navigator.locks.request(page, () => {
     held();
@@ -102,15 +108,15 @@ class ChangeQueue {
     };
   }
 
-  /** Paths are within the weigh-ins of `window`, by keys: those of the sheet that was typed into. */
-  push(changes: Change[], what: string, gesture: string | null, window: number[]) {
+  /** Paths are within the weigh-ins of `window`, by keys, and of the state `base`: those of the sheet that was typed into. */
+  push(changes: Change[], what: string, gesture: string | null, window: number[], base: number) {
     const last = this.busy && this.line.length === 1 ? undefined : this.line.at(-1);
     const foldable = last && "changes" in last && gesture !== null && last.gesture === gesture;
-    if (foldable && String(last.window) === String(window)) {
+    if (foldable && last.base === base && String(last.window) === String(window)) {
       const paths = new Set(changes.map((change) => change.path));
       last.changes = [...last.changes.filter((change) => !paths.has(change.path)), ...changes];
     } else {
-      this.line.push({ changes, what, gesture, window });
+      this.line.push({ changes, what, gesture, window, base });
     }
     this.keep();
     void this.send();
@@ -150,7 +156,10 @@ class ChangeQueue {
         next.failed(failed);
       } else if (this.hopeless(next, failed)) {
         this.take();
-        this.keepAsides([...this.asides, { ...next, id: crypto.randomUUID(), why: failed.message }]);
+        this.keepAsides([
+          ...this.asides,
+          { ...next, id: crypto.randomUUID(), why: failed.message, both: failed.problem?.code === "conflict.field" },
+        ]);
         this.listener?.saving(this.line.length ? { state: "saving" } : { state: "saved" });
       } else {
         this.wait(failed);
@@ -182,7 +191,7 @@ class ChangeQueue {
     if (!found) return;
     this.discard(id);
     const { changes, what, gesture, window } = found;
-    this.line.push({ changes, what, gesture, window });
+    this.line.push({ changes, what, gesture, window, base: null }); // whatever is there now: the person has decided
     this.keep();
     void this.send();
   }

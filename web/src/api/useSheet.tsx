@@ -112,13 +112,14 @@ export function DeskProvider(props: {
       weighIn: sheet.evaluation.weigh_in ?? undefined,
       number: sheet.window.numbers[(sheet.evaluation.weigh_in ?? 0) - 1],
       look,
-      type: (path, text, what, gesture) => queue.push([{ path, text, op: "type" }], what, gesture, keys),
-      change: (changes, what) => queue.push(changes, what, null, keys),
+      type: (path, text, what, gesture) => queue.push([{ path, text, op: "type" }], what, gesture, keys, sheet.edits),
+      change: (changes, what) => queue.push(changes, what, null, keys, sheet.edits),
       undo: () => step(() => api.undo(id, weighIn)),
       redo: () => step(() => api.redo(id, weighIn)),
       planFromWeighIn: () => ask(() => api.planFromWeighIn(id, weighIn)),
       addItems: (jotted) => ask(() => api.addItems(id, jotted, weighIn)),
-      apply: (changes, what) => ask(() => api.change(id, { changes, what, gesture: null, window: keys }, weighIn)),
+      apply: (changes, what) =>
+        ask(() => api.change(id, { changes, what, gesture: null, window: keys, base: sheet.edits }, weighIn)),
       ask: (make) => ask(() => make(id, weighIn)),
       newWeighIn: async (scale, uncouple) => {
         await queue.ask(() => api.newWeighIn(id, scale, uncouple), undefined);

@@ -6,6 +6,7 @@ import { Button, Choice, Picks } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { InsertForm } from "../ui/InsertForm";
 import { StatusMark } from "../ui/Status";
+import { useKeys } from "../ui/useKeys";
 
 export const PHASES = [
   ["leaving", "leaving"],
@@ -32,6 +33,7 @@ export function Tanks() {
   const { rig, sheet, change } = useDesk();
   const [adding, setAdding] = useState(false);
   const tanks = rig.tanks ?? [];
+  const keys = useKeys(tanks);
   const phase = (rig.plan?.phase ?? "leaving") as Phase;
   return (
     <section aria-label="Tanks and the trip" className="mb-6">
@@ -51,8 +53,7 @@ export function Tanks() {
         </div>
       )}
       {tanks.map((tank, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a tank's place in the list is its name
-        <TankLine key={index} index={index} name={tank.name || fluidWord(tank.fluid)} phase={phase} />
+        <TankLine key={keys[index]} index={index} name={tank.name || fluidWord(tank.fluid)} phase={phase} />
       ))}
       {tanks.length === 0 && (
         <p className="py-2 text-[14px] leading-snug text-soft">

@@ -3,6 +3,7 @@ import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { MenuBody, MenuItem } from "../ui/Menu";
+import { useKeys } from "../ui/useKeys";
 import { Chain } from "./Chain";
 import { More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
@@ -17,6 +18,7 @@ export function HitchPlates() {
   const attitude = sheet.plates.attitude;
   const mass = rig.units.mass;
   const parts = rig.hitch?.parts ?? [];
+  const keys = useKeys(parts);
   const ball = rig.kind !== "fifth_wheel" && rig.kind !== "gooseneck";
   return (
     <>
@@ -76,8 +78,7 @@ export function HitchPlates() {
       </Plate>
       {parts.map((part, index) => (
         <Plate
-          // biome-ignore lint/suspicious/noArrayIndexKey: a link's place in the chain is its name
-          key={index}
+          key={keys[index]}
           title={part.kind}
           sign={ball ? "mount" : "plate"}
           aside={

@@ -12,13 +12,18 @@ export function useField(path: string, what: string) {
   const [draft, setDraft] = useState<string | null>(null);
   const focused = useRef(false);
   const gesture = useRef("");
+  /** Whether the next sheet answers what was typed here; if not, what it brings was set elsewhere. */
+  const mine = useRef(false);
   const state = field(path);
   const value = at(rig, path);
   const typed = state?.entry.text;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new sheet is what settles a draft
   useEffect(() => {
-    if (!pending() && !focused.current) setDraft(null);
+    if (pending()) return;
+    if (!focused.current) setDraft(null);
+    else if (!mine.current) setDraft(typed ?? inHand(value));
+    mine.current = false;
   }, [sheet, pending]);
 
   const problem = state?.problem ?? null;
@@ -41,6 +46,7 @@ export function useField(path: string, what: string) {
     },
     edit: (text: string) => {
       setDraft(text);
+      mine.current = true;
       type(path, text, what, gesture.current);
     },
     blur: () => {

@@ -41,9 +41,9 @@ function OneAside({ aside }: { aside: Aside }) {
         {typed && <span>: “{short(typed)}”</span>}. {aside.why}
       </p>
       <div className="mt-1 flex flex-wrap gap-2">
-        <Button onClick={() => again(aside.id)}>Try again</Button>
+        <Button onClick={() => again(aside.id)}>{aside.both ? "Use mine" : "Try again"}</Button>
         <Button onClick={note}>Keep as a note</Button>
-        <Button onClick={() => discard(aside.id)}>Discard</Button>
+        <Button onClick={() => discard(aside.id)}>{aside.both ? "Keep the other" : "Discard"}</Button>
       </div>
     </div>
   );

@@ -4,6 +4,7 @@ import { mass } from "../format";
 import { Button } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { type FormField, InsertForm } from "../ui/InsertForm";
+import { useKeys } from "../ui/useKeys";
 import { MethodDrawing } from "./MethodDrawing";
 
 export type Method = "scale" | "ball_mount_scale" | "beam_scale" | "lever";
@@ -68,6 +69,7 @@ export function Tongue({ weighIn }: { weighIn: number }) {
   const [asking, setAsking] = useState<Method | null>(null);
   const path = `weigh_ins[${weighIn - 1}].tongue_measurements`;
   const all = rig.weigh_ins?.[weighIn - 1]?.tongue_measurements ?? [];
+  const keys = useKeys(all);
   const unit = rig.units.mass;
   const chosen = METHODS.find(([method]) => method === asking);
   return (
@@ -82,8 +84,7 @@ export function Tongue({ weighIn }: { weighIn: number }) {
         const way = evaluation.tongue.find((found) => found.key === `tongue:direct:${index + 1}`);
         const name = METHODS.find(([known]) => known === method)?.[1] ?? method;
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a measurement is named by its place
-          <div key={index} className="mb-4 border border-ink bg-card" data-measurement={index + 1}>
+          <div key={keys[index]} className="mb-4 border border-ink bg-card" data-measurement={index + 1}>
             <header className="flex items-start justify-between gap-3 border-b border-dashed border-ink px-3 py-2">
               <h3 className="font-cond text-[19px] leading-tight font-semibold">{name}</h3>
               {way && (

@@ -5,6 +5,7 @@ import { mass } from "../format";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { Field } from "../ui/Field";
+import { useKeys } from "../ui/useKeys";
 import { AddPass } from "./AddPass";
 import { AddedSince } from "./Corrections";
 import { LiveScale } from "./LiveScale";
@@ -22,6 +23,7 @@ export function Weigh() {
   const [starting, setStarting] = useState(false);
   const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
   const passes = here?.passes ?? [];
+  const keys = useKeys(passes);
   const current = Math.min(turn, Math.max(0, passes.length - 1));
   return (
     <div className="flex min-h-full flex-col">
@@ -39,8 +41,7 @@ export function Weigh() {
             />
             <div className="grid items-start gap-5 md:grid-cols-2 lg:grid-cols-3">
               {passes.map((pass, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a pass is named by its place
-                <div key={index} className={index === current ? "" : "max-md:hidden"}>
+                <div key={keys[index]} className={index === current ? "" : "max-md:hidden"}>
                   <Ticket
                     weighIn={weighIn}
                     index={index}
