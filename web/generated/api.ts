@@ -64,6 +64,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Examples
+         * @description Add the demo household's rigs, marked as examples.
+         */
+        post: operations["add_examples_api_examples_post"];
+        /**
+         * Drop Examples
+         * @description Throw the examples away, with their weigh-ins and the equipment that no other rig has.
+         */
+        delete: operations["drop_examples_api_examples_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/garage": {
         parameters: {
             query?: never;
@@ -1959,6 +1983,14 @@ export interface components {
             };
         };
         /**
+         * Examples
+         * @description The ids of the rigs that were added as examples.
+         */
+        Examples: {
+            /** Ids */
+            ids: string[];
+        };
+        /**
          * ExpectedCheck
          * @description What a check that cannot be made is expected to find; a tongue share has no margin.
          */
@@ -2820,9 +2852,14 @@ export interface components {
         };
         /**
          * NewRig
-         * @description What a new rig needs to start.
+         * @description What a new rig needs to start; ``alone`` is a vehicle that tows nothing so far.
          */
         NewRig: {
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
             /**
              * Kind
              * @enum {string}
@@ -3497,6 +3534,8 @@ export interface components {
         RigSummary: {
             /** Damaged */
             damaged: boolean;
+            /** Example */
+            example: boolean;
             /** Id */
             id: string;
             /** Kind */
@@ -4543,6 +4582,62 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_examples_api_examples_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Examples"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    drop_examples_api_examples_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

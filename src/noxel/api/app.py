@@ -8,6 +8,7 @@ from fastapi import FastAPI
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
 
 import noxel
 from noxel.api import problems
@@ -79,6 +80,7 @@ def create_app(database: Database, *, name: str = "Noxel", hosts: Sequence[str] 
     app.state.live, app.state.hub = live, hub
     app.state.works = Works()
     problems.install(app)
+    app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=3)
     app.add_middleware(Guard, hosts=frozenset(hosts))
 
     @app.get("/api/health")

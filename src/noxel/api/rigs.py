@@ -30,6 +30,7 @@ from noxel.core.limits import read_pressure_table
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.core.weigh import SCALES, ScaleKind, new_weigh_in, plan
 from noxel.core.wording import Evaluation, PassAnswer
+from noxel.demo import load_demo
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
 
 router = new_router()
@@ -63,6 +64,12 @@ class PassPlan(BaseModel):
     passes: list[PassAnswer]
 
 
+class Examples(BaseModel):
+    """The ids of the rigs that were added as examples."""
+
+    ids: list[str]
+
+
 class CopyRig(BaseModel):
     """What a copied rig is called, and which of its equipment is copied with it; the rest is shared."""
 
@@ -86,7 +93,19 @@ def list_rigs(rigs: Store, deleted: bool = False) -> list[RigSummary]:
 @router.post("/rigs", status_code=201)
 def start_rig(new: NewRig, rigs: Store) -> CreatedId:
     """Start a rig about which nothing is known yet."""
-    return CreatedId(id=rigs.add(new_rig(new.name, new.kind, new.mass)))
+    return CreatedId(id=rigs.add(new_rig(new.name, new.kind, new.mass, alone=new.alone)))
+
+
+@router.post("/examples", status_code=201)
+def add_examples(rigs: Store) -> Examples:
+    """Add the demo household's rigs, marked as examples."""
+    return Examples(ids=load_demo(rigs, example=True))
+
+
+@router.delete("/examples", status_code=204)
+def drop_examples(rigs: Store) -> None:
+    """Throw the examples away, with their weigh-ins and the equipment that no other rig has."""
+    rigs.drop_examples()
 
 
 @router.post("/rigs/import", status_code=201, openapi_extra=_RIG_BODY)

@@ -101,11 +101,12 @@ class PressureTable(BaseModel):
 
 
 class NewRig(BaseModel):
-    """What a new rig needs to start."""
+    """What a new rig needs to start; ``alone`` is a vehicle that tows nothing so far."""
 
     name: Annotated[str, Field(max_length=200)] = ""
     kind: Kind
     mass: MassUnit
+    alone: bool = False
 
 
 class AsWritten(BaseModel):
@@ -133,6 +134,7 @@ class RigSummary(BaseModel):
     weigh_ins: int
     updated_at: datetime.datetime
     damaged: bool
+    example: bool
 
 
 def make_sheet(stored: Stored) -> Sheet:

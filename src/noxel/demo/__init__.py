@@ -13,11 +13,10 @@ RIGS = ("library", "pottery", "observatory")
 """In the order loaded: the last one is the first in the list."""
 
 
-def load_demo(rigs: Rigs) -> None:
-    """Add the demo rigs."""
+def load_demo(rigs: Rigs, *, example: bool = False) -> list[str]:
+    """Add the demo rigs, marked as examples or not; returns their ids."""
     folder = files("noxel.demo")
-    for name in RIGS:
-        rigs.add(dump_rig(read_rig((folder / f"{name}{SUFFIX}").read_bytes())))
+    return [rigs.add(dump_rig(read_rig((folder / f"{name}{SUFFIX}").read_bytes())), example=example) for name in RIGS]
 
 
 def open_demo(path: Path, *, fresh: bool = False) -> Database:

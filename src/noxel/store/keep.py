@@ -89,10 +89,15 @@ def state_of(path: Path) -> tuple[State, str]:
             row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
             version = str(row[0]) if row else ""
             return ("ours" if version in known_versions() else "newer"), version
+    except UnicodeDecodeError:  # SQLite's own words quote bytes of the file
+        return "damaged", "its tables cannot be read"
     except sqlite3.DatabaseError as exc:
         if code_of(exc) in _DAMAGED:
             return "damaged", str(exc)
-        raise fault_of(exc) from exc
+        try:
+            raise fault_of(exc) from exc
+        except sqlite3.DatabaseError:
+            return "damaged", str(exc)
 
 
 def version_of(path: Path) -> str | None:

@@ -46,6 +46,7 @@ class RigRow(Base):
     checksum: Mapped[str | None] = mapped_column(String(16), default=None)
     revision: Mapped[int] = mapped_column(default=0)
     edits: Mapped[int] = mapped_column(default=0)
+    example: Mapped[bool] = mapped_column(default=False)
     created_at: Mapped[datetime.datetime]
     updated_at: Mapped[datetime.datetime] = mapped_column(index=True)
     deleted_at: Mapped[datetime.datetime | None] = mapped_column(default=None)

@@ -2,7 +2,9 @@
 
 import datetime
 import re
+import uuid
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import delete, func, insert, select
@@ -41,9 +43,49 @@ def split(document: Document, keys: Sequence[int]) -> Documents:
     return parts
 
 
-def split_new(document: Document) -> Documents:
-    """A new document in its parts; its weigh-ins by their places."""
-    return split(document, range(len(document.get("weigh_ins", []))))
+@dataclass(slots=True)
+class Prepared:
+    """A new rig, ready to be written: everything that takes long is done before the database is held for writing."""
+
+    name: str
+    rig: Document
+    equipment: dict[str, Any]
+    weigh_ins: list[dict[str, Any]]
+    words: list[str]
+
+
+def prepare(document: Document, report: Report = silent) -> Prepared:
+    """Make a valid rig file ready to be written; ``report`` receives the progress."""
+    parts = split(document, range(len(document.get("weigh_ins", []))))
+    rows, words, weighed = [], [], document.get("weigh_ins", [])
+    for position, each in enumerate(weighed):
+        text = dump(each)
+        day = datetime.date.fromisoformat(each["date"]) if each.get("date") else None
+        rows.append({"position": position, "document": text, "checksum": checksum_of(text), "date": day})
+        words.append(words_of(each))
+        if position % _AT_ONCE == _AT_ONCE - 1:
+            report(position + 1, len(weighed), "reading weigh-ins")
+    equipment = {kind: parts[kind] for kind in KINDS if kind in parts}
+    return Prepared(parts["rig"].get("name", ""), parts["rig"], equipment, rows, words)
+
+
+def write_new(session: Session, prepared: Prepared, report: Report = silent, *, example: bool = False) -> str:
+    """Write a new rig; returns its id. ``report`` receives the progress."""
+    text, rows = dump(prepared.rig), prepared.weigh_ins
+    row = RigRow(id=uuid.uuid4().hex, name=prepared.name, document=text, example=example, created_at=now(), updated_at=now())
+    session.add(row)
+    session.flush()
+    for kind, part in prepared.equipment.items():
+        write_part(session, row, kind, part, prepared.rig["units"])
+    session.flush()
+    for start in range(0, len(rows), _AT_ONCE):
+        session.execute(insert(WeighInRow), [{"rig_id": row.id, **each} for each in rows[start : start + _AT_ONCE]])
+        report(min(start + _AT_ONCE, len(rows)), len(rows), "keeping weigh-ins")
+    ids = session.scalars(select(WeighInRow.id).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position))
+    facts = [{"weigh_in_id": key, "words": words} for key, words in zip(ids, prepared.words, strict=True)]
+    if facts:
+        session.execute(insert(FactsRow), facts)
+    return row.id
 
 
 def row_of(session: Session, rig_id: str) -> RigRow:

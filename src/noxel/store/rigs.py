@@ -3,7 +3,6 @@
 import datetime
 import json
 import sqlite3
-import uuid
 from collections.abc import Callable, Iterable, Sequence
 from contextlib import closing, suppress
 from dataclasses import dataclass, field
@@ -26,12 +25,13 @@ from noxel.store.parts import (
     fit_the_others,
     fit_the_rest,
     last_key,
+    prepare,
     row_of,
     silent,
     split,
-    split_new,
     whole,
     write,
+    write_new,
 )
 from noxel.store.window import Window, keys_after, look, named, numbered, whole_log
 
@@ -51,6 +51,7 @@ class Summary:
     weigh_ins: int
     updated_at: datetime.datetime
     damaged: bool = False
+    example: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,7 +117,7 @@ class Rigs:
             row = row_of(session, rig_id)
             return _stored(session, row, numbered(session, row, numbers))
 
-    def add(self, document: Document, report: Report = silent) -> str:
+    def add(self, document: Document, report: Report = silent, *, example: bool = False) -> str:
         """Keep a new rig; returns its id. ``report`` receives the progress.
 
         Raises
@@ -124,13 +125,10 @@ class Rigs:
         RigFileError
             If the document is not a valid rig file; nothing is kept then.
         """
-        rig = parse_rig(document)
-        row = RigRow(id=uuid.uuid4().hex, name=rig.name, document="", revision=0, created_at=now(), updated_at=now())
+        parse_rig(document)
+        prepared = prepare(document, report)
         with self._database.writing() as session:
-            session.add(row)
-            session.flush()
-            write(session, row, split_new(document), report)
-            return row.id
+            return write_new(session, prepared, report, example=example)
 
     def add_all(self, documents: Sequence[Document], report: Report = silent) -> Sequence[str]:
         """Keep several rigs, all of them or none; one that is there already, figure by figure, is left as it is.
@@ -142,20 +140,16 @@ class Rigs:
         RigFileError
             If one of them is not a valid rig file; nothing is kept then.
         """
-        added = []
-        with self._database.writing() as session:
+        with self._database.reading() as session:
             there = _sound(session, session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None))))
-            for number, document in enumerate(documents, 1):
-                name = parse_rig(document).name
-                report(number, len(documents), f"keeping rig {number} of {len(documents)}")
-                if document in there:
-                    continue
-                row = RigRow(id=uuid.uuid4().hex, name=name, document="", revision=0, created_at=now(), updated_at=now())
-                session.add(row)
-                session.flush()
-                write(session, row, split_new(document), report)
-                added.append(row.id)
-        return added
+        wanted = []
+        for number, document in enumerate(documents, 1):
+            parse_rig(document)
+            report(number, len(documents), f"reading rig {number} of {len(documents)}")
+            if document not in there:
+                wanted.append(prepare(document, report))
+        with self._database.writing() as session:  # held only while rows are written, not while files are read
+            return [write_new(session, each, report) for each in wanted]
 
     def documents(self) -> Sequence[Document]:
         """Every rig's whole document, the last used first; one that is damaged is left out."""
@@ -337,6 +331,18 @@ class Rigs:
                 raise NotFound("There is no such rig.")
             row.deleted_at = None if bring_back else now()
 
+    def drop_examples(self) -> None:
+        """Delete the rigs that are examples, for good, and the equipment that only they have."""
+        with self._database.writing() as session:
+            rows = session.scalars(select(RigRow).where(RigRow.example)).all()
+            keys = {getattr(row, f"{kind}_id") for row in rows for kind in KINDS} - {None}
+            for row in rows:
+                session.delete(row)
+            session.flush()
+            for key in keys:
+                if not rigs_with(session, key):
+                    session.execute(delete(EquipmentRow).where(EquipmentRow.id == key))
+
     def backup(self) -> bytes:
         """The whole database as a file's bytes, of one consistent state, while it is in use."""
         connection = self._database.engine.raw_connection()
@@ -391,7 +397,7 @@ def _summary(session: Session, row: RigRow, weigh_ins: int) -> Summary:
     except Damaged:
         damaged = True
     return Summary(row.id, row.name, kind, vehicle.name if vehicle else "", trailer.name if trailer else None, weigh_ins,
-                   row.updated_at, damaged)  # fmt: skip
+                   row.updated_at, damaged, row.example)  # fmt: skip
 
 
 def _sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:

@@ -126,7 +126,10 @@ const given = (asked: Record<string, string>) =>
 export const api = {
   rigs: () => ask<RigSummary[]>("GET", "/rigs"),
   deleted: () => ask<RigSummary[]>("GET", "/rigs?deleted=true"),
-  start: (name: string, kind: Kind, mass: MassUnit) => ask<{ id: string }>("POST", "/rigs", { name, kind, mass }),
+  start: (name: string, kind: Kind, mass: MassUnit, alone = false) =>
+    ask<{ id: string }>("POST", "/rigs", { name, kind, mass, alone }),
+  addExamples: () => ask<{ ids: string[] }>("POST", "/examples"),
+  dropExamples: () => ask<void>("DELETE", "/examples"),
   importFile: (file: Blob) => send<{ id: string }>("/rigs/import", file, "reading the file"),
   open: (id: string, weighIn?: number) => ask<Sheet>("GET", `/rigs/${id}${looking(weighIn)}`),
   change: (id: string, step: Schemas["Changes"], weighIn?: number) =>

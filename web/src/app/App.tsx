@@ -6,12 +6,13 @@ import { DeskProvider } from "../api/useSheet";
 import { Margins } from "../margins/Margins";
 import { Pack } from "../pack/Pack";
 import { Plates } from "../plates/Plates";
+import { Path } from "../start/Path";
+import { Start as StartPage } from "../start/Start";
 import { Button } from "../ui/controls";
 import { LongStrip } from "../ui/LongStrip";
 import { Weigh } from "../weigh/Weigh";
-import { PLACES, type Place } from "./places";
+import { PATH, PLACES, type Place } from "./places";
 import { Shell } from "./Shell";
-import { Welcome } from "./Welcome";
 
 // what is not met on the first page comes when it is asked for
 const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
@@ -24,6 +25,7 @@ export function App() {
     <Suspense>
       <Routes>
         <Route path="/" element={<Start />} />
+        <Route path="/start" element={<StartPage first={false} />} />
         <Route path="/garage" element={<Garage />} />
         <Route path="/rigs/:id/:place" element={<Desk />} />
         <Route path="*" element={<Navigate to="/" replace />} />
@@ -38,15 +40,20 @@ function Start() {
   if (rigs.error) return <Plain title="Noxel does not answer">{rigs.error.message}</Plain>;
   const first = rigs.data?.find((each) => !each.damaged);
   if (first) return <Navigate to={`/rigs/${first.id}/margins`} replace />;
-  return rigs.data ? <Welcome /> : null;
+  return rigs.data ? <StartPage first /> : null;
 }
 
 function Desk() {
   const { id = "", place } = useParams();
   const [search, setSearch] = useSearchParams();
-  const known = PLACES.find((each) => each.id === place);
+  const known = [...PLACES, PATH].find((each) => each.id === place);
   const wanted = Number(search.get("weigh-in")) || undefined;
-  const look = (weighIn: number | undefined) => setSearch(weighIn ? { "weigh-in": String(weighIn) } : {});
+  const look = (weighIn: number | undefined) =>
+    setSearch((now) => {
+      if (weighIn) now.set("weigh-in", String(weighIn));
+      else now.delete("weigh-in");
+      return now;
+    });
   if (!known) return <Navigate to={`/rigs/${id}/margins`} replace />;
   return (
     <DeskProvider
@@ -116,8 +123,10 @@ function CannotBeShown({ id, error }: { id: string; error: Error }) {
   );
 }
 
-function placeOf(place: Place): ReactNode {
+function placeOf(place: Place | "path"): ReactNode {
   switch (place) {
+    case "path":
+      return <Path />;
     case "plates":
       return <Plates />;
     case "pack":

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
 import { useAside, useDesk, useSaving } from "../api/useSheet";
 import { GlossaryProvider } from "../ui/Glossary";
@@ -9,14 +9,22 @@ import { Shortcuts, useShortcuts } from "./shortcuts";
 import { setTheme, theme } from "./theme";
 
 /** The frame around every place: where you are, which rig, whether it is saved. */
-export function Shell({ place, children }: { place: Place; children: ReactNode }) {
+export function Shell({ place, children }: { place: Place | "path"; children: ReactNode }) {
   const { rig, sheet } = useDesk();
   const navigate = useNavigate();
   const { search } = useLocation();
   const [help, setHelp] = useState(false);
   const go = (to: Place) => navigate(`/rigs/${sheet.id}/${to}${search}`);
   useShortcuts(go, () => setHelp((now) => !now));
-  const title = PLACES.find((each) => each.id === place)?.name ?? "";
+  const title = PLACES.find((each) => each.id === place)?.name ?? "Start";
+  const main = useRef<HTMLElement>(null);
+  const { hash } = useLocation();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another place is what starts at its top
+  useEffect(() => {
+    if (hash) return; // the address names a field, which takes the focus itself
+    main.current?.scrollTo(0, 0);
+    main.current?.focus({ preventScroll: true });
+  }, [place]);
   useEffect(() => {
     document.title = `${title} · ${rig.name || "a rig"} · Noxel`;
   }, [title, rig.name]);
@@ -49,7 +57,7 @@ export function Shell({ place, children }: { place: Place; children: ReactNode }
       </nav>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <Header onHelp={() => setHelp(true)} />
-        <main className="relative min-h-0 flex-1 overflow-y-auto">
+        <main ref={main} tabIndex={-1} className="relative min-h-0 flex-1 overflow-y-auto outline-none">
           <StorageFault />
           <NotSaved />
           <GlossaryProvider>{children}</GlossaryProvider>

@@ -8,7 +8,7 @@ import { day } from "../format";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { MenuBody, MenuItem, MenuRule } from "../ui/Menu";
-import { NewRigForm, useDeleted, useImport } from "./rigs";
+import { useDeleted, useImport } from "./rigs";
 
 const Chevron = () => (
   <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true" className="shrink-0">
@@ -20,7 +20,7 @@ const Chevron = () => (
 export function RigMenu() {
   const { rig, sheet } = useDesk();
   const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
-  const [asking, setAsking] = useState<"new" | "delete" | null>(null);
+  const [asking, setAsking] = useState<"delete" | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const importing = useImport();
@@ -29,6 +29,11 @@ export function RigMenu() {
     await api.remove(sheet.id);
     await queries.invalidateQueries({ queryKey: ["rigs"] });
     setAsking(null);
+    navigate("/");
+  };
+  const dropExamples = async () => {
+    await api.dropExamples();
+    await queries.invalidateQueries({ queryKey: ["rigs"] });
     navigate("/");
   };
   return (
@@ -46,19 +51,23 @@ export function RigMenu() {
             <MenuItem key={each.id} marked={each.id === sheet.id} onSelect={() => navigate(`/rigs/${each.id}/margins`)}>
               <span className="max-w-[70vw] truncate">
                 {each.name || "Unnamed rig"}
+                {each.example && " (example)"}
                 {each.damaged && " (damaged)"}
               </span>
             </MenuItem>
           ))}
           <MenuRule />
           <MenuItem onSelect={() => navigate("/garage")}>The garage: couple another rig…</MenuItem>
-          <MenuItem onSelect={() => setAsking("new")}>Start a new rig…</MenuItem>
+          <MenuItem onSelect={() => navigate("/start")}>Start a new rig…</MenuItem>
           <MenuItem onSelect={importing.open}>Import a rig file…</MenuItem>
           <MenuItem onSelect={() => window.location.assign(`/api/rigs/${sheet.id}/file`)}>
             Export this rig as a file
           </MenuItem>
           <MenuRule />
           <MenuItem onSelect={() => setAsking("delete")}>Delete this rig…</MenuItem>
+          {rigs.data?.some((each) => each.example) && (
+            <MenuItem onSelect={() => void dropExamples()}>Throw the examples away</MenuItem>
+          )}
           {deleted.slice(0, 5).map((each) => (
             <MenuItem key={each.id} onSelect={() => void bringBack(each.id)}>
               Bring back {each.name || "an unnamed rig"}
@@ -67,9 +76,6 @@ export function RigMenu() {
         </MenuBody>
       </DropdownMenu.Root>
       {importing.input}
-      <Slip open={asking === "new"} onOpenChange={() => setAsking(null)} title="Start a new rig">
-        <NewRigForm onDone={() => setAsking(null)} />
-      </Slip>
       <Slip
         open={asking === "delete"}
         onOpenChange={() => setAsking(null)}

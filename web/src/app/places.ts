@@ -9,4 +9,7 @@ export const PLACES = [
   { id: "match", name: "Match", says: "How much it can tow, every vehicle with every trailer" },
 ] as const;
 
+/** The short path of a door: a view of the same rig, not among the places. */
+export const PATH = { id: "path", name: "Start" } as const;
+
 export type Place = (typeof PLACES)[number]["id"];

@@ -1,8 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useId, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, type Kind, type MassUnit, RequestFailed } from "../api/client";
-import { Button, Choice, Picks } from "../ui/controls";
+import { api, type Kind, RequestFailed } from "../api/client";
 
 export const KINDS: readonly (readonly [Kind, string])[] = [
   ["conventional", "trailer on a ball"],
@@ -11,61 +10,6 @@ export const KINDS: readonly (readonly [Kind, string])[] = [
   ["motorhome", "motorhome"],
   ["slide_in", "slide-in camper"],
 ];
-
-/** Asks the little that a new rig needs. */
-export function NewRigForm({ onDone }: { onDone?: () => void }) {
-  const [name, setName] = useState("");
-  const [kind, setKind] = useState<Kind>("conventional");
-  const [unit, setUnit] = useState<MassUnit>("lb");
-  const [problem, setProblem] = useState<string | null>(null);
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const id = useId();
-  const start = (event: FormEvent) => {
-    event.preventDefault();
-    api.start(name.trim(), kind, unit).then(
-      ({ id: rig }) => {
-        void queries.invalidateQueries({ queryKey: ["rigs"] });
-        onDone?.();
-        navigate(`/rigs/${rig}/plates`);
-      },
-      (error: Error) => setProblem(error.message),
-    );
-  };
-  return (
-    <form onSubmit={start} className="space-y-4">
-      <div>
-        <label htmlFor={id} className="mb-1 block text-[15px]">
-          What you call it, for instance the truck's nickname and the trailer's
-        </label>
-        <input
-          id={id}
-          value={name}
-          maxLength={200}
-          onChange={(event) => setName(event.currentTarget.value)}
-          className="h-11 w-full border-b-2 border-rule bg-card px-2 text-[17px] outline-none focus:border-ink"
-        />
-      </div>
-      <Picks label="Kind of rig" value={kind} options={KINDS} onChange={setKind} />
-      <div className="flex items-center gap-3">
-        <span className="text-[15px]">Ratings in</span>
-        <Choice
-          label="Unit of the ratings"
-          value={unit}
-          onChange={setUnit}
-          options={[
-            ["lb", "lb"],
-            ["kg", "kg"],
-          ]}
-        />
-      </div>
-      {problem && <p className="border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
-      <Button strong type="submit">
-        Start this rig
-      </Button>
-    </form>
-  );
-}
 
 /** The rigs that were deleted, and the way to bring one back. */
 export function useDeleted() {

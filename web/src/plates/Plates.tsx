@@ -4,6 +4,7 @@ import { api, type EquipmentKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { useGlossary } from "../ui/Glossary";
+import { VerdictBar } from "../ui/VerdictBar";
 import { HitchPlates } from "./HitchPlates";
 import { PolicyPlate } from "./PolicyPlate";
 import { ReadyList } from "./ReadyList";
@@ -126,6 +127,7 @@ export function Plates() {
           <ReadyList />
         </Part>
       </div>
+      <VerdictBar />
     </>
   );
 }

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link, useLocation } from "react-router";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { mass } from "../format";
@@ -6,6 +7,7 @@ import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { Field } from "../ui/Field";
 import { useKeys } from "../ui/useKeys";
+import { VerdictBar } from "../ui/VerdictBar";
 import { AddPass } from "./AddPass";
 import { AddedSince } from "./Corrections";
 import { LiveScale } from "./LiveScale";
@@ -71,6 +73,7 @@ export function Weigh() {
             </div>
           </div>
           <NextBar count={passes.length} current={current} onTurn={setTurn} />
+          <VerdictBar className="max-md:hidden" />
         </>
       ) : (
         <div className="px-4 py-6 lg:px-6">
@@ -135,13 +138,17 @@ function Progress(props: { count: number; current: number; done: boolean[]; onTu
 
 /** What this pass settles and the answer so far, within reach of the thumb; the way to the next field or pass. */
 function NextBar({ count, current, onTurn }: { count: number; current: number; onTurn: (turn: number) => void }) {
-  const { evaluation } = useDesk();
+  const { evaluation, sheet } = useDesk();
+  const { search } = useLocation();
   const pass = evaluation.passes[current];
   const tongue = evaluation.derived.tongue_static;
   const shared = evaluation.derived.tongue_share;
   const last = current + 1 >= count;
   return (
     <div className="sticky bottom-0 z-10 border-t border-ink bg-card px-4 py-2.5 md:hidden">
+      <p className="mb-1 line-clamp-2 text-[15px] leading-tight font-semibold" aria-live="polite">
+        {evaluation.headline.lead} {evaluation.headline.sentence}
+      </p>
       <dl className="mb-2 grid grid-cols-[auto_1fr] gap-x-3 text-[14px]">
         <dt className="text-soft">This pass settles</dt>
         <dd className="text-right font-semibold">{pass?.settles ?? "–"}</dd>
@@ -156,8 +163,15 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
           </>
         )}
       </dl>
-      {!last && (
-        <Button strong className="w-full" onClick={() => onTurn(current + 1)}>
+      {last ? (
+        <Link
+          to={`/rigs/${sheet.id}/margins${search}`}
+          className="flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[19px] font-semibold text-paper"
+        >
+          See what it says
+        </Link>
+      ) : (
+        <Button strong className="min-h-12 w-full" onClick={() => onTurn(current + 1)}>
           Next pass: {evaluation.passes[current + 1]?.title.toLowerCase()}
         </Button>
       )}

@@ -6,8 +6,8 @@ from noxel.core.quantities import MassUnit
 from noxel.core.rig import Kind
 
 
-def new_rig(name: str, kind: Kind, mass: MassUnit) -> dict[str, Any]:
-    """The document of a rig about which nothing is known yet."""
+def new_rig(name: str, kind: Kind, mass: MassUnit, *, alone: bool = False) -> dict[str, Any]:
+    """The document of a rig about which nothing is known yet; ``alone`` is one that tows nothing so far."""
     towing = kind in ("conventional", "fifth_wheel", "gooseneck")
     chain = (
         ("receiver", "ball mount", "ball")
@@ -24,7 +24,7 @@ def new_rig(name: str, kind: Kind, mass: MassUnit) -> dict[str, Any]:
         "kind": kind,
         "vehicle": {"body": "motorhome" if kind == "motorhome" else "pickup"},
     }
-    if towing:
+    if towing and not alone:
         document["hitch"] = {"weight_distribution": False, "parts": [{"kind": part} for part in chain or ("gooseneck ball",)]}
         document["trailer"] = {}
     return document

@@ -3,7 +3,7 @@
 from noxel.core.limits import Checked
 from noxel.core.mechanics import Knowledge, Way, anything_listed
 from noxel.core.quantities import print_mass, print_share, small_mass
-from noxel.core.rig import RigFile
+from noxel.core.rig import RigFile, on_pin
 from noxel.core.wording.labels import limit_words, phrase_of, term_name, vehicle_word
 
 WAYS: dict[Way, str] = {
@@ -41,6 +41,8 @@ _MADE_OF = {
 def _filled(rig: RigFile, text: str) -> str:
     keys = ("curb_weight", "gvwr", "payload", "tongue", "tongue_share", "tongue_weight", "dry_weight")
     names = {key: term_name(rig, key) for key in keys}
+    if on_pin(rig):
+        names |= {"tongue": "pin", "tongue_share": "pin share", "tongue_weight": "pin weight"}
     return text.format(v=vehicle_word(rig), trailer_gvwr=term_name(rig, "trailer.gvwr"), **names)
 
 

@@ -147,8 +147,11 @@ def _incomplete(rig: RigFile, rows: list[Checked], known: Knowledge | None, weig
     unknown = [row for row in rows if row.required and row.status == "unknown"]
     made = [row for row in rows if row.status not in ("unknown", "unconfirmed")]
     ahead = [row for row in rows if row.expected is not None]
-    worst = sorted((row for row in ahead if row.expected and row.expected.outlook in ("over", "over_at_rating", "low")),
-                   key=lambda row: (row.expected.margin or 0.0) / row.limit.kg if row.limit and row.expected else -1.0)  # fmt: skip
+    worst = sorted(
+        (row for row in ahead if row.expected and row.expected.outlook in ("over", "over_at_rating", "low")), key=_room
+    )
+    if not worst:  # one that is open and stands above its limit says more than how many are unknown
+        worst = sorted((row for row in ahead if row.expected and (row.expected.margin or 0.0) < 0), key=_room)[:1]
     says = [expected_sentence(rig, known, row, load_key(row.id)) for row in worst] if known else []
     if made:
         held = len([row for row in made if row.status != "high"])
@@ -169,6 +172,11 @@ def _incomplete(rig: RigFile, rows: list[Checked], known: Knowledge | None, weig
     seen = [Unknown(label=_what_is_missing(rig, row), path=rating_path(row) if row.limit is None and row.range is None else None)
             for row in unknown if row.expected is None]  # fmt: skip
     return Headline(lead=_LEADS["incomplete"], sentence=f"{first}{second}", rest=rest, unknown=seen)
+
+
+def _room(row: Checked) -> float:
+    """What is expected to be left, as a share of the limit; a share that is off comes first."""
+    return (row.expected.margin or 0.0) / row.limit.kg if row.limit and row.expected else -1.0
 
 
 def _what_is_missing(rig: RigFile, row: Checked) -> str:

@@ -12,6 +12,7 @@ def upgrade() -> None:
     for table in ("things", "rigs", "weigh_ins"):
         op.add_column(table, sa.Column("checksum", sa.String(16)))
     op.add_column("rigs", sa.Column("edits", sa.Integer, nullable=False, server_default="0"))
+    op.add_column("rigs", sa.Column("example", sa.Boolean, nullable=False, server_default=sa.false()))
     op.create_table(
         "edits",
         sa.Column("rig_id", sa.String(32), sa.ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True),

@@ -1,0 +1,80 @@
+"""The doors: by what somebody comes with, to a first useful sentence; by thumb, at a desk, and by keyboard alone."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.stage import DESK, PHONE, OnStage, at
+
+
+class Doors(OnStage):
+    def test_can_it_tow_that(self) -> None:
+        """Payload 1,500, people 430, a trailer of 9,000 lb at 10–15 %: 900 to 1,350 on the ball is more than is left by 180 at
+        the middle of the usual share, so the answer speaks of payload first."""
+        for size in (PHONE, DESK):
+            with self.subTest(size):
+                page = self.page("/start", size)
+                page.get_by_role("button", name="Can it tow that?").click()
+                page.get_by_role("button", name="trailer on a ball").click()
+                bar = page.locator("[data-part=verdict-bar]")
+                at(page, "vehicle.ratings.gvwr").fill("7000")
+                page.get_by_role("button", name="Next").click()
+                at(page, "vehicle.ratings.payload").fill("1500")
+                page.get_by_role("button", name="Next").click()
+                page.get_by_role("button", name="I do not have this").click()
+                page.get_by_label("All of it").fill("200+170+60")
+                page.get_by_role("button", name="Next").click()
+                at(page, "trailer.ratings.gvwr").fill("9000")
+                expect(bar).to_contain_text("payload rating")
+                expect(bar).to_contain_text("not weighed")
+                page.get_by_role("button", name="Next").click()
+                self.fits_across(page)
+                page.get_by_role("link", name="See what it says").click()
+                expect(page.get_by_role("heading", level=1)).to_contain_text("payload rating")
+                page.go_back()
+                expect(page.get_by_text("Step 6 of 6")).to_be_visible()
+
+    def fits_across(self, page: object) -> None:
+        wide = page.evaluate("[document.documentElement.scrollWidth, window.innerWidth]")  # type: ignore[attr-defined]
+        self.assertLessEqual(wide[0], wide[1])
+
+    def test_going_to_weigh_by_keyboard_alone(self) -> None:
+        page = self.page()
+        page.get_by_role("button", name="I am going to weigh").press("Enter")
+        page.get_by_role("button", name="trailer on a ball").press("Enter")
+        expect(page.get_by_role("heading", level=1)).to_have_text("Before you drive there")
+        page.get_by_role("button", name="Next").press("Enter")
+        page.get_by_role("button", name="I do not have this").press("Enter")
+        page.get_by_role("button", name="Start a weigh-in").press("Enter")
+        page.get_by_role("link", name="The weigh-in is ready").press("Enter")
+        expect(page).to_have_url(re.compile("/weigh"))
+        expect(page.get_by_label("Pass 1: Hitched").first).to_be_visible()
+
+    def test_an_example_and_away_with_it(self) -> None:
+        page = self.page()
+        page.get_by_role("button", name="Show me an example").click()
+        expect(page.get_by_role("button", name="Rig", exact=True)).to_contain_text("Juniper")
+        self.assertEqual([each.example for each in self.rigs.list()], [True] * 3)
+        page.get_by_role("button", name="Rig", exact=True).click()
+        expect(page.get_by_role("menuitem", name="(example)")).to_have_count(3)
+        page.get_by_role("menuitem", name="Throw the examples away").click()
+        expect(page.get_by_role("button", name="Show me an example")).to_be_visible()
+        self.assertEqual((self.rigs.list(), self.rigs.list(deleted=True)), ([], []))
+
+    def test_a_truck_alone_gets_a_trailer_later(self) -> None:
+        page = self.page()
+        page.get_by_role("button", name="I have weigh tickets").click()
+        page.get_by_role("button", name="truck alone").click()
+        page.get_by_role("link", name="Plates").click()
+        page.get_by_role("button", name="Add a trailer").click()
+        expect(at(page, "trailer.ratings.gvwr")).to_be_visible()
+
+    def test_the_verdict_is_one_tap_away(self) -> None:
+        page = self.page("/", PHONE)
+        page.get_by_role("button", name="Show me an example").click()
+        for place in ("Plates", "Weigh"):
+            page.get_by_role("link", name=place, exact=True).click()
+            if place == "Weigh":
+                page.get_by_role("button", name="Pass 3 of 3").click()
+            page.get_by_role("link", name=re.compile("See (it all|what it says)")).click()
+            expect(page.get_by_role("heading", level=1)).to_contain_text("over the 1,510 lb payload rating")

@@ -1,0 +1,233 @@
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Evaluation } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { mass } from "../format";
+import { LabelPicture, type Sign } from "../plates/LabelPicture";
+import { Button } from "../ui/controls";
+import { Field } from "../ui/Field";
+import { VerdictBar } from "../ui/VerdictBar";
+import { StartWeighIn } from "../weigh/StartWeighIn";
+
+type Asked = readonly [path: string, label: string, hint?: string];
+type Step = {
+  id: string;
+  title: string;
+  where: string;
+  sign?: Sign;
+  fields: readonly Asked[];
+  /** What else this step holds. */
+  more?: "people" | "bring" | "passes";
+};
+
+const DOOR_LABEL: Step = {
+  id: "label",
+  title: "The label on the driver's door frame",
+  where: "White, with the tire sizes. It says GVWR and GAWR.",
+  sign: "certification",
+  fields: [
+    ["vehicle.ratings.gvwr", "GVWR", "loaded vehicle, tongue included"],
+    ["vehicle.ratings.gawr_rear", "GAWR rear"],
+  ],
+};
+const TOW: readonly Step[] = [
+  DOOR_LABEL,
+  {
+    id: "placard",
+    title: "The tire placard beside it",
+    where: "Yellow and white: “should never exceed …”.",
+    sign: "placard",
+    fields: [["vehicle.ratings.payload", "Payload", "people and cargo, at most"]],
+  },
+  {
+    id: "guide",
+    title: "The maker's towing guide",
+    where: "In the line of your engine, axle ratio, cab and drive.",
+    sign: "guide",
+    fields: [
+      ["vehicle.ratings.tow_rating", "Tow rating"],
+      ["vehicle.ratings.gcwr", "GCWR", "vehicle and trailer together"],
+    ],
+  },
+  {
+    id: "people",
+    title: "Who and what rides in the truck",
+    where: "Everybody with their bags, tools, dogs, the bed's load. A sum will do: 180+165+60.",
+    fields: [],
+    more: "people",
+  },
+  {
+    id: "trailer",
+    title: "The trailer's label, or its brochure",
+    where: "Outside, front left; a brochure says what it weighs as built.",
+    sign: "trailer",
+    fields: [
+      ["trailer.ratings.gvwr", "Trailer GVWR"],
+      ["trailer.dry_weight", "Weight as built", "empty, with its options"],
+      ["trailer.dry_tongue", "Hitch or pin weight as built"],
+    ],
+  },
+  {
+    id: "hitch",
+    title: "The hitch's label",
+    where: "On the receiver under the bumper, or on the hitch in the bed.",
+    sign: "receiver",
+    fields: [["vehicle.ratings.tongue_rating", "Tongue or pin limit"]],
+  },
+];
+const GOING: readonly Step[] = [
+  { id: "bring", title: "Before you drive there", where: "Load as for the road.", fields: [], more: "bring" },
+  DOOR_LABEL,
+  { id: "passes", title: "What you will drive, and why", where: "", fields: [], more: "passes" },
+];
+const DOORS: Record<string, readonly Step[]> = { tow: TOW, going: GOING };
+
+/** A short path: one label a step, big fields, the answer growing below. It is a view of Plates, Pack and Weigh. */
+export function Path() {
+  const { rig, sheet } = useDesk();
+  const [search, setSearch] = useSearchParams();
+  const door = search.get("door") === "going" ? "going" : "tow";
+  const steps = (DOORS[door] ?? TOW).filter((step) => rig.trailer || !["trailer", "hitch"].includes(step.id));
+  const at = Math.min(Math.max(0, Number(search.get("step") ?? 1) - 1 || 0), steps.length - 1);
+  const step = steps[at] ?? DOOR_LABEL;
+  const go = (to: number) => setSearch({ door, step: String(to + 1) });
+  const unit = rig.units.mass;
+  return (
+    <div className="flex min-h-full flex-col">
+      <div className="mx-auto w-full max-w-2xl flex-1 px-4 py-4">
+        <p className="text-[15px] text-soft">
+          Step {at + 1} of {steps.length}
+        </p>
+        <h1 className="font-cond text-[28px] leading-tight font-semibold">{step.title}</h1>
+        {step.where && <p className="mt-1 text-[16px] leading-snug">{step.where}</p>}
+        {step.sign && (
+          <div className="mt-3 max-w-md">
+            <LabelPicture sign={step.sign} />
+          </div>
+        )}
+        <div className="mt-3">
+          {step.fields.map(([path, label, hint]) => (
+            <Field key={path} path={path} label={label} hint={hint} unit={unit} />
+          ))}
+          {step.more === "people" && <People />}
+          {step.more === "bring" && <Bring />}
+          {step.more === "passes" && <Passes />}
+        </div>
+        <div className="mt-5 flex flex-wrap gap-3">
+          {at > 0 && (
+            <Button className="min-h-12" onClick={() => go(at - 1)}>
+              Back
+            </Button>
+          )}
+          {at + 1 < steps.length ? (
+            <>
+              <Button strong className="min-h-12 flex-1" onClick={() => go(at + 1)}>
+                Next
+              </Button>
+              {step.fields.length > 0 && (
+                <Button className="min-h-12" onClick={() => go(at + 1)}>
+                  I do not have this
+                </Button>
+              )}
+            </>
+          ) : (
+            <Link
+              to={`/rigs/${sheet.id}/margins`}
+              className="flex min-h-12 flex-1 items-center justify-center bg-ink px-3 font-cond text-[19px] font-semibold text-paper"
+            >
+              See what it says
+            </Link>
+          )}
+        </div>
+        <p className="mt-4 text-[14px] leading-snug text-soft">
+          Leave at any time: everything is saved, and all labels are in Plates.
+        </p>
+      </div>
+      <VerdictBar />
+    </div>
+  );
+}
+
+/** What is aboard, as one sum; a list can take its place in Pack. */
+function People() {
+  const { rig, sheet, addItems } = useDesk();
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState<string | null>(null);
+  const listed = (rig.loads ?? []).flatMap((load, index) => (load.on === "vehicle" ? [index] : []));
+  const only = listed.length === 1 ? listed[0] : undefined;
+  if (only !== undefined) return <Field path={`loads[${only}].mass`} label="All of it" unit={rig.units.mass} />;
+  if (listed.length > 1) {
+    return (
+      <p className="text-[16px]">
+        {mass(sheet.pack.on_vehicle)} {rig.units.mass} by {listed.length} items on your list.{" "}
+        <Link className="underline" to={`/rigs/${sheet.id}/pack`}>
+          Change it in Pack
+        </Link>
+      </p>
+    );
+  }
+  const add = () => {
+    if (!text.trim()) return;
+    addItems({ text: `people and gear, ${text}`, on: "vehicle", position: "" }).then(
+      () => setText(""),
+      (error: Error) => setProblem(error.message),
+    );
+  };
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <label className="flex items-center gap-3 text-[16px]">
+        <span className="flex-1">All of it</span>
+        <input
+          value={text}
+          autoComplete="off"
+          className="h-11 w-40 border-b-2 border-rule bg-card px-2 text-right font-cond text-[21px] font-semibold outline-none focus:border-ink"
+          onChange={(event) => setText(event.currentTarget.value)}
+          onBlur={add}
+        />
+        <span className="text-[14px] text-soft">{rig.units.mass}</span>
+      </label>
+      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
+    </form>
+  );
+}
+
+const TO_BRING = (evaluation: Evaluation): readonly string[] => [
+  "Fuel full, everyone and everything aboard as for the road; what is not, you note",
+  "Tanks as you travel with them, and how full they are",
+  "Tire pressures set cold, at home",
+  ...(evaluation.towing
+    ? ["Chocks and gloves: the trailer may have to be set down", "Bars or hitch set as for the road"]
+    : []),
+  "A pen, and this page: each ticket has a number, a date and a weight for each platform",
+];
+
+function Bring() {
+  const { evaluation } = useDesk();
+  return (
+    <ul className="border-t border-rule">
+      {TO_BRING(evaluation).map((line) => (
+        <li key={line} className="border-b border-rule py-2 text-[17px] leading-snug">
+          {line}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Passes() {
+  const { sheet } = useDesk();
+  const [started, setStarted] = useState(false);
+  if (started) {
+    return (
+      <Link className="text-[18px] underline" to={`/rigs/${sheet.id}/weigh`}>
+        The weigh-in is ready: type the tickets in Weigh
+      </Link>
+    );
+  }
+  return <StartWeighIn onStarted={() => setStarted(true)} />;
+}

@@ -1,0 +1,32 @@
+import { Link, useLocation } from "react-router";
+import { useDesk } from "../api/useSheet";
+
+const FLAG = {
+  stop: "bg-vermilion text-paper",
+  incomplete: "border border-ink",
+  caution: "bg-ochre text-paper",
+  within: "bg-spruce text-paper",
+} as const;
+
+/** The verdict so far, live, at the foot of a place where figures are typed: all of it is one tap away. */
+export function VerdictBar({ className = "" }: { className?: string }) {
+  const { sheet, evaluation } = useDesk();
+  const { search } = useLocation();
+  const { lead } = evaluation.headline;
+  const sentence = evaluation.headline.sentence.replace(/^Nothing has been weighed yet\. /, ""); // its lead says so
+  return (
+    <Link
+      to={`/rigs/${sheet.id}/margins${search}`}
+      data-part="verdict-bar"
+      className={`no-print sticky bottom-0 z-10 flex min-h-14 items-center gap-3 border-t border-ink bg-card px-4 py-2 hover:bg-sunk lg:px-6 ${className}`}
+    >
+      <span aria-live="polite" className="min-w-0 flex-1">
+        <span className={`mr-2 inline-block px-1.5 font-cond text-[16px] font-semibold ${FLAG[evaluation.verdict]}`}>
+          {lead.replace(/[.:]$/, "")}
+        </span>
+        <span className="line-clamp-3 font-cond text-[17px] leading-tight font-semibold md:inline">{sentence}</span>
+      </span>
+      <span className="shrink-0 font-cond text-[17px] font-semibold underline underline-offset-2">See it all</span>
+    </Link>
+  );
+}
