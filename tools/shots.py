@@ -33,11 +33,16 @@ def _pairs(page: Page) -> None:
     page.wait_for_selector("[data-pair]")
 
 
+def _door(page: Page) -> None:
+    page.get_by_role("button", name="Can it tow that?").click()
+
+
 def _nothing(_page: Page) -> None:
     return
 
 
 SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
+    ("start-390x844", "Juniper", "/start", NARROW, "day", _door),
     ("margins-1280x800", "Juniper", "margins", WIDE, "day", _nothing),
     ("margins-390x844", "Juniper", "margins", NARROW, "day", _nothing),
     ("margins-fifth-wheel-night-1280x800", "Marl", "margins", WIDE, "night", _nothing),
@@ -69,7 +74,7 @@ def main() -> None:
                 )
                 page = context.new_page()
                 page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
-                page.wait_for_selector("article" if place.startswith("/") or place == "log" else "main svg")
+                page.wait_for_selector("article" if place in ("/garage", "log") else "main h1" if place == "/start" else "main svg")
                 page.evaluate(
                     "document.fonts.ready.then(() => true)"
                 )  # polling would need eval, which the page's policy forbids

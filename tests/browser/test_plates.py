@@ -26,7 +26,7 @@ class Labels(OnStage):
         page.get_by_label("Read on").fill("2026-10-02")
         page.get_by_label("Note", exact=True).fill("driver's door")
         page.get_by_role("button", name="Keep", exact=True).click()
-        expect(plate.get_by_text("driver's door")).to_be_visible()
+        expect(plate.get_by_text("driver's door", exact=True)).to_be_visible()
         expect(page.locator('[data-beside="vehicle.curb_weight"]')).to_contain_text("685 lb more")  # 7,000 − 1,658 − 4,657
         page.get_by_role("button", name="What GVWR means").first.click()
         expect(page.get_by_role("dialog").locator("[data-meaning=gvwr]")).to_contain_text("loaded vehicle")

@@ -12,7 +12,8 @@ import { setTheme, theme } from "./theme";
 export function Shell({ place, children }: { place: Place | "path"; children: ReactNode }) {
   const { rig, sheet } = useDesk();
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const weighIn = new URLSearchParams(useLocation().search).get("weigh-in");
+  const search = weighIn ? `?weigh-in=${weighIn}` : "";
   const [help, setHelp] = useState(false);
   const go = (to: Place) => navigate(`/rigs/${sheet.id}/${to}${search}`);
   useShortcuts(go, () => setHelp((now) => !now));

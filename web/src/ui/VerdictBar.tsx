@@ -11,12 +11,12 @@ const FLAG = {
 /** The verdict so far, live, at the foot of a place where figures are typed: all of it is one tap away. */
 export function VerdictBar({ className = "" }: { className?: string }) {
   const { sheet, evaluation } = useDesk();
-  const { search } = useLocation();
+  const weighIn = new URLSearchParams(useLocation().search).get("weigh-in");
   const { lead } = evaluation.headline;
   const sentence = evaluation.headline.sentence.replace(/^Nothing has been weighed yet\. /, ""); // its lead says so
   return (
     <Link
-      to={`/rigs/${sheet.id}/margins${search}`}
+      to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
       data-part="verdict-bar"
       className={`no-print sticky bottom-0 z-10 flex min-h-14 items-center gap-3 border-t border-ink bg-card px-4 py-2 hover:bg-sunk lg:px-6 ${className}`}
     >

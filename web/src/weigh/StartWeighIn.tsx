@@ -16,11 +16,15 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
     placeholderData: (before) => before,
   });
   const start = () => newWeighIn(scale, uncouple).then(onStarted, (error: Error) => setProblem(error.message));
+  if (!plan.data) {
+    // nothing jumps under the thumb: the button comes with the plan above it
+    return <p className="min-h-[30rem]">{plan.error?.message ?? "Making a plan…"}</p>;
+  }
   return (
     <div className="max-w-5xl">
       <h2 className="font-cond text-[20px] font-semibold">What will you weigh on?</h2>
       <div className="mt-2 grid gap-2 md:grid-cols-4">
-        {plan.data?.scales.map((offer) => (
+        {plan.data.scales.map((offer) => (
           <label
             key={offer.kind}
             className={`cursor-pointer border border-ink px-3 py-2 has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${offer.kind === scale ? "bg-ink text-paper" : "hover:bg-sunk"}`}
@@ -52,7 +56,7 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
         </div>
       )}
       <ol className="mt-5 border-t border-ink" aria-label="The plan">
-        {plan.data?.passes.map((pass) => (
+        {plan.data.passes.map((pass) => (
           <li key={pass.number} className="flex gap-4 border-b border-rule py-2">
             <span className="font-cond text-[26px] leading-none font-semibold">{pass.number}</span>
             <span>
