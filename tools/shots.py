@@ -74,7 +74,9 @@ def main() -> None:
                 )
                 page = context.new_page()
                 page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
-                page.wait_for_selector("article" if place in ("/garage", "log") else "main h1" if place == "/start" else "main svg")
+                page.wait_for_selector(
+                    "article" if place in ("/garage", "log") else "main h1" if place == "/start" else "main svg"
+                )
                 page.evaluate(
                     "document.fonts.ready.then(() => true)"
                 )  # polling would need eval, which the page's policy forbids

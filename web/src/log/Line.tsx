@@ -12,7 +12,7 @@ const MARK = { stop: "over", incomplete: "unknown", caution: "tight", within: "w
 const TOTALS = [
   ["vehicle_hitched", "vehicle"],
   ["trailer_gross", "trailer"],
-  ["combination_gross", "together"],
+  ["combination_gross", "combination"],
 ] as const;
 
 /** One weigh-in: when, where, what it came to, what changed since the one before; its notes open in place. */
