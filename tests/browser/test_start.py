@@ -78,3 +78,30 @@ class Doors(OnStage):
                 page.get_by_role("button", name="Pass 3 of 3").click()
             page.get_by_role("link", name=re.compile("See (it all|what it says)")).click()
             expect(page.get_by_role("heading", level=1)).to_contain_text("over the 1,510 lb payload rating")
+
+    def test_a_label_and_a_weigh_message_are_pasted(self) -> None:
+        page = self.page("/start", PHONE)
+        page.get_by_role("button", name="Can it tow that?").click()
+        page.get_by_role("button", name="trailer on a ball").click()
+        page.get_by_role("button", name="paste a label's text").click()
+        page.get_by_label("The text").fill("GVWR 3175 KG (7000 LB)\nGAWR FRONT 3650 LB\nGAWR REAR 4,025 LB WITH LT275/70R18")
+        page.get_by_role("button", name="Read it").click()
+        expect(page.locator('[data-pasted="vehicle.ratings.gvwr"]')).to_contain_text("“GVWR 3175 KG (7000 LB”")
+        page.locator('[data-pasted="vehicle.ratings.gawr_front"] input').uncheck()
+        page.get_by_role("button", name="Keep these 2 figures").click()
+        expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,000")
+        expect(at(page, "vehicle.ratings.gawr_rear")).to_have_value("4,025")
+        document = self.rigs.open(self.rigs.list()[0].id).document
+        self.assertNotIn("gawr_front", document["vehicle"]["ratings"])
+        self.assertEqual(document["vehicle"]["entered"]["ratings.gvwr"]["source"], "plate")
+        page.get_by_role("link", name="Weigh", exact=True).click()
+        page.get_by_role("button", name="Start a weigh-in").click()
+        page.get_by_role("button", name="paste a weigh message").first.click()
+        page.get_by_label("The text").fill(
+            "Re-weigh ticket no. 7716, 2026-11-14: trailer 5,880 / drive 4,040 / steer 3,020; gross 12,940 lb"
+        )
+        page.get_by_role("button", name="Read it").click()
+        page.get_by_role("button", name="Keep these 6 figures").click()
+        for name, value in (("front", "3,020"), ("rear", "4,040"), ("trailer", "5,880")):
+            expect(at(page, f"weigh_ins[0].passes[0].readings.{name}")).to_have_value(value)
+        expect(at(page, "weigh_ins[0].passes[0].ticket_number")).to_have_value("7716")

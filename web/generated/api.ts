@@ -796,6 +796,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/pasted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Apart
+         * @description Take a pasted label or weigh message apart; the figures are kept by an ordinary change.
+         */
+        post: operations["take_apart_api_rigs__rig_id__pasted_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/plan": {
         parameters: {
             query?: never;
@@ -3120,6 +3140,49 @@ export interface components {
             passes: components["schemas"]["PassAnswer"][];
             /** Scales */
             scales: components["schemas"]["ScaleOffer"][];
+        };
+        /**
+         * PastedAnswer
+         * @description What the text seems to be of, and every figure in it.
+         */
+        PastedAnswer: {
+            /** Found */
+            found: components["schemas"]["PastedFigure"][];
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "vehicle" | "trailer" | "hitch" | "pass";
+        };
+        /**
+         * PastedFigure
+         * @description A figure that was understood: where it belongs, what to type there, the words it came from, and what is there now.
+         */
+        PastedFigure: {
+            /** Label */
+            label: string;
+            /** Now */
+            now: string | null;
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+            /** Unit Assumed */
+            unit_assumed: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PastedText
+         * @description A text, what it is of (absent: by its words), and the pass that a weigh message is for, such as ``weigh_ins[0].passes[1]``.
+         */
+        PastedText: {
+            /** Into */
+            into?: string | null;
+            /** Part */
+            part?: ("vehicle" | "trailer" | "hitch" | "pass") | null;
+            /** Text */
+            text: string;
         };
         /**
          * PayloadLine
@@ -5988,6 +6051,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    take_apart_api_rigs__rig_id__pasted_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedAnswer"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -24,6 +24,7 @@ from noxel.api.live import router as live_router
 from noxel.api.log import router as log_router
 from noxel.api.match import router as match_router
 from noxel.api.papers import router as papers_router
+from noxel.api.pasted import router as pasted_router
 from noxel.api.progress import Works
 from noxel.api.progress import router as progress_router
 from noxel.api.rigs import Health
@@ -37,7 +38,7 @@ from noxel.store.rigs import Rigs
 
 _ROUTERS = (
     rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
-    garage_router, words_router, events_router, live_router, progress_router,
+    garage_router, words_router, events_router, pasted_router, live_router, progress_router,
 )  # fmt: skip
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""

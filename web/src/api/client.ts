@@ -56,6 +56,7 @@ export type Equipment = Schemas["EquipmentOut"];
 export type EquipmentKind = Equipment["kind"];
 export type TireAnswer = Schemas["TireAnswer"];
 export type ReadinessItem = Schemas["ReadinessItem"];
+export type PastedAnswer = Schemas["PastedAnswer"];
 export type MassUnit = "lb" | "kg";
 type Problem = Schemas["ProblemDetails"];
 
@@ -128,6 +129,8 @@ export const api = {
   deleted: () => ask<RigSummary[]>("GET", "/rigs?deleted=true"),
   start: (name: string, kind: Kind, mass: MassUnit, alone = false) =>
     ask<{ id: string }>("POST", "/rigs", { name, kind, mass, alone }),
+  takeApart: (id: string, body: Schemas["PastedText"]) =>
+    ask<Schemas["PastedAnswer"]>("POST", `/rigs/${id}/pasted`, body),
   addExamples: () => ask<{ ids: string[] }>("POST", "/examples"),
   dropExamples: () => ask<void>("DELETE", "/examples"),
   importFile: (file: Blob) => send<{ id: string }>("/rigs/import", file, "reading the file"),

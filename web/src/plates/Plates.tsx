@@ -4,6 +4,7 @@ import { api, type EquipmentKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { useGlossary } from "../ui/Glossary";
+import { PasteText } from "../ui/Paste";
 import { VerdictBar } from "../ui/VerdictBar";
 import { HitchPlates } from "./HitchPlates";
 import { PolicyPlate } from "./PolicyPlate";
@@ -80,6 +81,7 @@ export function Plates() {
           <button type="button" className="underline underline-offset-2" onClick={() => look("gvwr")}>
             how the ratings fit together
           </button>
+          <PasteText className="min-h-0!" />
           <Link to="/garage" className="underline underline-offset-2">
             the garage
           </Link>

@@ -6,6 +6,7 @@ import { mass } from "../format";
 import { LabelPicture, type Sign } from "../plates/LabelPicture";
 import { Button } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { PasteText } from "../ui/Paste";
 import { VerdictBar } from "../ui/VerdictBar";
 import { StartWeighIn } from "../weigh/StartWeighIn";
 
@@ -109,6 +110,7 @@ export function Path() {
           {step.fields.map(([path, label, hint]) => (
             <Field key={path} path={path} label={label} hint={hint} unit={unit} />
           ))}
+          {step.fields.length > 0 && <PasteText />}
           {step.more === "people" && <People />}
           {step.more === "bring" && <Bring />}
           {step.more === "passes" && <Passes />}

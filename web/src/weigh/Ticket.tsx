@@ -5,6 +5,7 @@ import { mass } from "../format";
 import { AdvisoryNote } from "../ui/AdvisoryNote";
 import { Choice } from "../ui/controls";
 import { enterMovesOn, Field, useField } from "../ui/Field";
+import { PasteText } from "../ui/Paste";
 import { Corrections } from "./Corrections";
 import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
 
@@ -93,6 +94,7 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
         </p>
         <Field path={`${path}.printed_gross`} label="Gross printed on the ticket" unit={unit} />
         <Field path={`${path}.ticket_number`} label="Ticket number" mode="text" />
+        <PasteText into={path} />
         <details className="border-b border-rule py-1.5">
           <summary className="cursor-pointer font-cond text-[15px]">more of this ticket</summary>
           <Field path={`${path}.time`} label="Time" mode="text" />

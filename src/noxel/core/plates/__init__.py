@@ -1,18 +1,24 @@
 """The labels: what contradicts what, what follows from what, what to see to before driving."""
 
 from noxel.core.plates.contradictions import contradictions
+from noxel.core.plates.pasted import LONGEST_PASTED, Part, Pasted, part_of, read_pasted
 from noxel.core.plates.plates import PlatesAnswer, evaluate_plates
 from noxel.core.plates.schools import CUSHIONS, SHARES, CushionSchool, ShareSchool
 from noxel.core.plates.summary import Fact, describe
 
 __all__ = [
     "CUSHIONS",
+    "LONGEST_PASTED",
     "SHARES",
     "CushionSchool",
     "Fact",
+    "Part",
+    "Pasted",
     "PlatesAnswer",
     "ShareSchool",
     "contradictions",
     "describe",
     "evaluate_plates",
+    "part_of",
+    "read_pasted",
 ]
