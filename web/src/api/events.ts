@@ -1,6 +1,8 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { PAGE } from "./client";
 
+/** What is saved elsewhere within so long is asked for at once. */
+const TOGETHER_MS = 400;
 const CHANNEL = "noxel.events";
 type Saved = { page: string | null };
 
@@ -10,9 +12,18 @@ type Saved = { page: string | null };
  */
 export function hearOfOthers(queries: QueryClient) {
   const channel = new BroadcastChannel(CHANNEL);
-  const heard = (saved: Saved) => {
-    if (saved.page !== PAGE) void queries.invalidateQueries();
+  let due: ReturnType<typeof setTimeout> | undefined;
+  const ask = () => {
+    due = undefined;
+    void queries.invalidateQueries();
   };
+  const heard = (saved: Saved) => {
+    // once for a run of keystrokes elsewhere; a page that nobody sees asks when it is looked at
+    if (saved.page !== PAGE) due ??= setTimeout(() => !document.hidden && ask(), TOGETHER_MS);
+  };
+  document.addEventListener("visibilitychange", () => {
+    if (due !== undefined && !document.hidden) ask();
+  });
   channel.onmessage = (message: MessageEvent<Saved>) => heard(message.data);
   const pass = (saved: Saved) => {
     heard(saved);

@@ -84,7 +84,7 @@ export function DeskProvider(props: {
       const others = { queryKey: ["sheet", id], predicate: (each: Query) => each.queryKey[2] !== key[2] };
       queries.removeQueries({ ...others, type: "inactive" });
       void queries.invalidateQueries(others);
-      void queries.invalidateQueries({ queryKey: ["rigs"] });
+      void queries.invalidateQueries({ queryKey: ["rigs"], refetchType: "none" }); // asked for when the menu opens
     },
     [id, queries],
   );

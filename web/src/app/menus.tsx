@@ -38,7 +38,7 @@ export function RigMenu() {
   };
   return (
     <>
-      <DropdownMenu.Root>
+      <DropdownMenu.Root onOpenChange={(open) => open && void queries.invalidateQueries({ queryKey: ["rigs"] })}>
         <DropdownMenu.Trigger
           aria-label="Rig"
           className="flex h-10 min-w-0 items-center gap-2 px-2 font-cond text-[20px] font-semibold hover:bg-sunk md:text-[22px]"
