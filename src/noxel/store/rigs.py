@@ -15,12 +15,11 @@ from noxel.core.editing import Change, Document, apply_changes, frame_of_weigh_i
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, Damaged, NotFound
 from noxel.store.database import Database
-from noxel.store.documents import dump
 from noxel.store.edits import rebased, record_edit
-from noxel.store.equipment import KINDS, assemble, now, read_equipment, read_rig_row, rigs_with
-from noxel.store.models import ChangeRow, EquipmentRow, RigRow, WeighInRow
+from noxel.store.equipment import KINDS, now, read_equipment, read_rig_row, rigs_with
+from noxel.store.history import record_step, step_at, take_back
+from noxel.store.models import EquipmentRow, RigRow, WeighInRow
 from noxel.store.parts import (
-    Documents,
     Report,
     fit_the_others,
     fit_the_rest,
@@ -34,9 +33,6 @@ from noxel.store.parts import (
     write_new,
 )
 from noxel.store.window import Window, keys_after, look, named, numbered, whole_log
-
-HISTORY = 500
-"""How many steps of a rig's history are kept for undo."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -275,7 +271,7 @@ class Rigs:
             after = {part: new.get(part) for part in changed}
             write(session, row, after)
             fit_the_others(session, row, changed, framed=framed)
-            _record(session, row, what, gesture, before, after)
+            record_step(session, row, what, gesture, before, after)
             record_edit(session, row, before, after, page)
         return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
 
@@ -291,10 +287,10 @@ class Rigs:
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            step = _step(session, row, row.revision)
+            step = step_at(session, row, row.revision)
             if step is None:
                 raise Conflict("There is nothing to undo.")
-            _take_back(session, row, json.loads(step.after), json.loads(step.before), page)
+            take_back(session, row, json.loads(step.after), json.loads(step.before), page)
             row.revision -= 1
             return _stored(session, row, look(session, row, looking))
 
@@ -310,10 +306,10 @@ class Rigs:
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            step = _step(session, row, row.revision + 1)
+            step = step_at(session, row, row.revision + 1)
             if step is None:
                 raise Conflict("There is nothing to redo.")
-            _take_back(session, row, json.loads(step.before), json.loads(step.after), page)
+            take_back(session, row, json.loads(step.before), json.loads(step.after), page)
             row.revision += 1
             return _stored(session, row, look(session, row, looking))
 
@@ -409,38 +405,9 @@ def _sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
     return found
 
 
-def _take_back(session: Session, row: RigRow, now_there: Documents, then: Documents, page: str | None) -> None:
-    """Put a step's documents back, unless shared equipment was changed elsewhere since."""
-    stands = assemble(session, row)
-    for kind in KINDS:
-        if kind in now_there and stands.get(kind) != now_there[kind]:
-            raise Conflict(f"The {kind} was changed in another rig since. Undo it there first.")
-    write(session, row, then)
-    record_edit(session, row, now_there, then, page)
-    fit_the_others(session, row, list(then), framed=frame_of_weigh_ins(stands) != frame_of_weigh_ins(assemble(session, row)))
-
-
-def _step(session: Session, row: RigRow, revision: int) -> ChangeRow | None:
-    return session.scalar(select(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision == revision))
-
-
-def _record(session: Session, row: RigRow, what: str, gesture: str | None, before: Documents, after: Documents) -> None:
-    session.execute(delete(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision > row.revision))
-    last = _step(session, row, row.revision)
-    if last is not None and gesture is not None and last.gesture == gesture:
-        last.before = dump({**before, **json.loads(last.before)})
-        last.after = dump({**json.loads(last.after), **after})
-        last.at = now()
-        return
-    row.revision += 1
-    session.add(ChangeRow(rig_id=row.id, revision=row.revision, at=now(), what=what, gesture=gesture,
-                          before=dump(before), after=dump(after)))  # fmt: skip
-    session.execute(delete(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision <= row.revision - HISTORY))
-
-
 def _stored(session: Session, row: RigRow, window: Window) -> Stored:
     session.flush()
-    undo, redo = _step(session, row, row.revision), _step(session, row, row.revision + 1)
+    undo, redo = step_at(session, row, row.revision), step_at(session, row, row.revision + 1)
     return Stored(row.id, whole(session, row, window), window, row.revision, row.edits, row.updated_at,
                   undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
 
