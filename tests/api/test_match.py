@@ -95,3 +95,18 @@ class Pairs(OnFile):
         )
         self.problem(self.client.get("/api/match?aboard=two%20dogs"), 422, "aboard")
         self.assertEqual(self.client.get("/api/match").json()["pairs"], [])
+
+
+class VeryMany(OnFile):
+    def test_a_table_holds_fifty_at_once_and_says_how_many_there_are(self) -> None:
+        for number in range(52):
+            for kind in ("vehicle", "trailer") if number < 3 else ("vehicle",):
+                typed = {"kind": kind, "mass": "lb", "texts": {"name": f"{kind} {number:02}", "ratings.gvwr": "7000"}}
+                self.assertEqual(self.client.post("/api/garage", json=typed).status_code, 201)
+        first = self.client.get("/api/match").json()
+        self.assertEqual((len(first["vehicles"]), len(first["trailers"]), len(first["pairs"])), (50, 3, 150))
+        self.assertEqual((first["vehicle_count"], first["trailer_count"], first["damaged"]), (52, 3, []))
+        rest = self.client.get("/api/match", params={"vehicles_from": 50, "trailers_from": 2}).json()
+        self.assertEqual([each["name"] for each in rest["vehicles"]], ["vehicle 50", "vehicle 51"])
+        self.assertEqual(len(rest["pairs"]), 2)
+        self.problem(self.client.get("/api/match", params={"vehicles_from": -1}), 422)

@@ -30,7 +30,7 @@ router = new_router()
 Share = Annotated[float | None, Query(ge=0.001, lt=0.5, description="Tongue share, such as 0.13.")]
 Typed = Annotated[str, Query(max_length=100)]
 From = Annotated[int, Query(ge=0, le=MOST)]
-AT_ONCE = 24
+AT_ONCE = 50
 """How many vehicles and how many trailers one table holds."""
 
 

@@ -192,7 +192,7 @@ export const api = {
     ask<Sheet>("POST", `/rigs/${id}/adjust/apply${looking(weighIn)}`, { steps }),
   howMuch: (id: string, asked: { start: string; added: string; share: string; weigh_in: string }) =>
     ask<HowMuch>("GET", `/rigs/${id}/how-much?${new URLSearchParams(given(asked))}`),
-  match: (asked: { unit: MassUnit; aboard: string; hitch: string; share: string }) =>
+  match: (asked: Record<"unit" | "aboard" | "hitch" | "share" | "vehicles_from" | "trailers_from", string>) =>
     ask<Schemas["MatchTable"]>("GET", `/match?${new URLSearchParams(given(asked))}`),
   compare: (asked: Record<string, string>) =>
     ask<Schemas["PairsCompared"]>("GET", `/match/compare?${new URLSearchParams(given(asked))}`),

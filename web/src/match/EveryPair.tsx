@@ -23,8 +23,10 @@ export function EveryPair() {
   const [wanted, setWanted] = useState("");
   const [picked, setPicked] = useState<string[]>([]);
   const [adding, setAdding] = useState<"vehicle" | "trailer" | null>(null);
+  const [from, setFrom] = useState({ vehicles: 0, trailers: 0 });
   const id = useId();
-  const asked = { unit, aboard, hitch, share };
+  const pages = { vehicles_from: String(from.vehicles), trailers_from: String(from.trailers) };
+  const asked = { unit, aboard, hitch, share, ...pages };
   const table = useQuery({
     queryKey: ["match", sheet.saved_at, asked],
     queryFn: () => api.match(asked),
@@ -154,6 +156,20 @@ export function EveryPair() {
         </label>
       </div>
       {table.error && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{table.error.message}</p>}
+      {found && found.damaged.length > 0 && (
+        <p className="mt-2 border-l-4 border-ink pl-2">Left out, damaged where stored: {found.damaged.join(", ")}.</p>
+      )}
+      {found &&
+        (["vehicles", "trailers"] as const).map((side) => (
+          <Some
+            key={side}
+            side={side}
+            from={from[side]}
+            shown={found.at_once}
+            count={side === "vehicles" ? found.vehicle_count : found.trailer_count}
+            onFrom={(at) => setFrom({ ...from, [side]: at })}
+          />
+        ))}
       {found && (
         <div className="mt-3 overflow-x-auto">
           <table className="text-[14px]">
@@ -218,5 +234,28 @@ export function EveryPair() {
         {adding && <BrochureForm kind={adding} onDone={() => setAdding(null)} />}
       </Slip>
     </section>
+  );
+}
+
+/** Which of very many vehicles or trailers the table holds, and the way to the others. */
+function Some(props: {
+  side: "vehicles" | "trailers";
+  from: number;
+  shown: number;
+  count: number;
+  onFrom: (from: number) => void;
+}) {
+  const { side, from, shown, count, onFrom } = props;
+  if (count <= shown) return null;
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-3 text-[15px]">
+      {side === "vehicles" ? "Vehicles" : "Trailers"} {from + 1} to {Math.min(from + shown, count)} of {count}, by name
+      <Button disabled={from === 0} onClick={() => onFrom(Math.max(0, from - shown))}>
+        Earlier
+      </Button>
+      <Button disabled={from + shown >= count} onClick={() => onFrom(from + shown)}>
+        Later
+      </Button>
+    </p>
   );
 }
