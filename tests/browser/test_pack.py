@@ -124,9 +124,9 @@ class Packing(OnStage):
         many = "name,kg,position\n" + "\n".join(f"thing {number},0.01,300" for number in range(10_000))
         page.get_by_role("button", name="a list from a spreadsheet").click()
         page.get_by_label("List file").set_input_files({"name": "many.csv", "mimeType": "text/csv", "buffer": many.encode()})
-        expect(page.get_by_text("10,000 items")).to_be_visible()
+        expect(page.get_by_text("10,000 items")).to_be_visible(timeout=60_000)
         page.get_by_role("button", name="Add them all").click()
-        expect(page.get_by_text("more are listed")).to_be_visible()
+        expect(page.get_by_text("more are listed")).to_be_visible(timeout=60_000)  # ten thousand: however long it takes
         expect(page.locator("[data-total=vehicle]")).to_contain_text("650")  # and 100 kg more
 
     def test_two_positions_one_length(self) -> None:
