@@ -75,7 +75,9 @@ async def _http(_request: Request, exc: Exception) -> JSONResponse:
 
 
 async def _storage(request: Request, exc: Exception) -> JSONResponse:
-    return await _ours(request, fault_of(exc))
+    found = fault_of(exc)
+    found.message += " Nothing of this change was saved; everything saved before it was."
+    return await _ours(request, found)
 
 
 def install(app: FastAPI) -> None:

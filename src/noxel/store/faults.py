@@ -6,7 +6,6 @@ from sqlalchemy.exc import DBAPIError
 
 from noxel.errors import NoxelError, StorageFault
 
-_KEPT = "Nothing of this change was saved; everything saved before it was."
 _FAULTS = {  # by SQLite's primary result code
     sqlite3.SQLITE_FULL: ("full", "The disk is full. Make room, then try again.", 507),
     sqlite3.SQLITE_BUSY: ("busy", "Another program holds the database. Close it, then try again.", 503),
@@ -39,4 +38,4 @@ def fault_of(exc: Exception) -> NoxelError:
     if found is None:
         raise exc
     code, words, status = found
-    return StorageFault(code, f"{words} {_KEPT}", status)
+    return StorageFault(code, words, status)

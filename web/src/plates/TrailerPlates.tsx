@@ -25,7 +25,7 @@ export function TrailerPlates() {
         <Field
           path="trailer.ratings.gvwr"
           label={t("trailer.gvwr")}
-          hint="trailer in total, tongue included"
+          hint={`trailer in total, ${rig.kind === "fifth_wheel" || rig.kind === "gooseneck" ? "pin" : "tongue"} included`}
           unit={mass}
           sourced
           term="trailer.gvwr"

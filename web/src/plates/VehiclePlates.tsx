@@ -28,6 +28,7 @@ export function VehiclePlates() {
   const mass = rig.units.mass;
   const length = evaluation.length;
   const towing = evaluation.towing;
+  const pin = rig.kind === "fifth_wheel" || rig.kind === "gooseneck";
   const rule = rig.vehicle?.distribution;
   return (
     <>
@@ -35,7 +36,7 @@ export function VehiclePlates() {
         <Field
           path="vehicle.ratings.gvwr"
           label={t("gvwr")}
-          hint="loaded vehicle, tongue included"
+          hint={rig.trailer ? `loaded vehicle, ${pin ? "pin" : "tongue"} included` : "loaded vehicle"}
           unit={mass}
           sourced
           term="gvwr"

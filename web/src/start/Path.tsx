@@ -27,7 +27,7 @@ const DOOR_LABEL: Step = {
   where: "White, with the tire sizes. It says GVWR and GAWR.",
   sign: "certification",
   fields: [
-    ["vehicle.ratings.gvwr", "GVWR", "loaded vehicle, tongue included"],
+    ["vehicle.ratings.gvwr", "GVWR", "the loaded vehicle"],
     ["vehicle.ratings.gawr_rear", "GAWR rear"],
   ],
 };

@@ -252,7 +252,7 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
     before = base.checks(base.rig)
     if cured(before):
         return Proposals(needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False,
-                        says="Nothing needs curing: every check that could be made is right.")  # fmt: skip
+                        says="Nothing needs fixing: every check that could be made is right.")  # fmt: skip
     acts = actions(base.rig)
     programme = Programme(state_of(base.rig), acts, conditions(base, before))
     pool: list[tuple[float, Proposal]] = []
