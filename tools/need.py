@@ -57,7 +57,9 @@ def _installed(commands: "tuple[str, ...]", package: str) -> bool:
 def need_chromium() -> "str | None":
     """Chromium for the browser tests."""
     if os.environ.get("NOXEL_CHROMIUM") or _installed(("chromium", "chromium-browser"), "chromium"):
-        return None
+        if _installed(("certutil",), "libnss3-tools"):
+            return None
+        return "The tests of pairing need certutil. Install it (Debian: apt-get install libnss3-tools)."
     return "The browser tests need Chromium. Install it (Debian: apt-get install chromium), or name it in NOXEL_CHROMIUM."
 
 

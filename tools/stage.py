@@ -2,6 +2,7 @@
 
 import os
 import shutil
+import subprocess
 import tempfile
 import threading
 from collections.abc import Iterator
@@ -12,7 +13,9 @@ import uvicorn
 from playwright.sync_api import Browser, sync_playwright
 
 from noxel.api.app import create_app
+from noxel.api.sharing import Sharing
 from noxel.cli import listen
+from noxel.share import Addresses
 from noxel.store.database import Database
 
 CHROMIUM = ("chromium", "chromium-browser")
@@ -35,13 +38,23 @@ def chromium() -> str:
     return found
 
 
+STRANGER = "127.0.0.2"
+"""A second address of this machine: what comes to it counts as coming from another device."""
+
+
+def shared(folder: Path) -> Sharing:
+    """A door for other devices, open on a free port of the second address."""
+    sharing = Sharing(folder, 0, STRANGER, lambda: Addresses(("localhost",), (STRANGER,)))
+    sharing.open()
+    return sharing
+
+
 @contextmanager
-def serving(database: Database) -> Iterator[str]:
-    """Serve the application on a free port of this machine; yields its address."""
+def serving(database: Database, sharing: Sharing | None = None) -> Iterator[str]:
+    """Serve the application on a free port of this machine, and to other devices where it is shared; yields its address."""
     listener = listen(0)
-    server = uvicorn.Server(
-        uvicorn.Config(create_app(database), log_level="error", access_log=False, timeout_graceful_shutdown=1)
-    )
+    app = create_app(database, sharing=sharing)
+    server = uvicorn.Server(uvicorn.Config(app, log_level="error", access_log=False, timeout_graceful_shutdown=1))
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
     thread.start()
     try:
@@ -49,6 +62,17 @@ def serving(database: Database) -> Iterator[str]:
     finally:
         server.should_exit = True
         thread.join(10)
+
+
+def trust(home: Path, authority: bytes) -> None:
+    """Install an authority (DER) for the Chromium that has this home, as its owner would on a phone."""
+    for place in (home / ".pki/nssdb", home / ".local/share/pki/nssdb"):
+        place.mkdir(parents=True, exist_ok=True)
+        store = f"sql:{place}"
+        subprocess.run(["certutil", "-N", "-d", store, "--empty-password"], check=True, capture_output=True)
+        subprocess.run(
+            ["certutil", "-A", "-d", store, "-n", "noxel", "-t", "C,,"], input=authority, check=True, capture_output=True
+        )
 
 
 @contextmanager
@@ -59,10 +83,11 @@ def a_folder() -> Iterator[Path]:
 
 
 @contextmanager
-def a_browser() -> Iterator[Browser]:
-    """Headless Chromium that asks nothing of the network."""
+def a_browser(home: Path | None = None) -> Iterator[Browser]:
+    """Headless Chromium that asks nothing of the network; with a home of its own, it trusts what is installed there."""
+    env = {**os.environ, "HOME": str(home), "XDG_DATA_HOME": str(home / ".local/share")} if home else None
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=chromium(), args=_FLAGS)
+        browser = playwright.chromium.launch(executable_path=chromium(), args=_FLAGS, env=env)  # type: ignore[arg-type]
         try:
             yield browser
         finally:

@@ -22,6 +22,7 @@ from noxel.errors import InputError, NoxelError
 from noxel.formats.rig_json import load_rig, write_any
 
 if TYPE_CHECKING:
+    from noxel.api.sharing import Sharing
     from noxel.store.database import Database
 
 PORT = 8710
@@ -105,6 +106,9 @@ def _parser() -> argparse.ArgumentParser:
     for command in (serve, demo):
         command.add_argument(
             "--port", type=_port, metavar="N", default=PORT, help=f"port on 127.0.0.1 (default {PORT}, or a free one)"
+        )
+        command.add_argument(
+            "--share", action="store_true", help="also let phones in that you invite, over HTTPS; prints an invitation"
         )
     return parser
 
@@ -220,14 +224,14 @@ def _ceiling(options: argparse.Namespace) -> int:
 def _serve(options: argparse.Namespace) -> int:
     from noxel.store.database import Database
 
-    return _run(Database(_folder(options, "noxel") / "noxel.db", as_is=options.as_is), options.port, "Noxel")
+    return _run(Database(_folder(options, "noxel") / "noxel.db", as_is=options.as_is), options, "Noxel")
 
 
 def _demo(options: argparse.Namespace) -> int:
     from noxel.demo import open_demo
 
     database = open_demo(_folder(options, "noxel-demo") / "demo.db", fresh=options.fresh)
-    return _run(database, options.port, "Noxel, demo household")
+    return _run(database, options, "Noxel, demo household")
 
 
 def _backup(options: argparse.Namespace) -> int:
@@ -274,17 +278,33 @@ def listen(port: int) -> socket.socket:
     raise OSError("no port is free")
 
 
-def _run(database: "Database", port: int, name: str) -> int:
+def _run(database: "Database", options: argparse.Namespace, name: str) -> int:
     from noxel.api.app import create_app
+    from noxel.api.sharing import Sharing
     from noxel.server import serve
 
-    listener = listen(port)
-    address = f"http://127.0.0.1:{listener.getsockname()[1]}"
-    print(f"{name}: {address}  (stop with Ctrl-C; data in {database.path})", flush=True)
-    app = create_app(database, name=name)
+    listener = listen(options.port)
+    port = listener.getsockname()[1]
+    print(f"{name}: http://127.0.0.1:{port}  (stop with Ctrl-C; data in {database.path})", flush=True)
+    sharing = Sharing(database.path.parent / "share", port + 1) if database.path else None
+    if options.share and sharing is not None:
+        sharing.open()
+        print(_invitation(sharing), flush=True)
+    app = create_app(database, name=name, sharing=sharing)
     gc.collect()
     gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
     gc.set_threshold(20_000, 20, 20)  # an answer makes thousands of small objects and drops them all: look rarely
     serve(app, listener)
     database.close()
     return 0
+
+
+def _invitation(sharing: "Sharing") -> str:
+    """An invitation for a phone, with its QR code; or why there is none."""
+    from noxel.api.sharing import for_terminal
+
+    try:
+        address = sharing.invite(None, viewing=False)
+    except NoxelError as exc:
+        return f"Sharing is on, but nobody can come yet. {exc.message}"
+    return f"Invitation for one phone, for ten minutes:\n\n{for_terminal(address)}\n{address}\n"

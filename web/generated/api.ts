@@ -344,6 +344,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who Asks
+         * @description Who this page is to Noxel.
+         */
+        get: operations["who_asks_api_me_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/progress/{name}": {
         parameters: {
             query?: never;
@@ -1136,6 +1156,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Sharing
+         * @description How it is shared now.
+         */
+        get: operations["read_sharing_api_share_get"];
+        /**
+         * Switch Sharing
+         * @description Open the door for other devices, or close it.
+         */
+        put: operations["switch_sharing_api_share_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/devices/{device}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Shut Out
+         * @description Let a device in no more.
+         */
+        delete: operations["shut_out_api_share_devices__device__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite Device
+         * @description Invite one device, for ten minutes.
+         */
+        post: operations["invite_device_api_share_invitations_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/words": {
         parameters: {
             query?: never;
@@ -1832,6 +1916,30 @@ export interface components {
             vehicle_solo?: components["schemas"]["Value"] | null;
         };
         /**
+         * DeviceOut
+         * @description A paired device.
+         */
+        DeviceOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Open Now */
+            open_now: boolean;
+            /**
+             * Paired At
+             * Format: date-time
+             */
+            paired_at: string;
+            /**
+             * Used At
+             * Format: date-time
+             */
+            used_at: string;
+            /** Viewing */
+            viewing: boolean;
+        };
+        /**
          * DistributionRule
          * @description What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from which it is required.
          */
@@ -2298,6 +2406,31 @@ export interface components {
             start: "plan" | "weigh_in";
             /** Trailer Says */
             trailer_says: string[];
+        };
+        /**
+         * Invitation
+         * @description An invitation: its address, the same as a QR code, and how long it lasts.
+         */
+        Invitation: {
+            /** Address */
+            address: string;
+            /** Picture */
+            picture: string;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * Invite
+         * @description An invitation to be made: to look only, and under which of the machine's names.
+         */
+        Invite: {
+            /** Host */
+            host?: string | null;
+            /**
+             * Viewing
+             * @default false
+             */
+            viewing?: boolean;
         };
         /**
          * ItemEffect
@@ -3854,6 +3987,24 @@ export interface components {
             title: string;
         };
         /**
+         * ShareState
+         * @description Whether other devices can come, under which addresses, and which may; how many wrong invitations were tried.
+         */
+        ShareState: {
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
+            /** Fingerprint */
+            fingerprint: string | null;
+            /** Hosts */
+            hosts: string[];
+            /** On */
+            on: boolean;
+            /** Port */
+            port: number;
+            /** Wrong */
+            wrong: number;
+        };
+        /**
          * Sheet
          * @description One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them.
          *
@@ -3951,6 +4102,14 @@ export interface components {
             right: number;
             /** Says */
             says: string[];
+        };
+        /**
+         * Switch
+         * @description On or off.
+         */
+        Switch: {
+            /** On */
+            on: boolean;
         };
         /**
          * TableAsWritten
@@ -4444,6 +4603,18 @@ export interface components {
         VehicleTires: {
             front?: components["schemas"]["AxleTires"] | null;
             rear?: components["schemas"]["AxleTires"] | null;
+        };
+        /**
+         * Visitor
+         * @description Who asks: the machine itself, or a paired device, which may be there to look only.
+         */
+        Visitor: {
+            /** Here */
+            here: boolean;
+            /** Name */
+            name: string | null;
+            /** Viewing */
+            viewing: boolean;
         };
         /**
          * WeighIn
@@ -5184,6 +5355,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PairsCompared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    who_asks_api_me_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Visitor"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6620,6 +6820,132 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_sharing_api_share_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShareState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    switch_sharing_api_share_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Switch"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShareState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shut_out_api_share_devices__device__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShareState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    invite_device_api_share_invitations_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Invite"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invitation"];
                 };
             };
             /** @description Unprocessable Entity */

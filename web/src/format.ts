@@ -44,3 +44,11 @@ export function day(date: string | null | undefined): string {
     Date.UTC(year, month - 1, dayOfMonth),
   );
 }
+
+/** A moment: the time if it was today, else the day. */
+export function when(moment: string): string {
+  const at = new Date(moment);
+  return at.toDateString() === new Date().toDateString()
+    ? `at ${at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}`
+    : `on ${day(moment.slice(0, 10))}`;
+}

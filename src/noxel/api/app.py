@@ -14,6 +14,7 @@ import noxel
 from noxel.api import problems
 from noxel.api.adjust import router as adjust_router
 from noxel.api.backup import router as backup_router
+from noxel.api.door import Door
 from noxel.api.events import Hub
 from noxel.api.events import router as events_router
 from noxel.api.garage import router as garage_router
@@ -29,6 +30,8 @@ from noxel.api.progress import Works
 from noxel.api.progress import router as progress_router
 from noxel.api.rigs import Health
 from noxel.api.rigs import router as rigs_router
+from noxel.api.share import router as share_router
+from noxel.api.sharing import Sharing
 from noxel.api.tickets import router as tickets_router
 from noxel.api.words import router as words_router
 from noxel.store.database import Database
@@ -38,7 +41,7 @@ from noxel.store.rigs import Rigs
 
 _ROUTERS = (
     rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
-    garage_router, words_router, events_router, pasted_router, live_router, progress_router,
+    garage_router, words_router, events_router, pasted_router, live_router, progress_router, share_router,
 )  # fmt: skip
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
@@ -46,7 +49,9 @@ PAGE = Path(noxel.__file__).parent / "page"
 """Where the built page lies inside the package."""
 
 
-def create_app(database: Database, *, name: str = "Noxel", hosts: Sequence[str] = HOSTS) -> FastAPI:
+def create_app(
+    database: Database, *, name: str = "Noxel", hosts: Sequence[str] = HOSTS, sharing: Sharing | None = None
+) -> FastAPI:
     """The application on one database.
 
     Parameters
@@ -57,12 +62,18 @@ def create_app(database: Database, *, name: str = "Noxel", hosts: Sequence[str] 
         What the page's address bar says.
     hosts : sequence of str
         Names that a request may be addressed to; every other one is refused.
+    sharing : Sharing or None
+        The door for other devices, where there is one; it is started if it was opened already.
     """
     live, hub = Live(), Hub(database)
 
     @asynccontextmanager
-    async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        if sharing is not None:
+            sharing.start(app)
         yield
+        if sharing is not None:
+            sharing.stop()
         hub.close()
         live.disconnect()
 
@@ -79,9 +90,12 @@ def create_app(database: Database, *, name: str = "Noxel", hosts: Sequence[str] 
     app.state.garage = Garage(database)
     app.state.logs = Logs(database)
     app.state.live, app.state.hub = live, hub
-    app.state.works = Works()
+    app.state.works, app.state.sharing = Works(), sharing
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=3)
+    if sharing is not None:
+        sharing.changed = hub.announce
+        app.add_middleware(Door, sharing=sharing)
     app.add_middleware(Guard, hosts=frozenset(hosts))
 
     @app.get("/api/health")

@@ -38,10 +38,10 @@ class Hub:
         self._loop: asyncio.AbstractEventLoop | None = None
         self._listening: set[asyncio.Queue[Saved | None]] = set()
         self._watch: asyncio.Task[None] | None = None
-        database.on_commit(self._committed)
+        database.on_commit(self.announce)
 
-    def _committed(self) -> None:
-        """Called in the thread that saved."""
+    def announce(self) -> None:
+        """Have every page ask again for what it shows; from any thread. After a save it says which page saved."""
         if self._loop is not None and self._listening:
             with suppress(RuntimeError):  # the loop has ended
                 self._loop.call_soon_threadsafe(self._tell, Saved(page=asking.get()))

@@ -27,6 +27,8 @@ _HEADERS = (
 _MORE = 100_000
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _KEEPS_NOTHING = frozenset({"/api/evaluate"})
+_FORM = "/join"
+"""The one address that takes a form: of a device that is being paired, which knows no script yet."""
 _log = logging.getLogger("noxel")
 
 Refusal = tuple[int, str, str]
@@ -51,7 +53,7 @@ class Guard:
     app : ASGIApp
         What it guards.
     hosts : frozenset of str
-        Names that a request may be addressed to.
+        Names that a request may be addressed to; one from another device carries those it may be addressed to with it.
     """
 
     def __init__(self, app: ASGIApp, hosts: frozenset[str]) -> None:
@@ -106,7 +108,7 @@ class Guard:
                 return 400, "request.invalid", f"The header {key.decode()} is there twice."
             headers[key] = value.decode("latin-1")
         host, origin = headers.get(b"host", ""), headers.get(b"origin")
-        if _name(host) not in self._hosts:
+        if _name(host) not in scope.get("noxel.hosts", self._hosts):
             return 400, "host.foreign", "Noxel answers only under the names of this machine."
         path, safe = scope["path"], scope["method"] in _SAFE
         arriving = safe and not path.startswith("/api/") and headers.get(b"sec-fetch-mode") == "navigate"
@@ -126,7 +128,11 @@ class Guard:
                 f"A change must say where it comes from: send the header Origin: {scope['scheme']}://{host}",
             )
         has_body = length != "0" or b"transfer-encoding" in headers
-        if has_body and headers.get(b"content-type", "").partition(";")[0].strip().lower() != "application/json":
+        if (
+            has_body
+            and path != _FORM
+            and headers.get(b"content-type", "").partition(";")[0].strip().lower() != "application/json"
+        ):
             return 415, "request.not_json", "Send it as JSON, with the header Content-Type: application/json."
         return None
 

@@ -16,12 +16,14 @@ from noxel.store.faults import fault_of
 
 _TITLES = {
     400: "Bad request",
+    401: "Not paired",
     403: "Not allowed",
     404: "Not found",
     409: "Does not fit",
     413: "Too large",
     415: "Not JSON",
     422: "Cannot be used",
+    429: "Too often",
     500: "Noxel's own fault",
     503: "Not possible now",
     507: "Disk full",

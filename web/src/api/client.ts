@@ -57,6 +57,9 @@ export type EquipmentKind = Equipment["kind"];
 export type TireAnswer = Schemas["TireAnswer"];
 export type ReadinessItem = Schemas["ReadinessItem"];
 export type PastedAnswer = Schemas["PastedAnswer"];
+export type ShareState = Schemas["ShareState"];
+export type PairedDevice = Schemas["DeviceOut"];
+export type Invitation = Schemas["Invitation"];
 export type MassUnit = "lb" | "kg";
 type Problem = Schemas["ProblemDetails"];
 
@@ -161,6 +164,11 @@ export const api = {
     ask<Sheet>("POST", `/rigs/${id}/units${looking(weighIn)}`, units),
   pressureTable: (id: string, table: Schemas["PressureTable"], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/pressure-table${looking(weighIn)}`, table),
+  me: () => ask<Schemas["Visitor"]>("GET", "/me"),
+  sharing: () => ask<ShareState>("GET", "/share"),
+  share: (on: boolean) => ask<ShareState>("PUT", "/share", { on }),
+  invite: (viewing: boolean, host: string | null) => ask<Invitation>("POST", "/share/invitations", { viewing, host }),
+  shutOut: (id: string) => ask<ShareState>("DELETE", `/share/devices/${id}`),
   words: () => ask<Words>("GET", "/words"),
   garage: () => ask<Equipment[]>("GET", "/garage"),
   couple: (wanted: Schemas["Couple"]) => ask<{ id: string }>("POST", "/garage/couple", wanted),

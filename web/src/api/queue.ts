@@ -26,8 +26,8 @@ type Listener = {
 
 /** After so many errors of the server's own a change stands aside, so that the rest goes on. */
 const TRIES = 3;
-/** Faults that pass by themselves: the disk is full, the database is held by another program. */
-const PASSING = [503, 507];
+/** What passes: the disk is full, the database is held by another program, this device was shut out and is invited again. */
+const PASSING = [401, 503, 507];
 const RETRY_MS = 1500;
 const UNSENT = "noxel.unsent";
 /** This page holds a lock of its own name as long as it lives. */

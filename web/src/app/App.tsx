@@ -16,6 +16,7 @@ import { Shell } from "./Shell";
 
 // what is not met on the first page comes when it is asked for
 const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
+const Phones = lazy(() => import("../phones/Phones").then((made) => ({ default: made.Phones })));
 const Adjust = lazy(() => import("../adjust/Adjust").then((made) => ({ default: made.Adjust })));
 const LogPlace = lazy(() => import("../log/Log").then((made) => ({ default: made.LogPlace })));
 const Match = lazy(() => import("../match/Match").then((made) => ({ default: made.Match })));
@@ -26,6 +27,7 @@ export function App() {
       <Routes>
         <Route path="/" element={<Start />} />
         <Route path="/start" element={<StartPage first={false} />} />
+        <Route path="/phones" element={<Phones />} />
         <Route path="/garage" element={<Garage />} />
         <Route path="/rigs/:id/:place" element={<Desk />} />
         <Route path="*" element={<Navigate to="/" replace />} />

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
 import { useAside, useDesk, useSaving } from "../api/useSheet";
+import { useVisitor } from "../api/visitor";
 import { GlossaryProvider } from "../ui/Glossary";
 import { NotSaved } from "../ui/NotSaved";
 import { RigMenu, WeighInMenu } from "./menus";
@@ -60,6 +61,7 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
         <Header onHelp={() => setHelp(true)} />
         <main ref={main} tabIndex={-1} className="relative min-h-0 flex-1 overflow-y-auto outline-none">
           <StorageFault />
+          <LookingOnly />
           <NotSaved />
           <GlossaryProvider>{children}</GlossaryProvider>
         </main>
@@ -130,6 +132,17 @@ function StorageFault() {
     <p role="alert" className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[15px] leading-snug lg:px-6">
       <span className="font-semibold">Not saved yet.</span> {saving.why} What you type is kept in this browser and sent
       as soon as it can be.
+    </p>
+  );
+}
+
+/** For a device that was invited to look. */
+function LookingOnly() {
+  const { viewing } = useVisitor();
+  if (!viewing) return null;
+  return (
+    <p className="no-print border-b border-ink bg-sunk px-4 py-1.5 text-[15px] lg:px-6">
+      You may look at everything here; nothing you type is kept.
     </p>
   );
 }

@@ -59,6 +59,7 @@ export function RigMenu() {
           <MenuRule />
           <MenuItem onSelect={() => navigate("/garage")}>The garage: couple another rig…</MenuItem>
           <MenuItem onSelect={() => navigate("/start")}>Start a new rig…</MenuItem>
+          <MenuItem onSelect={() => navigate("/phones")}>Phones…</MenuItem>
           <MenuItem onSelect={importing.open}>Import a rig file…</MenuItem>
           <MenuItem onSelect={() => window.location.assign(`/api/rigs/${sheet.id}/file`)}>
             Export this rig as a file

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { useDesk } from "../api/useSheet";
+import { useVisitor } from "../api/visitor";
 import { at, atRest, inHand } from "../format";
 import { TermMark } from "./Glossary";
 import { NotSavedHere } from "./NotSaved";
@@ -81,6 +82,7 @@ export function Field(props: {
   const id = useId();
   const { text, problem, understood, note, focus, edit, blur } = useField(path, label);
   const { evaluation, sheet } = useDesk();
+  const { viewing } = useVisitor();
   const unit = /[a-z]\s*$/i.test(text) && mode === "decimal" ? undefined : props.unit; // a figure that says its own unit
   const beside = sheet.plates.beside.filter((each) => each.path === path);
   const plate = evaluation.plates.find((each) => each.path === path);
@@ -106,6 +108,7 @@ export function Field(props: {
             id={id}
             value={text}
             data-path={path}
+            readOnly={viewing}
             inputMode={mode}
             autoComplete="off"
             spellCheck={false}

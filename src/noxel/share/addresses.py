@@ -1,0 +1,45 @@
+"""The names and addresses of this machine on its own networks."""
+
+import ipaddress
+import re
+import socket
+from dataclasses import dataclass
+
+import ifaddr
+
+_NETWORKS = tuple(map(ipaddress.ip_network, (
+    "192.168.0.0/16", "10.0.0.0/8", "172.16.0.0/12", "100.64.0.0/10", "169.254.0.0/16", "127.0.0.0/8",
+)))  # fmt: skip
+"""Networks that the world outside cannot reach, the likeliest at home or on a phone's hotspot first."""
+_LOOPBACK = _NETWORKS[-1]
+
+
+@dataclass(frozen=True, slots=True)
+class Addresses:
+    """Names that a request may be addressed to, and IPv4 addresses, the likeliest to be reached first."""
+
+    names: tuple[str, ...]
+    numbers: tuple[str, ...]
+
+    @property
+    def hosts(self) -> frozenset[str]:
+        """All of them, as they stand in a ``Host`` header."""
+        return frozenset((*self.names, *self.numbers))
+
+
+def private(number: str) -> bool:
+    """Whether an IPv4 address belongs to a network that the world outside cannot reach."""
+    return _rank(number) < len(_NETWORKS)
+
+
+def _rank(number: str) -> int:
+    address = ipaddress.ip_address(number)
+    return next((at for at, network in enumerate(_NETWORKS) if address in network), len(_NETWORKS))
+
+
+def this_machine() -> Addresses:
+    """This machine's name on its network, and the addresses of its network cards that are not public."""
+    found = {str(each.ip) for card in ifaddr.get_adapters() for each in card.ips if each.is_IPv4}
+    numbers = sorted((each for each in found if private(each) and ipaddress.ip_address(each) not in _LOOPBACK), key=_rank)
+    name = re.sub(r"[^a-z0-9-]", "", socket.gethostname().partition(".")[0].lower())
+    return Addresses((f"{name}.local",) if name else (), tuple(numbers))

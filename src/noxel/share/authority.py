@@ -1,0 +1,172 @@
+"""This machine's own certificate authority: made at first use, and good for nothing but this machine's own networks.
+
+A phone that installs it would trust whatever it signs. So its certificate is limited, by name constraints, to ``.local`` names
+and private addresses: whoever stole its key could still not pose as any site of the world outside.
+"""
+
+import datetime
+import ipaddress
+import os
+import ssl
+import stat
+from contextlib import suppress
+from pathlib import Path
+
+from cryptography import x509
+from cryptography.hazmat.primitives import hashes, serialization
+from cryptography.hazmat.primitives.asymmetric import ec
+from cryptography.x509.oid import ExtendedKeyUsageOID, NameOID
+
+from noxel.errors import StorageFault
+from noxel.share.addresses import Addresses
+
+LASTS = datetime.timedelta(days=3650)
+"""How long the authority is valid."""
+SERVES = datetime.timedelta(days=90)
+"""How long a certificate of the server is valid."""
+RENEW = datetime.timedelta(days=30)
+"""A certificate of the server with less left is made anew."""
+EARLIER = datetime.timedelta(days=2)
+"""So much before now it is valid already, for phones whose clock is late."""
+_PERMITTED = ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "100.64.0.0/10", "169.254.0.0/16", "127.0.0.0/8")
+
+
+class Authority:
+    """The authority in a folder, and the server's certificate for what this machine is called now.
+
+    Parameters
+    ----------
+    folder : Path
+        Where keys and certificates lie; made, and closed to others, if need be.
+
+    Raises
+    ------
+    StorageFault
+        If the folder cannot be written.
+    """
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self._authority, self._chain = folder / "authority.pem", folder / "server.pem"
+        try:
+            folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+            if not self._authority.exists():
+                self._found()
+            self._certificate, self._key = _read(self._authority)
+        except (OSError, ValueError) as exc:
+            raise StorageFault("share", f"The authority in {folder} cannot be made or read: {exc}") from exc
+
+    @property
+    def public(self) -> bytes:
+        """The authority's certificate as a phone installs it (DER)."""
+        return self._certificate.public_bytes(serialization.Encoding.DER)
+
+    @property
+    def fingerprint(self) -> str:
+        """SHA-256 of the authority's certificate, in pairs, to be compared by eye."""
+        return self._certificate.fingerprint(hashes.SHA256()).hex(":").upper()
+
+    def _found(self) -> None:
+        key = ec.generate_private_key(ec.SECP256R1())
+        now = datetime.datetime.now(datetime.UTC)
+        name = x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, f"Noxel on this network ({now:%Y-%m-%d})")])
+        permitted = [x509.DNSName("local"), x509.DNSName("localhost")]
+        networks = [x509.IPAddress(ipaddress.ip_network(each)) for each in _PERMITTED]
+        certificate = (
+            x509.CertificateBuilder()
+            .subject_name(name)
+            .issuer_name(name)
+            .public_key(key.public_key())
+            .serial_number(x509.random_serial_number())
+            .not_valid_before(now - EARLIER)
+            .not_valid_after(now + LASTS)
+            .add_extension(x509.BasicConstraints(ca=True, path_length=0), critical=True)
+            .add_extension(_usage(signs=True), critical=True)
+            .add_extension(x509.NameConstraints([*permitted, *networks], None), critical=True)
+            .add_extension(x509.SubjectKeyIdentifier.from_public_key(key.public_key()), critical=False)
+            .sign(key, hashes.SHA256())
+        )
+        _write(self._authority, certificate, key)
+
+    def certify(self, addresses: Addresses) -> Path:
+        """The file with the server's certificate for these names; made anew where it would not do, or not for long.
+
+        Raises
+        ------
+        StorageFault
+            If it cannot be written.
+        """
+        try:
+            if not self._serves(addresses):
+                self._issue(addresses)
+        except OSError as exc:
+            raise StorageFault("share", f"The certificate in {self.folder} cannot be written: {exc}") from exc
+        return self._chain
+
+    def _serves(self, addresses: Addresses) -> bool:
+        with suppress(OSError, ValueError, x509.ExtensionNotFound):
+            certificate, _ = _read(self._chain)
+            named = certificate.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
+            there = {str(each.value) for each in named}
+            now = datetime.datetime.now(datetime.UTC)
+            lasts = certificate.not_valid_before_utc < now < certificate.not_valid_after_utc - RENEW
+            return lasts and certificate.issuer == self._certificate.subject and addresses.hosts <= there
+        return False
+
+    def _issue(self, addresses: Addresses) -> None:
+        key = ec.generate_private_key(ec.SECP256R1())
+        now = datetime.datetime.now(datetime.UTC)
+        numbers = [x509.IPAddress(ipaddress.ip_address(each)) for each in addresses.numbers]
+        certificate = (
+            x509.CertificateBuilder()
+            .subject_name(x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, "Noxel")]))
+            .issuer_name(self._certificate.subject)
+            .public_key(key.public_key())
+            .serial_number(x509.random_serial_number())
+            .not_valid_before(now - EARLIER)
+            .not_valid_after(now + SERVES)
+            .add_extension(x509.BasicConstraints(ca=False, path_length=None), critical=True)
+            .add_extension(_usage(signs=False), critical=True)
+            .add_extension(x509.ExtendedKeyUsage([ExtendedKeyUsageOID.SERVER_AUTH]), critical=False)
+            .add_extension(
+                x509.SubjectAlternativeName([*(x509.DNSName(each) for each in addresses.names), *numbers]), critical=False
+            )
+            .add_extension(x509.AuthorityKeyIdentifier.from_issuer_public_key(self._key.public_key()), critical=False)
+            .sign(self._key, hashes.SHA256())
+        )
+        _write(self._chain, certificate, key)
+
+    def context(self, addresses: Addresses) -> ssl.SSLContext:
+        """What the server speaks TLS with: version 1.2 or newer."""
+        context = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
+        context.minimum_version = ssl.TLSVersion.TLSv1_2
+        context.load_cert_chain(self.certify(addresses))
+        return context
+
+
+def _usage(*, signs: bool) -> x509.KeyUsage:
+    return x509.KeyUsage(
+        digital_signature=not signs, key_cert_sign=signs, crl_sign=signs, content_commitment=False, key_encipherment=False,
+        data_encipherment=False, key_agreement=False, encipher_only=False, decipher_only=False,
+    )  # fmt: skip
+
+
+def _write(path: Path, certificate: x509.Certificate, key: ec.EllipticCurvePrivateKey) -> None:
+    """Key and certificate in one file, which is there whole or not at all, and which nobody else reads."""
+    plain = key.private_bytes(serialization.Encoding.PEM, serialization.PrivateFormat.PKCS8, serialization.NoEncryption())
+    draft = path.with_suffix(".new")
+    with os.fdopen(os.open(draft, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
+        file.write(plain + certificate.public_bytes(serialization.Encoding.PEM))
+        file.flush()
+        os.fsync(file.fileno())
+    draft.replace(path)
+
+
+def _read(path: Path) -> tuple[x509.Certificate, ec.EllipticCurvePrivateKey]:
+    data = path.read_bytes()
+    if path.stat().st_mode & (stat.S_IRWXG | stat.S_IRWXO):
+        path.chmod(0o600)
+    key = serialization.load_pem_private_key(data, None)
+    if not isinstance(key, ec.EllipticCurvePrivateKey):
+        raise ValueError(f"{path.name} holds a key of another kind")
+    return x509.load_pem_x509_certificate(data), key
