@@ -15,6 +15,23 @@ from noxel.store.rigs import Rigs
 from tests.browser.stage import PHONE, at
 
 
+KEPT = """async (rig) => {
+  const look = () => new Promise((done) => {
+    const asked = indexedDB.open("noxel-answers");
+    asked.onsuccess = () => {
+      const got = asked.result.transaction("answers").objectStore("answers").get("kept");
+      got.onsuccess = () => done(got.result?.queries.some((each) => each.queryKey[0] === "sheet" && each.queryKey[1] === rig));
+    };
+  });
+  for (let frame = 0; frame < 1000; frame++) {
+    if (await look()) return true;
+    await new Promise(requestAnimationFrame);
+  }
+  return false;
+}"""
+"""Whether the phone has kept the sheet of a rig, within some seconds."""
+
+
 class OnThePhone(unittest.TestCase):
     """The demo household, shared; a browser for the phone that trusts the authority in a store of its own."""
 
@@ -96,6 +113,43 @@ class Pairing(OnThePhone):
         phone.goto(f"{self.there}/rigs/{self.rig}/plates")
         expect(phone.get_by_text("You may look at everything here")).to_be_visible()
         expect(at(phone, "vehicle.ratings.gvwr")).to_have_attribute("readonly", "")
+
+    def test_tickets_typed_without_a_network_stand_in_the_log_when_it_is_back(self) -> None:
+        phone = self.phone()
+        phone.goto(f"{self.there}/rigs/{self.rig}/weigh")
+        before = self.rigs.open(self.rig).window.count
+        expect(phone.get_by_text("This pass settles")).to_be_visible()
+        phone.evaluate("navigator.serviceWorker.ready.then(() => 1)")
+        self.assertTrue(phone.evaluate(KEPT, self.rig))
+        phone.context.set_offline(True)
+        phone.reload()
+        at(phone, "weigh_ins[1].place").fill("Far Field")
+        expect(phone.get_by_text("No connection to the computer.")).to_be_visible()
+        expect(phone.get_by_text("without what you typed since").first).to_be_visible()
+        jot = phone.get_by_role("region", name="Jot a ticket")
+        for name, reading in (("front", "3060"), ("rear", "4100"), ("trailer", "5900")):
+            jot.locator(f'input[data-jot="{name}"]').fill(reading)
+        jot.get_by_role("button", name="Keep this ticket").click()
+        expect(phone.get_by_text("1 to be sent")).to_be_visible()
+        phone.reload()
+        expect(phone.get_by_text("1 to be sent")).to_be_visible()
+        expect(at(phone, "weigh_ins[1].place")).to_have_value("Far Field")
+        jot.locator("label:has(input[name])", has_text="vehicle only").click()
+        for name, reading in (("front", "3340"), ("rear", "3180")):
+            jot.locator(f'input[data-jot="{name}"]').fill(reading)
+        jot.get_by_role("button", name="Keep this ticket").click()
+        expect(phone.get_by_text("2 to be sent")).to_be_visible()
+        phone.context.set_offline(False)
+        expect(phone.get_by_text("to be sent")).to_be_hidden(timeout=20_000)
+        expect(phone.get_by_text("saved", exact=True)).to_be_visible()
+        after = self.rigs.open(self.rig)
+        self.assertEqual(after.window.count, before + 1)
+        sent, edited = after.document["weigh_ins"][-1], after.document["weigh_ins"][-2]
+        self.assertEqual(
+            [each["readings"] for each in sent["passes"]],
+            [{"front": 3060, "rear": 4100, "trailer": 5900}, {"front": 3340, "rear": 3180}],
+        )
+        self.assertEqual(edited["place"], "Far Field")
 
 
 if __name__ == "__main__":

@@ -13,7 +13,8 @@ from noxel.core.editing import Change, apply_changes
 from noxel.errors import Conflict, InputError
 from noxel.store.database import Database
 from noxel.store.log import Logs
-from noxel.store.rigs import Rigs, Stored
+from noxel.store.rigs import Rigs
+from noxel.store.stored import Stored
 from noxel.store.window import RECENT
 from tests.truth import rig_of
 

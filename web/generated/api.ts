@@ -716,6 +716,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/jotted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Jotted
+         * @description Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes nothing.
+         */
+        post: operations["take_jotted_api_rigs__rig_id__jotted_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/lever-length": {
         parameters: {
             query?: never;
@@ -2465,6 +2485,69 @@ export interface components {
             /** Text */
             text: string;
             written?: components["schemas"]["ListAsWritten"] | null;
+        };
+        /**
+         * JottedTicket
+         * @description A ticket as it was jotted down on a device, perhaps without a network: ``key`` is its own, so that it is taken once also
+         *     where it is sent twice; the tickets of one ``visit`` belong to one weigh-in.
+         */
+        JottedTicket: {
+            /**
+             * Config
+             * @enum {string}
+             */
+            config: "hitched" | "vehicle_only" | "vehicle_empty" | "trailer_only";
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Fee
+             * @default
+             */
+            fee?: string;
+            /** Key */
+            key: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /** Readings */
+            readings: {
+                [key: string]: string;
+            };
+            /**
+             * Scale
+             * @default truck_scale
+             * @enum {string}
+             */
+            scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+            /** Spring Bars */
+            spring_bars?: ("engaged" | "slack" | "none") | null;
+            /**
+             * Ticket Number
+             * @default
+             */
+            ticket_number?: string;
+            /**
+             * Time
+             * @default
+             */
+            time?: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "lb" | "kg";
+            /** Visit */
+            visit: string;
         };
         /**
          * KeepSteps
@@ -6080,6 +6163,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    take_jotted_api_rigs__rig_id__jotted_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JottedTicket"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,5 +1,6 @@
 """The application: routes, errors, the built page."""
 
+import mimetypes
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager, suppress
 from pathlib import Path
@@ -45,6 +46,7 @@ _ROUTERS = (
 )  # fmt: skip
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
+mimetypes.add_type("application/manifest+json", ".webmanifest")
 PAGE = Path(noxel.__file__).parent / "page"
 """Where the built page lies inside the package."""
 

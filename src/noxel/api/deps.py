@@ -13,7 +13,8 @@ from noxel.core.rig import RigFile
 from noxel.errors import InputError, NotFound, Problem
 from noxel.store.garage import Garage
 from noxel.store.log import Logs
-from noxel.store.rigs import Rigs, Stored
+from noxel.store.rigs import Rigs
+from noxel.store.stored import Stored
 from noxel.strict_json import read_strict
 
 MOST = 1_000_000

@@ -13,7 +13,7 @@ from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
 from noxel.core.rig import Entry, Kind, RigFile, Source
 from noxel.core.wording import Evaluation
 from noxel.formats.lists import Layout
-from noxel.store.rigs import Stored
+from noxel.store.stored import Stored
 
 
 class FieldState(BaseModel):

@@ -1,16 +1,20 @@
-"""``/api/rigs/{id}/tickets``: a table of tickets from a spreadsheet, looked at first, then imported whole or not at all."""
+"""``/api/rigs/{id}/tickets``: a table of tickets from a spreadsheet, looked at first, then imported whole or not at all; and a
+ticket that was jotted down at the scale."""
 
+import datetime
 from typing import Annotated, Any
 
+from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Store, new_router
+from noxel.api.deps import Id, PageId, Store, new_router, sheet_as_json
 from noxel.api.problems import FieldProblem
-from noxel.api.sheet import AsWritten
+from noxel.api.sheet import AsWritten, Sheet, make_sheet
 from noxel.core.editing import Document, settle
 from noxel.core.log import merge_weigh_ins
-from noxel.core.quantities import read_mass, read_typed
-from noxel.core.rig import RigFile
+from noxel.core.quantities import MassUnit, read_mass, read_typed
+from noxel.core.rig import Config, RigFile, SpringBars
+from noxel.core.weigh import Jotted, ScaleKind, add_jotted
 from noxel.errors import InputError, Problem, RigFileError
 from noxel.formats.lists import preview
 from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, guess_units, read_tickets
@@ -50,6 +54,29 @@ class TicketsImported(BaseModel):
 
     added: int
     already: int
+
+
+Typed = Annotated[str, Field(max_length=400)]
+Key = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[\w-]+$")]
+
+
+class JottedTicket(BaseModel):
+    """A ticket as it was jotted down on a device, perhaps without a network: ``key`` is its own, so that it is taken once also
+    where it is sent twice; the tickets of one ``visit`` belong to one weigh-in."""
+
+    key: Key
+    visit: Key
+    day: datetime.date
+    config: Config
+    spring_bars: SpringBars | None = None
+    unit: MassUnit
+    scale: ScaleKind = "truck_scale"
+    readings: Annotated[dict[Annotated[str, Field(max_length=20)], Typed], Field(max_length=24)]
+    place: Typed = ""
+    ticket_number: Typed = ""
+    time: Typed = ""
+    fee: Typed = ""
+    note: Typed = ""
 
 
 def _read(rig: RigFile, text: str, written: TableAsWritten) -> Tickets:
@@ -114,3 +141,12 @@ def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImpor
 
     rigs.change(rig_id, "imported tickets", add, entire=True)
     return TicketsImported(**told)
+
+
+@router.post("/rigs/{rig_id}/jotted", response_model=Sheet)
+def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, page: PageId = None) -> Response:
+    """Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes nothing."""
+    facts = {name: getattr(ticket, name) for name in ("place", "ticket_number", "time", "fee", "note")}
+    jotted = Jotted(ticket.day, ticket.config, ticket.spring_bars, ticket.unit, ticket.scale, ticket.readings, facts)
+    taken = rigs.receive(rig_id, ticket.key, ticket.visit, lambda document, at: add_jotted(document, at, jotted), page=page)
+    return sheet_as_json(make_sheet(taken))

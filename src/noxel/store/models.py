@@ -5,7 +5,7 @@ All documents have the rig file's own names.
 
 import datetime
 
-from sqlalchemy import ForeignKey, Index, MetaData, String, Text, UniqueConstraint, event
+from sqlalchemy import ForeignKey, Index, LargeBinary, MetaData, String, Text, UniqueConstraint, event
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 from noxel.store.documents import checksum_of
@@ -125,3 +125,64 @@ class ChangeRow(Base):
     gesture: Mapped[str | None] = mapped_column(String(64), default=None)
     before: Mapped[str] = mapped_column(Text)
     after: Mapped[str] = mapped_column(Text)
+
+
+class ReceivedRow(Base):
+    """A ticket that another device jotted down and sent: the same key again changes nothing. ``weigh_in`` is the key of the
+    weigh-in that the tickets of one visit belong to."""
+
+    __tablename__ = "received"
+
+    key: Mapped[str] = mapped_column(String(64), primary_key=True)
+    rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
+    visit: Mapped[str] = mapped_column(String(64), index=True)
+    weigh_in: Mapped[int]
+
+
+class PhotoRow(Base):
+    """A photograph: what it shows, as a path of the rig file or a word, and the weigh-in that it belongs to by key."""
+
+    __tablename__ = "photos"
+
+    id: Mapped[str] = mapped_column(String(64), primary_key=True)
+    rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
+    about: Mapped[str] = mapped_column(String(300))
+    weigh_in: Mapped[int | None] = mapped_column(default=None)
+    note: Mapped[str] = mapped_column(Text, default="")
+    width: Mapped[int]
+    height: Mapped[int]
+    added_at: Mapped[datetime.datetime]
+    picture: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+    small: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
+class NotesRow(Base):
+    """What belongs to a weigh-in and is not in the rig file: how the rig drove afterwards."""
+
+    __tablename__ = "notes"
+
+    rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
+    weigh_in: Mapped[int] = mapped_column(primary_key=True)
+    document: Mapped[str] = mapped_column(Text)
+
+
+class OwnLineRow(Base):
+    """A line of the owner's own on the ready-to-roll list; one of a trip is taken off when the trip is over."""
+
+    __tablename__ = "own_lines"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
+    text: Mapped[str] = mapped_column(Text)
+    trip: Mapped[bool] = mapped_column(default=False)
+    done_at: Mapped[datetime.datetime | None] = mapped_column(default=None)
+    done_by: Mapped[str | None] = mapped_column(Text, default=None)
+
+
+class VisitRow(Base):
+    """A visit to the scale that is under way: where its companion was left."""
+
+    __tablename__ = "visits"
+
+    rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
+    document: Mapped[str] = mapped_column(Text)

@@ -1,11 +1,9 @@
 """Rigs in the database: listed, opened, changed, undone, taken away. Each change is one transaction with its record."""
 
-import datetime
 import json
 import sqlite3
-from collections.abc import Callable, Iterable, Sequence
-from contextlib import closing, suppress
-from dataclasses import dataclass, field
+from collections.abc import Callable, Sequence
+from contextlib import closing
 from typing import Any
 
 from sqlalchemy import delete, func, select
@@ -13,12 +11,12 @@ from sqlalchemy.orm import Session
 
 from noxel.core.editing import Change, Document, apply_changes, frame_of_weigh_ins
 from noxel.core.rig import parse_rig
-from noxel.errors import Conflict, Damaged, NotFound
+from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
 from noxel.store.edits import rebased, record_edit
-from noxel.store.equipment import KINDS, now, read_equipment, read_rig_row, rigs_with
+from noxel.store.equipment import KINDS, now, rigs_with
 from noxel.store.history import record_step, step_at, take_back
-from noxel.store.models import EquipmentRow, RigRow, WeighInRow
+from noxel.store.models import EquipmentRow, ReceivedRow, RigRow, WeighInRow
 from noxel.store.parts import (
     Report,
     fit_the_others,
@@ -32,38 +30,8 @@ from noxel.store.parts import (
     write,
     write_new,
 )
-from noxel.store.window import Window, keys_after, look, named, numbered, whole_log
-
-
-@dataclass(frozen=True, slots=True)
-class Summary:
-    """A rig in a list."""
-
-    id: str
-    name: str
-    kind: str
-    vehicle: str
-    trailer: str | None
-    weigh_ins: int
-    updated_at: datetime.datetime
-    damaged: bool = False
-    example: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Stored:
-    """A rig as it is stored, which of its weigh-ins the document holds, how far its history goes both ways, and which
-    other rigs have its equipment."""
-
-    id: str
-    document: Document
-    window: Window
-    revision: int
-    edits: int
-    saved_at: datetime.datetime
-    undo: str | None
-    redo: str | None
-    shared: dict[str, list[str]] = field(default_factory=dict)
+from noxel.store.stored import Stored, Summary, sound, stored, summary_of
+from noxel.store.window import Window, keys_after, look, named, number_of, numbered, whole_log
 
 
 class Rigs:
@@ -78,7 +46,7 @@ class Rigs:
         kept = RigRow.deleted_at.is_not(None) if deleted else RigRow.deleted_at.is_(None)
         query = select(RigRow, count).where(kept).order_by(RigRow.updated_at.desc(), RigRow.id)
         with self._database.reading() as session:
-            return [_summary(session, row, weighed) for row, weighed in session.execute(query)]
+            return [summary_of(session, row, weighed) for row, weighed in session.execute(query)]
 
     def open(self, rig_id: str, looking: int | None = None, *, entire: bool = False) -> Stored:
         """A rig with the weigh-in looked at and the last ones, or with all of them.
@@ -99,7 +67,7 @@ class Rigs:
         """
         with self._database.reading() as session:
             row = row_of(session, rig_id)
-            return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+            return stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
 
     def open_these(self, rig_id: str, numbers: Sequence[int]) -> Stored:
         """A rig with some of its weigh-ins; those that are not there are left out.
@@ -111,7 +79,7 @@ class Rigs:
         """
         with self._database.reading() as session:
             row = row_of(session, rig_id)
-            return _stored(session, row, numbered(session, row, numbers))
+            return stored(session, row, numbered(session, row, numbers))
 
     def add(self, document: Document, report: Report = silent, *, example: bool = False) -> str:
         """Keep a new rig; returns its id. ``report`` receives the progress.
@@ -137,7 +105,7 @@ class Rigs:
             If one of them is not a valid rig file; nothing is kept then.
         """
         with self._database.reading() as session:
-            there = _sound(session, session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None))))
+            there = sound(session, session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None))))
         wanted = []
         for number, document in enumerate(documents, 1):
             parse_rig(document)
@@ -151,7 +119,7 @@ class Rigs:
         """Every rig's whole document, the last used first; one that is damaged is left out."""
         with self._database.reading() as session:
             rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)).order_by(RigRow.updated_at.desc()))
-            return _sound(session, rows)
+            return sound(session, rows)
 
     def change(
         self,
@@ -273,7 +241,59 @@ class Rigs:
             fit_the_others(session, row, changed, framed=framed)
             record_step(session, row, what, gesture, before, after)
             record_edit(session, row, before, after, page)
-        return _stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+        return stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+
+    def receive(
+        self,
+        rig_id: str,
+        key: str,
+        visit: str,
+        make: Callable[[Document, int | None], Document],
+        *,
+        page: str | None = None,
+    ) -> Stored:
+        """Take a ticket that another device jotted down: once, also where it is sent again because the answer was lost.
+
+        Parameters
+        ----------
+        rig_id : str
+            Which rig.
+        key, visit : str
+            What the device calls the ticket, and the visit to the scale that it belongs to.
+        make : callable
+            From the document, and where the visit's weigh-in stands in it (None: not yet there), to the new document.
+        page : str or None
+            The page that sends it.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        Conflict
+            If the key was another rig's.
+        """
+        with self._database.writing() as session:
+            row = row_of(session, rig_id)
+            known = session.get(ReceivedRow, key)
+            if known is not None and known.rig_id != rig_id:
+                raise Conflict("This ticket was sent for another rig already.")
+            of_visit = select(ReceivedRow.weigh_in).where(ReceivedRow.rig_id == rig_id, ReceivedRow.visit == visit)
+            newest = of_visit.order_by(ReceivedRow.weigh_in.desc()).limit(1)
+            position = known.weigh_in if known else session.scalar(newest)
+            at = None if position is None else number_of(session, rig_id, position)
+            window = look(session, row, at)
+            there = position in window.keys
+            if known is not None:
+                return stored(session, row, window)
+            document = whole(session, row, window)
+            made = make(document, window.keys.index(position) if there and position is not None else None)
+            answer = self._put(
+                session, row, window, document, made, "ticket", None, looking=at if there else None, entire=False, page=page
+            )
+            if not there:
+                position = last_key(session, row)
+            session.add(ReceivedRow(key=key, rig_id=rig_id, visit=visit, weigh_in=position))
+            return answer
 
     def undo(self, rig_id: str, looking: int | None = None, *, page: str | None = None) -> Stored:
         """Undo the last step.
@@ -292,7 +312,7 @@ class Rigs:
                 raise Conflict("There is nothing to undo.")
             take_back(session, row, json.loads(step.after), json.loads(step.before), page)
             row.revision -= 1
-            return _stored(session, row, look(session, row, looking))
+            return stored(session, row, look(session, row, looking))
 
     def redo(self, rig_id: str, looking: int | None = None, *, page: str | None = None) -> Stored:
         """Redo the step that was undone last.
@@ -311,7 +331,7 @@ class Rigs:
                 raise Conflict("There is nothing to redo.")
             take_back(session, row, json.loads(step.before), json.loads(step.after), page)
             row.revision += 1
-            return _stored(session, row, look(session, row, looking))
+            return stored(session, row, look(session, row, looking))
 
     def delete(self, rig_id: str, *, bring_back: bool = False) -> None:
         """Take a rig out of the list, or bring it back; nothing of it is lost.
@@ -380,43 +400,3 @@ class Rigs:
             row = row_of(session, rig_id)
             session.expunge(row)
             return row
-
-
-def _summary(session: Session, row: RigRow, weigh_ins: int) -> Summary:
-    vehicle, trailer = (session.get(EquipmentRow, key) if key else None for key in (row.vehicle_id, row.trailer_id))
-    kind, damaged = "conventional", False
-    try:
-        kind = str(read_rig_row(row).get("kind", kind))
-        for each in (vehicle, trailer):
-            if each is not None:
-                read_equipment(each)
-    except Damaged:
-        damaged = True
-    return Summary(row.id, row.name, kind, vehicle.name if vehicle else "", trailer.name if trailer else None, weigh_ins,
-                   row.updated_at, damaged, row.example)  # fmt: skip
-
-
-def _sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
-    """The whole documents of rigs; one that is damaged is left out."""
-    found = []
-    for row in rows:
-        with suppress(Damaged):
-            found.append(whole(session, row))
-    return found
-
-
-def _stored(session: Session, row: RigRow, window: Window) -> Stored:
-    session.flush()
-    undo, redo = step_at(session, row, row.revision), step_at(session, row, row.revision + 1)
-    return Stored(row.id, whole(session, row, window), window, row.revision, row.edits, row.updated_at,
-                  undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
-
-
-def _shared(session: Session, row: RigRow) -> dict[str, list[str]]:
-    found = {}
-    for kind in KINDS:
-        key = getattr(row, f"{kind}_id")
-        others = [other for other in rigs_with(session, key) if other.id != row.id and other.deleted_at is None] if key else []
-        if others:
-            found[kind] = [other.name or "an unnamed rig" for other in others]
-    return found

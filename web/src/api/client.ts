@@ -1,5 +1,7 @@
 import type { components } from "../../generated/api";
+import { forgetAnswers } from "./kept";
 import { long } from "./long";
+import { reached } from "./reach";
 
 type Schemas = components["schemas"];
 export type Sheet = Schemas["Sheet"];
@@ -57,6 +59,7 @@ export type EquipmentKind = Equipment["kind"];
 export type TireAnswer = Schemas["TireAnswer"];
 export type ReadinessItem = Schemas["ReadinessItem"];
 export type PastedAnswer = Schemas["PastedAnswer"];
+export type JottedTicket = Schemas["JottedTicket"];
 export type ShareState = Schemas["ShareState"];
 export type PairedDevice = Schemas["DeviceOut"];
 export type Invitation = Schemas["Invitation"];
@@ -79,8 +82,11 @@ async function answered(path: string, how: RequestInit): Promise<Response> {
     response = await fetch(`/api${path}`, how);
   } catch (error) {
     if (how.signal?.aborted) throw error;
+    reached(false);
     throw new RequestFailed("Noxel does not answer. Is it still running?");
   }
+  reached(true);
+  if (response.status === 401) void forgetAnswers();
   if (!response.ok) {
     const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
     throw new RequestFailed(problem?.detail ?? `The answer was ${response.status}.`, problem);
@@ -164,6 +170,7 @@ export const api = {
     ask<Sheet>("POST", `/rigs/${id}/units${looking(weighIn)}`, units),
   pressureTable: (id: string, table: Schemas["PressureTable"], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/pressure-table${looking(weighIn)}`, table),
+  jot: (id: string, ticket: JottedTicket) => ask<Sheet>("POST", `/rigs/${id}/jotted`, ticket),
   me: () => ask<Schemas["Visitor"]>("GET", "/me"),
   sharing: () => ask<ShareState>("GET", "/share"),
   share: (on: boolean) => ask<ShareState>("PUT", "/share", { on }),

@@ -1,5 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { PAGE } from "./client";
+import { reached } from "./reach";
 
 /** What is saved elsewhere within so long is asked for at once. */
 const TOGETHER_MS = 400;
@@ -35,8 +36,10 @@ export function hearOfOthers(queries: QueryClient) {
     source.onmessage = (message) => pass(JSON.parse(message.data) as Saved);
     source.onerror = () => {
       lost = true;
+      reached(false);
     };
     source.onopen = () => {
+      reached(true);
       if (lost) pass({ page: null }); // whatever was saved meanwhile
       lost = false;
     };

@@ -22,6 +22,8 @@ type Listener = {
   sheet: (sheet: Sheet, at: number | undefined) => void;
   saving: (saving: Saving) => void;
   aside: (aside: Aside[]) => void;
+  /** What was typed and is not answered yet, by path. */
+  unsent: (texts: ReadonlyMap<string, string>) => void;
 };
 
 /** After so many errors of the server's own a change stands aside, so that the rest goes on. */
@@ -97,12 +99,20 @@ class ChangeQueue {
     const unsent = this.typed;
     if (unsent.length) localStorage.setItem(this.key, JSON.stringify(unsent));
     else localStorage.removeItem(this.key);
+    this.listener?.unsent(this.texts);
+  }
+
+  /** What was typed into fields and is not answered yet, by path: shown until it is. */
+  private get texts() {
+    const typed = this.typed.flatMap((each) => each.changes).filter((change) => change.op === "type");
+    return new Map(typed.map((change) => [change.path, change.text ?? ""]));
   }
 
   /** Hear of every answer, with the weigh-in it is about, and of how saving stands, until the answer is called. */
   listen(listener: Listener) {
     this.listener = listener;
     listener.aside(this.asides);
+    listener.unsent(this.texts);
     return () => {
       if (this.listener === listener) this.listener = undefined;
     };

@@ -10,6 +10,7 @@ import {
   type ScaleKind,
   type Sheet,
 } from "./client";
+import { onAnswer } from "./outbox";
 import { type Aside, queueOf, type Saving } from "./queue";
 
 type Desk = {
@@ -35,6 +36,8 @@ type Desk = {
   /** Ask for something else that answers with the new sheet; rejects with what was wrong. */
   ask: (make: (id: string, weighIn: number | undefined) => Promise<Sheet>) => Promise<void>;
   field: (path: string) => FieldState | undefined;
+  /** When the figures were computed, in milliseconds. */
+  asOf: number;
   /** The place of the weigh-in looked at among those that `rig` holds, from 1: what paths are made with. */
   weighIn: number | undefined;
   /** Its number in the whole log, from 1: what people see, and what the server is asked for. */
@@ -44,10 +47,14 @@ type Desk = {
 
 const DeskContext = createContext<Desk | null>(null);
 const SavingContext = createContext<Saving>({ state: "saved" });
+const UnsentContext = createContext<ReadonlyMap<string, string>>(new Map());
 const AsideContext = createContext<Aside[]>([]);
 
 /** What could not be saved and stands aside, with what the server said of it. */
 export const useAside = () => useContext(AsideContext);
+
+/** What was typed and is not answered yet, by path. */
+export const useUnsent = () => useContext(UnsentContext);
 
 /** How saving stands; apart from the desk, so that a page of a hundred fields is not drawn again for it. */
 export const useSaving = () => useContext(SavingContext);
@@ -71,6 +78,7 @@ export function DeskProvider(props: {
   const queries = useQueryClient();
   const [saving, setSaving] = useState<Saving>({ state: "saved" });
   const [aside, setAside] = useState<Aside[]>([]);
+  const [unsent, setUnsent] = useState<ReadonlyMap<string, string>>(new Map());
   const queue = useMemo(() => queueOf(id), [id]);
   const key = useMemo(() => ["sheet", id, weighIn ?? 0], [id, weighIn]);
   const query = useQuery({ queryKey: key, queryFn: () => api.open(id, weighIn), placeholderData: (before) => before });
@@ -89,13 +97,18 @@ export function DeskProvider(props: {
     [id, queries],
   );
 
-  useEffect(() => queue.listen({ sheet: keep, saving: setSaving, aside: setAside }), [queue, keep]);
+  useEffect(() => queue.listen({ sheet: keep, saving: setSaving, aside: setAside, unsent: setUnsent }), [queue, keep]);
+  useEffect(() => {
+    const ended = onAnswer((rig, sheet) => rig === id && void keep(sheet, undefined));
+    return () => void ended();
+  }, [id, keep]);
 
   useEffect(() => {
     queue.weighIn = weighIn;
   }, [queue, weighIn]);
 
   const sheet = query.data;
+  const asOf = query.dataUpdatedAt;
   const desk = useMemo<Desk | null>(() => {
     if (!sheet) return null;
     const keys = sheet.window.keys;
@@ -128,15 +141,18 @@ export function DeskProvider(props: {
       again: (aside) => queue.again(aside),
       discard: (aside) => queue.discard(aside),
       field: (path) => fields.get(path),
+      asOf,
     };
-  }, [sheet, id, weighIn, look, queue]);
+  }, [sheet, asOf, id, weighIn, look, queue]);
 
   if (query.error && !desk) return props.failed(query.error);
   if (!desk) return props.waiting;
   return (
     <DeskContext.Provider value={desk}>
       <SavingContext.Provider value={saving}>
-        <AsideContext.Provider value={aside}>{props.children}</AsideContext.Provider>
+        <AsideContext.Provider value={aside}>
+          <UnsentContext.Provider value={unsent}>{props.children}</UnsentContext.Provider>
+        </AsideContext.Provider>
       </SavingContext.Provider>
     </DeskContext.Provider>
   );

@@ -1,9 +1,11 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
+import { useLost } from "../api/reach";
 import { useAside, useDesk, useSaving } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { GlossaryProvider } from "../ui/Glossary";
 import { NotSaved } from "../ui/NotSaved";
+import { Offline } from "../ui/Offline";
 import { RigMenu, WeighInMenu } from "./menus";
 import { PLACES, type Place } from "./places";
 import { Shortcuts, useShortcuts } from "./shortcuts";
@@ -61,6 +63,7 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
         <Header onHelp={() => setHelp(true)} />
         <main ref={main} tabIndex={-1} className="relative min-h-0 flex-1 overflow-y-auto outline-none">
           <StorageFault />
+          <Offline />
           <LookingOnly />
           <NotSaved />
           <GlossaryProvider>{children}</GlossaryProvider>
@@ -127,7 +130,8 @@ function Header({ onHelp }: { onHelp: () => void }) {
 /** What the disk or the database refuses, across the page; what is typed waits in this browser meanwhile. */
 function StorageFault() {
   const saving = useSaving();
-  if (saving.state !== "waiting") return null;
+  const lost = useLost() !== null;
+  if (saving.state !== "waiting" || lost) return null;
   return (
     <p role="alert" className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[15px] leading-snug lg:px-6">
       <span className="font-semibold">Not saved yet.</span> {saving.why} What you type is kept in this browser and sent

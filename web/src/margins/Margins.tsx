@@ -4,6 +4,7 @@ import type { Check, Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { Choice } from "../ui/controls";
+import { useStale } from "../ui/Offline";
 import { Advisories } from "./Advisories";
 import { Doubts } from "./Doubts";
 import { Ledger } from "./Ledger";
@@ -94,9 +95,17 @@ function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation[
   const { verdict, estimated } = props;
   const { sheet } = useDesk();
   const { lead, sentence, rest, unknown = [] } = props.headline;
-  const ink = verdict === "stop" ? "text-vermilion" : verdict === "within" ? "text-spruce" : "text-ochre";
+  const stale = useStale();
+  const ink = stale
+    ? "underline decoration-dashed"
+    : verdict === "stop"
+      ? "text-vermilion"
+      : verdict === "within"
+        ? "text-spruce"
+        : "text-ochre";
   return (
     <div className="py-2.5" data-verdict={verdict}>
+      {stale && <p className="text-[15px] font-semibold">{stale}</p>}
       {estimated && <p className="text-[14px] font-semibold text-ochre">Estimated, not weighed</p>}
       <h1 className="font-cond text-[22px] leading-tight font-semibold md:text-[24px]">
         <span className={ink}>{lead}</span> {sentence}

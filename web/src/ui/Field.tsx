@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { useDesk } from "../api/useSheet";
+import { useDesk, useUnsent } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { at, atRest, inHand } from "../format";
 import { TermMark } from "./Glossary";
@@ -10,6 +10,7 @@ import { SourceTag } from "./SourceTag";
 /** Everything a field on a path needs: what it shows, what is wrong, and what to do as it is typed in. */
 export function useField(path: string, what: string) {
   const { rig, sheet, field, type, pending } = useDesk();
+  const unsent = useUnsent().get(path);
   const [draft, setDraft] = useState<string | null>(null);
   const focused = useRef(false);
   const gesture = useRef("");
@@ -33,7 +34,7 @@ export function useField(path: string, what: string) {
     gesture.current = crypto.randomUUID();
   };
   return {
-    text: draft ?? typed ?? atRest(value),
+    text: draft ?? unsent ?? typed ?? atRest(value),
     problem,
     note: state?.entry.note ?? null,
     /** What was understood, when the text does not say it by itself. */
@@ -42,7 +43,7 @@ export function useField(path: string, what: string) {
     begin,
     focus: (input: HTMLInputElement) => {
       begin();
-      flushSync(() => setDraft(typed ?? inHand(value))); // selected before the next key arrives, or it would be lost
+      flushSync(() => setDraft(unsent ?? typed ?? inHand(value))); // selected before the next key arrives, or it would be lost
       input.select();
     },
     edit: (text: string) => {

@@ -1,5 +1,6 @@
 import { Link, useLocation } from "react-router";
 import { useDesk } from "../api/useSheet";
+import { useStale } from "./Offline";
 
 const FLAG = {
   stop: "bg-vermilion text-paper",
@@ -12,6 +13,7 @@ const FLAG = {
 export function VerdictBar({ className = "" }: { className?: string }) {
   const { sheet, evaluation } = useDesk();
   const weighIn = new URLSearchParams(useLocation().search).get("weigh-in");
+  const stale = useStale();
   const { lead } = evaluation.headline;
   const sentence = evaluation.headline.sentence.replace(/^Nothing has been weighed yet\. /, ""); // its lead says so
   return (
@@ -21,7 +23,10 @@ export function VerdictBar({ className = "" }: { className?: string }) {
       className={`no-print sticky bottom-0 z-10 flex min-h-14 items-center gap-3 border-t border-ink bg-card px-4 py-2 hover:bg-sunk lg:px-6 ${className}`}
     >
       <span aria-live="polite" className="min-w-0 flex-1">
-        <span className={`mr-2 inline-block px-1.5 font-cond text-[16px] font-semibold ${FLAG[evaluation.verdict]}`}>
+        {stale && <span className="block text-[13px] leading-tight">{stale}</span>}
+        <span
+          className={`mr-2 inline-block px-1.5 font-cond text-[16px] font-semibold ${stale ? "border border-dashed border-ink" : FLAG[evaluation.verdict]}`}
+        >
           {lead.replace(/[.:]$/, "")}
         </span>
         <span className="line-clamp-3 font-cond text-[17px] leading-tight font-semibold md:inline">{sentence}</span>

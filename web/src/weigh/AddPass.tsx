@@ -1,17 +1,13 @@
 import { DropdownMenu } from "radix-ui";
-import type { Pass } from "../api/client";
+import type { Evaluation, Pass } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { MenuBody, MenuItem } from "../ui/Menu";
 
 type Fresh = Pick<Pass, "config" | "spring_bars">;
 
-/** Adds a pass of any kind: passes come in any order and number. */
-export function AddPass({ weighIn, onAdded }: { weighIn: number; onAdded: () => void }) {
-  const { rig, change, evaluation } = useDesk();
-  const passes = rig.weigh_ins?.[weighIn - 1]?.passes ?? [];
-  const unit = passes.at(-1)?.unit;
-  const bars = rig.hitch?.weight_distribution;
-  const kinds: readonly (readonly [string, Fresh])[] = evaluation.towing
+/** The passes that this rig can be weighed in, in words and as the rig file says them. */
+export function passKinds(evaluation: Evaluation, bars: boolean): readonly (readonly [string, Fresh])[] {
+  return evaluation.towing
     ? [
         ...(bars
           ? ([
@@ -27,6 +23,14 @@ export function AddPass({ weighIn, onAdded }: { weighIn: number; onAdded: () => 
         ["Loaded as for the road", { config: "vehicle_only" }],
         ["Vehicle empty", { config: "vehicle_empty" }],
       ];
+}
+
+/** Adds a pass of any kind: passes come in any order and number. */
+export function AddPass({ weighIn, onAdded }: { weighIn: number; onAdded: () => void }) {
+  const { rig, change, evaluation } = useDesk();
+  const kinds = passKinds(evaluation, rig.hitch?.weight_distribution ?? false);
+  const passes = rig.weigh_ins?.[weighIn - 1]?.passes ?? [];
+  const unit = passes.at(-1)?.unit;
   const add = (fresh: Fresh) => {
     const value = { ...fresh, ...(unit ? { unit } : {}), readings: {} };
     change([{ path: `weigh_ins[${weighIn - 1}].passes[${passes.length}]`, op: "insert", value }], "add a pass");

@@ -1,15 +1,19 @@
 import { useState } from "react";
 import { Link, useLocation } from "react-router";
+import { useOutbox } from "../api/outbox";
+import { useLost } from "../api/reach";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { mass } from "../format";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { Field } from "../ui/Field";
+import { useStale } from "../ui/Offline";
 import { useKeys } from "../ui/useKeys";
 import { VerdictBar } from "../ui/VerdictBar";
 import { AddPass } from "./AddPass";
 import { AddedSince } from "./Corrections";
+import { Jot } from "./Jot";
 import { LiveScale } from "./LiveScale";
 import { Proof } from "./Proof";
 import type { Lit } from "./readings";
@@ -19,12 +23,14 @@ import { Tongue } from "./Tongue";
 
 /** The tickets, pass by pass: side by side at a table, one at a time by thumb. */
 export function Weigh() {
-  const { rig, evaluation, weighIn } = useDesk();
+  const { rig, sheet, evaluation, weighIn } = useDesk();
   const [lit, setLit] = useState<Lit>(null);
   const [turn, setTurn] = useState(0);
   const [starting, setStarting] = useState(false);
   const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
   const passes = here?.passes ?? [];
+  const lost = useLost() !== null;
+  const jotted = useOutbox().some((each) => each.rig === sheet.id);
   const keys = useKeys(passes);
   const current = Math.min(turn, Math.max(0, passes.length - 1));
   return (
@@ -32,6 +38,11 @@ export function Weigh() {
       <div className="sticky top-0 z-10 border-b border-ink bg-paper">
         <RigDrawing evaluation={evaluation} short strip lit={lit} />
       </div>
+      {(lost || jotted) && (
+        <div className="px-4 pt-3 lg:px-6">
+          <Jot />
+        </div>
+      )}
       {here && weighIn ? (
         <>
           <div className="flex-1 px-4 py-3 lg:px-6">
@@ -144,9 +155,11 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
   const tongue = evaluation.derived.tongue_static;
   const shared = evaluation.derived.tongue_share;
   const last = current + 1 >= count;
+  const stale = useStale();
   return (
     <div className="sticky bottom-0 z-10 border-t border-ink bg-card px-4 py-2.5 md:hidden">
       <p className="mb-1 line-clamp-2 text-[15px] leading-tight font-semibold" aria-live="polite">
+        {stale && <span className="block text-[13px] font-normal text-soft">{stale}</span>}
         {evaluation.headline.lead} {evaluation.headline.sentence}
       </p>
       <dl className="mb-2 grid grid-cols-[auto_1fr] gap-x-3 text-[14px]">

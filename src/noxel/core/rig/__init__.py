@@ -25,7 +25,16 @@ from noxel.core.rig.rigfile import RigFile, dump_rig, parse_rig
 from noxel.core.rig.sources import entry_at, source_words
 from noxel.core.rig.terms import SETS, Meaning, TermSet, glossary
 from noxel.core.rig.tires import LOAD_INDEX, AxleTires
-from noxel.core.rig.weigh_ins import Added, BeamMeasurement, LeverMeasurement, Pass, ScaleMeasurement, WeighIn
+from noxel.core.rig.weigh_ins import (
+    Added,
+    BeamMeasurement,
+    Config,
+    LeverMeasurement,
+    Pass,
+    ScaleMeasurement,
+    SpringBars,
+    WeighIn,
+)
 
 __all__ = [
     "LOAD_INDEX",
@@ -36,6 +45,7 @@ __all__ = [
     "BeamMeasurement",
     "ByMode",
     "Category",
+    "Config",
     "Entered",
     "Entry",
     "HitchPart",
@@ -51,6 +61,7 @@ __all__ = [
     "RigFile",
     "ScaleMeasurement",
     "Source",
+    "SpringBars",
     "Step",
     "Tank",
     "TermSet",

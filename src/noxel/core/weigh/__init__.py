@@ -1,6 +1,18 @@
-"""At the scale: which passes to drive, what each settles, which mistakes to look for."""
+"""At the scale: which passes to drive, what each settles, which mistakes to look for, a ticket put in its place."""
 
 from noxel.core.weigh.advisories import advise
+from noxel.core.weigh.jotted import Jotted, add_jotted
 from noxel.core.weigh.passes import GRADUATIONS, SCALES, ScaleKind, new_weigh_in, pass_answers, plan, plan_passes
 
-__all__ = ["GRADUATIONS", "SCALES", "ScaleKind", "advise", "new_weigh_in", "pass_answers", "plan", "plan_passes"]
+__all__ = [
+    "GRADUATIONS",
+    "SCALES",
+    "Jotted",
+    "ScaleKind",
+    "add_jotted",
+    "advise",
+    "new_weigh_in",
+    "pass_answers",
+    "plan",
+    "plan_passes",
+]

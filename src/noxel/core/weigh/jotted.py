@@ -1,0 +1,88 @@
+"""A ticket as somebody jots it down at the scale, with or without a network: put into its weigh-in, or into a new one."""
+
+import datetime
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from noxel.core.editing import Change, Document, apply_changes
+from noxel.core.quantities import MassUnit
+from noxel.core.rig import Config, SpringBars, parse_rig
+from noxel.core.weigh.passes import GRADUATIONS, ScaleKind, new_weigh_in
+
+
+@dataclass(frozen=True, slots=True)
+class Jotted:
+    """One pass as it was jotted down: texts as typed, readings by name (``front``, ``rear``, ``trailer`` …)."""
+
+    day: datetime.date
+    config: Config
+    spring_bars: SpringBars | None
+    unit: MassUnit
+    scale: ScaleKind
+    readings: Mapping[str, str]
+    facts: Mapping[str, str]
+    """Place, ticket number, time, fee and note, where they were typed."""
+
+
+def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Document:
+    """Put a ticket into the weigh-in of its visit.
+
+    Parameters
+    ----------
+    document : dict
+        A valid rig file.
+    index : int or None
+        Where the weigh-in of the same visit stands in the document; None begins a new one.
+    ticket : Jotted
+        What was typed; a text that cannot be read waits at its field.
+
+    Returns
+    -------
+    dict
+        The new document. The ticket fills a pass of its kind that has no reading yet, or follows the passes that are there.
+
+    Raises
+    ------
+    InputError
+        If it breaks a rule of the format, such as a trailer's reading in a pass of the vehicle alone.
+    """
+    if index is None:
+        rig = parse_rig(document)
+        index = len(rig.weigh_ins)
+        fresh = new_weigh_in(rig, ticket.day, ticket.scale)
+        fresh["passes"] = []
+        fresh["scale"] = _in(fresh["scale"], rig.units.mass, ticket)
+        document = apply_changes(document, [Change(f"weigh_ins[{index}]", op="insert", value=fresh)]).document
+    here = f"weigh_ins[{index}]"
+    passes = document["weigh_ins"][index].get("passes", [])
+    waiting = (at for at, each in enumerate(passes) if _same(each, ticket) and not each.get("readings") and not _typed(each))
+    at = next(waiting, len(passes))
+    changes = []
+    if at == len(passes):
+        value: dict[str, Any] = {"config": ticket.config, "unit": ticket.unit, "readings": {}}
+        if ticket.spring_bars is not None:
+            value["spring_bars"] = ticket.spring_bars
+        changes.append(Change(f"{here}.passes[{at}]", op="insert", value=value))
+    else:
+        changes.append(Change(f"{here}.passes[{at}].unit", value=ticket.unit, op="set"))
+    changes += [Change(f"{here}.passes[{at}].readings.{name}", text) for name, text in ticket.readings.items() if text.strip()]
+    for name, text in ticket.facts.items():
+        if text.strip():
+            changes.append(Change(f"{here}.{name}" if name == "place" else f"{here}.passes[{at}].{name}", text))
+    return apply_changes(document, changes).document
+
+
+def _same(each: Mapping[str, Any], ticket: Jotted) -> bool:
+    return each["config"] == ticket.config and each.get("spring_bars") == ticket.spring_bars
+
+
+def _typed(each: Mapping[str, Any]) -> bool:
+    """Whether a text waits at one of a pass's readings."""
+    return any(name.startswith("readings.") for name in each.get("entered", ()))
+
+
+def _in(scale: dict[str, Any], unit: MassUnit, ticket: Jotted) -> dict[str, Any]:
+    """The usual graduation of such a scale in the ticket's unit."""
+    step = GRADUATIONS[ticket.scale][ticket.unit]
+    return {**scale, "resolution": step if ticket.unit == unit else f"{step} {ticket.unit}"}

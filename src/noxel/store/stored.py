@@ -1,0 +1,89 @@
+"""A rig as it is read from the tables: in a list, or whole with its place in its history."""
+
+import datetime
+from collections.abc import Iterable
+from contextlib import suppress
+from dataclasses import dataclass, field
+
+from sqlalchemy.orm import Session
+
+from noxel.core.editing import Document
+from noxel.errors import Damaged
+from noxel.store.equipment import KINDS, read_equipment, read_rig_row, rigs_with
+from noxel.store.history import step_at
+from noxel.store.models import EquipmentRow, RigRow
+from noxel.store.parts import whole
+from noxel.store.window import Window
+
+
+@dataclass(frozen=True, slots=True)
+class Summary:
+    """A rig in a list."""
+
+    id: str
+    name: str
+    kind: str
+    vehicle: str
+    trailer: str | None
+    weigh_ins: int
+    updated_at: datetime.datetime
+    damaged: bool = False
+    example: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A rig as it is stored, which of its weigh-ins the document holds, how far its history goes both ways, and which
+    other rigs have its equipment."""
+
+    id: str
+    document: Document
+    window: Window
+    revision: int
+    edits: int
+    saved_at: datetime.datetime
+    undo: str | None
+    redo: str | None
+    shared: dict[str, list[str]] = field(default_factory=dict)
+
+
+def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
+    """A rig as it stands in a list, also where it is damaged."""
+    vehicle, trailer = (session.get(EquipmentRow, key) if key else None for key in (row.vehicle_id, row.trailer_id))
+    kind, damaged = "conventional", False
+    try:
+        kind = str(read_rig_row(row).get("kind", kind))
+        for each in (vehicle, trailer):
+            if each is not None:
+                read_equipment(each)
+    except Damaged:
+        damaged = True
+    return Summary(row.id, row.name, kind, vehicle.name if vehicle else "", trailer.name if trailer else None, weigh_ins,
+                   row.updated_at, damaged, row.example)  # fmt: skip
+
+
+def sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
+    """The whole documents of rigs; one that is damaged is left out."""
+    found = []
+    for row in rows:
+        with suppress(Damaged):
+            found.append(whole(session, row))
+    return found
+
+
+def stored(session: Session, row: RigRow, window: Window) -> Stored:
+    """A rig with the weigh-ins of a window, as the session sees it now."""
+    session.flush()
+    undo, redo = step_at(session, row, row.revision), step_at(session, row, row.revision + 1)
+    return Stored(row.id, whole(session, row, window), window, row.revision, row.edits, row.updated_at,
+                  undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
+
+
+def _shared(session: Session, row: RigRow) -> dict[str, list[str]]:
+    found = {}
+    for kind in KINDS:
+        key = getattr(row, f"{kind}_id")
+        others = [other for other in rigs_with(session, key) if other.id != row.id and other.deleted_at is None] if key else []
+        if others:
+            found[kind] = [other.name or "an unnamed rig" for other in others]
+    return found

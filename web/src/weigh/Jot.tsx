@@ -1,0 +1,157 @@
+import { useEffect, useId, useState } from "react";
+import type { JottedTicket, MassUnit, Pass } from "../api/client";
+import { put } from "../api/outbox";
+import { useDesk } from "../api/useSheet";
+import { useVisitor } from "../api/visitor";
+import { Button, Choice, Picks } from "../ui/controls";
+import { enterMovesOn } from "../ui/Field";
+import { passKinds } from "./AddPass";
+import { namesFor, wordsFor } from "./readings";
+import { visitOf } from "./visit";
+
+type Draft = { kind: string; unit: MassUnit; texts: Record<string, string> };
+const FACTS = [
+  ["place", "Place"],
+  ["ticket_number", "Ticket number"],
+  ["time", "Time"],
+  ["fee", "Fee"],
+  ["note", "Note"],
+] as const;
+
+/** A ticket on this device: kept here as it is typed, sent when the computer answers. It needs no network. */
+export function Jot({ kind: first, onKept }: { kind?: string; onKept?: () => void }) {
+  const { rig, sheet, evaluation } = useDesk();
+  const { viewing } = useVisitor();
+  const kinds = passKinds(evaluation, rig.hitch?.weight_distribution ?? false);
+  const last = rig.weigh_ins?.at(-1)?.passes?.at(-1)?.unit ?? (rig.units.mass as MassUnit);
+  const key = `noxel.jot.${sheet.id}`;
+  const fresh: Draft = { kind: first ?? kinds[0]?.[0] ?? "", unit: last, texts: {} };
+  const [draft, setDraft] = useState<Draft>(() => {
+    const kept = JSON.parse(localStorage.getItem(key) ?? "null") as Draft | null;
+    return kept ? { ...kept, kind: first ?? kept.kind } : fresh;
+  });
+  const [kept, setKept] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => localStorage.setItem(key, JSON.stringify(draft)), [key, draft]);
+  const chosen = kinds.find(([label]) => label === draft.kind) ?? kinds[0];
+  if (!chosen || viewing) return null;
+  const [label, made] = chosen;
+  const names = namesFor(made.config as Pass["config"], "axles", evaluation.geometry.trailer_axles);
+  const type = (name: string, text: string) => setDraft({ ...draft, texts: { ...draft.texts, [name]: text } });
+  const read = names.filter((name) => draft.texts[name]?.trim());
+  const keep = async () => {
+    const readings = Object.fromEntries(read.map((name) => [name, draft.texts[name] ?? ""]));
+    const now = new Date();
+    const ticket: JottedTicket = {
+      key: crypto.randomUUID(),
+      visit: visitOf(sheet.id),
+      day: `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, "0")}-${String(now.getDate()).padStart(2, "0")}`,
+      config: made.config,
+      spring_bars: made.spring_bars ?? null,
+      unit: draft.unit,
+      scale: "truck_scale",
+      readings,
+      ...Object.fromEntries(FACTS.map(([name]) => [name, draft.texts[name] ?? ""])),
+    };
+    try {
+      await put({
+        kind: "ticket",
+        key: ticket.key,
+        rig: sheet.id,
+        at: now.getTime(),
+        says: `ticket “${label}”`,
+        ticket,
+      });
+    } catch (error) {
+      setProblem(`This browser cannot keep it: ${(error as Error).message}`);
+      return;
+    }
+    setProblem(null);
+    setKept(label);
+    const { place = "" } = draft.texts;
+    const at = kinds.findIndex(([each]) => each === label);
+    setDraft({ ...draft, kind: kinds[at + 1]?.[0] ?? label, texts: { place } });
+    onKept?.();
+  };
+  return (
+    <section aria-label="Jot a ticket" className="max-w-xl border border-ink bg-card px-3 py-3">
+      <h2 className="font-cond text-[22px] leading-tight font-semibold">A ticket, on this device</h2>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        {first === undefined && (
+          <Picks
+            label="Which pass"
+            value={label}
+            options={kinds.map(([each]) => [each, each.toLowerCase()] as const)}
+            onChange={(kind) => setDraft({ ...draft, kind })}
+          />
+        )}
+        <Choice
+          label="Unit of the ticket"
+          value={draft.unit}
+          options={[
+            ["lb", "lb"],
+            ["kg", "kg"],
+          ]}
+          onChange={(unit) => setDraft({ ...draft, unit })}
+        />
+      </div>
+      <div className="mt-2">
+        {names.map((name) => (
+          <Line
+            key={name}
+            name={name}
+            label={wordsFor(name)}
+            unit={draft.unit}
+            text={draft.texts[name] ?? ""}
+            onType={type}
+            big
+          />
+        ))}
+        {FACTS.map(([name, words]) => (
+          <Line key={name} name={name} label={words} text={draft.texts[name] ?? ""} onType={type} />
+        ))}
+      </div>
+      {problem && (
+        <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
+          {problem}
+        </p>
+      )}
+      <Button strong className="mt-3 min-h-12 w-full" disabled={read.length === 0} onClick={() => void keep()}>
+        Keep this ticket
+      </Button>
+      <p role="status" className="mt-1 text-[15px] text-soft">
+        {kept ? `Kept: ${kept.toLowerCase()}.` : ""}
+      </p>
+    </section>
+  );
+}
+
+function Line(props: {
+  name: string;
+  label: string;
+  unit?: string;
+  text: string;
+  onType: (name: string, text: string) => void;
+  big?: boolean;
+}) {
+  const { name, label, unit, text, onType, big = false } = props;
+  const id = useId();
+  return (
+    <div className="flex min-h-12 items-center gap-2 border-b border-rule">
+      <label htmlFor={id} className={`flex-1 first-letter:uppercase ${big ? "text-[17px]" : "text-[15px] text-soft"}`}>
+        {label}
+      </label>
+      <input
+        id={id}
+        value={text}
+        data-jot={name}
+        inputMode={big ? "decimal" : "text"}
+        autoComplete="off"
+        onChange={(event) => onType(name, event.currentTarget.value)}
+        onKeyDown={enterMovesOn}
+        className={`h-11 border-b-2 border-rule bg-transparent px-2 outline-none focus:border-ink ${big ? "w-32 text-right font-cond text-[24px] font-semibold" : "w-48"}`}
+      />
+      {unit && <span className="w-6 text-[14px] text-soft">{unit}</span>}
+    </div>
+  );
+}
