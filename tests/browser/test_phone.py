@@ -14,7 +14,6 @@ from noxel.share import Authority
 from noxel.store.rigs import Rigs
 from tests.browser.stage import PHONE, at
 
-
 KEPT = """async (rig) => {
   const look = () => new Promise((done) => {
     const asked = indexedDB.open("noxel-answers");
