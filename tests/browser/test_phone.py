@@ -1,5 +1,6 @@
 """A phone is invited, paired, and types a ticket. It comes to a second address of this machine, so it counts as a stranger."""
 
+import re
 import tempfile
 import unittest
 from contextlib import ExitStack
@@ -149,6 +150,50 @@ class Pairing(OnThePhone):
             [{"front": 3060, "rear": 4100, "trailer": 5900}, {"front": 3340, "rear": 3180}],
         )
         self.assertEqual(edited["place"], "Far Field")
+
+    def test_the_visit_is_walked_by_thumb_and_goes_on_on_another_device(self) -> None:
+        phone = self.phone()
+        before = self.rigs.open(self.rig).window.count
+        phone.goto(f"{self.there}/rigs/{self.rig}/visit")
+        phone.get_by_label("Price of the first weigh").fill("14.50")
+        phone.get_by_label("Price of a re-weigh").fill("3.50")
+        phone.get_by_role("button", name="Begin").click()
+        heading, go_on = phone.get_by_role("heading", level=1), phone.locator("footer button").first
+        titles = []
+        readings = iter(({"front": "3060", "rear": "4100", "trailer": "5900"}, {"front": "2900", "rear": "4460", "trailer": "5700"},
+                         {"front": "3340", "rear": "3180"}))  # fmt: skip
+        for _ in range(14):
+            titles.append(heading.inner_text())
+            self.assertLessEqual(phone.evaluate("document.documentElement.scrollWidth"), PHONE[0])
+            if titles[-1] == "What it says":
+                break
+            if titles[-1].startswith("The ticket"):
+                for name, reading in next(readings).items():
+                    phone.locator(f'input[data-jot="{name}"]').fill(reading)
+                phone.get_by_role("button", name="Keep this ticket").click()
+            elif titles[-1] == "Set the trailer down":
+                phone.get_by_text("Chocks on both sides of the trailer's wheels").click()
+                computer = self.computer(f"/rigs/{self.rig}/visit")
+                expect(computer.get_by_role("heading", level=1)).to_have_text("Set the trailer down")
+                expect(computer.get_by_label("Chocks on both sides of the trailer's wheels")).to_be_checked()
+                computer.context.close()
+                go_on.click()
+            else:
+                go_on.click()
+            expect(heading).not_to_have_text(titles[-1])
+        drive = "Roll on slowly. Front axle on platform 1."
+        self.assertEqual(titles, [
+            "Before you drive on", drive, "The ticket: hitched, bars engaged", "What it says so far", "Park, and slacken the bars",
+            drive, "The ticket: hitched, bars slack", "What it says so far", "Set the trailer down", drive, "The ticket: truck only",
+            "What it says so far", "Couple up", "What it says"])  # fmt: skip
+        expect(phone.get_by_text("Re-weigh for 3.50 until")).to_be_visible()
+        after = self.rigs.open(self.rig)
+        self.assertEqual(after.window.count, before + 1)
+        passes = after.document["weigh_ins"][-1]["passes"]
+        self.assertEqual([each["fee"] for each in passes], ["14.50", "3.50", "3.50"])
+        self.assertEqual(passes[1]["readings"], {"front": 2900, "rear": 4460, "trailer": 5700})
+        go_on.click()
+        expect(phone).to_have_url(re.compile("/margins$"))
 
 
 if __name__ == "__main__":

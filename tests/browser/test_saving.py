@@ -79,7 +79,7 @@ class Saving(OnStage):
             f"**/api/rigs/{self.rig}**", lambda route: route.abort() if route.request.method == "PATCH" else route.continue_()
         )
         at(page, "vehicle.ratings.gvwr").fill("7001")
-        expect(page.get_by_role("status")).to_have_text("not saved yet, trying again")
+        expect(page.get_by_text("not saved yet, trying again")).to_be_visible()
         other = page.context.new_page()
         other.goto(page.url)
         at(other, "vehicle.ratings.gcwr").fill("15001")

@@ -596,6 +596,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/drives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Drives
+         * @description How the rig drove, by the key of the weigh-in that it was driven with.
+         */
+        get: operations["read_drives_api_rigs__rig_id__drives_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/drives/{weigh_in}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Drive
+         * @description Keep how it drove; notes without a word are taken away.
+         */
+        put: operations["keep_drive_api_rigs__rig_id__drives__weigh_in__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/file": {
         parameters: {
             query?: never;
@@ -751,6 +791,74 @@ export interface paths {
          */
         post: operations["lever_length_api_rigs__rig_id__lever_length_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Lines
+         * @description The owner's own lines on the ready-to-roll list.
+         */
+        get: operations["read_lines_api_rigs__rig_id__lines_get"];
+        put?: never;
+        /**
+         * Add Line
+         * @description Add a line.
+         */
+        post: operations["add_line_api_rigs__rig_id__lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/lines/trip-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Trip
+         * @description Take the trip's lines away, and every tick.
+         */
+        post: operations["end_trip_api_rigs__rig_id__lines_trip_over_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/lines/{line}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick Line
+         * @description Tick a line, or take the tick away; by the name that was given, or the device's.
+         */
+        put: operations["tick_line_api_rigs__rig_id__lines__line__put"];
+        post?: never;
+        /**
+         * Drop Line
+         * @description Take a line away.
+         */
+        delete: operations["drop_line_api_rigs__rig_id__lines__line__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1111,6 +1219,34 @@ export interface paths {
          */
         post: operations["switch_the_units_api_rigs__rig_id__units_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Visit
+         * @description What to do at the scale, step by step, and where the visit was left.
+         */
+        get: operations["read_visit_api_rigs__rig_id__visit_get"];
+        /**
+         * Keep Visit
+         * @description Keep where the visit was left.
+         */
+        put: operations["keep_visit_api_rigs__rig_id__visit_put"];
+        post?: never;
+        /**
+         * End Visit
+         * @description End the visit.
+         */
+        delete: operations["end_visit_api_rigs__rig_id__visit_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1971,6 +2107,52 @@ export interface components {
              * @enum {string}
              */
             rule: "required" | "allowed" | "forbidden";
+        };
+        /**
+         * DriveNotes
+         * @description How the rig drove with what was weighed: a word for each, and fuel over distance as texts with their units.
+         */
+        DriveNotes: {
+            /**
+             * Braking
+             * @default
+             */
+            braking?: string;
+            /**
+             * Distance
+             * @default
+             */
+            distance?: string;
+            /**
+             * Fuel
+             * @default
+             */
+            fuel?: string;
+            /**
+             * Mirrors
+             * @default
+             */
+            mirrors?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Squat
+             * @default
+             */
+            squat?: string;
+            /**
+             * Sway
+             * @default
+             */
+            sway?: string;
+            /**
+             * Wind
+             * @default
+             */
+            wind?: string;
         };
         /**
          * DryExtra
@@ -3087,6 +3269,19 @@ export interface components {
             working: string;
         };
         /**
+         * NewLine
+         * @description A line to be added.
+         */
+        NewLine: {
+            /** Text */
+            text: string;
+            /**
+             * Trip
+             * @default false
+             */
+            trip?: boolean;
+        };
+        /**
          * NewRig
          * @description What a new rig needs to start; ``alone`` is a vehicle that tows nothing so far.
          */
@@ -3197,6 +3392,22 @@ export interface components {
             note: string | null;
             /** Source */
             source: ("plate" | "manual" | "scale" | "worked_out" | "guess") | null;
+        };
+        /**
+         * OwnLine
+         * @description A line of the owner's own.
+         */
+        OwnLine: {
+            /** Done At */
+            done_at: string | null;
+            /** Done By */
+            done_by: string | null;
+            /** Id */
+            id: number;
+            /** Text */
+            text: string;
+            /** Trip */
+            trip: boolean;
         };
         /**
          * PackAnswer
@@ -3956,6 +4167,16 @@ export interface components {
             page: string | null;
         };
         /**
+         * Say
+         * @description Something that is asked over the loudspeaker, and what to answer; or something that went wrong, and what to do.
+         */
+        Say: {
+            /** Say */
+            say: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Scale
          * @description What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given).
          */
@@ -4296,6 +4517,19 @@ export interface components {
             metres: number | null;
             /** Now */
             now: number;
+        };
+        /**
+         * Tick
+         * @description Whether a line is done.
+         */
+        Tick: {
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /** Done */
+            done: boolean;
         };
         /**
          * TicketTable
@@ -4686,6 +4920,121 @@ export interface components {
         VehicleTires: {
             front?: components["schemas"]["AxleTires"] | null;
             rear?: components["schemas"]["AxleTires"] | null;
+        };
+        /**
+         * VisitOut
+         * @description The steps of a visit for this rig, and where it was left, if one is under way.
+         */
+        VisitOut: {
+            state: components["schemas"]["VisitState"] | null;
+            /** Steps */
+            steps: components["schemas"]["VisitStep"][];
+        };
+        /**
+         * VisitState
+         * @description A visit under way: what is weighed on, which step was left, what was ticked, prices and the time that the cheap re-weigh lasts.
+         *
+         *     Moments are milliseconds since 1970, by the clock of the device that noted them.
+         */
+        VisitState: {
+            /**
+             * Again Price
+             * @default
+             */
+            again_price?: string;
+            /**
+             * At
+             * @default 0
+             */
+            at?: number;
+            /**
+             * First Price
+             * @default
+             */
+            first_price?: string;
+            /**
+             * Hours
+             * @default 24
+             */
+            hours?: number;
+            /**
+             * Noted At
+             * @default 0
+             */
+            noted_at?: number;
+            /**
+             * Scale
+             * @default truck_scale
+             * @enum {string}
+             */
+            scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+            /**
+             * Ticked
+             * @default []
+             */
+            ticked?: string[];
+            /** Ticket At */
+            ticket_at?: number | null;
+            /**
+             * Uncouple
+             * @default true
+             */
+            uncouple?: boolean;
+        };
+        /**
+         * VisitStep
+         * @description One step of the visit.
+         *
+         *     ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform, in order; ``config`` and
+         *     ``spring_bars`` say which pass a ``ticket`` is of.
+         */
+        VisitStep: {
+            /**
+             * Asked
+             * @default []
+             */
+            asked?: components["schemas"]["Say"][];
+            /** Caution */
+            caution?: string | null;
+            /** Config */
+            config?: ("hitched" | "vehicle_only" | "vehicle_empty" | "trailer_only") | null;
+            /** Done */
+            done: string;
+            /**
+             * First
+             * @default false
+             */
+            first?: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "list" | "drive" | "ticket" | "answer" | "verdict";
+            /** Lead */
+            lead: string;
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: string[];
+            /**
+             * Platforms
+             * @default []
+             */
+            platforms?: string[];
+            /** Settles */
+            settles?: string | null;
+            /** Spring Bars */
+            spring_bars?: ("engaged" | "slack" | "none") | null;
+            /** Title */
+            title: string;
+            /**
+             * Trouble
+             * @default []
+             */
+            trouble?: components["schemas"]["Say"][];
         };
         /**
          * Visitor
@@ -5969,6 +6318,73 @@ export interface operations {
             };
         };
     };
+    read_drives_api_rigs__rig_id__drives_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["DriveNotes"];
+                    };
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keep_drive_api_rigs__rig_id__drives__weigh_in__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                weigh_in: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DriveNotes"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     export_rig_api_rigs__rig_id__file_get: {
         parameters: {
             query?: never;
@@ -6236,6 +6652,171 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeverLength"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_lines_api_rigs__rig_id__lines_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_line_api_rigs__rig_id__lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLine"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    end_trip_api_rigs__rig_id__lines_trip_over_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tick_line_api_rigs__rig_id__lines__line__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    drop_line_api_rigs__rig_id__lines__line__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnLine"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6845,6 +7426,102 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Sheet"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_visit_api_rigs__rig_id__visit_get: {
+        parameters: {
+            query?: {
+                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+                uncouple?: boolean;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keep_visit_api_rigs__rig_id__visit_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitState"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    end_visit_api_rigs__rig_id__visit_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -34,15 +34,17 @@ from noxel.api.rigs import router as rigs_router
 from noxel.api.share import router as share_router
 from noxel.api.sharing import Sharing
 from noxel.api.tickets import router as tickets_router
+from noxel.api.visits import router as visits_router
 from noxel.api.words import router as words_router
 from noxel.store.database import Database
 from noxel.store.garage import Garage
 from noxel.store.log import Logs
 from noxel.store.rigs import Rigs
+from noxel.store.visits import Visits
 
 _ROUTERS = (
     rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
-    garage_router, words_router, events_router, pasted_router, live_router, progress_router, share_router,
+    garage_router, words_router, events_router, pasted_router, live_router, progress_router, share_router, visits_router,
 )  # fmt: skip
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
@@ -91,6 +93,7 @@ def create_app(
     app.state.rigs = Rigs(database)
     app.state.garage = Garage(database)
     app.state.logs = Logs(database)
+    app.state.visits = Visits(database)
     app.state.live, app.state.hub = live, hub
     app.state.works, app.state.sharing = Works(), sharing
     problems.install(app)

@@ -60,6 +60,8 @@ export type TireAnswer = Schemas["TireAnswer"];
 export type ReadinessItem = Schemas["ReadinessItem"];
 export type PastedAnswer = Schemas["PastedAnswer"];
 export type JottedTicket = Schemas["JottedTicket"];
+export type VisitState = Schemas["VisitState"];
+export type VisitStep = Schemas["VisitStep"];
 export type ShareState = Schemas["ShareState"];
 export type PairedDevice = Schemas["DeviceOut"];
 export type Invitation = Schemas["Invitation"];
@@ -170,6 +172,10 @@ export const api = {
     ask<Sheet>("POST", `/rigs/${id}/units${looking(weighIn)}`, units),
   pressureTable: (id: string, table: Schemas["PressureTable"], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/pressure-table${looking(weighIn)}`, table),
+  visit: (id: string, scale: ScaleKind, uncouple: boolean) =>
+    ask<Schemas["VisitOut"]>("GET", `/rigs/${id}/visit?scale=${scale}&uncouple=${uncouple}`),
+  keepVisit: (id: string, state: VisitState) => ask<void>("PUT", `/rigs/${id}/visit`, state),
+  endVisit: (id: string) => ask<void>("DELETE", `/rigs/${id}/visit`),
   jot: (id: string, ticket: JottedTicket) => ask<Sheet>("POST", `/rigs/${id}/jotted`, ticket),
   me: () => ask<Schemas["Visitor"]>("GET", "/me"),
   sharing: () => ask<ShareState>("GET", "/share"),

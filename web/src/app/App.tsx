@@ -16,6 +16,7 @@ import { Shell } from "./Shell";
 
 // what is not met on the first page comes when it is asked for
 const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
+const Companion = lazy(() => import("../visit/Companion").then((made) => ({ default: made.Companion })));
 const Phones = lazy(() => import("../phones/Phones").then((made) => ({ default: made.Phones })));
 const Adjust = lazy(() => import("../adjust/Adjust").then((made) => ({ default: made.Adjust })));
 const LogPlace = lazy(() => import("../log/Log").then((made) => ({ default: made.LogPlace })));
@@ -48,6 +49,7 @@ function Start() {
 function Desk() {
   const { id = "", place } = useParams();
   const [search, setSearch] = useSearchParams();
+  const visiting = place === "visit";
   const known = [...PLACES, PATH].find((each) => each.id === place);
   const wanted = Number(search.get("weigh-in")) || undefined;
   const look = (weighIn: number | undefined) =>
@@ -56,7 +58,7 @@ function Desk() {
       else now.delete("weigh-in");
       return now;
     });
-  if (!known) return <Navigate to={`/rigs/${id}/margins`} replace />;
+  if (!known && !visiting) return <Navigate to={`/rigs/${id}/margins`} replace />;
   return (
     <DeskProvider
       key={id}
@@ -66,9 +68,15 @@ function Desk() {
       waiting={null}
       failed={(error) => <CannotBeShown id={id} error={error} />}
     >
-      <Shell place={known.id}>
-        <Suspense>{placeOf(known.id)}</Suspense>
-      </Shell>
+      {known ? (
+        <Shell place={known.id}>
+          <Suspense>{placeOf(known.id)}</Suspense>
+        </Shell>
+      ) : (
+        <Suspense>
+          <Companion />
+        </Suspense>
+      )}
     </DeskProvider>
   );
 }

@@ -114,6 +114,14 @@ export function Path() {
           {step.more === "people" && <People />}
           {step.more === "bring" && <Bring />}
           {step.more === "passes" && <Passes />}
+          {step.more === "passes" && (
+            <Link
+              to={`/rigs/${sheet.id}/visit`}
+              className="mt-3 inline-flex min-h-11 items-center text-[18px] underline underline-offset-2"
+            >
+              At the scale, on the phone: one step at a time
+            </Link>
+          )}
         </div>
         <div className="mt-5 flex flex-wrap gap-3">
           {at > 0 && (

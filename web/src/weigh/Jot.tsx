@@ -19,7 +19,15 @@ const FACTS = [
 ] as const;
 
 /** A ticket on this device: kept here as it is typed, sent when the computer answers. It needs no network. */
-export function Jot({ kind: first, onKept }: { kind?: string; onKept?: () => void }) {
+export function Jot(props: {
+  /** The pass that it is of, where that is settled. */
+  kind?: string | undefined;
+  scale?: JottedTicket["scale"];
+  /** What it usually costs, until something else is typed. */
+  fee?: string;
+  onKept?: () => void;
+}) {
+  const { kind: first, scale = "truck_scale", fee = "", onKept } = props;
   const { rig, sheet, evaluation } = useDesk();
   const { viewing } = useVisitor();
   const kinds = passKinds(evaluation, rig.hitch?.weight_distribution ?? false);
@@ -38,6 +46,7 @@ export function Jot({ kind: first, onKept }: { kind?: string; onKept?: () => voi
   const [label, made] = chosen;
   const names = namesFor(made.config as Pass["config"], "axles", evaluation.geometry.trailer_axles);
   const type = (name: string, text: string) => setDraft({ ...draft, texts: { ...draft.texts, [name]: text } });
+  const textOf = (name: string) => draft.texts[name] ?? (name === "fee" ? fee : "");
   const read = names.filter((name) => draft.texts[name]?.trim());
   const keep = async () => {
     const readings = Object.fromEntries(read.map((name) => [name, draft.texts[name] ?? ""]));
@@ -49,9 +58,9 @@ export function Jot({ kind: first, onKept }: { kind?: string; onKept?: () => voi
       config: made.config,
       spring_bars: made.spring_bars ?? null,
       unit: draft.unit,
-      scale: "truck_scale",
+      scale,
       readings,
-      ...Object.fromEntries(FACTS.map(([name]) => [name, draft.texts[name] ?? ""])),
+      ...Object.fromEntries(FACTS.map(([name]) => [name, textOf(name)])),
     };
     try {
       await put({
@@ -75,7 +84,9 @@ export function Jot({ kind: first, onKept }: { kind?: string; onKept?: () => voi
   };
   return (
     <section aria-label="Jot a ticket" className="max-w-xl border border-ink bg-card px-3 py-3">
-      <h2 className="font-cond text-[22px] leading-tight font-semibold">A ticket, on this device</h2>
+      {first === undefined && (
+        <h2 className="font-cond text-[22px] leading-tight font-semibold">A ticket, on this device</h2>
+      )}
       <div className="mt-2 flex flex-wrap items-center gap-2">
         {first === undefined && (
           <Picks
@@ -108,7 +119,7 @@ export function Jot({ kind: first, onKept }: { kind?: string; onKept?: () => voi
           />
         ))}
         {FACTS.map(([name, words]) => (
-          <Line key={name} name={name} label={words} text={draft.texts[name] ?? ""} onType={type} />
+          <Line key={name} name={name} label={words} text={textOf(name)} onType={type} />
         ))}
       </div>
       {problem && (

@@ -43,6 +43,14 @@ export function Weigh() {
           <Jot />
         </div>
       )}
+      <p className="no-print px-4 pt-2 lg:px-6">
+        <Link
+          to={`/rigs/${sheet.id}/visit`}
+          className="inline-flex min-h-11 items-center font-cond text-[18px] font-semibold underline underline-offset-2"
+        >
+          At the scale: one step at a time
+        </Link>
+      </p>
       {here && weighIn ? (
         <>
           <div className="flex-1 px-4 py-3 lg:px-6">

@@ -3,16 +3,19 @@
 from noxel.core.weigh.advisories import advise
 from noxel.core.weigh.jotted import Jotted, add_jotted
 from noxel.core.weigh.passes import GRADUATIONS, SCALES, ScaleKind, new_weigh_in, pass_answers, plan, plan_passes
+from noxel.core.weigh.visit import VisitStep, visit_steps
 
 __all__ = [
     "GRADUATIONS",
     "SCALES",
     "Jotted",
     "ScaleKind",
+    "VisitStep",
     "add_jotted",
     "advise",
     "new_weigh_in",
     "pass_answers",
     "plan",
     "plan_passes",
+    "visit_steps",
 ]

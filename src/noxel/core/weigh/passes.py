@@ -9,7 +9,8 @@ from noxel.core.rig import Pass, RigFile, on_pin
 from noxel.core.wording import PassAnswer, vehicle_word
 
 
-def _title(each: Pass, word: str) -> str:
+def pass_title(each: Pass, word: str) -> str:
+    """What a pass is called, such as “Hitched, bars slack”."""
     if each.config == "hitched":
         return {"engaged": "Hitched, bars engaged", "slack": "Hitched, bars slack"}.get(each.spring_bars or "", "Hitched")
     return {"vehicle_only": f"{word.capitalize()} only", "vehicle_empty": f"{word.capitalize()} empty"}.get(
@@ -44,7 +45,8 @@ def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
     return "Chock the wheels. The whole trailer on the platform, jack and all."
 
 
-def _settles(each: Pass, rig: RigFile, word: str) -> str:
+def settled_by(each: Pass, rig: RigFile, word: str) -> str:
+    """What a pass of this kind settles, in words."""
     if each.config == "hitched":
         if not rig.towing:
             return "every axle and the total"
@@ -86,9 +88,9 @@ def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[P
             PassAnswer(
                 number=index,
                 name=describe_pass(each, index),
-                title=_title(each, word),
+                title=pass_title(each, word),
                 instruction=_instruction(each, rig, weigh_in.scale.kind if weigh_in.scale else None),
-                settles=_settles(each, rig, word),
+                settles=settled_by(each, rig, word),
                 unit=each.unit or rig.units.mass,
                 total=added / KG[each.unit or rig.units.mass] if each.readings else None,
                 counts=id(each) in used,
@@ -157,9 +159,9 @@ def plan(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[PassAnswer]:
         PassAnswer(
             number=index,
             name=describe_pass(each, index),
-            title=_title(each, word),
+            title=pass_title(each, word),
             instruction=_instruction(each, rig, scale),
-            settles=_settles(each, rig, word),
+            settles=settled_by(each, rig, word),
             unit=rig.units.mass,
             total=None,
             counts=True,

@@ -1,0 +1,246 @@
+"""The visit to the scale, a step at a time: what to do before it, on it and between the passes, for this rig.
+
+The order is that of the work: load, drive on, wait for the word, take the ticket, uncouple, drive on again, couple up. What the
+rig lacks is left out. Every caution stands at the step where it matters.
+"""
+
+from collections.abc import Iterator, Mapping
+from typing import Literal
+
+from noxel.core.mechanics import describe_pass
+from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels, on_pin
+from noxel.core.weigh.passes import ScaleKind, pass_title, plan_passes, settled_by
+from noxel.core.wording import Answer, vehicle_word
+
+VisitStepKind = Literal["list", "drive", "ticket", "answer", "verdict"]
+RECENT_LOADS = 6
+"""How many of the listed items are named before the rest is counted."""
+
+
+class Say(Answer):
+    """Something that is asked over the loudspeaker, and what to answer; or something that went wrong, and what to do."""
+
+    what: str
+    say: str
+
+
+class VisitStep(Answer):
+    """One step of the visit.
+
+    ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform, in order; ``config`` and
+    ``spring_bars`` say which pass a ``ticket`` is of.
+    """
+
+    key: str
+    kind: VisitStepKind
+    title: str
+    lead: str
+    lines: list[str] = []
+    asked: list[Say] = []
+    trouble: list[Say] = []
+    platforms: list[str] = []
+    caution: str | None = None
+    settles: str | None = None
+    config: Config | None = None
+    spring_bars: SpringBars | None = None
+    first: bool = False
+    done: str
+
+
+def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitStep]:
+    """What to do at the scale, step by step.
+
+    Parameters
+    ----------
+    rig : RigFile
+        What it has: a trailer, bars, tanks, brakes, people on its list.
+    scale : ScaleKind
+        What there is to weigh on.
+    uncouple : bool
+        Whether the trailer can be left standing there.
+    """
+    passes = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
+    steps = [_before(rig, passes, scale)]
+    for index, each in enumerate(passes):
+        if index and each.config == "hitched":
+            steps.append(_slacken())
+        if each.config in ("vehicle_only", "trailer_only") and rig.towing:
+            steps.append(_uncouple(rig, each))
+        steps += [_drive(rig, each, scale, index == 0), _ticket(each, rig, index), _answer(index + 1 == len(passes))]
+    uncoupled = any(each.config != "hitched" for each in passes)
+    if rig.towing and (uncoupled or any(each.spring_bars == "slack" for each in passes)):
+        steps.append(_couple_up(rig, uncoupled))
+    steps.append(VisitStep(key="verdict", kind="verdict", title="What it says", lead="", done="See every check"))
+    return steps
+
+
+def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
+    word = vehicle_word(rig)
+    lines = ["Fuel tank full, or note how full it is"]
+    people = [load.name for load in rig.loads if load.category == "people" and load.name]
+    lines.append(f"Everyone aboard who rides along{_named(people)}; note who is not")
+    tanks = [tank.name or tank.fluid.replace("_", " ") for tank in rig.tanks if tank.on == "trailer"]
+    if tanks:
+        lines.append(f"Tanks as you travel with them{_named(tanks)}: note how full each is")
+    lines.append(f"Everything packed as for the road, in the {word}{' and the trailer' if rig.towing else ''}")
+    lines.append("Tire pressures set cold, at home")
+    if rig.towing and len(passes) > 1:
+        lines.append("Chocks and gloves at hand: the trailer will be set down. Ask first where you may")
+    if rig.hitch.weight_distribution:
+        lines.append("Spring bars tensioned as for the road")
+    lines.append("A pen: write down who is aboard and each figure with its unit")
+    order = ", then ".join(pass_title(each, word).lower() for each in passes)
+    place = {
+        "truck_scale": "Take the lane of the truck scale, not of the fuel pumps.",
+        "single_platform": "Ask at the office whether you may weigh axle by axle.",
+        "wheel_pads": "Find level ground: the pads and the wheels must be at one height.",
+        "trailer_platform": "Bring the trailer to the platform and set it down there.",
+    }[scale]
+    return VisitStep(
+        key="before", kind="list", title="Before you drive on", lines=lines, done="Ready to drive on",
+        lead=f"{len(passes)} {'pass' if len(passes) == 1 else 'passes'}: {order}. {place}",
+    )  # fmt: skip
+
+
+def _named(names: list[str]) -> str:
+    """Names of the rig's own list, in brackets; the rest counted."""
+    if not names:
+        return ""
+    more = len(names) - RECENT_LOADS
+    return f" ({', '.join(names[:RECENT_LOADS])}{f' and {more} more' if more > 0 else ''})"
+
+
+def _slacken() -> VisitStep:
+    return VisitStep(
+        key="slacken", kind="list", title="Park, and slacken the bars", lead="Inside the scale yard only.",
+        lines=["Parked level, out of the way; brake on, engine off",
+               "Take the load off the bars with the jack before you release them",
+               "Bars slack or off, all of them; jack up again"],
+        caution="Stay clear of the bars while they are under load: they can strike. Do not drive on the road with slack bars "
+                "where the maker requires them.",
+        done="The bars are slack",
+    )  # fmt: skip
+
+
+def _uncouple(rig: RigFile, each: Pass) -> VisitStep:
+    pin, wheels = on_pin(rig), on_its_wheels(rig)
+    lines = ["Parked level, where you may leave the trailer; brake on", "Chocks on both sides of the trailer's wheels"]
+    if wheels:
+        lines += ["Brake and gearbox of the towed car as its manual says", "Lights unplugged, tow bar unpinned and folded"]
+    elif pin:
+        lines += ["Landing legs down until the pin plate is just free", "Plug and breakaway cable off", "Handle out, jaws open",
+                  "Tailgate down; drive out slowly"]  # fmt: skip
+    else:
+        bars = ["Bars off: take the load off them with the jack first"] if rig.hitch.weight_distribution else []
+        lines += ["Jack down on firm ground, taking the load", *bars, "Plug, breakaway cable and chains off",
+                  "Coupler open; raise it clear of the ball; drive forward slowly"]  # fmt: skip
+        lines.append("Hitch head, and bars if they come off with it, stay on the vehicle")
+    lines.append("The same people and the same fuel as before")
+    return VisitStep(
+        key="uncouple", kind="list", title="Set the trailer down" if not wheels else "Leave the towed car", lines=lines,
+        lead="Inside the yard, chocks first.",
+        caution="Never uncouple a trailer that is not chocked, and never crawl under one that stands on its jack.",
+        done="The trailer stands" if each.config == "vehicle_only" else "The trailer stands on the platform",
+    )  # fmt: skip
+
+
+_ASKED = [
+    Say(what="Which company?", say="private"),
+    Say(what="Vehicle number?", say="any, such as 27"),
+]
+_TROUBLE: Mapping[str, list[Say]] = {
+    "truck_scale": [
+        Say(what="I rolled off before the weight was taken", say="Tell them at once, drive around and on again."),
+        Say(what="A wheel stands on a seam, or two axles on one platform",
+            say="Ask for a moment, move a little, stop, then ask for the weight again."),
+        Say(what="I did not hear what they said", say="Press the button and ask again. Do not roll."),
+        Say(what="Somebody stepped out, or fuel was burned", say="Note who or how much. Enter it as a correction in Weigh."),
+    ],
+    "single_platform": [
+        Say(what="Two axles do not fit on it singly", say="Weigh them as one group and note which."),
+        Say(what="The display jumps", say="Stand still, engine idling, nobody walking on it. Read it when it rests."),
+    ],
+    "wheel_pads": [
+        Say(what="The wheels are higher than the others", say="Put boards of the pads' height under all other wheels."),
+        Say(what="The display jumps", say="Brake off once stopped, wheels chocked, so that nothing is held."),
+    ],
+    "trailer_platform": [Say(what="It does not fit on the platform", say="Weigh its axles, and its tongue by itself.")],
+}  # fmt: skip
+
+
+def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep:
+    axles = ["front", "rear"] if each.config != "trailer_only" else []
+    if each.config in ("hitched", "trailer_only"):
+        axles.append("trailer")
+    title = {
+        "truck_scale": "Roll on slowly. Front axle on platform 1.",
+        "single_platform": "One axle at a time",
+        "wheel_pads": "A pad under each wheel",
+        "trailer_platform": "The trailer on the platform",
+    }[scale]
+    lead = {
+        "truck_scale": "No wheel on a seam. Engine on, everyone stays aboard and still.",
+        "single_platform": "Front axle, stop, read. Then the whole vehicle. Then the trailer's axles. Read aloud, write down at once, "
+                           "unit included.",
+        "wheel_pads": "Roll on straight, stop without braking hard. Read each pad, left and right.",
+        "trailer_platform": "All of it on the platform, jack and wheels, nothing coupled. Read the figure.",
+    }[scale]  # fmt: skip
+    truck = scale == "truck_scale"
+    asked = [Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh"), *_ASKED] if truck else []
+    return VisitStep(
+        key="drive", kind="drive", title=title, lead=lead, asked=asked, trouble=_TROUBLE[scale],
+        platforms=axles if scale != "trailer_platform" else ["trailer"],
+        caution="Wait until they say that the weight is taken. If you did not hear it, ask again." if truck else None,
+        settles=settled_by(each, rig, vehicle_word(rig)), config=each.config, spring_bars=each.spring_bars, first=first,
+        done="The weight is taken" if truck else "Every figure is read",
+    )  # fmt: skip
+
+
+def _ticket(each: Pass, rig: RigFile, index: int) -> VisitStep:
+    return VisitStep(
+        key="ticket", kind="ticket", title=f"The ticket: {pass_title(each, vehicle_word(rig)).lower()}",
+        lead="Off the scale first, then parked: fetch the ticket, type it, photograph it.",
+        settles=describe_pass(each, index + 1), config=each.config, spring_bars=each.spring_bars, first=index == 0,
+        done="Keep this ticket",
+    )  # fmt: skip
+
+
+def _answer(last: bool) -> VisitStep:
+    return VisitStep(
+        key="answer", kind="answer", title="What it says so far", lead="", done="Go on" if last else "Go on to the next pass"
+    )
+
+
+def _couple_up(rig: RigFile, uncoupled: bool) -> VisitStep:
+    return VisitStep(
+        key="couple", kind="list", title="Couple up" if uncoupled else "Tension the bars again", lines=list(_coupled(rig, uncoupled)),
+        lead="Before you leave the yard.",
+        caution="Stay clear of the tongue, and of the bars under load." if rig.hitch.weight_distribution else None,
+        done="Coupled and walked around",
+    )  # fmt: skip
+
+
+def _coupled(rig: RigFile, uncoupled: bool) -> Iterator[str]:
+    pin, wheels = on_pin(rig), on_its_wheels(rig)
+    brakes = rig.trailer is not None and rig.trailer.brakes in ("electric", "surge")
+    if uncoupled:
+        if wheels:
+            yield "Tow bar pinned; steering, gearbox and brake as the towed car's manual says"
+        else:
+            yield (
+                "Jaws closed around the pin, handle locked; a gentle pull test"
+                if pin
+                else "Coupler down on the ball, latched and pinned"
+            )
+        if not pin and not wheels:
+            yield "Safety chains crossed under the coupler"
+        if brakes:
+            yield "Breakaway cable on the vehicle itself"
+        yield "Plug in; lights and brakes tried"
+    if rig.hitch.weight_distribution:
+        yield "Bars tensioned as they were on the first pass"
+    if uncoupled and not wheels:
+        yield "Landing legs up" if pin else "Jack up"
+    if uncoupled:
+        yield "Chocks off, last"
+    yield "Walk around: nothing on the bumper, the steps or the ground; doors shut"

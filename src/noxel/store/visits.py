@@ -1,0 +1,159 @@
+"""What belongs to a rig and is not in its rig file: the visit to the scale under way, how it drove, the owner's own lines."""
+
+import datetime
+import json
+from typing import Any
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from noxel.errors import Conflict, NotFound
+from noxel.store.database import Database
+from noxel.store.equipment import now
+from noxel.store.models import NotesRow, OwnLineRow, VisitRow
+from noxel.store.parts import row_of
+
+MOST_LINES = 100
+"""Lines of the owner's own for one rig."""
+
+
+class Visits:
+    """Visits, notes and own lines of all rigs."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def visit(self, rig_id: str) -> dict[str, Any] | None:
+        """Where the visit under way was left; None if none is.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        """
+        with self._database.reading() as session:
+            row_of(session, rig_id)
+            found = session.get(VisitRow, rig_id)
+            return json.loads(found.document) if found else None
+
+    def keep_visit(self, rig_id: str, document: dict[str, Any] | None) -> None:
+        """Keep where the visit was left, or end it.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        """
+        with self._database.writing() as session:
+            row_of(session, rig_id)
+            if document is None:
+                session.execute(delete(VisitRow).where(VisitRow.rig_id == rig_id))
+            else:
+                session.merge(VisitRow(rig_id=rig_id, document=json.dumps(document)))
+
+    def notes(self, rig_id: str) -> dict[int, dict[str, Any]]:
+        """The notes of every drive, by the key of the weigh-in that it was driven with.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        """
+        with self._database.reading() as session:
+            row_of(session, rig_id)
+            rows = session.scalars(select(NotesRow).where(NotesRow.rig_id == rig_id))
+            return {row.weigh_in: json.loads(row.document) for row in rows}
+
+    def keep_notes(self, rig_id: str, weigh_in: int, document: dict[str, Any] | None) -> None:
+        """Keep the notes of a drive, or take them away.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        """
+        with self._database.writing() as session:
+            row_of(session, rig_id)
+            if document is None:
+                session.execute(delete(NotesRow).where(NotesRow.rig_id == rig_id, NotesRow.weigh_in == weigh_in))
+            else:
+                session.merge(NotesRow(rig_id=rig_id, weigh_in=weigh_in, document=json.dumps(document)))
+
+    def lines(self, rig_id: str) -> list[OwnLineRow]:
+        """The owner's own lines, in the order they were added.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        """
+        with self._database.reading() as session:
+            row_of(session, rig_id)
+            found = list(session.scalars(select(OwnLineRow).where(OwnLineRow.rig_id == rig_id).order_by(OwnLineRow.id)))
+            session.expunge_all()
+            return found
+
+    def add_line(self, rig_id: str, text: str, *, trip: bool) -> None:
+        """Add a line.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        Conflict
+            If there are too many already.
+        """
+        with self._database.writing() as session:
+            row_of(session, rig_id)
+            if len(list(session.scalars(select(OwnLineRow.id).where(OwnLineRow.rig_id == rig_id)))) >= MOST_LINES:
+                raise Conflict(f"There are {MOST_LINES} lines already. Take some away first.")
+            session.add(OwnLineRow(rig_id=rig_id, text=text, trip=trip))
+
+    def tick_line(self, rig_id: str, line: int, by: str | None) -> None:
+        """Note that a line was done now, and by whom; None takes the tick away.
+
+        Raises
+        ------
+        NotFound
+            If there is no such line.
+        """
+        with self._database.writing() as session:
+            row = _line(session, rig_id, line)
+            row.done_at, row.done_by = (None, None) if by is None else (now(), by)
+
+    def drop_line(self, rig_id: str, line: int) -> None:
+        """Take a line away.
+
+        Raises
+        ------
+        NotFound
+            If there is no such line.
+        """
+        with self._database.writing() as session:
+            session.delete(_line(session, rig_id, line))
+
+    def end_trip(self, rig_id: str) -> None:
+        """Take the lines of the trip away, and the ticks of all others.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        """
+        with self._database.writing() as session:
+            row_of(session, rig_id)
+            session.execute(delete(OwnLineRow).where(OwnLineRow.rig_id == rig_id, OwnLineRow.trip))
+            for row in session.scalars(select(OwnLineRow).where(OwnLineRow.rig_id == rig_id)):
+                row.done_at = row.done_by = None
+
+
+def _line(session: Session, rig_id: str, line: int) -> OwnLineRow:
+    row = session.get(OwnLineRow, line)
+    if row is None or row.rig_id != rig_id:
+        raise NotFound("There is no such line.")
+    return row
+
+
+def when_done(row: OwnLineRow) -> datetime.datetime | None:
+    """When a line was done, in UTC."""
+    return row.done_at.replace(tzinfo=datetime.UTC) if row.done_at else None
