@@ -104,7 +104,8 @@ class Fuzz:
                     query[each["name"]] = [_plain(one) for one in made] if isinstance(made, list) else _plain(made)
             body = None
             if "requestBody" in operation:
-                content = operation["requestBody"]["content"]["application/json"]["schema"]
+                found = operation["requestBody"]["content"]
+                content = found.get("application/json", {"schema": {}})["schema"]  # bytes are tried as JSON too: refused
                 body = self._spoiled(self.lot.choice(rigs)) if "RigFile" in str(content) else self.value(content)
             yield method, path, query, body
 

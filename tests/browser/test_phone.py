@@ -12,7 +12,9 @@ from tools.stage import STRANGER, a_browser, serving, shared, trust
 
 from noxel.demo import open_demo
 from noxel.share import Authority
+from noxel.store.photos import Photos
 from noxel.store.rigs import Rigs
+from tests.api.test_photos import photo
 from tests.browser.stage import PHONE, at
 
 KEPT = """async (rig) => {
@@ -170,6 +172,9 @@ class Pairing(OnThePhone):
             if titles[-1].startswith("The ticket"):
                 for name, reading in next(readings).items():
                     phone.locator(f'input[data-jot="{name}"]').fill(reading)
+                if len(titles) == 3:
+                    picture = {"name": "t.jpg", "mimeType": "image/jpeg", "buffer": photo()}
+                    phone.locator('input[type="file"]').set_input_files(picture)  # type: ignore[arg-type]
                 phone.get_by_role("button", name="Keep this ticket").click()
             elif titles[-1] == "Set the trailer down":
                 phone.get_by_text("Chocks on both sides of the trailer's wheels").click()
@@ -190,6 +195,7 @@ class Pairing(OnThePhone):
         after = self.rigs.open(self.rig)
         self.assertEqual(after.window.count, before + 1)
         passes = after.document["weigh_ins"][-1]["passes"]
+        self.assertEqual([each.weigh_in for each in Photos(self.database).all(self.rig)], [after.window.keys[-1]])
         self.assertEqual([each["fee"] for each in passes], ["14.50", "3.50", "3.50"])
         self.assertEqual(passes[1]["readings"], {"front": 2900, "rear": 4460, "trailer": 5700})
         go_on.click()

@@ -964,6 +964,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Photos
+         * @description A rig's photographs.
+         */
+        get: operations["list_photos_api_rigs__rig_id__photos_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Photo
+         * @description One photograph, as JPEG.
+         */
+        get: operations["show_photo_api_rigs__rig_id__photos__photo__get"];
+        /**
+         * Add Photo
+         * @description Keep a photograph (JPEG, PNG or WebP), scaled down and stripped of position data; sent again, it changes nothing.
+         */
+        put: operations["add_photo_api_rigs__rig_id__photos__photo__put"];
+        post?: never;
+        /**
+         * Drop Photo
+         * @description Take a photograph away, for good.
+         */
+        delete: operations["drop_photo_api_rigs__rig_id__photos__photo__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/plan": {
         parameters: {
             query?: never;
@@ -3641,6 +3689,27 @@ export interface components {
             verdict: "stop" | "incomplete" | "caution" | "within";
             /** Worst */
             worst: boolean;
+        };
+        /**
+         * PhotoOut
+         * @description A photograph: what it shows (a part's or a pass's name), and the key of its weigh-in, if it belongs to one.
+         */
+        PhotoOut: {
+            /** About */
+            about: string;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+            /** Height */
+            height: number;
+            /** Id */
+            id: string;
+            /** Weigh In */
+            weigh_in: number | null;
+            /** Width */
+            width: number;
         };
         /**
          * Plan
@@ -6987,6 +7056,141 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PastedAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_photos_api_rigs__rig_id__photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_photo_api_rigs__rig_id__photos__photo__get: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_photo_api_rigs__rig_id__photos__photo__put: {
+        parameters: {
+            query: {
+                about: string;
+                weigh_in?: number | null;
+                visit?: string | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    drop_photo_api_rigs__rig_id__photos__photo__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
                 };
             };
             /** @description Unprocessable Entity */

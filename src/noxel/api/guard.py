@@ -6,6 +6,7 @@ must name our own page as its origin and be JSON, which no other site's form can
 """
 
 import logging
+import re
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
@@ -27,8 +28,12 @@ _HEADERS = (
 _MORE = 100_000
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _KEEPS_NOTHING = frozenset({"/api/evaluate"})
+LARGEST_PHOTO = 30_000_000
+"""The largest photograph that is read. [bytes]"""
 _FORM = "/join"
 """The one address that takes a form: of a device that is being paired, which knows no script yet."""
+_PHOTO = re.compile(r"/api/rigs/[^/]+/photos/[^/]+")
+"""Where a photograph is sent: as bytes that no form of another site can send either."""
 _log = logging.getLogger("noxel")
 
 Refusal = tuple[int, str, str]
@@ -37,6 +42,8 @@ Refusal = tuple[int, str, str]
 
 def _largest(path: str) -> int:
     """The most that is read at an address. [bytes]"""
+    if _PHOTO.fullmatch(path):
+        return LARGEST_PHOTO
     return (LARGEST_BOOK if path == "/api/logbook" else LARGEST) + _MORE
 
 
@@ -128,11 +135,15 @@ class Guard:
                 f"A change must say where it comes from: send the header Origin: {scope['scheme']}://{host}",
             )
         has_body = length != "0" or b"transfer-encoding" in headers
-        if (
-            has_body
-            and path != _FORM
-            and headers.get(b"content-type", "").partition(";")[0].strip().lower() != "application/json"
-        ):
+        kind = headers.get(b"content-type", "").partition(";")[0].strip().lower()
+        photo = _PHOTO.fullmatch(path) is not None
+        if has_body and photo and kind != "application/octet-stream":
+            return (
+                415,
+                "request.not_bytes",
+                "Send the photograph as it is, with the header Content-Type: application/octet-stream.",
+            )
+        if has_body and not photo and path != _FORM and kind != "application/json":
             return 415, "request.not_json", "Send it as JSON, with the header Content-Type: application/json."
         return None
 

@@ -6,12 +6,15 @@ from typing import Literal
 from fastapi import Response
 
 from noxel.api.deps import Id, Looking, Store, as_file, file_stem, new_router, open_at
+from noxel.api.photos import ThePhotos
 from noxel.core.editing import settle
 from noxel.core.log import reminders
 from noxel.formats.print_page import print_page
 from noxel.formats.tables import items_csv, tickets_csv
 
 router = new_router()
+MOST_PRINTED = 24
+"""Photographs that a report has room for."""
 
 
 @router.get("/rigs/{rig_id}/reminders.ics", response_class=Response)
@@ -26,14 +29,27 @@ def calendar_of(rig_id: Id, rigs: Store) -> Response:
 
 
 @router.get("/rigs/{rig_id}/paper.pdf", response_class=Response)
-def paper_of(rig_id: Id, rigs: Store, weigh_in: Looking = None, what: Literal["glove_box", "report"] = "glove_box") -> Response:
+def paper_of(
+    rig_id: Id,
+    rigs: Store,
+    photos: ThePhotos,
+    weigh_in: Looking = None,
+    what: Literal["glove_box", "report"] = "glove_box",
+) -> Response:
     """A page for the glove box, or the full report with every working."""
     from noxel.formats.papers import paper  # only who prints waits for it
 
     stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
+    looked_at = stored.window.keys[stored.window.at - 1] if stored.window.at else None
+    shown = [] if what == "glove_box" else photos.all(rig_id, pictures=True)
+    pictures = [
+        (f"{each.about}, {each.added_at:%d %b %Y}", each.picture) for each in shown if each.weigh_in in (None, looked_at)
+    ][:MOST_PRINTED]
     return as_file(
-        paper(rig, stored.window.at, full=what == "report"), f"{file_stem(rig)}-{what.replace('_', '-')}.pdf", "application/pdf"
+        paper(rig, stored.window.at, full=what == "report", photos=pictures),
+        f"{file_stem(rig)}-{what.replace('_', '-')}.pdf",
+        "application/pdf",
     )
 
 

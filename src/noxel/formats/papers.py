@@ -2,6 +2,7 @@
 
 import datetime
 import io
+from collections.abc import Sequence
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -12,7 +13,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, Image, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from noxel.core.rig import RigFile
 from noxel.errors import NotFound
@@ -131,7 +132,30 @@ def _checks(paper: Paper, width: float) -> Table:
     return table
 
 
-def paper(rig: RigFile, weigh_in: int | None = None, *, full: bool = False, today: datetime.date | None = None) -> bytes:
+def _photographs(photos: Sequence[tuple[str, bytes]], width: float) -> list[Flowable]:
+    """Photographs two in a row, each with what it shows."""
+    cells = []
+    for says, picture in photos:
+        image = Image(io.BytesIO(picture))
+        scale = min((width / 2 - 3 * mm) / image.imageWidth, 80 * mm / image.imageHeight)
+        image.drawWidth, image.drawHeight = image.imageWidth * scale, image.imageHeight * scale
+        cells.append([image, _text(says, "small")])
+    rows = [cells[at : at + 2] + [""] * (at + 2 > len(cells)) for at in range(0, len(cells), 2)]
+    return [
+        Table(
+            rows, colWidths=[width / 2] * 2, style=[("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0)]
+        )
+    ]
+
+
+def paper(
+    rig: RigFile,
+    weigh_in: int | None = None,
+    *,
+    full: bool = False,
+    today: datetime.date | None = None,
+    photos: Sequence[tuple[str, bytes]] = (),
+) -> bytes:
     """The glove-box page, or the full report with every working, as PDF.
 
     Parameters
@@ -144,6 +168,8 @@ def paper(rig: RigFile, weigh_in: int | None = None, *, full: bool = False, toda
         Whether the workings and advisories follow.
     today : date or None
         Printed on it; None is the machine's own date.
+    photos : sequence of (str, bytes)
+        Photographs for the full report: what each shows, and the picture (JPEG).
 
     Raises
     ------
@@ -165,6 +191,8 @@ def paper(rig: RigFile, weigh_in: int | None = None, *, full: bool = False, toda
         if said.beside:
             story.append(_text("To know beside the checks", "sub"))
             story += [_text(line) for line in said.beside]
+        if photos:
+            story += [_text("Photographs", "sub"), *_photographs(photos, width)]
     made = io.BytesIO()
     title = f"{said.title}, {'report' if full else 'for the glove box'}"
     document = SimpleDocTemplate(made, pagesize=sheet, leftMargin=margin, rightMargin=margin, topMargin=margin, bottomMargin=margin,

@@ -148,7 +148,7 @@ class PhotoRow(Base):
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
     about: Mapped[str] = mapped_column(String(300))
     weigh_in: Mapped[int | None] = mapped_column(default=None)
-    note: Mapped[str] = mapped_column(Text, default="")
+    visit: Mapped[str | None] = mapped_column(String(64), default=None)
     width: Mapped[int]
     height: Mapped[int]
     added_at: Mapped[datetime.datetime]

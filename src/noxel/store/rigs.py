@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from contextlib import closing
 from typing import Any
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session
 
 from noxel.core.editing import Change, Document, apply_changes, frame_of_weigh_ins
@@ -16,7 +16,7 @@ from noxel.store.database import Database
 from noxel.store.edits import rebased, record_edit
 from noxel.store.equipment import KINDS, now, rigs_with
 from noxel.store.history import record_step, step_at, take_back
-from noxel.store.models import EquipmentRow, ReceivedRow, RigRow, WeighInRow
+from noxel.store.models import EquipmentRow, PhotoRow, ReceivedRow, RigRow, WeighInRow
 from noxel.store.parts import (
     Report,
     fit_the_others,
@@ -292,6 +292,8 @@ class Rigs:
             )
             if not there:
                 position = last_key(session, row)
+                of_visit_too = PhotoRow.rig_id == rig_id, PhotoRow.visit == visit, PhotoRow.weigh_in.is_(None)
+                session.execute(update(PhotoRow).where(*of_visit_too).values(weigh_in=position))
             session.add(ReceivedRow(key=key, rig_id=rig_id, visit=visit, weigh_in=position))
             return answer
 

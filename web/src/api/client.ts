@@ -62,6 +62,7 @@ export type PastedAnswer = Schemas["PastedAnswer"];
 export type JottedTicket = Schemas["JottedTicket"];
 export type VisitState = Schemas["VisitState"];
 export type VisitStep = Schemas["VisitStep"];
+export type Photo = Schemas["PhotoOut"];
 export type ShareState = Schemas["ShareState"];
 export type PairedDevice = Schemas["DeviceOut"];
 export type Invitation = Schemas["Invitation"];
@@ -176,6 +177,15 @@ export const api = {
     ask<Schemas["VisitOut"]>("GET", `/rigs/${id}/visit?scale=${scale}&uncouple=${uncouple}`),
   keepVisit: (id: string, state: VisitState) => ask<void>("PUT", `/rigs/${id}/visit`, state),
   endVisit: (id: string) => ask<void>("DELETE", `/rigs/${id}/visit`),
+  photos: (id: string) => ask<Photo[]>("GET", `/rigs/${id}/photos`),
+  photoAt: (id: string, photo: string, small: boolean) =>
+    `/api/rigs/${id}/photos/${photo}${small ? "?small=true" : ""}`,
+  dropPhoto: (id: string, photo: string) => ask<Photo[]>("DELETE", `/rigs/${id}/photos/${photo}`),
+  addPhoto: async (id: string, photo: string, file: Blob, asked: Record<string, string>) => {
+    const headers = { "content-type": "application/octet-stream", ...FROM_HERE };
+    const path = `/rigs/${id}/photos/${photo}?${new URLSearchParams(given(asked))}`;
+    return (await (await answered(path, { method: "PUT", headers, body: file })).json()) as Photo[];
+  },
   jot: (id: string, ticket: JottedTicket) => ask<Sheet>("POST", `/rigs/${id}/jotted`, ticket),
   me: () => ask<Schemas["Visitor"]>("GET", "/me"),
   sharing: () => ask<ShareState>("GET", "/share"),

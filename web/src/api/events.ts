@@ -20,7 +20,8 @@ export function hearOfOthers(queries: QueryClient) {
   };
   const heard = (saved: Saved) => {
     // once for a run of keystrokes elsewhere; a page that nobody sees asks when it is looked at
-    if (saved.page === PAGE) void queries.invalidateQueries({ queryKey: ["garage"] }); // it may be shown before the answer comes
+    if (saved.page === PAGE)
+      void queries.invalidateQueries({ queryKey: ["garage"] }); // it may be shown before the answer comes
     else due ??= setTimeout(() => !document.hidden && ask(), TOGETHER_MS);
   };
   document.addEventListener("visibilitychange", () => {

@@ -1,11 +1,15 @@
 import { createStore, del, entries, set } from "idb-keyval";
 import { useSyncExternalStore } from "react";
-import { api, type JottedTicket, RequestFailed, type Sheet } from "./client";
+import { api, type JottedTicket, type Photo, RequestFailed, type Sheet } from "./client";
 import { onReach, reachable } from "./reach";
 
 type Made = { key: string; rig: string; at: number; says: string; why?: string };
 /** What was made on this device and is to be sent: kept until it is answered, sent in order, each once. */
-export type Waiting = Made & { kind: "ticket"; ticket: JottedTicket };
+export type Waiting = Made &
+  (
+    | { kind: "ticket"; ticket: JottedTicket }
+    | { kind: "photo"; about: string; weighIn: number | null; visit: string | null; file: Blob }
+  );
 
 const TRY_MS = 4000;
 const store = createStore("noxel-outbox", "waiting");
@@ -15,7 +19,9 @@ let waiting: readonly Waiting[] = [];
 let sending = false;
 let retry: ReturnType<typeof setTimeout> | undefined;
 const heard = new Set<() => void>();
-const answered = new Set<(rig: string, sheet: Sheet) => void>();
+/** What an answer brought: a sheet, or the photographs of a rig. */
+export type Brought = { rig: string; sheet: Sheet } | { rig: string; photos: Photo[] };
+const answered = new Set<(brought: Brought) => void>();
 
 function show(next: readonly Waiting[]) {
   waiting = next;
@@ -45,10 +51,17 @@ export async function again(made: Waiting) {
   await put(rest);
 }
 
-/** Hear of every sheet that an answer brought. */
-export function onAnswer(each: (rig: string, sheet: Sheet) => void) {
+/** Hear of everything that an answer brought. */
+export function onAnswer(each: (brought: Brought) => void) {
   answered.add(each);
   return () => answered.delete(each);
+}
+
+async function send(next: Waiting): Promise<Brought> {
+  if (next.kind === "ticket") return { rig: next.rig, sheet: await api.jot(next.rig, next.ticket) };
+  const { about, visit } = next;
+  const asked = { about, visit: visit ?? "", weigh_in: next.weighIn === null ? "" : String(next.weighIn) };
+  return { rig: next.rig, photos: await api.addPhoto(next.rig, next.key, next.file, asked) };
 }
 
 async function flush() {
@@ -61,9 +74,9 @@ async function flush() {
       await read();
       for (const next of waiting.filter((each) => each.why === undefined)) {
         try {
-          const sheet = await api.jot(next.rig, next.ticket);
+          const brought = await send(next);
           await del(next.key, store);
-          for (const each of answered) each(next.rig, sheet);
+          for (const each of answered) each(brought);
         } catch (error) {
           const status = error instanceof RequestFailed ? error.problem?.status : undefined;
           if (status === undefined || PASSING.includes(status)) break;

@@ -99,9 +99,13 @@ export function DeskProvider(props: {
 
   useEffect(() => queue.listen({ sheet: keep, saving: setSaving, aside: setAside, unsent: setUnsent }), [queue, keep]);
   useEffect(() => {
-    const ended = onAnswer((rig, sheet) => rig === id && void keep(sheet, undefined));
+    const ended = onAnswer((brought) => {
+      if (brought.rig !== id) return;
+      if ("sheet" in brought) void keep(brought.sheet, undefined);
+      else queries.setQueryData(["photos", id], brought.photos);
+    });
     return () => void ended();
-  }, [id, keep]);
+  }, [id, keep, queries]);
 
   useEffect(() => {
     queue.weighIn = weighIn;

@@ -22,7 +22,7 @@ export function HitchPlates() {
   const ball = rig.kind !== "fifth_wheel" && rig.kind !== "gooseneck";
   return (
     <>
-      <Plate title="The hitch as a whole" sign={ball ? "receiver" : "plate"}>
+      <Plate photos="hitch" title="The hitch as a whole" sign={ball ? "receiver" : "plate"}>
         <Field path="hitch.name" label="What you call it" mode="text" />
         {ball && (
           <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">

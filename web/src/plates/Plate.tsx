@@ -1,4 +1,5 @@
 import { type ReactNode, useState } from "react";
+import { Photos } from "../ui/Photos";
 import { LabelPicture, type Sign } from "./LabelPicture";
 
 /** One label as found on the rig: its name on a dark strip, a picture of where it sits, its lines. */
@@ -9,6 +10,8 @@ export function Plate(props: {
   children: ReactNode;
   aside?: ReactNode;
   part?: string;
+  /** What its photographs are kept under, where it is something to photograph. */
+  photos?: string;
 }) {
   const [shown, setShown] = useState(false);
   return (
@@ -31,6 +34,7 @@ export function Plate(props: {
         {shown && props.sign && <LabelPicture sign={props.sign} />}
         {props.where && <p className="pt-1 text-[13px] leading-snug text-soft">{props.where}</p>}
         {props.children}
+        {props.photos && <Photos about={props.photos} label={props.title} />}
       </div>
     </section>
   );

@@ -38,7 +38,12 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
     path === "trailer.tires" ? rig.trailer?.tires : rig.vehicle?.tires?.[path.endsWith("front") ? "front" : "rear"];
   const passenger = rig.vehicle?.body === "wagon" && path !== "trailer.tires";
   return (
-    <Plate title={title} sign="sidewall" part={path}>
+    <Plate
+      title={title}
+      sign="sidewall"
+      part={path}
+      photos={`tires, ${path.split(".").at(-1) === "tires" ? "trailer" : path.split(".").at(-1)}`}
+    >
       <Field
         path={`${path}.count`}
         label="How many"

@@ -20,7 +20,7 @@ export function TrailerPlates() {
   const small = "font-cond text-[14px] underline underline-offset-2";
   return (
     <>
-      <Plate title="Trailer label" where="Outside, front left side." sign="trailer">
+      <Plate photos="trailer label" title="Trailer label" where="Outside, front left side." sign="trailer">
         <Field path="trailer.name" label="What you call it" mode="text" />
         <Field
           path="trailer.ratings.gvwr"

@@ -32,7 +32,12 @@ export function VehiclePlates() {
   const rule = rig.vehicle?.distribution;
   return (
     <>
-      <Plate title="Certification label" where="On the driver's door frame." sign="certification">
+      <Plate
+        photos="certification label"
+        title="Certification label"
+        where="On the driver's door frame."
+        sign="certification"
+      >
         <Field
           path="vehicle.ratings.gvwr"
           label={t("gvwr")}
@@ -45,6 +50,7 @@ export function VehiclePlates() {
         <Field path="vehicle.ratings.gawr_rear" label={t("gawr_rear")} unit={mass} sourced term="gawr_rear" />
       </Plate>
       <Plate
+        photos="placard"
         title="Tire and loading placard"
         where="Beside it: “occupants and cargo should never exceed …”."
         sign="placard"
@@ -52,6 +58,7 @@ export function VehiclePlates() {
         <Field path="vehicle.ratings.payload" label={t("payload")} unit={mass} sourced term="payload" />
       </Plate>
       <Plate
+        photos="add-on label"
         title="Add-on payload label"
         where="A second sticker near the placard, where options were fitted after it was built. Many vehicles have none."
         sign="addon"

@@ -5,9 +5,10 @@ import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { Offline, useStale } from "../ui/Offline";
+import { Photos } from "../ui/Photos";
 import { passKinds } from "../weigh/AddPass";
 import { Jot } from "../weigh/Jot";
-import { endVisit } from "../weigh/visit";
+import { endVisit, visitOf } from "../weigh/visit";
 import { OnPlatforms } from "./OnPlatforms";
 import { Reweigh } from "./Reweigh";
 import { SetUp } from "./SetUp";
@@ -173,7 +174,7 @@ function Content(props: {
   next: () => void;
 }) {
   const { step, state, keep, next } = props;
-  const { evaluation, rig } = useDesk();
+  const { evaluation, rig, sheet } = useDesk();
   switch (step.kind) {
     case "list":
       return <List step={step} state={state} keep={keep} />;
@@ -200,6 +201,15 @@ function Content(props: {
               next();
             }}
           />
+          <div className="mt-2">
+            <Photos
+              big
+              about="ticket"
+              label="The ticket"
+              visit={visitOf(sheet.id)}
+              weighIn={step.first ? undefined : sheet.window.keys.at(-1)}
+            />
+          </div>
         </div>
       );
     }

@@ -9,6 +9,7 @@ import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { Field } from "../ui/Field";
 import { useStale } from "../ui/Offline";
+import { Photos } from "../ui/Photos";
 import { useKeys } from "../ui/useKeys";
 import { VerdictBar } from "../ui/VerdictBar";
 import { AddPass } from "./AddPass";
@@ -113,7 +114,7 @@ export function Weigh() {
 }
 
 function ThisWeighIn({ weighIn }: { weighIn: number }) {
-  const { rig } = useDesk();
+  const { rig, sheet } = useDesk();
   const path = `weigh_ins[${weighIn - 1}]`;
   return (
     <section aria-label="This weigh-in">
@@ -129,6 +130,8 @@ function ThisWeighIn({ weighIn }: { weighIn: number }) {
       />
       <Field path={`${path}.scale.accuracy`} label="Its accuracy, if stated" hint="share of a reading, “0.1 %”" />
       <Field path={`${path}.note`} label="Note" mode="text" />
+      <Photos about="ticket" label="The tickets of this weigh-in" weighIn={sheet.window.keys[weighIn - 1]} />
+      <Photos about="load" label="How it was packed" weighIn={sheet.window.keys[weighIn - 1]} />
     </section>
   );
 }

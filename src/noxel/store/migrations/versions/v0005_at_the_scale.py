@@ -22,7 +22,7 @@ def upgrade() -> None:
         _rig(index=True),
         sa.Column("about", sa.String(300), nullable=False),
         sa.Column("weigh_in", sa.Integer),
-        sa.Column("note", sa.Text, nullable=False),
+        sa.Column("visit", sa.String(64)),
         sa.Column("width", sa.Integer, nullable=False),
         sa.Column("height", sa.Integer, nullable=False),
         sa.Column("added_at", sa.DateTime, nullable=False),

@@ -1,0 +1,89 @@
+"""``/api/rigs/{id}/photos``: photographs of labels, tickets, tires and loads, as evidence beside the fields that they prove."""
+
+import datetime
+from typing import Annotated
+
+from fastapi import Depends, Path, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel
+
+from noxel.api.deps import Id, new_router
+from noxel.store.models import PhotoRow
+from noxel.store.photos import Photos
+
+router = new_router()
+PhotoId = Annotated[str, Path(max_length=64, pattern=r"^[\w-]+$")]
+_KEPT = {"cache-control": "private, max-age=31536000, immutable"}
+
+
+class PhotoOut(BaseModel):
+    """A photograph: what it shows (a part's or a pass's name), and the key of its weigh-in, if it belongs to one."""
+
+    id: str
+    about: str
+    weigh_in: int | None
+    width: int
+    height: int
+    added_at: datetime.datetime
+
+
+def photos_of(request: Request) -> Photos:
+    """The photographs of the running application."""
+    photos: Photos = request.app.state.photos
+    return photos
+
+
+ThePhotos = Annotated[Photos, Depends(photos_of)]
+
+
+def _list(photos: Photos, rig_id: str) -> list[PhotoOut]:
+    return [
+        PhotoOut(id=each.id, about=each.about, weigh_in=each.weigh_in, width=each.width, height=each.height,
+                 added_at=each.added_at.replace(tzinfo=datetime.UTC))
+        for each in photos.all(rig_id)
+    ]  # fmt: skip
+
+
+@router.get("/rigs/{rig_id}/photos")
+def list_photos(rig_id: Id, photos: ThePhotos) -> list[PhotoOut]:
+    """A rig's photographs."""
+    return _list(photos, rig_id)
+
+
+@router.put("/rigs/{rig_id}/photos/{photo}", openapi_extra={"requestBody": {"required": True, "content": {
+    "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}})  # fmt: skip
+async def add_photo(
+    rig_id: Id,
+    photo: PhotoId,
+    request: Request,
+    photos: ThePhotos,
+    about: Annotated[str, Query(max_length=300)],
+    weigh_in: Annotated[int | None, Query(ge=0, le=2**53)] = None,
+    visit: Annotated[str | None, Query(max_length=64)] = None,
+) -> list[PhotoOut]:
+    """Keep a photograph (JPEG, PNG or WebP), scaled down and stripped of position data; sent again, it changes nothing."""
+    data = await request.body()
+
+    def keep() -> list[PhotoOut]:
+        from noxel.formats.photos import read_photo  # only who sends one waits for it
+
+        made = read_photo(data)
+        row = PhotoRow(id=photo, rig_id=rig_id, about=about, weigh_in=weigh_in, visit=visit, width=made.width, height=made.height,
+                       picture=made.picture, small=made.small)  # fmt: skip
+        photos.add(row)
+        return _list(photos, rig_id)
+
+    return await run_in_threadpool(keep)
+
+
+@router.get("/rigs/{rig_id}/photos/{photo}", response_class=Response)
+def show_photo(rig_id: Id, photo: PhotoId, photos: ThePhotos, small: bool = False) -> Response:
+    """One photograph, as JPEG."""
+    return Response(photos.picture(rig_id, photo, small=small), media_type="image/jpeg", headers=_KEPT)
+
+
+@router.delete("/rigs/{rig_id}/photos/{photo}")
+def drop_photo(rig_id: Id, photo: PhotoId, photos: ThePhotos) -> list[PhotoOut]:
+    """Take a photograph away, for good."""
+    photos.drop(rig_id, photo)
+    return _list(photos, rig_id)

@@ -1,0 +1,79 @@
+"""Photographs: turned upright, scaled down, and stripped of everything but the picture."""
+
+import io
+import warnings
+from dataclasses import dataclass
+
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from noxel.errors import InputError
+
+KEPT = 1_000_000
+"""The largest picture that is kept. [bytes]"""
+MOST_PIXELS = 120_000_000
+"""The largest picture that is opened: a small file can claim to be a huge one."""
+LONGEST, THUMB = 2400, 360
+"""The longest side of the picture that is kept, and of the small one beside a field. [pixels]"""
+FORMATS = ("JPEG", "PNG", "WEBP")
+_WHICH = "Noxel reads JPEG, PNG and WebP photographs of up to 30 MB."
+
+
+@dataclass(frozen=True, slots=True)
+class Photo:
+    """A photograph as it is kept: JPEG, without position, camera or any other data."""
+
+    picture: bytes
+    small: bytes
+    width: int
+    height: int
+
+
+def read_photo(data: bytes) -> Photo:
+    """Make a photograph fit to be kept.
+
+    Parameters
+    ----------
+    data : bytes
+        The file as it came from the camera.
+
+    Raises
+    ------
+    InputError
+        If it is none, is damaged, or is too large.
+    """
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("error", Image.DecompressionBombWarning)
+            with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
+                if opened.width * opened.height > MOST_PIXELS:
+                    raise InputError(f"This picture has {opened.width} × {opened.height} pixels, which is too many. {_WHICH}")
+                opened.draft("RGB", (LONGEST, LONGEST))
+                upright = ImageOps.exif_transpose(opened).convert("RGB")
+    except UnidentifiedImageError as exc:
+        raise InputError(f"This file is not a photograph that can be read. {_WHICH}") from exc
+    except (Image.DecompressionBombError, Image.DecompressionBombWarning) as exc:
+        raise InputError(f"This picture has too many pixels. {_WHICH}") from exc
+    except (OSError, ValueError, SyntaxError, EOFError) as exc:
+        raise InputError(f"This photograph is damaged: {exc}. {_WHICH}") from exc
+    upright.thumbnail((LONGEST, LONGEST), Image.Resampling.LANCZOS)
+    picture = _within(upright)
+    small = upright.copy()
+    small.thumbnail((THUMB, THUMB), Image.Resampling.LANCZOS)
+    return Photo(picture, _jpeg(small, 75), upright.width, upright.height)
+
+
+def _within(picture: Image.Image) -> bytes:
+    """As JPEG, no larger than is kept: less fine first, then smaller."""
+    for quality in (85, 75, 60):
+        data = _jpeg(picture, quality)
+        if len(data) <= KEPT:
+            return data
+    picture.thumbnail((picture.width * 3 // 4, picture.height * 3 // 4), Image.Resampling.LANCZOS)
+    return _within(picture)
+
+
+def _jpeg(picture: Image.Image, quality: int) -> bytes:
+    plain = Image.frombytes("RGB", picture.size, picture.tobytes())  # the pixels alone: no position, no camera
+    out = io.BytesIO()
+    plain.save(out, "JPEG", quality=quality, optimize=True, progressive=True)
+    return out.getvalue()

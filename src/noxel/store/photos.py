@@ -1,0 +1,78 @@
+"""Photographs of labels, tickets and loads, in a table of their own and so in every backup."""
+
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import undefer
+
+from noxel.errors import Conflict, NotFound
+from noxel.store.database import Database
+from noxel.store.equipment import now
+from noxel.store.models import PhotoRow, ReceivedRow
+from noxel.store.parts import row_of
+
+MOST = 300
+"""Photographs of one rig."""
+
+
+class Photos:
+    """The photographs of all rigs."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def all(self, rig_id: str, *, pictures: bool = False) -> list[PhotoRow]:
+        """A rig's photographs, the first taken first; with the pictures themselves where asked for.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        """
+        query = select(PhotoRow).where(PhotoRow.rig_id == rig_id).order_by(PhotoRow.added_at, PhotoRow.id)
+        with self._database.reading() as session:
+            row_of(session, rig_id)
+            found = list(session.scalars(query.options(undefer(PhotoRow.picture)) if pictures else query))
+            session.expunge_all()
+            return found
+
+    def add(self, row: PhotoRow) -> None:
+        """Keep a photograph; one that is there already stays as it is. One of a visit belongs to that
+        visit's weigh-in, also where that comes later.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig.
+        Conflict
+            If there are too many already.
+        """
+        with self._database.writing() as session:
+            row_of(session, row.rig_id)
+            if session.get(PhotoRow, row.id) is not None:
+                return
+            if (session.scalar(select(func.count()).where(PhotoRow.rig_id == row.rig_id)) or 0) >= MOST:
+                raise Conflict(f"This rig has {MOST} photographs already. Take some away first.")
+            if row.visit is not None:
+                of_visit = select(ReceivedRow.weigh_in).where(ReceivedRow.rig_id == row.rig_id, ReceivedRow.visit == row.visit)
+                row.weigh_in = session.scalar(of_visit.order_by(ReceivedRow.weigh_in.desc()).limit(1))
+            row.added_at = now()
+            session.add(row)
+
+    def picture(self, rig_id: str, photo: str, *, small: bool) -> bytes:
+        """One picture as JPEG.
+
+        Raises
+        ------
+        NotFound
+            If it is not there.
+        """
+        column = PhotoRow.small if small else PhotoRow.picture
+        with self._database.reading() as session:
+            found = session.scalar(select(column).where(PhotoRow.id == photo, PhotoRow.rig_id == rig_id))
+        if found is None:
+            raise NotFound("This photograph is not there.")
+        return found
+
+    def drop(self, rig_id: str, photo: str) -> None:
+        """Take a photograph away, for good."""
+        with self._database.writing() as session:
+            session.execute(delete(PhotoRow).where(PhotoRow.id == photo, PhotoRow.rig_id == rig_id))

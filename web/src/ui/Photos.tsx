@@ -1,0 +1,116 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ChangeEvent, useState } from "react";
+import { api, type Photo } from "../api/client";
+import { put, useOutbox } from "../api/outbox";
+import { useDesk } from "../api/useSheet";
+import { useVisitor } from "../api/visitor";
+import { when } from "../format";
+import { Button } from "./controls";
+import { Slip } from "./Dialog";
+
+/** Photographs of one thing, such as a label: small beside it, large on a tap; taken or chosen here. */
+export function Photos(props: {
+  about: string;
+  label: string;
+  weighIn?: number | undefined;
+  visit?: string;
+  big?: boolean;
+}) {
+  const { about, label, weighIn, visit, big = false } = props;
+  const { sheet } = useDesk();
+  const { viewing } = useVisitor();
+  const queries = useQueryClient();
+  const key = ["photos", sheet.id];
+  const all = useQuery({ queryKey: key, queryFn: () => api.photos(sheet.id), staleTime: 60_000 });
+  const waiting = useOutbox().filter((each) => each.kind === "photo" && each.rig === sheet.id && each.about === about);
+  const [open, setOpen] = useState<Photo | null>(null);
+  const [asked, setAsked] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const mine = (all.data ?? []).filter((each) => each.about === about && (each.weigh_in ?? undefined) === weighIn);
+  const take = async (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = "";
+    if (!file) return;
+    try {
+      await put({
+        kind: "photo",
+        key: crypto.randomUUID(),
+        rig: sheet.id,
+        at: Date.now(),
+        says: `photograph of ${label.toLowerCase()}`,
+        about,
+        weighIn: visit ? null : (weighIn ?? null),
+        visit: visit ?? null,
+        file,
+      });
+      setProblem(null);
+    } catch (error) {
+      setProblem(`This browser cannot keep it: ${(error as Error).message}`);
+    }
+  };
+  const drop = async (photo: Photo) => {
+    queries.setQueryData(key, await api.dropPhoto(sheet.id, photo.id));
+    setOpen(null);
+    setAsked(false);
+  };
+  return (
+    <div className="no-print flex flex-wrap items-center gap-2 py-1" data-photos={about}>
+      {mine.map((each) => (
+        <button
+          key={each.id}
+          type="button"
+          aria-label={`Photograph of ${label.toLowerCase()}, ${when(each.added_at)}`}
+          onClick={() => setOpen(each)}
+          className="h-14 w-14 shrink-0 overflow-hidden border border-ink bg-sunk"
+        >
+          <img
+            src={api.photoAt(sheet.id, each.id, true)}
+            alt=""
+            loading="lazy"
+            className="h-full w-full object-cover"
+          />
+        </button>
+      ))}
+      {!viewing && (
+        <label
+          className={`inline-flex cursor-pointer items-center gap-2 font-cond font-semibold has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center border border-ink text-[19px]" : "min-h-11 text-[16px] underline underline-offset-2"}`}
+        >
+          <input
+            type="file"
+            accept="image/jpeg,image/png,image/webp"
+            className="sr-only"
+            onChange={(event) => void take(event)}
+          />
+          {mine.length + waiting.length ? "another photograph" : `photograph ${big ? label.toLowerCase() : "it"}`}
+        </label>
+      )}
+      {waiting.length > 0 && <span className="text-[14px] text-soft">{waiting.length} on its way</span>}
+      {problem && (
+        <p role="alert" className="w-full border-l-4 border-ink pl-2 font-semibold">
+          {problem}
+        </p>
+      )}
+      <Slip open={open !== null} onOpenChange={() => setOpen(null)} title={label} wide quiet>
+        {open && (
+          <>
+            <img
+              src={api.photoAt(sheet.id, open.id, false)}
+              alt={`${label}, as photographed ${when(open.added_at)}`}
+              width={open.width}
+              height={open.height}
+              className="h-auto max-h-[64vh] w-full object-contain"
+            />
+            <p className="mt-2 flex flex-wrap items-center justify-between gap-3 text-[15px] text-soft">
+              Added {when(open.added_at)}
+              {!viewing && (
+                <Button onClick={() => (asked ? void drop(open) : setAsked(true))}>
+                  {asked ? "Take it away for good" : "Take it away"}
+                </Button>
+              )}
+            </p>
+          </>
+        )}
+      </Slip>
+    </div>
+  );
+}
