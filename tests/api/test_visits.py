@@ -18,11 +18,20 @@ class BesideTheRig(OnADemoRig):
         self.client.delete(f"/api/rigs/{self.rig}/visit")
         self.assertIsNone(self.get("/visit").json()["state"])
 
+    def test_fees_are_added_up_by_currency(self) -> None:
+        before = self.get("/fees").json()
+        ticket = {"visit": "v1", "day": "2026-05-02", "config": "vehicle_only", "unit": "lb", "readings": {"front": "3340"}}
+        for number, fee in enumerate(("14 crowns", "3,50 crowns", "free", "2 crowns")):
+            self.post("/jotted", ticket | {"key": f"t{number}", "fee": fee})
+        self.assertIn("19.50 crowns for 3 passes", self.get("/fees").json())
+        self.assertEqual(len(self.get("/fees").json()), len(before) + 1)
+
     def test_notes_of_a_drive_and_own_lines(self) -> None:
-        key = self.get("").json()["window"]["keys"][-1]
-        self.put(f"/drives/{key}", {"sway": "a little above 60", "distance": "140 mi", "fuel": "11 gal"})
-        self.assertEqual(self.get("/drives").json()[str(key)]["sway"], "a little above 60")
-        self.put(f"/drives/{key}", {})
+        number = self.get("").json()["window"]["count"]
+        self.put(f"/drives/{number}", {"sway": "a little above 60", "distance": "140 mi", "fuel": "11 gal"})
+        self.assertEqual(self.get("/drives").json()[str(number)]["sway"], "a little above 60")
+        self.put(f"/drives/{number}", {})
+        self.put(f"/drives/{number + 1}", {"sway": "x"}, 404)
         self.assertEqual(self.get("/drives").json(), {})
         self.post("/lines", {"text": "  Telescope   lashed "})
         lines = self.post("/lines", {"text": "Borrowed tripod back", "trip": True})

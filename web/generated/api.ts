@@ -364,6 +364,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/presence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Presence
+         * @description Note where this page is; the answer, and every page that listens, has all that are open.
+         */
+        post: operations["note_presence_api_presence_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/progress/{name}": {
         parameters: {
             query?: never;
@@ -605,7 +625,7 @@ export interface paths {
         };
         /**
          * Read Drives
-         * @description How the rig drove, by the key of the weigh-in that it was driven with.
+         * @description How the rig drove, by the number of the weigh-in that it was driven with.
          */
         get: operations["read_drives_api_rigs__rig_id__drives_get"];
         put?: never;
@@ -616,7 +636,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/drives/{weigh_in}": {
+    "/api/rigs/{rig_id}/drives/{number}": {
         parameters: {
             query?: never;
             header?: never;
@@ -628,7 +648,27 @@ export interface paths {
          * Keep Drive
          * @description Keep how it drove; notes without a word are taken away.
          */
-        put: operations["keep_drive_api_rigs__rig_id__drives__weigh_in__put"];
+        put: operations["keep_drive_api_rigs__rig_id__drives__number__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/fees": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Fees
+         * @description What was spent on weighing: a sum for each currency, in words.
+         */
+        get: operations["read_fees_api_rigs__rig_id__fees_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -3415,6 +3455,16 @@ export interface components {
             what: string;
         };
         /**
+         * OpenPages
+         * @description The pages that are open; a larger count is newer.
+         */
+        OpenPages: {
+            /** Count */
+            count: number;
+            /** Pages */
+            pages: components["schemas"]["Present"][];
+        };
+        /**
          * Ordinary
          * @description An ordinary item: its typical mass, and what sort of item it is. [kg]
          */
@@ -3791,6 +3841,20 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * Present
+         * @description A page that is open: whose device, and where it is. The name of this machine itself is None.
+         */
+        Present: {
+            /** Name */
+            name: string | null;
+            /** Page */
+            page: string;
+            /** Place */
+            place: string;
+            /** Rig */
+            rig: string;
         };
         /**
          * PressureRow
@@ -4229,11 +4293,13 @@ export interface components {
         };
         /**
          * Saved
-         * @description Something was saved: the page that did it; None is another program, such as ``noxel restore``.
+         * @description Something was saved: the page that did it; None is another program, such as ``noxel restore``. Or, with ``present``,
+         *     nothing was saved, and these pages are open.
          */
         Saved: {
             /** Page */
             page: string | null;
+            present?: components["schemas"]["OpenPages"] | null;
         };
         /**
          * Say
@@ -5166,6 +5232,22 @@ export interface components {
             tongue_measurements?: (components["schemas"]["ScaleMeasurement"] | components["schemas"]["BeamMeasurement"] | components["schemas"]["LeverMeasurement"])[];
         };
         /**
+         * Whereabouts
+         * @description Where a page is now; an empty rig says that it is closed.
+         */
+        Whereabouts: {
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * Rig
+             * @default
+             */
+            rig?: string;
+        };
+        /**
          * WindowOut
          * @description Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count from 1 in the whole log of
          *     ``count``; a change is sent with the keys that it was typed under, so that its paths mean the same weigh-ins.
@@ -5898,6 +5980,42 @@ export interface operations {
             };
         };
     };
+    note_presence_api_presence_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Whereabouts"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPages"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     look_at_work_api_progress__name__get: {
         parameters: {
             query?: never;
@@ -6420,13 +6538,13 @@ export interface operations {
             };
         };
     };
-    keep_drive_api_rigs__rig_id__drives__weigh_in__put: {
+    keep_drive_api_rigs__rig_id__drives__number__put: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 rig_id: string;
-                weigh_in: number;
+                number: number;
             };
             cookie?: never;
         };
@@ -6442,6 +6560,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_fees_api_rigs__rig_id__fees_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -78,9 +78,9 @@ def create_app(
         if sharing is not None:
             sharing.start(app)
         yield
+        hub.close()
         if sharing is not None:
             sharing.stop()
-        hub.close()
         live.disconnect()
 
     app = FastAPI(

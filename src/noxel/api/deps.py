@@ -7,10 +7,12 @@ from urllib.parse import quote
 from fastapi import APIRouter, Depends, Header, Path, Query, Request, Response
 from fastapi.routing import APIRoute
 from pydantic import BaseModel
+from starlette.types import Scope
 
 from noxel.api.problems import ProblemDetails
 from noxel.core.rig import RigFile
 from noxel.errors import InputError, NotFound, Problem
+from noxel.share import Device
 from noxel.store.garage import Garage
 from noxel.store.log import Logs
 from noxel.store.rigs import Rigs
@@ -128,3 +130,14 @@ def as_file(content: bytes | str, name: str, kind: str, *, shown: bool = False) 
     ascii_name = name.encode("ascii", "ignore").decode() or "noxel"
     disposition = f"{'inline' if shown else 'attachment'}; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
     return Response(content, media_type=kind, headers={"content-disposition": disposition})
+
+
+def outside(scope: Scope) -> bool:
+    """Whether a request came from another device, not from this machine's own page."""
+    return "noxel.hosts" in scope
+
+
+def device_of(scope: Scope) -> Device | None:
+    """The paired device that asks; None is this machine itself."""
+    device: Device | None = scope.get("noxel.device")
+    return device

@@ -17,6 +17,7 @@ from starlette.requests import ClientDisconnect, Request
 from starlette.responses import HTMLResponse, Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
+from noxel.api.deps import outside
 from noxel.api.problems import problem
 from noxel.api.sharing import Sharing
 from noxel.errors import Conflict, StorageFault
@@ -31,23 +32,12 @@ _AT_ONCE = 4
 _LONGEST_FORM = 4096
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _ASKS = re.compile(
-    r"/api/(evaluate|rigs/[^/]+/(adjust|adjust/step|adjust/proposals|items/preview|tickets/preview|lever-length|pasted))"
+    r"/api/(evaluate|presence|rigs/[^/]+/(adjust|adjust/step|adjust/proposals|items/preview|tickets/preview|lever-length|pasted))"
 )
 """Requests that ask something and change nothing, though their method is POST."""
 _NOT_FOR_VIEWERS = re.compile(r"/api/backup")
 _HERE_ONLY = re.compile(r"/api/share(/.*)?")
 _pages = Environment(loader=FileSystemLoader(Path(__file__).parent / "pages"), autoescape=True, trim_blocks=True)
-
-
-def outside(scope: Scope) -> bool:
-    """Whether a request came from another device, not from this machine's own page."""
-    return "noxel.hosts" in scope
-
-
-def device_of(scope: Scope) -> Device | None:
-    """The paired device that asks; None is this machine itself."""
-    device: Device | None = scope.get("noxel.device")
-    return device
 
 
 class Door:
@@ -81,18 +71,14 @@ class Door:
             try:
                 await self._sharing.attended(device.id, lambda: self._app(scope, receive, send))
             except asyncio.CancelledError:
-                if self._sharing.devices.paired(device.id):
-                    raise
-                with suppress(RuntimeError):  # it was shut out: what it was listening to ends here
+                with suppress(RuntimeError):  # it was shut out, or the door closes: what it was listening to ends here
                     await send({"type": "http.response.body", "body": b"", "more_body": False})
             return
         await answer(scope, receive, send)
 
     async def _stranger(self, request: Request, *, guessed: bool) -> Response:
-        if guessed:
-            self._sharing.invitations.wrong += 1
-            if (too_many := await self._slowed()) is not None:
-                return too_many
+        if guessed and (too_many := await self._slowed()) is not None:
+            return too_many
         if "text/html" in request.headers.get("accept", ""):
             return _page("stranger", 401)
         return problem(
@@ -139,7 +125,8 @@ class Door:
         if self._slots.locked():
             return problem(429, "share.too_many", "Too many wrong attempts. Wait a moment.")
         async with self._slots:
-            await asyncio.sleep(SLOW)
+            with suppress(asyncio.CancelledError):  # the door closes meanwhile
+                await asyncio.sleep(SLOW)
         return None
 
 

@@ -2,6 +2,7 @@
 
 import asyncio
 import sqlite3
+import time
 from collections.abc import AsyncIterator
 from contextlib import closing, suppress
 from contextvars import ContextVar
@@ -9,9 +10,9 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 from fastapi.sse import EventSourceResponse
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
-from noxel.api.deps import new_router
+from noxel.api.deps import PageId, device_of, new_router
 from noxel.errors import Conflict
 from noxel.store.database import Database
 
@@ -24,10 +25,39 @@ MOST = 64
 """Pages that may listen at once."""
 
 
+STAYS = 100.0
+"""How long a page counts as open after it was last heard of. [s]"""
+
+
+class Present(BaseModel):
+    """A page that is open: whose device, and where it is. The name of this machine itself is None."""
+
+    page: str
+    name: str | None
+    rig: str
+    place: str
+
+
+class OpenPages(BaseModel):
+    """The pages that are open; a larger count is newer."""
+
+    count: int
+    pages: list[Present]
+
+
 class Saved(BaseModel):
-    """Something was saved: the page that did it; None is another program, such as ``noxel restore``."""
+    """Something was saved: the page that did it; None is another program, such as ``noxel restore``. Or, with ``present``,
+    nothing was saved, and these pages are open."""
 
     page: str | None
+    present: OpenPages | None = None
+
+
+class Whereabouts(BaseModel):
+    """Where a page is now; an empty rig says that it is closed."""
+
+    rig: Annotated[str, Field(max_length=64)] = ""
+    place: Annotated[str, Field(max_length=20)] = ""
 
 
 class Hub:
@@ -38,6 +68,8 @@ class Hub:
         self._loop: asyncio.AbstractEventLoop | None = None
         self._listening: set[asyncio.Queue[Saved | None]] = set()
         self._watch: asyncio.Task[None] | None = None
+        self._present: dict[str, tuple[Present, float]] = {}
+        self._count = 0
         database.on_commit(self.announce)
 
     def announce(self) -> None:
@@ -45,6 +77,17 @@ class Hub:
         if self._loop is not None and self._listening:
             with suppress(RuntimeError):  # the loop has ended
                 self._loop.call_soon_threadsafe(self._tell, Saved(page=asking.get()))
+
+    def is_at(self, page: str, name: str | None, where: Whereabouts) -> OpenPages:
+        """Note where a page is, and tell the others; returns every page that is open. Called in the loop."""
+        now = time.monotonic()
+        self._present = {key: each for key, each in self._present.items() if each[1] > now and key != page}
+        if where.rig and len(self._present) < MOST:
+            self._present[page] = Present(page=page, name=name, rig=where.rig, place=where.place), now + STAYS
+        self._count += 1
+        present = OpenPages(count=self._count, pages=[each for each, _ in self._present.values()])
+        self._tell(Saved(page=page, present=present))
+        return present
 
     def _tell(self, saved: Saved | None) -> None:
         for queue in self._listening:
@@ -104,6 +147,15 @@ def hub_of(request: Request) -> Hub:
     """The hub of the running application."""
     hub: Hub = request.app.state.hub
     return hub
+
+
+@router.post("/presence")
+async def note_presence(
+    where: Whereabouts, request: Request, hub: Annotated[Hub, Depends(hub_of)], page: PageId = None
+) -> OpenPages:
+    """Note where this page is; the answer, and every page that listens, has all that are open."""
+    device = device_of(request.scope)
+    return hub.is_at(page or "", device.name if device else None, where)
 
 
 @router.get("/events", response_class=EventSourceResponse)

@@ -7,8 +7,7 @@ from fastapi import Depends, Request
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import new_router
-from noxel.api.door import device_of, outside
+from noxel.api.deps import device_of, new_router, outside
 from noxel.api.sharing import Sharing, as_picture
 from noxel.errors import Conflict
 from noxel.share.invitations import LASTS

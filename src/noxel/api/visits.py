@@ -3,12 +3,12 @@
 import datetime
 from typing import Annotated
 
-from fastapi import Depends, Request
+from fastapi import Depends, Path, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Store, new_router
-from noxel.api.door import device_of
+from noxel.api.deps import MOST, Id, Store, device_of, new_router
 from noxel.core.editing import settle
+from noxel.core.log import spent
 from noxel.core.weigh import ScaleKind, VisitStep, visit_steps
 from noxel.store.visits import Visits, when_done
 
@@ -109,15 +109,21 @@ def end_visit(rig_id: Id, visits: TheVisits) -> None:
 
 @router.get("/rigs/{rig_id}/drives")
 def read_drives(rig_id: Id, visits: TheVisits) -> dict[int, DriveNotes]:
-    """How the rig drove, by the key of the weigh-in that it was driven with."""
+    """How the rig drove, by the number of the weigh-in that it was driven with."""
     return {key: DriveNotes.model_validate(each) for key, each in visits.notes(rig_id).items()}
 
 
-@router.put("/rigs/{rig_id}/drives/{weigh_in}", status_code=204)
-def keep_drive(rig_id: Id, weigh_in: Annotated[int, Field(ge=0, le=2**53)], notes: DriveNotes, visits: TheVisits) -> None:
+@router.put("/rigs/{rig_id}/drives/{number}", status_code=204)
+def keep_drive(rig_id: Id, number: Annotated[int, Path(ge=1, le=MOST)], notes: DriveNotes, visits: TheVisits) -> None:
     """Keep how it drove; notes without a word are taken away."""
     kept = notes.model_dump()
-    visits.keep_notes(rig_id, weigh_in, kept if any(kept.values()) else None)
+    visits.keep_notes(rig_id, number, kept if any(kept.values()) else None)
+
+
+@router.get("/rigs/{rig_id}/fees")
+def read_fees(rig_id: Id, visits: TheVisits) -> list[str]:
+    """What was spent on weighing: a sum for each currency, in words."""
+    return spent(visits.fees(rig_id))
 
 
 def _lines(visits: Visits, rig_id: str) -> list[OwnLine]:
@@ -142,7 +148,7 @@ def add_line(rig_id: Id, line: NewLine, visits: TheVisits) -> list[OwnLine]:
 
 @router.put("/rigs/{rig_id}/lines/{line}")
 def tick_line(
-    rig_id: Id, line: Annotated[int, Field(ge=0, le=2**53)], tick: Tick, request: Request, visits: TheVisits
+    rig_id: Id, line: Annotated[int, Path(ge=0, le=2**53)], tick: Tick, request: Request, visits: TheVisits
 ) -> list[OwnLine]:
     """Tick a line, or take the tick away; by the name that was given, or the device's."""
     device = device_of(request.scope)
@@ -152,7 +158,7 @@ def tick_line(
 
 
 @router.delete("/rigs/{rig_id}/lines/{line}")
-def drop_line(rig_id: Id, line: Annotated[int, Field(ge=0, le=2**53)], visits: TheVisits) -> list[OwnLine]:
+def drop_line(rig_id: Id, line: Annotated[int, Path(ge=0, le=2**53)], visits: TheVisits) -> list[OwnLine]:
     """Take a line away."""
     visits.drop_line(rig_id, line)
     return _lines(visits, rig_id)

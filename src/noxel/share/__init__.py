@@ -3,9 +3,9 @@
 Nothing here serves a page: ``api/door.py`` asks who may come in, ``api/sharing.py`` opens and closes the door.
 """
 
-from noxel.share.addresses import Addresses, private, this_machine
+from noxel.share.addresses import Addresses, this_machine
 from noxel.share.authority import Authority
 from noxel.share.devices import Device, Devices
 from noxel.share.invitations import Invitations
 
-__all__ = ["Addresses", "Authority", "Device", "Devices", "Invitations", "private", "this_machine"]
+__all__ = ["Addresses", "Authority", "Device", "Devices", "Invitations", "this_machine"]

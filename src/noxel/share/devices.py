@@ -52,10 +52,6 @@ class Devices:
         """Every device, the last used first."""
         return sorted(self._all.values(), key=lambda each: each.used_at, reverse=True)
 
-    def paired(self, device_id: str) -> bool:
-        """Whether a device may come in."""
-        return device_id in self._all
-
     def pair(self, name: str, *, viewing: bool) -> tuple[Device, str]:
         """Take a device in; returns it with its secret, which only the device keeps.
 

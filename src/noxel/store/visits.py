@@ -4,14 +4,15 @@ import datetime
 import json
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, select, text
 from sqlalchemy.orm import Session
 
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
 from noxel.store.equipment import now
-from noxel.store.models import NotesRow, OwnLineRow, VisitRow
+from noxel.store.models import NotesRow, OwnLineRow, VisitRow, WeighInRow
 from noxel.store.parts import row_of
+from noxel.store.window import key_of, number_of
 
 MOST_LINES = 100
 """Lines of the owner's own for one rig."""
@@ -52,7 +53,7 @@ class Visits:
                 session.merge(VisitRow(rig_id=rig_id, document=json.dumps(document)))
 
     def notes(self, rig_id: str) -> dict[int, dict[str, Any]]:
-        """The notes of every drive, by the key of the weigh-in that it was driven with.
+        """The notes of every drive, by the number of the weigh-in that it was driven with, from 1.
 
         Raises
         ------
@@ -61,23 +62,41 @@ class Visits:
         """
         with self._database.reading() as session:
             row_of(session, rig_id)
-            rows = session.scalars(select(NotesRow).where(NotesRow.rig_id == rig_id))
-            return {row.weigh_in: json.loads(row.document) for row in rows}
+            there = (WeighInRow.rig_id == NotesRow.rig_id) & (WeighInRow.position == NotesRow.weigh_in)
+            rows = session.scalars(select(NotesRow).join(WeighInRow, there).where(NotesRow.rig_id == rig_id))
+            return {number_of(session, rig_id, row.weigh_in): json.loads(row.document) for row in rows}
 
-    def keep_notes(self, rig_id: str, weigh_in: int, document: dict[str, Any] | None) -> None:
-        """Keep the notes of a drive, or take them away.
+    def keep_notes(self, rig_id: str, number: int, document: dict[str, Any] | None) -> None:
+        """Keep the notes of the drive after a weigh-in, or take them away.
+
+        Raises
+        ------
+        NotFound
+            If there is no such rig or weigh-in.
+        """
+        with self._database.writing() as session:
+            row_of(session, rig_id)
+            key = key_of(session, rig_id, number)
+            if key is None:
+                raise NotFound(f"There is no weigh-in {number}.")
+            if document is None:
+                session.execute(delete(NotesRow).where(NotesRow.rig_id == rig_id, NotesRow.weigh_in == key))
+            else:
+                session.merge(NotesRow(rig_id=rig_id, weigh_in=key, document=json.dumps(document)))
+
+    def fees(self, rig_id: str) -> list[str]:
+        """Every fee on the rig's tickets, as typed.
 
         Raises
         ------
         NotFound
             If there is no such rig.
         """
-        with self._database.writing() as session:
+        query = """SELECT json_extract(pass.value, '$.fee') FROM weigh_ins, json_each(weigh_ins.document, '$.passes') AS pass
+                   WHERE rig_id = :rig AND json_valid(weigh_ins.document) AND json_extract(pass.value, '$.fee') IS NOT NULL"""
+        with self._database.reading() as session:
             row_of(session, rig_id)
-            if document is None:
-                session.execute(delete(NotesRow).where(NotesRow.rig_id == rig_id, NotesRow.weigh_in == weigh_in))
-            else:
-                session.merge(NotesRow(rig_id=rig_id, weigh_in=weigh_in, document=json.dumps(document)))
+            return [str(fee) for fee in session.scalars(text(query), {"rig": rig_id})]
 
     def lines(self, rig_id: str) -> list[OwnLineRow]:
         """The owner's own lines, in the order they were added.
@@ -93,7 +112,7 @@ class Visits:
             session.expunge_all()
             return found
 
-    def add_line(self, rig_id: str, text: str, *, trip: bool) -> None:
+    def add_line(self, rig_id: str, says: str, *, trip: bool) -> None:
         """Add a line.
 
         Raises
@@ -107,7 +126,7 @@ class Visits:
             row_of(session, rig_id)
             if len(list(session.scalars(select(OwnLineRow.id).where(OwnLineRow.rig_id == rig_id)))) >= MOST_LINES:
                 raise Conflict(f"There are {MOST_LINES} lines already. Take some away first.")
-            session.add(OwnLineRow(rig_id=rig_id, text=text, trip=trip))
+            session.add(OwnLineRow(rig_id=rig_id, text=says, trip=trip))
 
     def tick_line(self, rig_id: str, line: int, by: str | None) -> None:
         """Note that a line was done now, and by whom; None takes the tick away.

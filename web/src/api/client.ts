@@ -63,6 +63,10 @@ export type JottedTicket = Schemas["JottedTicket"];
 export type VisitState = Schemas["VisitState"];
 export type VisitStep = Schemas["VisitStep"];
 export type Photo = Schemas["PhotoOut"];
+export type DriveNotes = Schemas["DriveNotes"];
+export type OwnLine = Schemas["OwnLine"];
+export type Present = Schemas["Present"];
+export type OpenPages = Schemas["OpenPages"];
 export type ShareState = Schemas["ShareState"];
 export type PairedDevice = Schemas["DeviceOut"];
 export type Invitation = Schemas["Invitation"];
@@ -185,6 +189,20 @@ export const api = {
     const headers = { "content-type": "application/octet-stream", ...FROM_HERE };
     const path = `/rigs/${id}/photos/${photo}?${new URLSearchParams(given(asked))}`;
     return (await (await answered(path, { method: "PUT", headers, body: file })).json()) as Photo[];
+  },
+  drives: (id: string) => ask<Record<number, DriveNotes>>("GET", `/rigs/${id}/drives`),
+  keepDrive: (id: string, number: number, notes: DriveNotes) => ask<void>("PUT", `/rigs/${id}/drives/${number}`, notes),
+  fees: (id: string) => ask<string[]>("GET", `/rigs/${id}/fees`),
+  lines: (id: string) => ask<OwnLine[]>("GET", `/rigs/${id}/lines`),
+  addLine: (id: string, text: string, trip: boolean) => ask<OwnLine[]>("POST", `/rigs/${id}/lines`, { text, trip }),
+  tickLine: (id: string, line: number, done: boolean, by: string) =>
+    ask<OwnLine[]>("PUT", `/rigs/${id}/lines/${line}`, { done, by }),
+  dropLine: (id: string, line: number) => ask<OwnLine[]>("DELETE", `/rigs/${id}/lines/${line}`),
+  tripOver: (id: string) => ask<OwnLine[]>("POST", `/rigs/${id}/lines/trip-over`),
+  /** `leaving` sends it even while the page closes. */
+  present: async (where: Schemas["Whereabouts"], leaving = false) => {
+    const how = { method: "POST", headers: JSON_SENT, body: JSON.stringify(where), keepalive: leaving };
+    return (await (await answered("/presence", how)).json()) as OpenPages;
   },
   jot: (id: string, ticket: JottedTicket) => ask<Sheet>("POST", `/rigs/${id}/jotted`, ticket),
   me: () => ask<Schemas["Visitor"]>("GET", "/me"),

@@ -1,11 +1,12 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { PAGE } from "./client";
+import { type OpenPages, PAGE } from "./client";
+import { listening, nowPresent } from "./presence";
 import { reached } from "./reach";
 
 /** What is saved elsewhere within so long is asked for at once. */
 const TOGETHER_MS = 400;
 const CHANNEL = "noxel.events";
-type Saved = { page: string | null };
+type Saved = { page: string | null; present?: OpenPages | null };
 
 /**
  * Hears of everything that is saved elsewhere, and has what is shown asked for again. Of all pages of this browser only
@@ -19,6 +20,10 @@ export function hearOfOthers(queries: QueryClient) {
     void queries.invalidateQueries();
   };
   const heard = (saved: Saved) => {
+    if (saved.present) {
+      nowPresent(saved.present);
+      return;
+    }
     // once for a run of keystrokes elsewhere; a page that nobody sees asks when it is looked at
     if (saved.page === PAGE)
       void queries.invalidateQueries({ queryKey: ["garage"] }); // it may be shown before the answer comes
@@ -42,6 +47,7 @@ export function hearOfOthers(queries: QueryClient) {
     };
     source.onopen = () => {
       reached(true);
+      for (const each of listening) each();
       if (lost) pass({ page: null }); // whatever was saved meanwhile
       lost = false;
     };

@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
+import { useOthers, useWhereabouts } from "../api/presence";
 import { useLost } from "../api/reach";
 import { useAside, useDesk, useSaving } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
@@ -20,6 +21,7 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
   const [help, setHelp] = useState(false);
   const go = (to: Place) => navigate(`/rigs/${sheet.id}/${to}${search}`);
   useShortcuts(go, () => setHelp((now) => !now));
+  useWhereabouts(sheet.id, place);
   const title = PLACES.find((each) => each.id === place)?.name ?? "Start";
   const main = useRef<HTMLElement>(null);
   const { hash } = useLocation();
@@ -90,6 +92,7 @@ function Header({ onHelp }: { onHelp: () => void }) {
       <RigMenu />
       <WeighInMenu />
       <span className="flex-1" />
+      <Others />
       <SavedMark saving={saving} />
       <button
         type="button"
@@ -137,6 +140,24 @@ function StorageFault() {
       <span className="font-semibold">Not saved yet.</span> {saving.why} What you type is kept in this browser and sent
       as soon as it can be.
     </p>
+  );
+}
+
+/** Who else has this rig open, and where. */
+function Others() {
+  const { sheet } = useDesk();
+  const others = useOthers(sheet.id);
+  const { here } = useVisitor();
+  const first = others[0];
+  if (!first) return null;
+  const where =
+    PLACES.find((each) => each.id === first.place)?.name ?? (first.place === "visit" ? "the visit" : "Start");
+  const more = others.length > 1 ? ` and ${others.length - 1} more` : "";
+  return (
+    <span data-part="others" className="truncate border-l-4 border-spruce pl-2 text-[14px] text-soft max-md:hidden">
+      {first.name ?? (here ? "another window" : "the computer")} is in {where}
+      {more}
+    </span>
   );
 }
 

@@ -7,6 +7,7 @@ import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { useField } from "../ui/Field";
 import { StatusMark } from "../ui/Status";
+import { Drive, driveInWords, useDrives } from "./Drive";
 
 const MARK = { stop: "over", incomplete: "unknown", caution: "tight", within: "within" } as const;
 const TOTALS = [
@@ -20,6 +21,8 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
   const { entry, chosen, onChoose } = props;
   const { sheet, rig, number, look } = useDesk();
   const [wanted, setWanted] = useState(false);
+  const [driving, setDriving] = useState(false);
+  const drove = driveInWords(useDrives()[entry.number]);
   const navigate = useNavigate();
   const when = entry.date ? day(entry.date) : `No. ${entry.number}`;
   const open = wanted && number === entry.number;
@@ -68,8 +71,20 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
             <b>Decided:</b> {entry.decided}
           </p>
         )}
+        {drove && <p className="text-[14px] leading-snug">After the drive: {drove}</p>}
         {open && <Notes when={when} />}
+        <Slip open={driving} onOpenChange={setDriving} title={`How it drove, weighed ${when}`}>
+          <Drive number={entry.number} onDone={() => setDriving(false)} />
+        </Slip>
       </div>
+      <button
+        type="button"
+        aria-label={`How it drove, ${when}`}
+        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[15px] hover:border-ink"
+        onClick={() => setDriving(true)}
+      >
+        Drive
+      </button>
       <button
         type="button"
         aria-expanded={open}

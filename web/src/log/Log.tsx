@@ -23,6 +23,7 @@ export function LogPlace() {
     getNextPageParam: (page) => (page.more ? page.entries.at(-1)?.number : undefined),
     placeholderData: keepPreviousData,
   });
+  const fees = useQuery({ queryKey: ["log", sheet.id, { fees: true }], queryFn: () => api.fees(sheet.id) });
   const queries = useQueryClient();
   // not part of the key: all pages that are shown are asked for again, and stay where they are meanwhile
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is what calls for it
@@ -64,6 +65,7 @@ export function LogPlace() {
             </div>
             <div className="flex flex-wrap items-baseline justify-between gap-x-6">
               <p className="py-1 text-[14px] text-soft">
+                {(fees.data ?? []).length > 0 && <>Spent on weighing: {fees.data?.join(", ")}. </>}
                 Tick two to four to compare them. A change is named only where it is more than the scales' ±.
               </p>
               <OtherRigs

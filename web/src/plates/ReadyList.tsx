@@ -1,6 +1,7 @@
 import type { ReadinessItem } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day } from "../format";
+import { OwnLines } from "./OwnLines";
 
 const today = () => {
   const now = new Date();
@@ -43,7 +44,8 @@ export function ReadyList() {
           </li>
         ))}
       </ul>
-      <p className="px-3 pb-2 text-[13px] leading-snug text-soft">
+      <OwnLines />
+      <p className="px-3 py-2 text-[13px] leading-snug text-soft">
         The makers' manuals and local law come first; this list knows only what was entered. A tick older than 30 days
         is asked for again.
       </p>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { VisitState, VisitStep } from "../api/client";
+import { useWhereabouts } from "../api/presence";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
@@ -19,6 +20,7 @@ export function Companion() {
   const { sheet, rig } = useDesk();
   const { state, steps, problem, keep, end } = useVisit(sheet.id);
   const navigate = useNavigate();
+  useWhereabouts(sheet.id, "visit");
   const main = useRef<HTMLElement>(null);
   const [wrong, setWrong] = useState(false);
   const at = Math.min(state?.at ?? 0, Math.max(0, steps.length - 1));

@@ -1,0 +1,34 @@
+"""What was spent on weighing, from the fees as they were typed."""
+
+import re
+from collections import defaultdict
+from collections.abc import Iterable
+from decimal import Decimal
+
+_AMOUNT = re.compile(r"\d+(?:[.,]\d{1,2})?(?!\d)")
+
+
+def spent(fees: Iterable[str]) -> list[str]:
+    """Add fees up, for each currency by itself.
+
+    Parameters
+    ----------
+    fees : iterable of str
+        As typed: ``14.50``, ``$3``, ``12,00 EUR``. What holds no amount is left out.
+
+    Returns
+    -------
+    list of str
+        A sum for each way of writing a currency, such as ``"$17.50 for 2 passes"``; the largest count first.
+    """
+    sums: dict[tuple[str, str], list[Decimal]] = defaultdict(list)
+    for fee in fees:
+        found = _AMOUNT.search(fee)
+        if found:
+            around = " ".join(fee[: found.start()].split()), " ".join(fee[found.end() :].split())
+            sums[around].append(Decimal(found[0].replace(",", ".")))
+    ordered = sorted(sums.items(), key=lambda each: -len(each[1]))
+    return [
+        f"{before}{sum(each):.2f}{f' {after}' if after else ''} for {len(each)} {'pass' if len(each) == 1 else 'passes'}"
+        for (before, after), each in ordered
+    ]

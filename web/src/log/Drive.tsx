@@ -1,0 +1,73 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type DriveNotes } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { Button } from "../ui/controls";
+
+const ASKED = [
+  ["sway", "Sway", "none, or when and how fast"],
+  ["squat", "Level", "squat at the rear, nose up or down"],
+  ["braking", "Braking", "straight, hard enough, even"],
+  ["mirrors", "Mirrors", "what they did not show"],
+  ["wind", "Wind and road", ""],
+  ["distance", "Distance", "with its unit"],
+  ["fuel", "Fuel used", "with its unit"],
+  ["note", "Anything else", ""],
+] as const;
+
+/** How it drove with what was weighed, by the number of the weigh-in. */
+export function useDrives() {
+  const { sheet } = useDesk();
+  const drives = useQuery({ queryKey: ["drives", sheet.id], queryFn: () => api.drives(sheet.id) });
+  return drives.data ?? {};
+}
+
+/** The notes in one line; empty without any. */
+export function driveInWords(notes: DriveNotes | undefined): string {
+  return ASKED.flatMap(([key, label]) => (notes?.[key] ? [`${label.toLowerCase()}: ${notes[key]}`] : [])).join(" · ");
+}
+
+/** After the drive: a word for each thing that a scale does not show. */
+export function Drive({ number, onDone }: { number: number; onDone: () => void }) {
+  const { sheet } = useDesk();
+  const queries = useQueryClient();
+  const kept = useDrives()[number];
+  const [notes, setNotes] = useState<DriveNotes>(kept ?? {});
+  const [problem, setProblem] = useState<string | null>(null);
+  const keep = () =>
+    api.keepDrive(sheet.id, number, notes).then(
+      async () => {
+        await queries.invalidateQueries({ queryKey: ["drives", sheet.id] });
+        onDone();
+      },
+      (error: Error) => setProblem(error.message),
+    );
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      {ASKED.map(([key, label, hint]) => (
+        <label key={key} className="block border-b border-rule py-1.5 text-[15px]">
+          {label} {hint && <span className="text-[13px] text-soft">({hint})</span>}
+          <input
+            className="mt-0.5 block h-11 w-full border-b-2 border-rule bg-transparent px-1 text-[17px] outline-none focus:border-ink"
+            value={notes[key] ?? ""}
+            maxLength={key === "distance" || key === "fuel" ? 40 : 500}
+            onChange={(event) => setNotes({ ...notes, [key]: event.currentTarget.value })}
+          />
+        </label>
+      ))}
+      {problem && (
+        <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
+          {problem}
+        </p>
+      )}
+      <Button strong type="submit" className="mt-3 min-h-12 w-full">
+        Keep it
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,114 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { api, type OwnLine } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { useVisitor } from "../api/visitor";
+import { when } from "../format";
+import { Button } from "../ui/controls";
+
+/** The owner's own lines before it rolls: for always, or for this trip; done by whom and when. */
+export function OwnLines() {
+  const { sheet } = useDesk();
+  const { viewing } = useVisitor();
+  const queries = useQueryClient();
+  const key = ["lines", sheet.id];
+  const lines = useQuery({ queryKey: key, queryFn: () => api.lines(sheet.id) });
+  const [text, setText] = useState("");
+  const [trip, setTrip] = useState(false);
+  const [by, setBy] = useState(() => localStorage.getItem("noxel.by") ?? "");
+  const [problem, setProblem] = useState<string | null>(null);
+  const act = (doing: Promise<OwnLine[]>) =>
+    doing.then(
+      (now) => {
+        queries.setQueryData(key, now);
+        setProblem(null);
+      },
+      (error: Error) => setProblem(error.message),
+    );
+  const add = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!text.trim()) return;
+    await act(api.addLine(sheet.id, text, trip));
+    setText("");
+  };
+  const all = lines.data ?? [];
+  return (
+    <div className="border-t border-ink px-3 py-2" data-part="own-lines">
+      <h4 className="font-cond text-[17px] font-semibold">Your own lines</h4>
+      <ul>
+        {all.map((each) => (
+          <li key={each.id} className="flex items-center gap-3 border-b border-rule">
+            <label className="flex min-h-11 flex-1 cursor-pointer items-center gap-3 py-1 text-[15px] leading-snug">
+              <input
+                type="checkbox"
+                disabled={viewing}
+                className="h-5 w-5 shrink-0 accent-[var(--ink)]"
+                checked={each.done_at !== null}
+                onChange={(event) => void act(api.tickLine(sheet.id, each.id, event.currentTarget.checked, by))}
+              />
+              <span>
+                {each.text}
+                <span className="block text-[13px] text-soft">
+                  {each.trip && "this trip"}
+                  {each.trip && each.done_at && " · "}
+                  {each.done_at && `done ${when(each.done_at)}${each.done_by ? ` by ${each.done_by}` : ""}`}
+                </span>
+              </span>
+            </label>
+            {!viewing && (
+              <button
+                type="button"
+                aria-label={`Take away: ${each.text}`}
+                className="min-h-11 px-2 text-[14px] underline"
+                onClick={() => void act(api.dropLine(sheet.id, each.id))}
+              >
+                take away
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {!viewing && (
+        <form className="mt-1 flex flex-wrap items-center gap-3" onSubmit={(event) => void add(event)}>
+          <input
+            aria-label="A line of your own"
+            placeholder="Another line, such as “telescope lashed”"
+            className="h-11 min-w-0 flex-1 basis-60 border border-rule bg-card px-2 text-[16px]"
+            value={text}
+            maxLength={300}
+            onChange={(event) => setText(event.currentTarget.value)}
+          />
+          <label className="flex min-h-11 items-center gap-2 text-[15px]">
+            <input
+              type="checkbox"
+              className="h-5 w-5 accent-[var(--ink)]"
+              checked={trip}
+              onChange={(event) => setTrip(event.currentTarget.checked)}
+            />
+            this trip only
+          </label>
+          <Button type="submit">Add</Button>
+          <label className="flex items-center gap-2 text-[15px]">
+            Ticked by
+            <input
+              className="h-11 w-28 border border-rule bg-card px-2 text-[16px]"
+              value={by}
+              maxLength={40}
+              placeholder="name"
+              onChange={(event) => {
+                setBy(event.currentTarget.value);
+                localStorage.setItem("noxel.by", event.currentTarget.value);
+              }}
+            />
+          </label>
+          {all.length > 0 && <Button onClick={() => void act(api.tripOver(sheet.id))}>The trip is over</Button>}
+        </form>
+      )}
+      {(problem ?? lines.error?.message) && (
+        <p role="alert" className="mt-1 border-l-4 border-ink pl-2 font-semibold">
+          {problem ?? lines.error?.message}
+        </p>
+      )}
+    </div>
+  );
+}
