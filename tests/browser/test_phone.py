@@ -86,7 +86,7 @@ class OnThePhone(unittest.TestCase):
         expect(computer.get_by_role("region", name="Paired devices")).to_contain_text(name)
         computer.context.close()
         phone.get_by_role("link", name="Open Noxel").click()
-        expect(phone.get_by_role("button", name="Rig", exact=True)).to_be_visible()
+        expect(phone.locator("[data-menu=rig]")).to_be_visible()
         return phone
 
 

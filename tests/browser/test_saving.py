@@ -19,7 +19,7 @@ class Saving(OnStage):
 
     def test_an_answer_that_comes_late_is_not_taken_for_another_weigh_in(self) -> None:
         page = self.page(f"/rigs/{self.rig}/weigh?weigh-in=1")
-        looked_at = page.get_by_role("button", name="Weigh-in", exact=True)
+        looked_at = page.locator("[data-menu=weigh-in]")
         rear = at(page, "weigh_ins[0].passes[0].readings.rear")
         held: list[Route] = []
 
@@ -48,7 +48,7 @@ class Saving(OnStage):
 
     def test_another_weigh_in_is_not_shown_as_it_was_before_a_change(self) -> None:
         page = self.page(f"/rigs/{self.rig}/weigh?weigh-in=1")
-        looked_at = page.get_by_role("button", name="Weigh-in", exact=True)
+        looked_at = page.locator("[data-menu=weigh-in]")
         expect(looked_at).to_be_visible()
         for key, place in (("]", True), ("[", False)):
             page.keyboard.press(key)

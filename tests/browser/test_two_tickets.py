@@ -146,7 +146,7 @@ class TwoTickets(OnStage):
             path.write_text(json.dumps(document), encoding="utf-8")
             chooser.set_input_files(path)
             expect(page.get_by_role("heading", level=1)).to_contain_text("Stop.")
-            page.get_by_role("button", name="Rig", exact=True).click()
+            page.locator("[data-menu=rig]").click()
             with page.expect_download() as download:
                 page.get_by_role("menuitem", name="Export this rig").click()
             self.assertEqual(json.loads(Path(download.value.path()).read_text(encoding="utf-8")), document)
@@ -178,7 +178,7 @@ class TwoTickets(OnStage):
     def test_a_deleted_rig_comes_back(self) -> None:
         rig = self.rigs.add(rig_of("check--kilograms"))
         page = self.page(f"/rigs/{rig}/margins")
-        page.get_by_role("button", name="Rig", exact=True).click()
+        page.locator("[data-menu=rig]").click()
         page.get_by_role("menuitem", name="Delete this rig").click()
         page.get_by_role("button", name="Delete it").click()
         page.get_by_role("button", name="Bring back kilograms").click()

@@ -40,18 +40,18 @@ export function Adjust() {
   const shown: Evaluation = { ...evaluation, checks: tried.checks_after, bars_moved: null };
   return (
     <>
-      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10">
+      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10 short:static">
         <RigDrawing evaluation={shown} short predicted measured={tried.checks_before} />
       </div>
-      <div className="mx-auto grid max-w-[1400px] grid-cols-1 items-start gap-x-10 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
+      <div className="mx-auto grid max-w-[87.5rem] grid-cols-1 items-start gap-x-10 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
         <div>
-          <p className="text-[14px] text-soft">
+          <p className="text-[0.875rem] text-soft">
             {tried.weighed
               ? "Starting from the scale."
               : "Starting from the plan: nothing was weighed that could be used."}{" "}
             Solid: before. Outlined: with the steps below.
           </p>
-          <h1 className="font-cond text-[24px] leading-tight font-semibold" data-adjusted={tried.verdict}>
+          <h1 className="font-cond text-[1.5rem] leading-tight font-semibold" data-adjusted={tried.verdict}>
             <span
               className={
                 tried.verdict === "stop" ? "text-vermilion" : tried.verdict === "within" ? "text-spruce" : "text-ochre"
@@ -61,7 +61,7 @@ export function Adjust() {
             </span>{" "}
             {tried.headline.sentence}
           </h1>
-          {tried.attitude && <p className="mt-1 text-[14px] text-soft">{tried.attitude}</p>}
+          {tried.attitude && <p className="mt-1 text-[0.875rem] text-soft">{tried.attitude}</p>}
           <StepList steps={steps} says={tried.says} onChange={setSteps} />
           <TryStep steps={steps} onAdd={(step) => setSteps([...steps, step])} />
           <Proposals steps={steps} onTake={(more) => setSteps([...steps, ...more])} />
@@ -88,14 +88,14 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
   const problems = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
   return (
     <div className="mx-auto max-w-3xl px-4 py-6">
-      <h1 className="font-cond text-[24px] font-semibold">Nothing to adjust yet</h1>
+      <h1 className="font-cond text-[1.5rem] font-semibold">Nothing to adjust yet</h1>
       {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
-        <p key={each.path} className="mt-1 text-[16px]">
+        <p key={each.path} className="mt-1 text-[1rem]">
           {each.path && <b>{each.path.split(".").slice(-2).join(", ").replaceAll("_", " ")} </b>}
           {each.message}.
         </p>
       ))}
-      <p className="mt-3 text-[16px]">
+      <p className="mt-3 text-[1rem]">
         Adjust starts from a weigh-in with the vehicle alone, or from a plan that can be predicted:{" "}
         <Link className="underline" to={`/rigs/${sheet.id}/weigh`}>
           weigh
@@ -120,7 +120,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
   const { ask, number } = useDesk();
   const [name, setName] = useState("");
   const [told, setTold] = useState<string | null>(null);
-  if (steps.length === 0) return told && <p className="mt-3 border-l-4 border-spruce pl-2 text-[15px]">{told}</p>;
+  if (steps.length === 0) return told && <p className="mt-3 border-l-4 border-spruce pl-2 text-[0.9375rem]">{told}</p>;
   const keep = () =>
     ask((id) => api.keepSteps(id, name.trim() || says.join("; ").slice(0, 120), steps, number)).then(
       () => setTold("Kept. The next weigh-in will be compared with it."),
@@ -136,7 +136,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
     );
   return (
     <section aria-label="Steps tried" className="mt-3 border border-ink bg-card p-3">
-      <ol className="text-[16px]">
+      <ol className="text-[1rem]">
         {says.map((said, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a step's place is its name
           <li key={index} className="flex items-baseline justify-between gap-3 border-b border-rule py-1">
@@ -145,7 +145,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
             </span>
             <button
               type="button"
-              className="font-cond text-[14px] underline"
+              className="font-cond text-[0.875rem] underline"
               aria-label={`Undo: ${said}`}
               onClick={() => onChange(steps.filter((_, other) => other !== index))}
             >
@@ -163,14 +163,14 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
           aria-label="Name of this plan"
           placeholder="a name for it"
           onChange={(event) => setName(event.currentTarget.value)}
-          className="h-10 w-44 border-b-2 border-rule bg-paper px-2 outline-none placeholder:text-soft focus:border-ink"
+          className="h-10 w-44 border-b-2 border-edge bg-paper px-2 outline-none placeholder:text-soft focus:border-ink"
         />
         <Button onClick={() => void keep()}>Keep as a plan</Button>
         <button type="button" className="underline" onClick={() => onChange([])}>
           all back
         </button>
       </div>
-      {told && <p className="mt-1 text-[14px]">{told}</p>}
+      {told && <p className="mt-1 text-[0.875rem]">{told}</p>}
     </section>
   );
 }
@@ -196,14 +196,14 @@ function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) =
   };
   return (
     <section aria-label="Proposals" className="mt-5">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Easiest fixes</h2>
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Easiest fixes</h2>
       <div className="mt-2 flex items-center gap-3">
         <Button strong onClick={ask} disabled={working !== null}>
           {found ? "Look again" : "Find it"}
         </Button>
         {working && (
           <>
-            <span role="status" className="text-[15px]">
+            <span role="status" className="text-[0.9375rem]">
               looking…
             </span>
             <button type="button" className="underline" onClick={() => working.abort()}>
@@ -213,12 +213,12 @@ function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) =
         )}
       </div>
       {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
-      {found && <p className="mt-2 text-[15px]">{found.says}</p>}
+      {found && <p className="mt-2 text-[0.9375rem]">{found.says}</p>}
       {found?.proposals.map((each, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: proposals are distinguished by their rank
-        <article key={index} data-proposal={index} className="mt-2 border border-rule bg-card p-3">
-          <p className="text-[16px] leading-snug font-semibold">{each.says.join("; ")}.</p>
-          <p className="mt-1 text-[14px] leading-snug text-soft">{each.summary}</p>
+        <article key={index} data-proposal={index} className="mt-2 border border-edge bg-card p-3">
+          <p className="text-[1rem] leading-snug font-semibold">{each.says.join("; ")}.</p>
+          <p className="mt-1 text-[0.875rem] leading-snug text-soft">{each.summary}</p>
           <Button className="mt-2" onClick={() => onTake(each.steps)}>
             Try this one
           </Button>
@@ -228,13 +228,13 @@ function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) =
         <p
           key={each.check}
           data-unmet={each.check}
-          className="mt-2 border-l-4 border-vermilion pl-2 text-[15px] leading-snug"
+          className="mt-2 border-l-4 border-vermilion pl-2 text-[0.9375rem] leading-snug"
         >
           {each.says}
         </p>
       ))}
       {found?.proof.map((line) => (
-        <p key={line} className="mt-1 text-[14px] leading-snug text-soft">
+        <p key={line} className="mt-1 text-[0.875rem] leading-snug text-soft">
           {line}
         </p>
       ))}
@@ -255,11 +255,15 @@ function ChangeTable({ tried }: { tried: Adjustment["tried"] }) {
         : "text-ochre font-semibold";
   return (
     <section aria-label="Before and after">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Before and after, in {rig.units.mass}</h2>
-      <table className="w-full text-[15px]">
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">
+        Before and after, in {rig.units.mass}
+      </h2>
+      <table className="w-full text-[0.9375rem]">
         <thead>
-          <tr className="text-[13px] text-soft">
-            <th className="text-left font-normal" />
+          <tr className="text-[0.8125rem] text-soft">
+            <th className="text-left font-normal">
+              <span className="sr-only">Check</span>
+            </th>
             <th className="text-right font-normal">before</th>
             <th className="text-right font-normal">after</th>
             <th className="text-right font-normal">change</th>
@@ -269,12 +273,12 @@ function ChangeTable({ tried }: { tried: Adjustment["tried"] }) {
           {tried.changes.map((row) => (
             <tr key={row.check} className="border-t border-rule" data-change={row.check} data-now={row.now}>
               <td className="py-1">{row.label}</td>
-              <td className={`text-right font-cond text-[16px] ${ink(row.was)}`}>{text(row.before, row.share)}</td>
-              <td className={`text-right font-cond text-[16px] ${ink(row.now)}`}>
+              <td className={`text-right font-cond text-[1rem] ${ink(row.was)}`}>{text(row.before, row.share)}</td>
+              <td className={`text-right font-cond text-[1rem] ${ink(row.now)}`}>
                 {text(row.after, row.share)}
                 <span className="sr-only"> {statusWord(row.now)}</span>
               </td>
-              <td className="w-20 text-right font-cond text-[16px]">
+              <td className="w-20 text-right font-cond text-[1rem]">
                 {row.change === null || Math.abs(row.change) < (row.share ? 0.0005 : 0.5)
                   ? "·"
                   : `${row.change > 0 ? "+" : "−"}${row.share ? (Math.abs(row.change) * 100).toFixed(1) : mass(Math.abs(row.change))}`}

@@ -9,7 +9,7 @@ export function AllowMore() {
   const never = (path: string, now: unknown, what: string) =>
     change([{ path, op: "set", value: now === "never" ? null : "never" }], what);
   const box = (path: string, now: unknown, label: string) => (
-    <label className="flex items-center gap-1 text-[13px]">
+    <label className="flex items-center gap-1 text-[0.8125rem]">
       <input
         type="checkbox"
         className="h-4 w-4 accent-[var(--ink)]"
@@ -21,15 +21,15 @@ export function AllowMore() {
   );
   return (
     <details className="mt-5 border border-rule px-3">
-      <summary className="cursor-pointer py-2 font-cond text-[17px] font-semibold">
+      <summary className="cursor-pointer py-2 font-cond text-[1.0625rem] font-semibold">
         What the search must leave alone
       </summary>
-      <p className="text-[14px] leading-snug text-soft">
+      <p className="text-[0.875rem] leading-snug text-soft">
         People and fixed items are never moved; comfort goes before essentials. Tick what the search must leave alone.
       </p>
-      <table className="mb-2 w-full text-[14px]">
+      <table className="mb-2 w-full text-[0.875rem]">
         <thead>
-          <tr className="text-left text-[13px] text-soft">
+          <tr className="text-left text-[0.8125rem] text-soft">
             <th className="font-normal">never…</th>
             <th className="font-normal">leave</th>
             <th className="font-normal">move</th>
@@ -65,7 +65,7 @@ export function AllowMore() {
       </table>
       {loads.length > 0 && (
         <details className="mb-2">
-          <summary className="cursor-pointer text-[14px] underline">your own figures for effort</summary>
+          <summary className="cursor-pointer text-[0.875rem] underline">your own figures for effort</summary>
           {loads.map((load, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
             <Field key={index} path={`loads[${index}].effort.leave`} label={`Leave ${load.name || "it"} at home`} />

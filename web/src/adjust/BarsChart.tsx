@@ -28,11 +28,11 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
   const y = (load: number) => H - B - ((load - least) / (most - least)) * (H - B - T);
   return (
     <section ref={box} aria-label="Spring bars" className="mt-6" data-part="bars">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">
         What the spring bars can and cannot do
       </h2>
       {curve.says.map((line) => (
-        <p key={line} className="mt-1 text-[14px] leading-snug">
+        <p key={line} className="mt-1 text-[0.875rem] leading-snug">
           {line}
         </p>
       ))}
@@ -96,7 +96,7 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
         </text>
         <path d={`M${L} ${T}V${H - B}H${W - R}`} stroke="var(--ink)" fill="none" strokeWidth={1.2} />
       </svg>
-      <label className="block text-[14px]">
+      <label className="block text-[0.875rem]">
         Try another tension
         <input
           type="range"

@@ -5,18 +5,18 @@ export function Levers({ levers }: { levers: Lever[] }) {
   if (levers.length === 0) return null;
   return (
     <section aria-label="Each lever alone" className="mt-6">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Each lever alone</h2>
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Each lever alone</h2>
       {levers.map((lever) => (
         <details key={lever.check} className="border-b border-rule py-1.5" data-lever={lever.check}>
-          <summary className="cursor-pointer text-[15px] leading-snug">{lever.says}</summary>
+          <summary className="cursor-pointer text-[0.9375rem] leading-snug">{lever.says}</summary>
           <ul className="mt-1">
             {lever.routes.map((route) => (
-              <li key={route.name} className="border-t border-rule py-1 text-[14px] leading-snug">
+              <li key={route.name} className="border-t border-rule py-1 text-[0.875rem] leading-snug">
                 <span className={route.says.startsWith("does not") ? "text-soft" : ""}>
-                  {route.name}: <b className="font-cond text-[16px]">{route.says}</b>
+                  {route.name}: <b className="font-cond text-[1rem]">{route.says}</b>
                 </span>
                 {route.worsens.length > 0 && (
-                  <span className="block border-l-4 border-ochre pl-2 text-[13px]">
+                  <span className="block border-l-4 border-ochre pl-2 text-[0.8125rem]">
                     but it would break: {route.worsens.join(", ").toLowerCase()}
                   </span>
                 )}

@@ -58,7 +58,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
   };
   const wrong = problem instanceof RequestFailed ? (problem.problem?.errors ?? []).map((each) => each.path) : [];
   const input =
-    "h-10 w-32 border-b-2 border-rule bg-paper px-2 text-right outline-none placeholder:text-soft focus:border-ink aria-invalid:border-vermilion";
+    "h-10 w-32 border-b-2 border-edge bg-paper px-2 text-right outline-none placeholder:text-soft focus:border-ink aria-invalid:border-vermilion";
   const needsLoad = kind === "move" || kind === "leave" || kind === "swap";
   const chosen = loads[index];
   const target =
@@ -173,15 +173,15 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
               key={place.name}
               type="button"
               onClick={() => setFigure(place.text)}
-              className="border border-rule px-1.5 py-0.5 font-cond text-[14px] hover:border-ink"
+              className="border border-rule px-1.5 py-0.5 font-cond text-[0.875rem] hover:border-ink"
             >
               {place.name}
             </button>
           ))}
         </p>
       )}
-      {kind === "swap" && <p className="mt-1 text-[13px] text-soft">Into the {target}, at the place named.</p>}
-      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem.message}</p>}
+      {kind === "swap" && <p className="mt-1 text-[0.8125rem] text-soft">Into the {target}, at the place named.</p>}
+      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">{problem.message}</p>}
     </form>
   );
 }

@@ -100,8 +100,8 @@ function CannotBeShown({ id, error }: { id: string; error: Error }) {
     );
   return (
     <main className="mx-auto max-w-2xl p-6">
-      <h1 className="font-cond text-[30px] font-semibold">This rig cannot be shown</h1>
-      <p className="mt-2 text-[17px] leading-snug">{error.message}</p>
+      <h1 className="font-cond text-[1.875rem] font-semibold">This rig cannot be shown</h1>
+      <p className="mt-2 text-[1.0625rem] leading-snug">{error.message}</p>
       {damaged && (
         <div className="mt-4 flex flex-wrap gap-3">
           <Button onClick={() => void download(`/rigs/${id}/raw`, "exporting")}>Export it as it is</Button>
@@ -117,11 +117,11 @@ function CannotBeShown({ id, error }: { id: string; error: Error }) {
       )}
       {others.length > 0 && (
         <>
-          <h2 className="mt-6 font-cond text-[22px] font-semibold">Your other rigs are not affected</h2>
+          <h2 className="mt-6 font-cond text-[1.375rem] font-semibold">Your other rigs are not affected</h2>
           <ul>
             {others.map((each) => (
               <li key={each.id}>
-                <Link className="inline-block py-2 text-[17px] underline" to={`/rigs/${each.id}/margins`}>
+                <Link className="inline-block py-2 text-[1.0625rem] underline" to={`/rigs/${each.id}/margins`}>
                   {each.name || "a rig"}
                 </Link>
               </li>
@@ -157,8 +157,8 @@ function placeOf(place: Place | "path"): ReactNode {
 function Plain({ title, children }: { title: string; children: ReactNode }) {
   return (
     <main className="mx-auto max-w-xl p-8">
-      <h1 className="font-cond text-[30px] font-semibold">{title}</h1>
-      <p className="mt-2 text-[17px]">{children}</p>
+      <h1 className="font-cond text-[1.875rem] font-semibold">{title}</h1>
+      <p className="mt-2 text-[1.0625rem]">{children}</p>
     </main>
   );
 }

@@ -13,8 +13,8 @@ export class Boundary extends Component<{ children: ReactNode }, { error: Error 
     if (!error) return this.props.children;
     return (
       <main className="mx-auto max-w-xl p-6">
-        <h1 className="font-cond text-[30px] font-semibold">This page could not be shown</h1>
-        <p className="mt-2 text-[17px] leading-snug">
+        <h1 className="font-cond text-[1.875rem] font-semibold">This page could not be shown</h1>
+        <p className="mt-2 text-[1.0625rem] leading-snug">
           What you typed is kept in this browser. Is Noxel still running? ({error.message.slice(0, 200)})
         </p>
         <button

@@ -4,13 +4,17 @@ import { useOthers, useWhereabouts } from "../api/presence";
 import { useLost } from "../api/reach";
 import { useAside, useDesk, useSaving } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
+import { FootContext } from "../ui/Foot";
 import { GlossaryProvider } from "../ui/Glossary";
 import { NotSaved } from "../ui/NotSaved";
 import { Offline } from "../ui/Offline";
 import { RigMenu, WeighInMenu } from "./menus";
 import { PLACES, type Place } from "./places";
 import { Shortcuts, useShortcuts } from "./shortcuts";
-import { setTheme, theme } from "./theme";
+import { setTheme, useTheme } from "./theme";
+
+/** Places whose first heading is the answer itself. */
+const OWN_HEADING: ReadonlySet<string> = new Set(["margins", "path"]);
 
 /** The frame around every place: where you are, which rig, whether it is saved. */
 export function Shell({ place, children }: { place: Place | "path"; children: ReactNode }) {
@@ -24,6 +28,7 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
   useWhereabouts(sheet.id, place);
   const title = PLACES.find((each) => each.id === place)?.name ?? "Start";
   const main = useRef<HTMLElement>(null);
+  const [foot, setFoot] = useState<HTMLElement | null>(null);
   const { hash } = useLocation();
   // biome-ignore lint/correctness/useExhaustiveDependencies: another place is what starts at its top
   useEffect(() => {
@@ -39,11 +44,11 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
     <div className="flex h-full flex-col md:flex-row">
       <nav
         aria-label="Places"
-        className="no-print order-last flex shrink-0 border-t border-ink bg-paper pb-[env(safe-area-inset-bottom)] md:order-first md:w-[76px] md:flex-col md:border-t-0 md:border-r"
+        className="no-print order-last flex shrink-0 border-t border-ink bg-paper pb-[env(safe-area-inset-bottom)] md:order-first md:w-[4.75rem] md:flex-col md:border-t-0 md:border-r"
       >
         <NavLink
           to="/"
-          className="hidden h-12 items-center justify-center font-cond text-[19px] font-semibold tracking-[0.14em] md:flex"
+          className="hidden h-12 items-center justify-center font-cond text-[1.1875rem] font-semibold tracking-[0.14em] md:flex short:hidden"
         >
           NOXEL
         </NavLink>
@@ -53,11 +58,11 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
             to={`/rigs/${sheet.id}/${each.id}${search}`}
             title={each.says}
             className={({ isActive }) =>
-              `flex h-14 flex-1 flex-col items-center justify-center font-cond md:h-[66px] md:flex-none ${isActive ? "bg-ink text-paper" : "text-soft hover:bg-sunk hover:text-ink"}`
+              `flex h-14 flex-1 flex-col items-center justify-center font-cond md:h-[4.125rem] md:flex-none short:h-auto short:min-h-9 short:flex-1 ${isActive ? "bg-ink text-paper" : "text-soft hover:bg-sunk hover:text-ink"}`
             }
           >
-            <span className="text-[19px] leading-tight font-semibold max-md:hidden">{index + 1}</span>
-            <span className="text-[14px] leading-tight font-semibold md:text-[15px]">{each.name}</span>
+            <span className="text-[1.1875rem] leading-tight font-semibold max-md:hidden short:hidden">{index + 1}</span>
+            <span className="text-[0.875rem] leading-tight font-semibold md:text-[0.9375rem]">{each.name}</span>
           </NavLink>
         ))}
       </nav>
@@ -68,8 +73,12 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
           <Offline />
           <LookingOnly />
           <NotSaved />
-          <GlossaryProvider>{children}</GlossaryProvider>
+          {OWN_HEADING.has(place) || <h1 className="sr-only">{title}</h1>}
+          <FootContext value={foot}>
+            <GlossaryProvider>{children}</GlossaryProvider>
+          </FootContext>
         </main>
+        <div ref={setFoot} />
       </div>
       <Shortcuts open={help} onOpenChange={setHelp} />
     </div>
@@ -79,12 +88,8 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
 function Header({ onHelp }: { onHelp: () => void }) {
   const { sheet, undo, redo } = useDesk();
   const saving = useSaving();
-  const [now, setNow] = useState(theme());
-  const flip = () => {
-    const next = now === "day" ? "night" : "day";
-    setTheme(next);
-    setNow(next);
-  };
+  const now = useTheme();
+  const flip = () => setTheme(now === "day" ? "night" : "day");
   const icon =
     "flex h-10 min-w-9 items-center justify-center px-1.5 hover:bg-sunk disabled:text-rule disabled:hover:bg-transparent";
   return (
@@ -114,12 +119,12 @@ function Header({ onHelp }: { onHelp: () => void }) {
       >
         <Arrow back />
       </button>
-      <button type="button" className={`${icon} font-cond text-[16px]`} onClick={flip} title="Day or night (t)">
+      <button type="button" className={`${icon} font-cond text-[1rem]`} onClick={flip} title="Day or night (t)">
         {now === "day" ? "night" : "day"}
       </button>
       <button
         type="button"
-        className={`${icon} font-cond text-[18px] max-md:hidden`}
+        className={`${icon} font-cond text-[1.125rem] max-md:hidden`}
         onClick={onHelp}
         aria-label="Shortcuts"
         title="Shortcuts (?)"
@@ -136,7 +141,7 @@ function StorageFault() {
   const lost = useLost() !== null;
   if (saving.state !== "waiting" || lost) return null;
   return (
-    <p role="alert" className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[15px] leading-snug lg:px-6">
+    <p role="alert" className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[0.9375rem] leading-snug lg:px-6">
       <span className="font-semibold">Not saved yet.</span> {saving.why} What you type is kept in this browser and sent
       as soon as it can be.
     </p>
@@ -154,7 +159,7 @@ function Others() {
     PLACES.find((each) => each.id === first.place)?.name ?? (first.place === "visit" ? "the visit" : "Start");
   const more = others.length > 1 ? ` and ${others.length - 1} more` : "";
   return (
-    <span data-part="others" className="truncate border-l-4 border-spruce pl-2 text-[14px] text-soft max-md:hidden">
+    <span data-part="others" className="truncate border-l-4 border-spruce pl-2 text-[0.875rem] text-soft max-md:hidden">
       {first.name ?? (here ? "another window" : "the computer")} is in {where}
       {more}
     </span>
@@ -166,7 +171,7 @@ function LookingOnly() {
   const { viewing } = useVisitor();
   if (!viewing) return null;
   return (
-    <p className="no-print border-b border-ink bg-sunk px-4 py-1.5 text-[15px] lg:px-6">
+    <p className="no-print border-b border-ink bg-sunk px-4 py-1.5 text-[0.9375rem] lg:px-6">
       You may look at everything here; nothing you type is kept.
     </p>
   );
@@ -181,7 +186,7 @@ function Arrow({ back = false }: { back?: boolean }) {
 }
 
 function SavedMark({ saving }: { saving: ReturnType<typeof useSaving> }) {
-  const look = "font-cond text-[15px] leading-tight";
+  const look = "font-cond text-[0.9375rem] leading-tight";
   const aside = useAside().length;
   if (aside && saving.state === "saved") {
     return (

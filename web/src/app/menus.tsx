@@ -40,8 +40,9 @@ export function RigMenu() {
     <>
       <DropdownMenu.Root onOpenChange={(open) => open && void queries.invalidateQueries({ queryKey: ["rigs"] })}>
         <DropdownMenu.Trigger
-          aria-label="Rig"
-          className="flex h-10 min-w-0 items-center gap-2 px-2 font-cond text-[20px] font-semibold hover:bg-sunk md:text-[22px]"
+          data-menu="rig"
+          aria-label={`Rig: ${rig.name || "Unnamed rig"}`}
+          className="flex h-10 min-w-0 items-center gap-2 px-2 font-cond text-[1.25rem] font-semibold hover:bg-sunk md:text-[1.375rem]"
         >
           <span className="max-w-[42vw] truncate">{rig.name || "Unnamed rig"}</span>
           <Chevron />
@@ -107,14 +108,15 @@ export function WeighInMenu() {
   const navigate = useNavigate();
   const all = rig.weigh_ins ?? [];
   const here = weighIn ? all[weighIn - 1] : undefined;
-  if (!here) return <span className="truncate text-[15px] text-soft max-md:hidden">not weighed yet</span>;
+  if (!here) return <span className="truncate text-[0.9375rem] text-soft max-md:hidden">not weighed yet</span>;
   const said = [here.date ? `weighed ${day(here.date)}` : "weighed", here.place].filter(Boolean).join(", ");
-  if (all.length < 2) return <span className="truncate text-[15px] text-soft max-md:hidden">{said}</span>;
+  if (all.length < 2) return <span className="truncate text-[0.9375rem] text-soft max-md:hidden">{said}</span>;
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
-        aria-label="Weigh-in"
-        className="flex h-10 min-w-0 items-center gap-1.5 px-2 text-[15px] text-soft hover:bg-sunk hover:text-ink"
+        data-menu="weigh-in"
+        aria-label={`Weigh-in no. ${number}: ${said}`}
+        className="flex h-10 min-w-0 items-center gap-1.5 px-2 text-[0.9375rem] text-soft hover:bg-sunk hover:text-ink"
       >
         <span className="truncate max-md:hidden">{said}</span>
         <span className="font-cond whitespace-nowrap md:hidden">no. {number}</span>

@@ -46,7 +46,7 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
       <dl className="grid grid-cols-[5rem_1fr] gap-y-2">
         {KEYS.map(([key, does]) => (
           <div key={key} className="contents">
-            <dt className="font-cond text-[18px] font-semibold">{key}</dt>
+            <dt className="font-cond text-[1.125rem] font-semibold">{key}</dt>
             <dd>{does}</dd>
           </div>
         ))}

@@ -1,8 +1,9 @@
 import type { Check, Evaluation } from "../api/client";
 import { mass } from "../format";
 import { statusInk } from "../ui/Status";
+import { Handle } from "./Handle";
 import type { Layout, PostId, Sizes } from "./layout";
-import { loadText, type Pick, pressed, verdictOf } from "./said";
+import { loadText, type Pick, verdictOf } from "./said";
 
 /** Width of a character of the condensed face, as a share of its size; measured on the longest labels. */
 const ROOM_PER_CHARACTER = 0.39;
@@ -120,16 +121,13 @@ function Brace(props: {
   const middle = (from + to) / 2;
   const dip = Math.min(9, (to - from) / 6);
   return (
-    // biome-ignore lint/a11y/useSemanticElements: SVG has no button
+    // biome-ignore lint/a11y/noStaticElementInteractions: the handle, below, is what is named
     <g
-      role="button"
-      tabIndex={pick ? 0 : -1}
-      aria-label={check.sentence}
+      {...(pick ? {} : { role: "img", "aria-label": check.sentence })}
       data-brace={check.id}
       data-status={check.status}
       onClick={pick}
-      onKeyDown={pick ? pressed(pick) : undefined}
-      className={pick ? "cursor-pointer outline-offset-2" : ""}
+      className={pick ? "cursor-pointer" : ""}
     >
       <path
         d={`M${from} ${y - 6}V${y}H${middle - dip}L${middle} ${y + 7}L${middle + dip} ${y}H${to}V${y - 6}`}
@@ -149,6 +147,9 @@ function Brace(props: {
       >
         {text}
       </text>
+      {pick && (
+        <Handle says={check.sentence} onPick={pick} x={from} y={y - 6} width={Math.max(24, to - from)} height={32} />
+      )}
     </g>
   );
 }

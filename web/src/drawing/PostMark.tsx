@@ -1,7 +1,8 @@
 import { mass } from "../format";
 import { statusInk } from "../ui/Status";
+import { Handle } from "./Handle";
 import { fillOf, type Layout, type Post, type PostId, type Sizes } from "./layout";
-import { loadText, type Pick, pressed, verdictOf } from "./said";
+import { loadText, type Pick, verdictOf } from "./said";
 
 const NAMES: Record<PostId, string> = {
   front: "Front axle",
@@ -34,17 +35,15 @@ export function PostMark(props: {
   const name = post.id === "tongue" ? tongue : NAMES[post.id];
   const pick = onPick && check ? () => onPick(check.id) : undefined;
   const leader = ground + 7;
+  const said = check?.sentence ?? name;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: SVG has no button
+    // biome-ignore lint/a11y/noStaticElementInteractions: the handle, below, is what is named
     <g
-      role="button"
-      tabIndex={pick ? 0 : -1}
-      aria-label={check?.sentence ?? name}
+      {...(pick ? {} : { role: "img", "aria-label": said })}
       data-post={post.id}
       data-status={check?.status}
       onClick={pick}
-      onKeyDown={pick ? pressed(pick) : undefined}
-      className={pick ? "cursor-pointer outline-offset-4" : ""}
+      className={pick ? "cursor-pointer" : ""}
     >
       {(post.id === "tongue" || Math.abs(post.x - post.acts) > 2) && (
         <path
@@ -132,6 +131,16 @@ export function PostMark(props: {
       <path d={`M${left - 7} ${frameBottom}h${post.width + 14}`} stroke="var(--ink)" strokeWidth={2.4} />
       {sizes.labels === "beside" && <LabelBeside post={post} layout={layout} name={name} sizes={sizes} />}
       {sizes.labels === "below" && <LabelBelow post={post} layout={layout} name={name} />}
+      {pick && (
+        <Handle
+          says={said}
+          onPick={pick}
+          x={post.x - Math.max(post.width, 44) / 2}
+          y={layout.ground + 2}
+          width={Math.max(post.width, 44)}
+          height={layout.frameBottom - layout.ground + (sizes.labels === "below" ? 50 : 4)}
+        />
+      )}
     </g>
   );
 }

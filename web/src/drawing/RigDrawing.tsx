@@ -1,5 +1,5 @@
 import type { Evaluation } from "../api/client";
-import { useWidth } from "../ui/useWidth";
+import { useLow, useWidth } from "../ui/useWidth";
 import { Braces } from "./Braces";
 import { Items, type OnPlace, type Placed } from "./Items";
 import { layOut, NARROW, SHORT, type Sizes, STRIP, WIDE } from "./layout";
@@ -39,7 +39,8 @@ export function RigDrawing(props: {
     measured,
   } = props;
   const [box, width] = useWidth();
-  const sizes: Sizes = width < 700 ? (strip ? STRIP : NARROW) : short ? SHORT : WIDE;
+  const low = useLow();
+  const sizes: Sizes = low ? STRIP : width < 700 ? (strip ? STRIP : NARROW) : short ? SHORT : WIDE;
   const layout = width
     ? layOut(evaluation.geometry, evaluation.towing, evaluation.checks, sizes, width, measured)
     : null;

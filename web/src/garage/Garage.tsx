@@ -30,13 +30,13 @@ export function Garage() {
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-12 shrink-0 items-center gap-4 border-b border-ink px-4">
-        <Link to="/" className="font-cond text-[19px] font-semibold tracking-[0.14em]">
+        <Link to="/" className="font-cond text-[1.1875rem] font-semibold tracking-[0.14em]">
           NOXEL
         </Link>
-        <h1 className="font-cond text-[22px] font-semibold">The garage</h1>
+        <h1 className="font-cond text-[1.375rem] font-semibold">The garage</h1>
       </header>
       <main className="relative min-h-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6">
-        <p className="max-w-[80ch] text-[15px] leading-snug">
+        <p className="max-w-[80ch] text-[0.9375rem] leading-snug">
           A change in one rig shows in every rig with the same vehicle, hitch or trailer. Copy one to try another trim.
           Retired equipment stays in its rigs, with its weigh-ins.
         </p>
@@ -48,7 +48,7 @@ export function Garage() {
         <div className="mt-4 items-start gap-6 md:grid md:grid-cols-3">
           {COLUMNS.map(([kind, title]) => (
             <section key={kind} aria-label={title} className="mb-6">
-              <h2 className="mb-2 border-b-2 border-ink font-cond text-[22px] font-semibold">{title}</h2>
+              <h2 className="mb-2 border-b-2 border-ink font-cond text-[1.375rem] font-semibold">{title}</h2>
               {all
                 .filter((each) => each.kind === kind)
                 .map((each) => (
@@ -60,7 +60,7 @@ export function Garage() {
                     act={act}
                   />
                 ))}
-              {all.every((each) => each.kind !== kind) && <p className="text-[15px] text-soft">None yet.</p>}
+              {all.every((each) => each.kind !== kind) && <p className="text-[0.9375rem] text-soft">None yet.</p>}
             </section>
           ))}
         </div>
@@ -78,25 +78,25 @@ function Card(props: {
 }) {
   const { equipment, chosen, onChoose, act } = props;
   const name = nameOf(equipment);
-  const small = "font-cond text-[15px] underline underline-offset-2";
+  const small = "font-cond text-[0.9375rem] underline underline-offset-2";
   return (
     <article
       data-equipment={equipment.id}
       className={`mb-3 border p-3 ${chosen ? "border-ink bg-sunk shadow-[inset_5px_0_0_var(--ink)]" : equipment.retired ? "border-dotted border-rule" : "border-rule"}`}
     >
-      <h3 className="font-cond text-[19px] leading-tight font-semibold">
+      <h3 className="font-cond text-[1.1875rem] leading-tight font-semibold">
         {name}
         {equipment.retired && <span className="font-normal text-soft"> · retired</span>}
       </h3>
-      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-[14px]">
+      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-[0.875rem]">
         {equipment.facts.map((fact) => (
           <div key={fact.label} className="contents">
             <dt className="text-soft">{fact.label}</dt>
-            <dd className="text-right font-cond text-[16px] font-semibold">{fact.text}</dd>
+            <dd className="text-right font-cond text-[1rem] font-semibold">{fact.text}</dd>
           </div>
         ))}
       </dl>
-      <p className="mt-1 text-[13px] leading-snug text-soft">
+      <p className="mt-1 text-[0.8125rem] leading-snug text-soft">
         {equipment.rigs.length === 0 ? "in no rig" : "in "}
         {equipment.rigs.map((rig, index) => (
           <span key={rig.id}>
@@ -187,8 +187,8 @@ function CoupleForm(props: { all: readonly Equipment[]; chosen: Chosen; onProble
   };
   return (
     <form onSubmit={couple} aria-label="Couple a rig" className="border border-ink p-4">
-      <h2 className="font-cond text-[22px] font-semibold">Couple a rig</h2>
-      <p className="mt-1 text-[15px]">
+      <h2 className="font-cond text-[1.375rem] font-semibold">Couple a rig</h2>
+      <p className="mt-1 text-[0.9375rem]">
         {vehicle ? nameOf(vehicle) : "Choose a vehicle above"}
         {hitch && `, by ${nameOf(hitch)}`}
         {trailer ? `, with ${nameOf(trailer)}` : vehicle ? ", with a blank trailer if its kind has one" : ""}.
@@ -198,7 +198,7 @@ function CoupleForm(props: { all: readonly Equipment[]; chosen: Chosen; onProble
       </div>
       <div className="mt-3 flex flex-wrap items-end gap-3">
         <div className="min-w-64 flex-1">
-          <label htmlFor={id} className="mb-1 block text-[15px]">
+          <label htmlFor={id} className="mb-1 block text-[0.9375rem]">
             Its name
           </label>
           <input
@@ -207,7 +207,7 @@ function CoupleForm(props: { all: readonly Equipment[]; chosen: Chosen; onProble
             placeholder={usual}
             maxLength={200}
             onChange={(event) => setName(event.currentTarget.value)}
-            className="h-11 w-full border-b-2 border-rule bg-card px-2 text-[17px] outline-none focus:border-ink"
+            className="h-11 w-full border-b-2 border-edge bg-card px-2 text-[1.0625rem] outline-none focus:border-ink"
           />
         </div>
         <Button strong type="submit" disabled={!vehicle}>

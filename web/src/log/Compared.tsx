@@ -19,31 +19,33 @@ export function Compared({ numbers, others }: { numbers: number[]; others: strin
     `${value < 0 ? "−" : "+"}${isShare ? `${(Math.abs(value) * 100).toFixed(1)}` : mass(Math.abs(value))}`;
   return (
     <section aria-label="Compared" className="mt-6 border border-ink bg-card p-4" data-part="compared">
-      <h2 className="font-cond text-[22px] font-semibold">Compared, in {rig.units.mass}</h2>
+      <h2 className="font-cond text-[1.375rem] font-semibold">Compared, in {rig.units.mass}</h2>
       {answer.says.map((line) => (
-        <p key={line} className="mt-1 text-[16px] leading-snug font-semibold">
+        <p key={line} className="mt-1 text-[1rem] leading-snug font-semibold">
           {line}
         </p>
       ))}
       {answer.closure.map((line) => (
-        <p key={line} data-part="closure" className="mt-1 text-[15px] leading-snug">
+        <p key={line} data-part="closure" className="mt-1 text-[0.9375rem] leading-snug">
           {line}
         </p>
       ))}
       {answer.warnings.map((line) => (
-        <p key={line} data-part="not-alike" className="mt-1 border-l-4 border-ochre pl-2 text-[14px] leading-snug">
+        <p key={line} data-part="not-alike" className="mt-1 border-l-4 border-ochre pl-2 text-[0.875rem] leading-snug">
           {line}
         </p>
       ))}
       <div className="mt-2 overflow-x-auto">
-        <table className="w-full text-[15px]">
+        <table className="w-full text-[0.9375rem]">
           <thead>
             <tr className="text-left">
-              <th />
+              <th scope="col">
+                <span className="sr-only">What is compared</span>
+              </th>
               {answer.titles.map((title, index) => (
                 <th
                   key={`${numbers[index] ?? others[index - numbers.length]}`}
-                  className="min-w-32 py-1 pl-3 text-right align-bottom text-[13px] leading-tight font-normal text-soft"
+                  className="min-w-32 py-1 pl-3 text-right align-bottom text-[0.8125rem] leading-tight font-normal text-soft"
                 >
                   {title}
                 </th>
@@ -58,10 +60,10 @@ export function Compared({ numbers, others }: { numbers: number[]; others: strin
                   const by = row.differences[index] ?? null;
                   return (
                     // biome-ignore lint/suspicious/noArrayIndexKey: a column's place is its name
-                    <td key={index} className="pl-3 text-right font-cond text-[17px] whitespace-nowrap">
+                    <td key={index} className="pl-3 text-right font-cond text-[1.0625rem] whitespace-nowrap">
                       {text(value, row.share)}
                       {index > 0 && by !== null && (
-                        <span className={`ml-2 text-[15px] ${row.real[index] ? "font-semibold" : "text-soft"}`}>
+                        <span className={`ml-2 text-[0.9375rem] ${row.real[index] ? "font-semibold" : "text-soft"}`}>
                           {row.real[index] ? signed(by, row.share) : "same"}
                         </span>
                       )}

@@ -67,7 +67,7 @@ export function ImportTickets({ onDone }: { onDone: (said: string) => void }) {
           <label className="flex items-center gap-2">
             Scale prints in steps of
             <input
-              className="h-9 w-24 border border-rule bg-card px-2 text-right"
+              className="h-9 w-24 border border-edge bg-card px-2 text-right"
               value={written.resolution}
               onChange={(event) => put({ resolution: event.currentTarget.value })}
             />

@@ -40,38 +40,38 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
           <StatusMark always status={MARK[entry.verdict]} />
           <button
             type="button"
-            className="font-cond text-[19px] font-semibold underline-offset-2 hover:underline"
+            className="font-cond text-[1.1875rem] font-semibold underline-offset-2 hover:underline"
             onClick={() => navigate(`/rigs/${sheet.id}/margins?weigh-in=${entry.number}`)}
           >
             {when}
           </button>
-          <span className="text-[15px] text-soft">{entry.place}</span>
-          <span className="font-cond text-[16px]">
+          <span className="text-[0.9375rem] text-soft">{entry.place}</span>
+          <span className="font-cond text-[1rem]">
             {TOTALS.flatMap(([key, name]) =>
               entry.totals[key] === undefined ? [] : [`${name} ${mass(entry.totals[key] ?? 0)}`],
             ).join(" · ")}{" "}
             {rig.units.mass}
           </span>
           {entry.tags.map((tag) => (
-            <span key={tag} className="border border-ink px-1.5 font-cond text-[14px]">
+            <span key={tag} className="border border-ink px-1.5 font-cond text-[0.875rem]">
               {tag}
             </span>
           ))}
         </p>
-        <p className="text-[15px] leading-snug">{entry.sentence}</p>
+        <p className="text-[0.9375rem] leading-snug">{entry.sentence}</p>
         {entry.changed.length > 0 && (
-          <p className="text-[14px] leading-snug text-soft">Since the one before: {entry.changed.join(", ")}.</p>
+          <p className="text-[0.875rem] leading-snug text-soft">Since the one before: {entry.changed.join(", ")}.</p>
         )}
         {entry.aboard.length > 0 && (
-          <p className="text-[14px] leading-snug text-soft">Aboard: {entry.aboard.join("; ")}.</p>
+          <p className="text-[0.875rem] leading-snug text-soft">Aboard: {entry.aboard.join("; ")}.</p>
         )}
-        {!open && entry.note && <p className="text-[14px] leading-snug text-soft italic">{entry.note}</p>}
+        {!open && entry.note && <p className="text-[0.875rem] leading-snug text-soft italic">{entry.note}</p>}
         {!open && entry.decided && (
-          <p className="text-[15px] leading-snug">
+          <p className="text-[0.9375rem] leading-snug">
             <b>Decided:</b> {entry.decided}
           </p>
         )}
-        {drove && <p className="text-[14px] leading-snug">After the drive: {drove}</p>}
+        {drove && <p className="text-[0.875rem] leading-snug">After the drive: {drove}</p>}
         {open && <Notes when={when} />}
         <Slip open={driving} onOpenChange={setDriving} title={`How it drove, weighed ${when}`}>
           <Drive number={entry.number} onDone={() => setDriving(false)} />
@@ -79,8 +79,8 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
       </div>
       <button
         type="button"
-        aria-label={`How it drove, ${when}`}
-        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[15px] hover:border-ink"
+        aria-label={`Drive: how it drove, ${when}`}
+        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[0.9375rem] hover:border-ink"
         onClick={() => setDriving(true)}
       >
         Drive
@@ -89,7 +89,7 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
         type="button"
         aria-expanded={open}
         aria-label={`Notes on ${when}`}
-        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[15px] hover:border-ink"
+        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[0.9375rem] hover:border-ink"
         onClick={() => {
           setWanted(!open);
           if (!open) look(entry.number === sheet.window.count ? undefined : entry.number);
@@ -119,17 +119,17 @@ function Notes({ when }: { when: string }) {
     <div className="mt-1 max-w-[40rem] border-l-4 border-ink pl-3">
       <Words path={`${path}.note`} label="Note" />
       <Words path={`${path}.decided`} label="What was decided" />
-      <label className="block py-1 text-[14px] text-soft">
+      <label className="block py-1 text-[0.875rem] text-soft">
         Tags, with commas between
         <input
-          className="mt-0.5 block h-9 w-full border border-rule bg-card px-2 text-[16px] text-ink"
+          className="mt-0.5 block h-9 w-full border border-edge bg-card px-2 text-[1rem] text-ink"
           value={tags}
           onChange={(event) => setTags(event.currentTarget.value)}
           onBlur={keep}
           onKeyDown={(event) => event.key === "Enter" && keep()}
         />
       </label>
-      <button type="button" className="my-1 text-[14px] underline" onClick={() => setAsking(true)}>
+      <button type="button" className="my-1 text-[0.875rem] underline" onClick={() => setAsking(true)}>
         Delete this weigh-in…
       </button>
       <Slip
@@ -159,12 +159,12 @@ function Notes({ when }: { when: string }) {
 function Words({ path, label }: { path: string; label: string }) {
   const { text, problem, begin, edit, blur } = useField(path, label);
   return (
-    <label className="block py-1 text-[14px] text-soft">
+    <label className="block py-1 text-[0.875rem] text-soft">
       {label}
       <textarea
         rows={2}
         data-path={path}
-        className="mt-0.5 block w-full border border-rule bg-card px-2 py-1 text-[16px] leading-snug text-ink"
+        className="mt-0.5 block w-full border border-edge bg-card px-2 py-1 text-[1rem] leading-snug text-ink"
         value={text}
         onChange={(event) => edit(event.currentTarget.value)}
         onFocus={begin}

@@ -38,33 +38,33 @@ export function LogPlace() {
   const toggle = (number: number) =>
     setChosen(chosen.includes(number) ? chosen.filter((each) => each !== number) : [...chosen, number].slice(-4));
   return (
-    <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
+    <div className="mx-auto max-w-[87.5rem] px-4 py-4 lg:px-6">
       <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-2">
         <DueNow />
         <GloveBox />
       </div>
       {first.count === 0 ? (
-        <p className="mt-6 text-[16px]">
+        <p className="mt-6 text-[1rem]">
           Nothing weighed yet. Each weigh-in is listed here with what changed since the last.
         </p>
       ) : (
         <>
           <section aria-label="Weigh-ins" className="mt-3">
             <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2 border-b border-ink pb-1">
-              <h2 className="font-cond text-[22px] font-semibold">
+              <h2 className="font-cond text-[1.375rem] font-semibold">
                 {first.count === 1 ? "One weigh-in" : `${first.count.toLocaleString("en-US")} weigh-ins`}
               </h2>
               <input
                 type="search"
                 aria-label="Find weigh-ins"
                 placeholder="Find a place, a tag, a note, 2026-05…"
-                className="h-10 w-full border border-ink bg-card px-2 text-[16px] md:w-80"
+                className="h-10 w-full border border-ink bg-card px-2 text-[1rem] md:w-80"
                 value={words}
                 onChange={(event) => setWords(event.currentTarget.value)}
               />
             </div>
             <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-              <p className="py-1 text-[14px] text-soft">
+              <p className="py-1 text-[0.875rem] text-soft">
                 {(fees.data ?? []).length > 0 && <>Spent on weighing: {fees.data?.join(", ")}. </>}
                 Tick two to four to compare them. A change is named only where it is more than the scales' ±.
               </p>
@@ -84,7 +84,7 @@ export function LogPlace() {
                 onChoose={() => toggle(entry.number)}
               />
             ))}
-            {entries.length === 0 && <p className="py-3 text-[16px]">Nothing has all of “{words.trim()}” in it.</p>}
+            {entries.length === 0 && <p className="py-3 text-[1rem]">Nothing has all of “{words.trim()}” in it.</p>}
             {found.hasNextPage && (
               <Button className="mt-3" disabled={found.isFetching} onClick={() => void found.fetchNextPage()}>
                 Show earlier ones
@@ -111,7 +111,7 @@ function OtherRigs({ others, onChange }: { others: string[]; onChange: (others: 
   const weighed = (rigs.data ?? []).filter((each) => each.id !== sheet.id && each.weigh_ins > 0);
   if (weighed.length === 0) return null;
   return (
-    <p className="mt-1 flex flex-wrap items-center gap-2 text-[14px]">
+    <p className="mt-1 flex flex-wrap items-center gap-2 text-[0.875rem]">
       {weighed
         .filter((each) => others.includes(each.id))
         .map((each) => (
@@ -119,7 +119,7 @@ function OtherRigs({ others, onChange }: { others: string[]; onChange: (others: 
             key={each.id}
             type="button"
             aria-label={`Leave out ${each.name}`}
-            className="border border-ink px-1.5 font-cond text-[15px]"
+            className="border border-ink px-1.5 font-cond text-[0.9375rem]"
             onClick={() => onChange(others.filter((other) => other !== each.id))}
           >
             {each.name || "unnamed rig"} ✕
@@ -127,7 +127,7 @@ function OtherRigs({ others, onChange }: { others: string[]; onChange: (others: 
         ))}
       <select
         aria-label="Compare with another rig"
-        className="h-9 border border-rule bg-card px-1"
+        className="h-9 border border-edge bg-card px-1"
         value=""
         onChange={(event) => onChange([...others, event.currentTarget.value].slice(-3))}
       >

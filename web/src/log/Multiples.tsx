@@ -25,9 +25,9 @@ export function Multiples() {
   return (
     <section aria-label="Over time" className="mt-8">
       <div className="flex flex-wrap items-end justify-between gap-2 border-b border-ink pb-1">
-        <h2 className="font-cond text-[22px] font-semibold">Over time, in {rig.units.mass}</h2>
+        <h2 className="font-cond text-[1.375rem] font-semibold">Over time, in {rig.units.mass}</h2>
         {chart.numbers.length < chart.count && (
-          <p className="flex items-center gap-2 text-[14px]">
+          <p className="flex items-center gap-2 text-[0.875rem]">
             no. {from} to {to} of {chart.count.toLocaleString("en-US")}
             <Button disabled={from <= 1} onClick={() => setUntil(from - 1)}>
               Earlier
@@ -43,7 +43,7 @@ export function Multiples() {
           <Multiple key={each.key} series={each} chart={chart} />
         ))}
       </div>
-      <p className="mt-2 text-[13px] text-soft">
+      <p className="mt-2 text-[0.8125rem] text-soft">
         The dashed line is the rating as it stands now. Bars at the points are the scales' ±. Weigh-ins are evenly
         spaced, not by date.
       </p>
@@ -82,18 +82,18 @@ function Multiple({ series, chart }: { series: Chart["series"][number]; chart: C
     .join("");
   return (
     <figure data-series={series.key}>
-      <figcaption className="flex items-baseline justify-between text-[15px]">
+      <figcaption className="flex items-baseline justify-between text-[0.9375rem]">
         <span>{series.label}</span>
-        <span className={`font-cond text-[17px] font-semibold ${over ? "text-vermilion" : ""}`}>
+        <span className={`font-cond text-[1.0625rem] font-semibold ${over ? "text-vermilion" : ""}`}>
           {now ? mass(now.value) : "?"}
-          <span className="text-[14px] font-normal text-soft">
+          <span className="text-[0.875rem] font-normal text-soft">
             {series.limit === null ? "" : ` of ${mass(series.limit)}`}
           </span>
         </span>
       </figcaption>
       <svg
         viewBox={`0 0 ${W} ${H}`}
-        className="block w-full border border-rule bg-card"
+        className="block w-full border border-edge bg-card"
         role="img"
         aria-label={`${series.label} over ${points.length} weigh-ins`}
       >

@@ -5,14 +5,15 @@ import { useDesk } from "../api/useSheet";
 import { Slip } from "../ui/Dialog";
 import { ImportTickets } from "./ImportTickets";
 
-const LINK = "flex min-h-10 w-full items-center px-1 text-left font-cond text-[17px] hover:bg-sunk hover:underline";
+const LINK =
+  "flex min-h-10 w-full items-center px-1 text-left font-cond text-[1.0625rem] hover:bg-sunk hover:underline";
 
 /** The one paper to take along. */
 export function GloveBox() {
   const { sheet, number } = useDesk();
   return (
     <a
-      className="no-print flex min-h-10 items-center bg-ink px-3 font-cond text-[17px] font-semibold text-paper hover:bg-spruce"
+      className="no-print flex min-h-10 items-center bg-ink px-3 font-cond text-[1.0625rem] font-semibold text-paper hover:bg-spruce"
       href={`/api/rigs/${sheet.id}/paper.pdf?${number ? `weigh_in=${number}&` : ""}what=glove_box`}
     >
       A page for the glove box
@@ -43,7 +44,7 @@ export function Papers() {
   };
   return (
     <section aria-label="Papers and files" className="no-print mt-8">
-      <h2 className="border-b border-ink font-cond text-[22px] font-semibold">Papers and files</h2>
+      <h2 className="border-b border-ink font-cond text-[1.375rem] font-semibold">Papers and files</h2>
       <div className="mt-1 grid grid-cols-2 gap-x-6 gap-y-3 md:grid-cols-4">
         <Group title="To print">
           <Act does={() => write(`${rig}/paper.pdf?${at}what=report`, "writing the report")}>The full report</Act>
@@ -87,7 +88,7 @@ export function Papers() {
         }}
       />
       {told && (
-        <p role="status" className="mt-2 border-l-4 border-ink pl-2 text-[15px]">
+        <p role="status" className="mt-2 border-l-4 border-ink pl-2 text-[0.9375rem]">
           {told}
         </p>
       )}
@@ -106,7 +107,7 @@ export function Papers() {
 function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
     <div>
-      <h3 className="border-b border-rule text-[14px] text-soft">{title}</h3>
+      <h3 className="border-b border-rule text-[0.875rem] text-soft">{title}</h3>
       {children}
     </div>
   );

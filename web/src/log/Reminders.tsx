@@ -36,11 +36,11 @@ export function Reminders() {
   return (
     <section aria-label="Reminders" className="mt-8">
       <div className="flex flex-wrap items-end justify-between gap-2 border-b border-ink pb-1">
-        <h2 className="font-cond text-[22px] font-semibold">Reminders</h2>
+        <h2 className="font-cond text-[1.375rem] font-semibold">Reminders</h2>
         <div className="no-print flex gap-2">
           {all.some((each) => each.due && each.state !== "done") && (
             <a
-              className="flex min-h-10 items-center border border-ink px-3 font-cond text-[17px] font-semibold hover:bg-sunk"
+              className="flex min-h-10 items-center border border-ink px-3 font-cond text-[1.0625rem] font-semibold hover:bg-sunk"
               href={`/api/rigs/${sheet.id}/reminders.ics`}
             >
               Into a calendar
@@ -52,7 +52,7 @@ export function Reminders() {
         </div>
       </div>
       {all.length === 0 && !setting && (
-        <p className="py-2 text-[15px] text-soft">
+        <p className="py-2 text-[0.9375rem] text-soft">
           None yet: weigh again after so many months, after so much was added, before a trip; tires by their age.
         </p>
       )}
@@ -78,7 +78,7 @@ function Line({ reminder }: { reminder: Reminder }) {
   return (
     <li data-reminder={reminder.cause} data-state={reminder.state} className="flex gap-3 border-b border-rule py-1.5">
       <span
-        className={`mt-0.5 h-fit w-[4.6rem] shrink-0 border px-1 text-center font-cond text-[15px] ${
+        className={`mt-0.5 h-fit w-[4.6rem] shrink-0 border px-1 text-center font-cond text-[0.9375rem] ${
           reminder.state === "due"
             ? "border-ink bg-ink font-semibold text-paper"
             : reminder.state === "done"
@@ -89,14 +89,14 @@ function Line({ reminder }: { reminder: Reminder }) {
         {words}
       </span>
       <span className="min-w-0 leading-snug">
-        <b className="font-cond text-[18px]">{reminder.title}</b>
+        <b className="font-cond text-[1.125rem]">{reminder.title}</b>
         {reminder.due && reminder.state !== "done" && (
-          <span className="font-cond text-[17px]">
+          <span className="font-cond text-[1.0625rem]">
             {reminder.cause === "trip" ? ", from " : reminder.state === "due" ? ", since " : ", by "}
             {day(reminder.due)}
           </span>
         )}
-        <span className="text-[15px] max-md:block md:ml-3">{reminder.sentence}</span>
+        <span className="text-[0.9375rem] max-md:block md:ml-3">{reminder.sentence}</span>
       </span>
     </li>
   );
@@ -109,11 +109,11 @@ function Trips() {
   const trips = rig.reminders?.trips ?? [];
   return (
     <div className="py-1.5">
-      <p className="text-[15px]">Trips to weigh before</p>
+      <p className="text-[0.9375rem]">Trips to weigh before</p>
       {trips.map((trip, index) => (
         <p
           key={`${trip.date} ${trip.name}`}
-          className="flex items-baseline gap-3 border-b border-rule py-1 text-[15px]"
+          className="flex items-baseline gap-3 border-b border-rule py-1 text-[0.9375rem]"
         >
           <span className="flex-1">
             {day(trip.date)}
@@ -121,7 +121,7 @@ function Trips() {
           </span>
           <button
             type="button"
-            className="font-cond text-[14px] underline"
+            className="font-cond text-[0.875rem] underline"
             onClick={() => change([{ path: `reminders.trips[${index}]`, op: "remove" }], "take out a trip")}
           >
             take out
@@ -142,7 +142,7 @@ function Trips() {
         <input
           type="date"
           aria-label="Day the trip starts"
-          className="h-10 border border-rule bg-card px-2 text-[16px]"
+          className="h-10 border border-edge bg-card px-2 text-[1rem]"
           value={date}
           onChange={(event) => setDate(event.currentTarget.value)}
         />
@@ -150,7 +150,7 @@ function Trips() {
           aria-label="Name of the trip"
           placeholder="where to"
           maxLength={200}
-          className="h-10 min-w-40 flex-1 border border-rule bg-card px-2 text-[16px]"
+          className="h-10 min-w-40 flex-1 border border-edge bg-card px-2 text-[1rem]"
           value={name}
           onChange={(event) => setName(event.currentTarget.value)}
         />

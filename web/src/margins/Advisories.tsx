@@ -8,7 +8,7 @@ export function Advisories() {
   if (beside.length === 0) return null;
   return (
     <section aria-label="Beside the checks" className="mt-4 border-t border-ink pt-2">
-      <h2 className="font-cond text-[17px] font-semibold">Beside the checks</h2>
+      <h2 className="font-cond text-[1.0625rem] font-semibold">Beside the checks</h2>
       <div className="mt-1 space-y-1.5">
         {beside.map((each) => (
           <AdvisoryNote key={`${each.code}${each.path}${each.message}`} advisory={each} />

@@ -22,7 +22,7 @@ export function Doubts() {
         />
       </svg>
       <div className="px-3 pb-2">
-        <h2 className="font-cond text-[18px] font-semibold">
+        <h2 className="font-cond text-[1.125rem] font-semibold">
           {found.length > 1 ? "Some figures cannot be right together" : "Two figures cannot both be right"}
         </h2>
         <div className="space-y-2">

@@ -161,7 +161,7 @@ export function Ledger(props: {
             <button
               type="button"
               aria-expanded={check.id === opened}
-              className="text-left font-cond text-[17px] font-semibold md:whitespace-nowrap"
+              className="text-left font-cond text-[1.0625rem] font-semibold md:whitespace-nowrap"
             >
               {check.expected ? (
                 <>
@@ -175,8 +175,8 @@ export function Ledger(props: {
             </button>
           </td>
           <td className="pr-2 text-right whitespace-nowrap">
-            <span className="font-cond text-[18px] font-semibold">{actualText(check)}</span>
-            <span className="ml-1 inline-block w-8 text-left font-cond text-[13px] text-soft max-md:hidden">
+            <span className="font-cond text-[1.125rem] font-semibold">{actualText(check)}</span>
+            <span className="ml-1 inline-block w-8 text-left font-cond text-[0.8125rem] text-soft max-md:hidden">
               {plusMinus(check)}
             </span>
           </td>
@@ -184,17 +184,19 @@ export function Ledger(props: {
             <Bar check={check} />
           </td>
           <td className="pr-2 text-right whitespace-nowrap">
-            <span className="font-cond text-[17px] max-md:text-soft">
+            <span className="font-cond text-[1.0625rem] max-md:text-soft">
               <span className="md:hidden">of </span>
               {limitText(check)}
             </span>
           </td>
-          <td className={`truncate pr-2 text-[13px] leading-tight text-soft max-md:hidden ${compact ? "hidden" : ""}`}>
+          <td
+            className={`truncate pr-2 text-[0.8125rem] leading-tight text-soft max-md:hidden ${compact ? "hidden" : ""}`}
+          >
             {check.limit_label}
             {check.limit_entry?.source ? `, ${sourceWord(check.limit_entry.source)}` : ""}
           </td>
           <td
-            className={`pr-3 text-right font-cond text-[16px] font-semibold whitespace-nowrap ${check.expected ? outlookInk(check.expected.outlook) : statusInk(check.status)}`}
+            className={`pr-3 text-right font-cond text-[1rem] font-semibold whitespace-nowrap ${check.expected ? outlookInk(check.expected.outlook) : statusInk(check.status)}`}
           >
             {marginText(check)}
             {isShare(check) && <span className="md:hidden">{statusWord(check.status)}</span>}
@@ -231,7 +233,7 @@ export function Ledger(props: {
           return members.length ? (
             <tbody key={group}>
               <tr>
-                <th colSpan={7} className="pt-3 pb-0.5 text-left font-cond text-[16px] font-semibold text-soft">
+                <th colSpan={7} className="pt-3 pb-0.5 text-left font-cond text-[1rem] font-semibold text-soft">
                   {name}
                 </th>
               </tr>

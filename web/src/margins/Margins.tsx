@@ -76,12 +76,12 @@ export function Margins() {
           />
           <Rooms />
           <Advisories />
-          <p className="mt-4 text-[14px] leading-snug text-soft">{evaluation.caution}</p>
+          <p className="mt-4 text-[0.875rem] leading-snug text-soft">{evaluation.caution}</p>
         </div>
         {check && (
           <aside
             aria-label="Working"
-            className="border-ink bg-card max-lg:hidden lg:w-[356px] lg:overflow-y-auto lg:border-l"
+            className="border-ink bg-card max-lg:hidden lg:w-[22.25rem] lg:overflow-y-auto lg:border-l"
           >
             <WorkingPanel check={check} />
           </aside>
@@ -105,14 +105,14 @@ function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation[
         : "text-ochre";
   return (
     <div className="py-2.5" data-verdict={verdict}>
-      {stale && <p className="text-[15px] font-semibold">{stale}</p>}
-      {estimated && <p className="text-[14px] font-semibold text-ochre">Estimated, not weighed</p>}
-      <h1 className="font-cond text-[22px] leading-tight font-semibold md:text-[24px]">
+      {stale && <p className="text-[0.9375rem] font-semibold">{stale}</p>}
+      {estimated && <p className="text-[0.875rem] font-semibold text-ochre">Estimated, not weighed</p>}
+      <h1 className="font-cond text-[1.375rem] leading-tight font-semibold md:text-[1.5rem]">
         <span className={ink}>{lead}</span> {sentence}
       </h1>
-      {rest.length > 0 && <p className="mt-0.5 text-[15px] leading-snug">{rest.slice(0, 4).join(" ")}</p>}
+      {rest.length > 0 && <p className="mt-0.5 text-[0.9375rem] leading-snug">{rest.slice(0, 4).join(" ")}</p>}
       {unknown.length > 0 && (
-        <p className="mt-1 text-[15px] leading-snug" data-part="unknown">
+        <p className="mt-1 text-[0.9375rem] leading-snug" data-part="unknown">
           <span className="text-soft">Not known: </span>
           {unknown.map((each, index) => (
             <span key={each.label}>

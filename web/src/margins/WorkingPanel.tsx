@@ -34,18 +34,18 @@ export function WorkingPanel({ check }: { check: Check }) {
   const atCheck = trail.length === 0;
   const notes = evaluation.advisories.filter((each) => each.path && each.path === check.limit_path);
   return (
-    <div className="p-4 text-[15px] md:p-5" data-part="working" data-key={key}>
+    <div className="p-4 text-[0.9375rem] md:p-5" data-part="working" data-key={key}>
       {!atCheck && (
         <button
           type="button"
-          className="mb-2 font-cond text-[15px] underline"
+          className="mb-2 font-cond text-[0.9375rem] underline"
           onClick={() => setTrail(trail.slice(0, -1))}
         >
           back to {evaluation.working[trail.at(-2) ?? check.working ?? ""]?.title ?? check.label}
         </button>
       )}
       <div className="flex items-start justify-between gap-3">
-        <h2 className="font-cond text-[20px] leading-tight font-semibold">
+        <h2 className="font-cond text-[1.25rem] leading-tight font-semibold">
           {atCheck ? check.label : working?.title}
           {atCheck && TERM_OF[check.id] && <TermMark term={TERM_OF[check.id] ?? ""} name={check.label} />}
         </h2>
@@ -62,11 +62,11 @@ export function WorkingPanel({ check }: { check: Check }) {
           {check.limit_lines?.map((line) => (
             <div key={line.label} className="pb-0.5">
               <Row label={`${line.op} ${line.label}`.trim()} value={mass(line.value)} />
-              <p className="text-[13px] leading-tight text-soft">{line.source}</p>
+              <p className="text-[0.8125rem] leading-tight text-soft">{line.source}</p>
             </div>
           ))}
           <Row label={`${check.limit_lines ? "= " : ""}${check.limit_label ?? "limit"}`} value={mass(check.limit)} />
-          <p className="text-[13px] text-soft">
+          <p className="text-[0.8125rem] text-soft">
             {[sourceWord(check.limit_entry?.source), day(check.limit_entry?.date), check.limit_entry?.note]
               .filter((each) => each && each !== "source?")
               .join(" · ") || "source not said"}
@@ -89,7 +89,7 @@ export function WorkingPanel({ check }: { check: Check }) {
       {atCheck && check.limit_path && (
         <Link
           to={`/rigs/${sheet.id}/plates#${check.limit_path}`}
-          className="mt-3 inline-block font-cond text-[16px] underline"
+          className="mt-3 inline-block font-cond text-[1rem] underline"
         >
           {check.limit === null ? "Enter its rating" : "Open its plate"}
         </Link>
@@ -117,7 +117,7 @@ function Lines(props: { working: Working; unit: string; length: string; onOpen: 
   const pm = working.sort === "share" ? share(working.plus_minus) : mass(working.plus_minus);
   return (
     <>
-      <p className="mt-1 mb-2 text-[14px] text-soft">
+      <p className="mt-1 mb-2 text-[0.875rem] text-soft">
         {working.formula}, in {unit}
       </p>
       {working.lines.map((line, index) => {
@@ -142,7 +142,7 @@ function Lines(props: { working: Working; unit: string; length: string; onOpen: 
               }
               value={`${amount(line)}${line.sort === "length" ? ` ${length}` : ""}`}
             />
-            {line.source && <p className="pr-16 text-[13px] leading-tight text-soft">{line.source}</p>}
+            {line.source && <p className="pr-16 text-[0.8125rem] leading-tight text-soft">{line.source}</p>}
           </div>
         );
       })}
@@ -150,7 +150,7 @@ function Lines(props: { working: Working; unit: string; length: string; onOpen: 
         <Row
           label={
             <>
-              = {working.title.toLowerCase()} <span className="text-[13px] text-soft">±{pm}</span>
+              = {working.title.toLowerCase()} <span className="text-[0.8125rem] text-soft">±{pm}</span>
             </>
           }
           value={amount(working)}
@@ -158,7 +158,7 @@ function Lines(props: { working: Working; unit: string; length: string; onOpen: 
         />
       </div>
       {working.remarks?.map((remark) => (
-        <p key={remark} className="mt-2 text-[14px] leading-snug text-soft">
+        <p key={remark} className="mt-2 text-[0.875rem] leading-snug text-soft">
           {remark}
         </p>
       ))}
@@ -170,7 +170,7 @@ function Row({ label, value, strong = false }: { label: React.ReactNode; value: 
   return (
     <div className={`flex items-baseline justify-between gap-3 ${strong ? "font-semibold" : ""}`}>
       <span className="leading-tight">{label}</span>
-      <span className="font-cond text-[18px] font-semibold whitespace-nowrap">{value}</span>
+      <span className="font-cond text-[1.125rem] font-semibold whitespace-nowrap">{value}</span>
     </div>
   );
 }

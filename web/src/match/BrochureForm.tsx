@@ -55,22 +55,24 @@ export function BrochureForm({ kind, onDone }: { kind: "vehicle" | "trailer"; on
       {([["name", "What you call it"], ...FIGURES[kind]] as const).map(([path, label]) => (
         <div key={path}>
           <div className="flex items-center gap-2">
-            <label htmlFor={id + path} className="flex-1 text-[15px]">
+            <label htmlFor={id + path} className="flex-1 text-[0.9375rem]">
               {label}
             </label>
             <input
               id={id + path}
               value={texts[path] ?? ""}
               onChange={(event) => setTexts({ ...texts, [path]: event.currentTarget.value })}
-              className={`h-10 border-b-2 border-rule bg-paper px-2 outline-none focus:border-ink ${path === "name" ? "w-44" : "w-32 text-right font-cond text-[20px] font-semibold"}`}
+              className={`h-10 border-b-2 border-edge bg-paper px-2 outline-none focus:border-ink ${path === "name" ? "w-44" : "w-32 text-right font-cond text-[1.25rem] font-semibold"}`}
             />
-            <span className="w-6 text-[13px] text-soft">{path === "name" ? "" : rig.units.mass}</span>
+            <span className="w-6 text-[0.8125rem] text-soft">{path === "name" ? "" : rig.units.mass}</span>
           </div>
-          {problems[path] && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problems[path]}</p>}
+          {problems[path] && (
+            <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problems[path]}</p>
+          )}
         </div>
       ))}
       {kind === "trailer" && (
-        <div className="flex items-center justify-between gap-2 text-[15px]">
+        <div className="flex items-center justify-between gap-2 text-[0.9375rem]">
           It hitches to
           <Choice
             label="It hitches to"

@@ -61,8 +61,8 @@ export function EveryPair() {
     );
   return (
     <section aria-label="Every vehicle with every trailer" className="mt-10 border-t-2 border-ink pt-3">
-      <h2 className="font-cond text-[24px] font-semibold">Every vehicle with every trailer</h2>
-      <p className="max-w-[86ch] text-[15px] leading-snug">
+      <h2 className="font-cond text-[1.5rem] font-semibold">Every vehicle with every trailer</h2>
+      <p className="max-w-[86ch] text-[0.9375rem] leading-snug">
         Every vehicle of{" "}
         <Link to="/garage" className="underline">
           the garage
@@ -70,7 +70,7 @@ export function EveryPair() {
         with every trailer. A cell says how much room is left, or how much is too much, and the limiting rating. Choose
         two cells to see them side by side.
       </p>
-      <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px]">
+      <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[0.9375rem]">
         <span>
           Plan the trailer{" "}
           <Choice
@@ -91,9 +91,9 @@ export function EveryPair() {
             inputMode="decimal"
             placeholder="as listed"
             onChange={(event) => setAboard(event.currentTarget.value)}
-            className="ml-1 h-9 w-28 border-b-2 border-rule bg-card px-2 text-right outline-none placeholder:text-soft focus:border-ink"
+            className="ml-1 h-9 w-28 border-b-2 border-edge bg-card px-2 text-right outline-none placeholder:text-soft focus:border-ink"
           />{" "}
-          <span className="text-[13px] text-soft">{unit}</span>
+          <span className="text-[0.8125rem] text-soft">{unit}</span>
         </label>
         <label htmlFor={`${id}h`}>
           Hitch, where its mass is not entered{" "}
@@ -103,9 +103,9 @@ export function EveryPair() {
             inputMode="decimal"
             placeholder="0"
             onChange={(event) => setHitch(event.currentTarget.value)}
-            className="ml-1 h-9 w-20 border-b-2 border-rule bg-card px-2 text-right outline-none placeholder:text-soft focus:border-ink"
+            className="ml-1 h-9 w-20 border-b-2 border-edge bg-card px-2 text-right outline-none placeholder:text-soft focus:border-ink"
           />{" "}
-          <span className="text-[13px] text-soft">{unit}</span>
+          <span className="text-[0.8125rem] text-soft">{unit}</span>
         </label>
         <label htmlFor={`${id}s`}>
           Tongue share of every trailer{" "}
@@ -113,7 +113,7 @@ export function EveryPair() {
             id={`${id}s`}
             value={share}
             onChange={(event) => setShare(event.currentTarget.value)}
-            className="ml-1 h-9 border border-rule bg-card px-1"
+            className="ml-1 h-9 border border-edge bg-card px-1"
           >
             <option value="">its own</option>
             {[0.06, 0.1, 0.12, 0.13, 0.15, 0.2, 0.25].map((each) => (
@@ -130,7 +130,7 @@ export function EveryPair() {
             value={wanted}
             placeholder="look for a name"
             onChange={(event) => setWanted(event.currentTarget.value)}
-            className="h-9 w-40 border-b-2 border-rule bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
+            className="h-9 w-40 border-b-2 border-edge bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
           />
         </label>
         <span>
@@ -172,17 +172,19 @@ export function EveryPair() {
         ))}
       {found && (
         <div className="mt-3 overflow-x-auto">
-          <table className="text-[14px]">
+          <table className="text-[0.875rem]">
             <thead>
               <tr>
-                <th className="p-1" />
+                <th className="p-1">
+                  <span className="sr-only">Trailer, or vehicle</span>
+                </th>
                 {shownTrailers.map((trailer) => (
                   <th
                     key={trailer.id}
-                    className="min-w-36 border-b border-ink p-1.5 text-left align-bottom font-cond text-[17px] leading-tight"
+                    className="min-w-36 border-b border-ink p-1.5 text-left align-bottom font-cond text-[1.0625rem] leading-tight"
                   >
                     {trailer.name || "a trailer"}
-                    <span className="block text-[13px] font-normal text-soft">
+                    <span className="block text-[0.8125rem] font-normal text-soft">
                       {trailer.rated === null ? "no rating" : `rated ${mass(trailer.rated ?? 0)}`}
                       {trailer.expected !== null && `, expected ${mass(trailer.expected ?? 0)}`}
                       {`, share ${shareText(trailer.share ?? 0)}`}
@@ -194,7 +196,7 @@ export function EveryPair() {
             <tbody>
               {shownVehicles.map((vehicle) => (
                 <tr key={vehicle.id}>
-                  <th className="max-w-40 border-b border-rule py-1.5 pr-3 text-left font-cond text-[17px] leading-tight">
+                  <th className="max-w-40 border-b border-rule py-1.5 pr-3 text-left font-cond text-[1.0625rem] leading-tight">
                     {vehicle.name || "a vehicle"}
                   </th>
                   {shownTrailers.map((trailer) => {
@@ -248,7 +250,7 @@ function Some(props: {
   const { side, from, shown, count, onFrom } = props;
   if (count <= shown) return null;
   return (
-    <p className="mt-2 flex flex-wrap items-center gap-3 text-[15px]">
+    <p className="mt-2 flex flex-wrap items-center gap-3 text-[0.9375rem]">
       {side === "vehicles" ? "Vehicles" : "Trailers"} {from + 1} to {Math.min(from + shown, count)} of {count}, by name
       <Button disabled={from === 0} onClick={() => onFrom(Math.max(0, from - shown))}>
         Earlier

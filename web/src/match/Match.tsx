@@ -29,17 +29,17 @@ export function Match() {
   });
   const found = answer.data;
   return (
-    <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
+    <div className="mx-auto max-w-[87.5rem] px-4 py-4 lg:px-6">
       {answer.error && <Cannot error={answer.error} />}
       {found && !answer.error && (
         <>
-          <p className="text-[15px] text-soft">
+          <p className="text-[0.9375rem] text-soft">
             How much can {rig.vehicle?.name || "it"} tow, loaded{" "}
             {found.start === "weigh_in" ? "as it was weighed" : "as planned"}?
           </p>
-          <h1 className="max-w-[70ch] font-cond text-[26px] leading-tight font-semibold" data-part="ceiling">
+          <h1 className="max-w-[70ch] font-cond text-[1.625rem] leading-tight font-semibold" data-part="ceiling">
             {found.ceiling !== null && (
-              <span className="mr-2 text-[40px] leading-none" data-ceiling>
+              <span className="mr-2 text-[2.5rem] leading-none" data-ceiling>
                 {mass(found.ceiling)} {unit}
               </span>
             )}
@@ -76,9 +76,9 @@ function Cannot({ error }: { error: Error }) {
   const problems = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
   return (
     <section aria-label="How much">
-      <h1 className="font-cond text-[24px] font-semibold">Not enough to answer yet</h1>
+      <h1 className="font-cond text-[1.5rem] font-semibold">Not enough to answer yet</h1>
       {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
-        <p key={each.path} className="mt-1 text-[16px]">
+        <p key={each.path} className="mt-1 text-[1rem]">
           {each.path && (
             <Link
               className="mr-1 underline"
@@ -111,7 +111,7 @@ function Sliders(props: {
   return (
     <section aria-label="What if" className="mb-5 border border-ink bg-card p-3">
       {found.can_start.length > 1 && (
-        <p className="mb-2 flex flex-wrap items-center gap-2 text-[15px]">
+        <p className="mb-2 flex flex-wrap items-center gap-2 text-[0.9375rem]">
           Starting from
           <Choice
             label="Start from"
@@ -124,10 +124,10 @@ function Sliders(props: {
           />
         </p>
       )}
-      <label className="block text-[15px]">
+      <label className="block text-[0.9375rem]">
         <span className="flex justify-between">
           People and gear in the vehicle{" "}
-          <b className="font-cond text-[18px]">
+          <b className="font-cond text-[1.125rem]">
             {added === 0 ? "as they are" : `${added > 0 ? "+" : "−"}${mass(Math.abs(added))} ${unit}`}
           </b>
         </span>
@@ -141,10 +141,10 @@ function Sliders(props: {
           className={line}
         />
       </label>
-      <label className="mt-2 block text-[15px]">
+      <label className="mt-2 block text-[0.9375rem]">
         <span className="flex justify-between">
           {(evaluation.terms.tongue_share ?? "tongue share").replace(/^./, (first) => first.toUpperCase())}{" "}
-          <b className="font-cond text-[18px]">{shareText(share)}</b>
+          <b className="font-cond text-[1.125rem]">{shareText(share)}</b>
         </span>
         <input
           type="range"
@@ -156,7 +156,7 @@ function Sliders(props: {
           className={line}
         />
       </label>
-      <p className="mt-1 flex flex-wrap items-center justify-between gap-2 text-[14px] leading-snug text-soft">
+      <p className="mt-1 flex flex-wrap items-center justify-between gap-2 text-[0.875rem] leading-snug text-soft">
         <span>{found.break_even_says}</span>
         <button type="button" className="text-ink underline" onClick={onReset}>
           as it was
@@ -175,19 +175,19 @@ function Bars({ found }: { found: HowMuch }) {
   );
   return (
     <section aria-label="By each limit">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">
         The heaviest trailer by each limit, in {rig.units.mass}
       </h2>
       {found.bars.map((bar) => (
         <details key={bar.check} className="border-b border-rule py-1" data-bar={bar.check} data-binding={bar.binding}>
           <summary className="cursor-pointer list-none">
-            <span className="flex items-baseline justify-between gap-3 text-[15px]">
+            <span className="flex items-baseline justify-between gap-3 text-[0.9375rem]">
               <span>
                 {bar.label}
                 {bar.worked_out && <span className="text-soft"> (not confirmed)</span>}
                 {bar.binding && <b className="ml-2 font-cond">the limit</b>}
               </span>
-              <span className="font-cond text-[18px] font-semibold">{mass(bar.heaviest)}</span>
+              <span className="font-cond text-[1.125rem] font-semibold">{mass(bar.heaviest)}</span>
             </span>
             <span className="relative mt-0.5 block h-3.5">
               <span
@@ -197,7 +197,7 @@ function Bars({ found }: { found: HowMuch }) {
               {bar.heaviest > scale && <span className="absolute -top-1 right-0 bg-paper pl-1 font-cond">»</span>}
             </span>
           </summary>
-          <p className="py-1 text-[14px] leading-snug text-soft">
+          <p className="py-1 text-[0.875rem] leading-snug text-soft">
             {bar.working}. Limit: {bar.source}.
             {bar.break_even !== null &&
               bar.break_even < 1 &&
@@ -229,15 +229,15 @@ function Backwards({ found }: { found: HowMuch }) {
     >
       {found.needs.length > 0 && (
         <div data-part="needs">
-          <h2 className="font-cond text-[20px] font-semibold">
+          <h2 className="font-cond text-[1.25rem] font-semibold">
             What a vehicle would need for {rig.trailer?.name || "this trailer"} at its rating, with us aboard
           </h2>
-          <p className="text-[14px] text-soft">
+          <p className="text-[0.875rem] text-soft">
             {short === 0
               ? "This one has all of it, as far as it was entered."
               : `This one falls short in ${short} of ${found.needs.length}.`}
           </p>
-          <table className="mt-1 w-full text-[15px]">
+          <table className="mt-1 w-full text-[0.9375rem]">
             <tbody>
               {found.needs.map((need) => (
                 <tr
@@ -248,12 +248,12 @@ function Backwards({ found }: { found: HowMuch }) {
                 >
                   <td className="py-1 pr-2 leading-tight">
                     {need.label}
-                    <span className="block text-[13px] text-soft">{need.working}</span>
+                    <span className="block text-[0.8125rem] text-soft">{need.working}</span>
                   </td>
                   <td className="text-right whitespace-nowrap">
-                    at least <b className="font-cond text-[18px]">{mass(need.value)}</b>
+                    at least <b className="font-cond text-[1.125rem]">{mass(need.value)}</b>
                   </td>
-                  <td className="w-28 pl-3 text-right text-[14px] whitespace-nowrap">
+                  <td className="w-28 pl-3 text-right text-[0.875rem] whitespace-nowrap">
                     {need.has === null ? (
                       <span className="text-soft">not entered</span>
                     ) : (
@@ -270,15 +270,15 @@ function Backwards({ found }: { found: HowMuch }) {
         </div>
       )}
       <div>
-        <h2 className="font-cond text-[20px] font-semibold">
+        <h2 className="font-cond text-[1.25rem] font-semibold">
           What a trailer may weigh for {rig.vehicle?.name || "this vehicle"}
         </h2>
         {found.trailer_says.map((line) => (
-          <p key={line} className="mt-1 text-[15px] leading-snug">
+          <p key={line} className="mt-1 text-[0.9375rem] leading-snug">
             {line}
           </p>
         ))}
-        <p className="mt-2 text-[13px] leading-snug text-soft">
+        <p className="mt-2 text-[0.8125rem] leading-snug text-soft">
           In {unit}. With the bars slack, the worst case for the rear axle. A rating is the maker's to give: no air bag,
           spring or tire raises it.
         </p>

@@ -42,8 +42,8 @@ export function PairCell(props: { cell: MatchCell; plan: Plan; picked: boolean; 
         <StatusMark always status={status[verdict]} />
       </span>
       <span>
-        <b className={`font-cond text-[17px] ${verdict === "stop" ? "text-vermilion" : ""}`}>{said}</b>
-        <span className="block text-[13px] text-soft">
+        <b className={`font-cond text-[1.0625rem] ${verdict === "stop" ? "text-vermilion" : ""}`}>{said}</b>
+        <span className="block text-[0.8125rem] text-soft">
           {what}
           {verdict === "incomplete" && `; ${cell.missing.length} not known`}
         </span>

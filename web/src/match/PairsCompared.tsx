@@ -23,17 +23,17 @@ export function PairsCompared(props: { picked: string[]; asked: Record<string, s
   return (
     <section aria-label="Side by side" className="mt-4 border border-ink bg-card p-4" data-part="compared">
       <div className="flex justify-between gap-3">
-        <h3 className="font-cond text-[20px] font-semibold">{two ? "Side by side" : "One pair in full"}</h3>
+        <h3 className="font-cond text-[1.25rem] font-semibold">{two ? "Side by side" : "One pair in full"}</h3>
         <button type="button" className="underline" onClick={onForget}>
           close
         </button>
       </div>
       {(two ? answer.says : [answer.one.says]).map((line) => (
-        <p key={line} className="mt-1 text-[15px] leading-snug">
+        <p key={line} className="mt-1 text-[0.9375rem] leading-snug">
           {line}
         </p>
       ))}
-      <table className="mt-2 w-full max-w-3xl text-[14px]">
+      <table className="mt-2 w-full max-w-3xl text-[0.875rem]">
         <thead>
           <tr className="text-left text-soft">
             <th className="font-normal">margin, in {unit}</th>
@@ -49,9 +49,9 @@ export function PairsCompared(props: { picked: string[]; asked: Record<string, s
                 <td className="py-0.5">{row.label}</td>
                 {(two ? [row, across] : [row]).map((each, index) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: the two pairs are distinguished by their side
-                  <td key={index} className="text-right font-cond text-[16px]">
+                  <td key={index} className="text-right font-cond text-[1rem]">
                     {each?.margin === null || each?.margin === undefined ? (
-                      <span className="text-[13px] text-soft">{each?.missing ?? "?"}</span>
+                      <span className="text-[0.8125rem] text-soft">{each?.missing ?? "?"}</span>
                     ) : (
                       <span className={each.margin < 0 ? "font-semibold text-vermilion" : ""}>
                         {mass(Math.abs(each.margin))} {each.margin < 0 ? "over" : "left"}
@@ -64,7 +64,7 @@ export function PairsCompared(props: { picked: string[]; asked: Record<string, s
           })}
         </tbody>
       </table>
-      <p className="mt-1 text-[13px] text-soft">
+      <p className="mt-1 text-[0.8125rem] text-soft">
         The trailer at its rating, at a share of {shareText(answer.one.share)}
         {two && answer.other.share !== answer.one.share && ` and ${shareText(answer.other.share)}`}, bars slack.
       </p>

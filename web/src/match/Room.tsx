@@ -31,13 +31,13 @@ export function Room({ chart }: { chart: RoomChart }) {
   const labels = placed(chart, edge, x, y);
   return (
     <figure ref={box} aria-label="The room as a picture">
-      <figcaption className="border-b border-ink font-cond text-[20px] font-semibold">The room</figcaption>
-      <p className="mt-1 text-[15px] leading-snug">
+      <figcaption className="border-b border-ink font-cond text-[1.25rem] font-semibold">The room</figcaption>
+      <p className="mt-1 text-[0.9375rem] leading-snug">
         To the right: more in the vehicle. Up: a heavier trailer. In the shaded shape every limit holds; each line is
         where one ends.
       </p>
       <p
-        className={`mt-1 border-l-4 pl-2 text-[16px] leading-snug font-semibold ${chart.exceeded.length ? "border-vermilion" : "border-spruce"}`}
+        className={`mt-1 border-l-4 pl-2 text-[1rem] leading-snug font-semibold ${chart.exceeded.length ? "border-vermilion" : "border-spruce"}`}
         data-part="room-says"
       >
         {chart.says}
@@ -167,7 +167,7 @@ export function Room({ chart }: { chart: RoomChart }) {
         </text>
       </svg>
       {chart.phases.length > 1 && (
-        <p className="text-[13px] text-soft">
+        <p className="text-[0.8125rem] text-soft">
           The dashed path is the trip: {chart.phases.map((each) => each.name).join(", ")}.
         </p>
       )}

@@ -36,10 +36,10 @@ export function AddItems() {
     }, fail);
   };
   const usual = sheet.pack.places.filter((each) => each.on === on);
-  const link = "font-cond text-[15px] underline underline-offset-2";
+  const link = "font-cond text-[0.9375rem] underline underline-offset-2";
   return (
     <form onSubmit={add} className="mb-5 border border-ink bg-card p-3" aria-label="Add items">
-      <label className="block text-[15px]">
+      <label className="block text-[0.9375rem]">
         What, and its mass; one a line
         <textarea
           value={text}
@@ -49,7 +49,7 @@ export function AddItems() {
           onKeyDown={(event) => {
             if (event.key === "Enter" && !event.shiftKey && !text.includes("\n")) add(event);
           }}
-          className="mt-1 block w-full resize-y border-b-2 border-rule bg-paper px-2 py-1.5 text-[17px] outline-none placeholder:text-soft focus:border-ink"
+          className="mt-1 block w-full resize-y border-b-2 border-edge bg-paper px-2 py-1.5 text-[1.0625rem] outline-none placeholder:text-soft focus:border-ink"
         />
       </label>
       <div className="mt-2 flex flex-wrap items-center gap-2">
@@ -70,15 +70,15 @@ export function AddItems() {
           aria-label={on === "vehicle" ? "Behind the front axle" : "Behind the coupler"}
           placeholder={on === "vehicle" ? "behind front axle" : "behind coupler"}
           onChange={(event) => setPlace(event.currentTarget.value)}
-          className="h-9 w-36 border-b-2 border-rule bg-paper px-2 outline-none placeholder:text-soft focus:border-ink"
+          className="h-9 w-36 border-b-2 border-edge bg-paper px-2 outline-none placeholder:text-soft focus:border-ink"
         />
-        <span className="text-[13px] text-soft">{evaluation.length}</span>
+        <span className="text-[0.8125rem] text-soft">{evaluation.length}</span>
         <Button strong type="submit">
           Add
         </Button>
       </div>
       {usual.length > 0 && (
-        <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[13px] text-soft">
+        <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.8125rem] text-soft">
           about:
           {usual.map((each) => (
             <button
@@ -87,7 +87,7 @@ export function AddItems() {
               title={each.text}
               aria-pressed={place === each.text}
               onClick={() => setPlace(each.text)}
-              className={`border px-1.5 py-0.5 font-cond text-[14px] ${place === each.text ? "border-ink bg-ink text-paper" : "border-rule text-ink hover:border-ink"}`}
+              className={`border px-1.5 py-0.5 font-cond text-[0.875rem] ${place === each.text ? "border-ink bg-ink text-paper" : "border-rule text-ink hover:border-ink"}`}
             >
               {each.name}
             </button>
@@ -103,7 +103,7 @@ export function AddItems() {
         </button>
       </p>
       {problems.map((each) => (
-        <p key={each} className="mt-2 border-l-4 border-ink pl-2 text-[14px] font-semibold">
+        <p key={each} className="mt-2 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">
           {each}
         </p>
       ))}
@@ -144,20 +144,20 @@ function Catalogue({ onAdd }: { onAdd: (name: string, kg: number, category: Cate
         aria-label="Look for"
         placeholder="look for…"
         onChange={(event) => setWanted(event.currentTarget.value)}
-        className="mb-2 h-10 w-full border-b-2 border-rule bg-paper px-2 text-[17px] outline-none placeholder:text-soft focus:border-ink"
+        className="mb-2 h-10 w-full border-b-2 border-edge bg-paper px-2 text-[1.0625rem] outline-none placeholder:text-soft focus:border-ink"
       />
       {CATEGORIES.map(([category, title]) => {
         const here = found.filter((each) => each.category === category);
         return (
           here.length > 0 && (
             <section key={category} className="mb-3">
-              <h3 className="border-b border-ink font-cond text-[17px] font-semibold">{title}</h3>
+              <h3 className="border-b border-ink font-cond text-[1.0625rem] font-semibold">{title}</h3>
               <ul className="md:columns-2 md:gap-6">
                 {here.map((each) => (
                   <li key={each.name} className="break-inside-avoid border-b border-rule">
                     <button
                       type="button"
-                      className="flex min-h-9 w-full items-center justify-between gap-3 px-1 text-left text-[15px] hover:bg-sunk"
+                      className="flex min-h-9 w-full items-center justify-between gap-3 px-1 text-left text-[0.9375rem] hover:bg-sunk"
                       onClick={() => {
                         setAdded({ ...added, [each.name]: (added[each.name] ?? 0) + 1 });
                         void onAdd(each.name, each.kg, each.category);
@@ -166,10 +166,10 @@ function Catalogue({ onAdd }: { onAdd: (name: string, kg: number, category: Cate
                       <span>
                         {each.name}
                         {have(each.name) > 0 && (
-                          <span className="ml-2 text-[13px] text-soft">{have(each.name)} listed</span>
+                          <span className="ml-2 text-[0.8125rem] text-soft">{have(each.name)} listed</span>
                         )}
                       </span>
-                      <span className="font-cond text-[16px] font-semibold">{mass(each.kg)} kg</span>
+                      <span className="font-cond text-[1rem] font-semibold">{mass(each.kg)} kg</span>
                     </button>
                   </li>
                 ))}
@@ -178,7 +178,7 @@ function Catalogue({ onAdd }: { onAdd: (name: string, kg: number, category: Cate
           )
         );
       })}
-      {found.length === 0 && <p className="text-[15px]">Nothing of that name. Type it with its mass instead.</p>}
+      {found.length === 0 && <p className="text-[0.9375rem]">Nothing of that name. Type it with its mass instead.</p>}
     </>
   );
 }

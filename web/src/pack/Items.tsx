@@ -23,13 +23,13 @@ export function Items({ on, title }: { on: "vehicle" | "trailer"; title: string 
   const unit = rig.units.mass;
   return (
     <section aria-label={title} className="mb-6">
-      <h2 className="flex items-baseline justify-between border-b border-ink font-cond text-[20px] font-semibold">
+      <h2 className="flex items-baseline justify-between border-b border-ink font-cond text-[1.25rem] font-semibold">
         {title}
         <span data-total={on}>
-          {mass(total)} <span className="text-[14px] font-normal">{unit}</span>
+          {mass(total)} <span className="text-[0.875rem] font-normal">{unit}</span>
         </span>
       </h2>
-      {here.length === 0 && <p className="py-2 text-[15px] text-soft">Nothing listed yet.</p>}
+      {here.length === 0 && <p className="py-2 text-[0.9375rem] text-soft">Nothing listed yet.</p>}
       {here.slice(0, most).map(({ load, index }) => (
         <Item key={keys[index]} index={index} on={on} name={load.name || "item"} />
       ))}
@@ -51,7 +51,7 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
   const unit = rig.units.mass;
   const other = on === "vehicle" ? "trailer" : "vehicle";
   const aboard = load.aboard ?? true;
-  const link = "font-cond text-[14px] underline underline-offset-2";
+  const link = "font-cond text-[0.875rem] underline underline-offset-2";
   return (
     <details
       className="border-b border-rule py-1"
@@ -61,7 +61,7 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
     >
       <summary className="cursor-pointer">
         <span className="inline-flex w-[calc(100%-1.2rem)] items-baseline justify-between gap-3">
-          <span className={`min-w-0 truncate text-[16px] ${aboard ? "" : "text-soft line-through"}`}>
+          <span className={`min-w-0 truncate text-[1rem] ${aboard ? "" : "text-soft line-through"}`}>
             {(load.quantity ?? 1) !== 1 && `${load.quantity} × `}
             {name}
           </span>
@@ -69,9 +69,9 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
             {aboard ? (
               <Effects effect={effect} on={on} />
             ) : (
-              <span className="text-[13px] text-soft">stays at home</span>
+              <span className="text-[0.8125rem] text-soft">stays at home</span>
             )}
-            <span className="ml-3 inline-block w-14 text-right font-cond text-[18px] font-semibold">
+            <span className="ml-3 inline-block w-14 text-right font-cond text-[1.125rem] font-semibold">
               {mass(effect?.mass ?? 0)}
             </span>
           </span>
@@ -79,7 +79,7 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
       </summary>
       {open && (
         <>
-          {effect?.takes && aboard && <p className="text-[13px] text-soft">It takes {effect.takes}.</p>}
+          {effect?.takes && aboard && <p className="text-[0.8125rem] text-soft">It takes {effect.takes}.</p>}
           <Field path={`loads[${index}].name`} label="What" mode="text" />
           <Field path={`loads[${index}].mass`} label="Mass of one" unit={unit} sourced />
           <Field path={`loads[${index}].quantity`} label="How many" />
@@ -96,7 +96,7 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
           />
           <Field path={`loads[${index}].height`} label="Above the floor" unit={evaluation.length} />
           <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
-            <span className="text-[15px]">It is</span>
+            <span className="text-[0.9375rem]">It is</span>
             <Choice
               label={`Category of ${name}`}
               value={load.category ?? ""}
@@ -153,9 +153,9 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
 function Effects({ effect, on }: { effect: ItemEffect | undefined; on: "vehicle" | "trailer" }) {
   const { rig, evaluation } = useDesk();
   const pin = rig.kind === "fifth_wheel" || rig.kind === "gooseneck";
-  if (!effect || effect.rear === null) return <span className="text-[13px] text-soft">no place yet</span>;
+  if (!effect || effect.rear === null) return <span className="text-[0.8125rem] text-soft">no place yet</span>;
   return (
-    <span className="font-cond text-[14px] text-soft">
+    <span className="font-cond text-[0.875rem] text-soft">
       {on === "trailer" &&
         effect.tongue !== null &&
         `${pin ? "pin" : (evaluation.terms.tongue ?? "tongue")} ${signed(effect.tongue)} · `}

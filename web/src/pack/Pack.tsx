@@ -51,7 +51,7 @@ export function Pack() {
   };
   return (
     <>
-      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10">
+      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10 short:static">
         <RigDrawing
           evaluation={shown}
           short
@@ -63,11 +63,11 @@ export function Pack() {
           onPlace={place}
         />
       </div>
-      <div className="mx-auto grid max-w-[1400px] items-start gap-x-8 grid-cols-1 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
+      <div className="mx-auto grid max-w-[87.5rem] items-start gap-x-8 grid-cols-1 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
         <div>
           <AddItems />
           {placed.length > MOST_MARKS && (
-            <p className="mb-2 text-[13px] text-soft">The drawing marks the first {MOST_MARKS} items.</p>
+            <p className="mb-2 text-[0.8125rem] text-soft">The drawing marks the first {MOST_MARKS} items.</p>
           )}
           <Items on="vehicle" title="In the vehicle" />
           {evaluation.towing && <Items on="trailer" title="In the trailer" />}
@@ -92,22 +92,22 @@ function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: str
   const ink = pack.verdict === "stop" ? "text-vermilion" : pack.verdict === "within" ? "text-spruce" : "text-ochre";
   return (
     <section aria-label="Prediction">
-      <p className="text-[14px] font-semibold text-ochre">
+      <p className="text-[0.875rem] font-semibold text-ochre">
         {pack.whole ? "Predicted, not weighed" : "Expected from labels and lists, not weighed"}
         {rig.tanks?.length ? `: ${PHASES.find(([code]) => code === pack.phase)?.[1]}` : ""}. The ± is what the sources
         of its figures allow.
       </p>
-      <h1 className="pb-2 font-cond text-[22px] leading-tight font-semibold" data-predicted={pack.verdict}>
+      <h1 className="pb-2 font-cond text-[1.375rem] leading-tight font-semibold" data-predicted={pack.verdict}>
         <span className={ink}>{pack.headline.lead}</span> {pack.headline.sentence}
       </h1>
       {!pack.whole && pack.headline.rest.length > 0 && (
-        <p className="pb-2 text-[15px] leading-snug" data-part="outlook">
+        <p className="pb-2 text-[0.9375rem] leading-snug" data-part="outlook">
           {pack.headline.rest.slice(0, 4).join(" ")}
         </p>
       )}
       <Ledger checks={pack.checks} compact grouped={false} picked={picked} opened={null} onPick={onPick} />
       {evaluation.towing && (
-        <label className="mt-2 flex min-h-11 items-center gap-2 text-[15px]">
+        <label className="mt-2 flex min-h-11 items-center gap-2 text-[0.9375rem]">
           <input
             type="checkbox"
             checked={pack.list_complete}
@@ -124,11 +124,11 @@ function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: str
       )}
       {!pack.whole && pack.missing.length > 0 && (
         <details className="mt-2 border-t border-rule pt-1.5">
-          <summary className="cursor-pointer font-cond text-[16px]">
+          <summary className="cursor-pointer font-cond text-[1rem]">
             For each axle: {pack.missing.length} more {pack.missing.length === 1 ? "figure" : "figures"}
           </summary>
           {pack.missing.map((each) => (
-            <p key={each.path} className="mt-1 text-[15px] leading-snug" data-missing={each.path}>
+            <p key={each.path} className="mt-1 text-[0.9375rem] leading-snug" data-missing={each.path}>
               {each.path.startsWith("plan.") || each.path.startsWith("loads") || each.path.startsWith("tanks") ? (
                 <strong>{words(each.path)}</strong>
               ) : (
@@ -156,20 +156,20 @@ function Payload() {
   const row = "flex items-baseline justify-between gap-3 py-0.5";
   return (
     <section aria-label="Payload, itemised" className="mt-6 border-t border-ink pt-2">
-      <h2 className="font-cond text-[18px] font-semibold">Payload, itemised, in {unit}</h2>
+      <h2 className="font-cond text-[1.125rem] font-semibold">Payload, itemised, in {unit}</h2>
       {payload.map((line) => (
-        <p key={line.label} className={`${row} text-[15px]`}>
+        <p key={line.label} className={`${row} text-[0.9375rem]`}>
           <span>{line.label}</span>
-          <span className="font-cond text-[17px] font-semibold">{mass(line.mass)}</span>
+          <span className="font-cond text-[1.0625rem] font-semibold">{mass(line.mass)}</span>
         </p>
       ))}
       <p className={`${row} border-t border-ink font-semibold`}>
         <span>used{limit === null ? "" : `, of ${mass(limit)}`}</span>
-        <span className={`font-cond text-[19px] ${limit !== null && total > limit ? "text-vermilion" : ""}`}>
+        <span className={`font-cond text-[1.1875rem] ${limit !== null && total > limit ? "text-vermilion" : ""}`}>
           {mass(total)}
         </span>
       </p>
-      <p className="text-[13px] leading-snug text-soft">
+      <p className="text-[0.8125rem] leading-snug text-soft">
         The load on the hitch counts here once, as load on the vehicle. In the combination it is part of the trailer and
         is not counted again.
       </p>

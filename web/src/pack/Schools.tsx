@@ -8,20 +8,20 @@ export function Schools() {
   const most = Math.max(...schools.map((school) => school.value), 1);
   return (
     <section aria-label="Tongue, by each school" className="mt-6 border-t border-ink pt-2">
-      <h2 className="font-cond text-[18px] font-semibold">
+      <h2 className="font-cond text-[1.125rem] font-semibold">
         {(evaluation.terms.tongue_weight ?? "tongue weight").replace(/^./, (first) => first.toUpperCase())}, by each
         school, in {evaluation.units.mass}
       </h2>
       {schools.map((school) => (
-        <div key={school.code} className="flex items-center gap-3 py-1 text-[15px]" data-school={school.code}>
+        <div key={school.code} className="flex items-center gap-3 py-1 text-[0.9375rem]" data-school={school.code}>
           <span className="w-[46%] shrink-0 leading-tight">{school.title}</span>
           <span className="flex min-w-0 flex-1 items-center gap-2">
             <span
               className={`h-3 border border-ink ${school.highest ? "bg-ink" : "bg-sunk"}`}
               style={{ width: `${(school.value / most) * 60}%` }}
             />
-            <span className="font-cond text-[17px] font-semibold">{mass(school.value)}</span>
-            {school.highest && <span className="text-[13px] text-soft">highest</span>}
+            <span className="font-cond text-[1.0625rem] font-semibold">{mass(school.value)}</span>
+            {school.highest && <span className="text-[0.8125rem] text-soft">highest</span>}
           </span>
         </div>
       ))}

@@ -10,7 +10,7 @@ export function StowageSense() {
   const sides = (stowage?.left ?? 0) + (stowage?.right ?? 0);
   return (
     <section aria-label="Stowage" className="mt-6 border-t border-ink pt-2" data-part="stowage">
-      <h2 className="font-cond text-[18px] font-semibold">Stowage</h2>
+      <h2 className="font-cond text-[1.125rem] font-semibold">Stowage</h2>
       {stowage?.ahead_share !== null && stowage?.ahead_share !== undefined && (
         <Split
           left={`ahead of the axles ${mass(stowage.ahead)}`}
@@ -30,12 +30,12 @@ export function StowageSense() {
         />
       )}
       {stowage?.says.map((line) => (
-        <p key={line} className="mt-1 text-[14px] leading-snug">
+        <p key={line} className="mt-1 text-[0.875rem] leading-snug">
           {line}
         </p>
       ))}
       {categories.length > 1 && (
-        <p className="mt-2 text-[14px] leading-snug text-soft">
+        <p className="mt-2 text-[0.875rem] leading-snug text-soft">
           {categories.map((each) => `${each.category} ${mass(each.mass)} ${unit}`).join(" · ")}
         </p>
       )}
@@ -46,7 +46,7 @@ export function StowageSense() {
 function Split(props: { left: string; right: string; share: number; mark: number; markSays: string }) {
   return (
     <div className="mt-1">
-      <p className="flex justify-between font-cond text-[15px] font-semibold">
+      <p className="flex justify-between font-cond text-[0.9375rem] font-semibold">
         <span>{props.left}</span>
         <span>{props.right}</span>
       </p>
@@ -54,7 +54,7 @@ function Split(props: { left: string; right: string; share: number; mark: number
         <span className="absolute inset-y-0 left-0 bg-spruce" style={{ width: `${props.share * 100}%` }} />
         <span className="absolute -inset-y-1 w-[2px] bg-ink" style={{ left: `${props.mark * 100}%` }} />
       </div>
-      <p className="relative h-4 text-[12px] text-soft">
+      <p className="relative h-4 text-[0.75rem] text-soft">
         <span className="absolute -translate-x-1/2" style={{ left: `${props.mark * 100}%` }}>
           {props.markSays}
         </span>
@@ -72,16 +72,20 @@ export function HowFarOff() {
   const signed = (value: number) => `${value < 0 ? "−" : "+"}${mass(Math.abs(value))}`;
   return (
     <section aria-label="How far off was it?" className="mt-6 border-t border-ink pt-2" data-part="gap">
-      <h2 className="font-cond text-[18px] font-semibold">How far off was it? The plan against the scale, in {unit}</h2>
+      <h2 className="font-cond text-[1.125rem] font-semibold">
+        How far off was it? The plan against the scale, in {unit}
+      </h2>
       {gap.reasons.map((line) => (
-        <p key={line} className="mt-1 border-l-4 border-spruce pl-2 text-[15px] leading-snug">
+        <p key={line} className="mt-1 border-l-4 border-spruce pl-2 text-[0.9375rem] leading-snug">
           {line}
         </p>
       ))}
-      <table className="mt-2 w-full text-[14px]">
+      <table className="mt-2 w-full text-[0.875rem]">
         <thead>
           <tr className="text-left text-soft">
-            <th className="font-normal" />
+            <th className="font-normal">
+              <span className="sr-only">Load</span>
+            </th>
             <th className="text-right font-normal">planned</th>
             <th className="text-right font-normal">weighed</th>
             <th className="text-right font-normal">off by</th>
@@ -91,14 +95,14 @@ export function HowFarOff() {
           {gap.rows.map((row) => (
             <tr key={row.key} className="border-t border-rule" data-gap={row.key}>
               <td className="py-0.5 leading-tight">{row.label}</td>
-              <td className="text-right font-cond text-[16px] whitespace-nowrap">
-                {mass(row.predicted)} <span className="text-[13px] text-soft">±{mass(row.spread)}</span>
+              <td className="text-right font-cond text-[1rem] whitespace-nowrap">
+                {mass(row.predicted)} <span className="text-[0.8125rem] text-soft">±{mass(row.spread)}</span>
               </td>
-              <td className="text-right font-cond text-[16px] whitespace-nowrap">
-                {mass(row.measured)} <span className="text-[13px] text-soft">±{mass(row.plus_minus)}</span>
+              <td className="text-right font-cond text-[1rem] whitespace-nowrap">
+                {mass(row.measured)} <span className="text-[0.8125rem] text-soft">±{mass(row.plus_minus)}</span>
               </td>
               <td
-                className={`text-right font-cond text-[16px] ${Math.abs(row.difference) > row.spread + row.plus_minus ? "font-semibold" : "text-soft"}`}
+                className={`text-right font-cond text-[1rem] ${Math.abs(row.difference) > row.spread + row.plus_minus ? "font-semibold" : "text-soft"}`}
               >
                 {signed(row.difference)}
               </td>

@@ -17,20 +17,20 @@ export function StartFrom() {
     );
   return (
     <section aria-label="Start from" className="mt-8">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Start from</h2>
-      <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Start from</h2>
+      <p className="mt-1 mb-2 max-w-[60ch] text-[0.875rem] leading-snug text-soft">
         What each axle and the trailer carry without the items listed. After a weigh-in, let it start from what the
         scale found: predictions are then changes to measured loads. Tanks count as full as in the phase you look at.
       </p>
       <Button onClick={() => void take()} disabled={!rig.weigh_ins?.length}>
         Take it from {number && number < sheet.window.count ? `weigh-in ${number}` : "the last weigh-in"}
       </Button>
-      {problem && <p className="mt-2 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
+      {problem && <p className="mt-2 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">{problem}</p>}
       <div className="mt-2">
         <Field path="plan.vehicle_base.front" label="Vehicle, front axle" unit={unit} sourced />
         <Field path="plan.vehicle_base.rear" label="Vehicle, rear axle" unit={unit} sourced />
         <div className="flex items-center justify-between gap-2 border-b border-rule py-1.5">
-          <span className="text-[15px]">With the hitch on it</span>
+          <span className="text-[0.9375rem]">With the hitch on it</span>
           <Choice
             label="With the hitch on it"
             value={rig.plan?.vehicle_base?.hitch_fitted ? "yes" : "no"}
@@ -71,9 +71,9 @@ export function StartFrom() {
       </div>
       {learned && (
         <div className="mt-3 border-l-4 border-rule pl-3" data-part="calibration">
-          <h3 className="font-cond text-[17px] font-semibold">What the scale taught</h3>
+          <h3 className="font-cond text-[1.0625rem] font-semibold">What the scale taught</h3>
           {learned.says.map((line) => (
-            <p key={line} className="text-[14px] leading-snug">
+            <p key={line} className="text-[0.875rem] leading-snug">
               {line}
             </p>
           ))}

@@ -37,7 +37,7 @@ export function Tanks() {
   const phase = (rig.plan?.phase ?? "leaving") as Phase;
   return (
     <section aria-label="Tanks and the trip" className="mb-6">
-      <h2 className="border-b border-ink font-cond text-[20px] font-semibold">Tanks and the trip</h2>
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Tanks and the trip</h2>
       {tanks.length > 0 && (
         <div className="py-2">
           <Choice
@@ -56,7 +56,7 @@ export function Tanks() {
         <TankLine key={keys[index]} index={index} name={tank.name || fluidWord(tank.fluid)} phase={phase} />
       ))}
       {tanks.length === 0 && (
-        <p className="py-2 text-[14px] leading-snug text-soft">
+        <p className="py-2 text-[0.875rem] leading-snug text-soft">
           Water and fuel come and go: full fresh on the way out, full waste on the way home. Add the tanks, and every
           phase of the trip is checked.
         </p>
@@ -69,7 +69,7 @@ export function Tanks() {
         </Button>
       )}
       {tanks.length > 0 && sheet.pack.phases.length === 0 && (
-        <p className="mt-1 text-[14px] text-soft">The phases are compared once the plan can be predicted.</p>
+        <p className="mt-1 text-[0.875rem] text-soft">The phases are compared once the plan can be predicted.</p>
       )}
     </section>
   );
@@ -84,7 +84,7 @@ function Phases() {
           key={each.code}
           data-phase={each.code}
           data-verdict={each.verdict}
-          className={`flex gap-2 text-[14px] leading-snug ${each.code === sheet.pack.phase ? "" : "text-soft"}`}
+          className={`flex gap-2 text-[0.875rem] leading-snug ${each.code === sheet.pack.phase ? "" : "text-soft"}`}
         >
           <span className="mt-0.5 shrink-0">
             <StatusMark
@@ -101,9 +101,11 @@ function Phases() {
             />
           </span>
           <span>
-            <b className="font-cond text-[16px]">{each.name}</b>
-            {each.worst && <span className="ml-1 border border-current px-1 font-cond text-[13px]">the worst</span>}:{" "}
-            {each.sentence}
+            <b className="font-cond text-[1rem]">{each.name}</b>
+            {each.worst && (
+              <span className="ml-1 border border-current px-1 font-cond text-[0.8125rem]">the worst</span>
+            )}
+            : {each.sentence}
           </span>
         </li>
       ))}
@@ -124,18 +126,20 @@ function TankLine({ index, name, phase }: { index: number; name: string; phase: 
     <details className="border-b border-rule py-1.5" data-tank={index}>
       <summary className="cursor-pointer">
         <span className="inline-flex w-[calc(100%-1.2rem)] items-center justify-between gap-3">
-          <span className="min-w-0 truncate text-[16px]">
+          <span className="min-w-0 truncate text-[1rem]">
             {name}{" "}
-            <span className="text-[13px] text-soft">{tank.on === "vehicle" ? "in the vehicle" : "in the trailer"}</span>
+            <span className="text-[0.8125rem] text-soft">
+              {tank.on === "vehicle" ? "in the vehicle" : "in the trailer"}
+            </span>
           </span>
           <span className="flex items-center gap-2 whitespace-nowrap">
             <Gauge level={answer.level} />
-            <span className="w-14 text-right font-cond text-[18px] font-semibold">{mass(answer.now)}</span>
+            <span className="w-14 text-right font-cond text-[1.125rem] font-semibold">{mass(answer.now)}</span>
           </span>
         </span>
       </summary>
       <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
-        <span className="text-[15px]">{PHASES.find(([value]) => value === phase)?.[1]}</span>
+        <span className="text-[0.9375rem]">{PHASES.find(([value]) => value === phase)?.[1]}</span>
         <span className="inline-flex border border-ink">
           {[0, 0.25, 0.5, 0.75, 1].map((level) => (
             <button
@@ -144,7 +148,7 @@ function TankLine({ index, name, phase }: { index: number; name: string; phase: 
               aria-label={`${name} ${level * 100} % full, ${phase.replace("_", " ")}`}
               aria-pressed={answer.level === level}
               onClick={() => set(level, true)}
-              className={`min-h-9 px-2.5 font-cond text-[15px] font-semibold not-first:border-l not-first:border-ink ${answer.level === level ? "bg-ink text-paper" : "hover:bg-sunk"}`}
+              className={`min-h-9 px-2.5 font-cond text-[0.9375rem] font-semibold not-first:border-l not-first:border-ink ${answer.level === level ? "bg-ink text-paper" : "hover:bg-sunk"}`}
             >
               {["empty", "¼", "½", "¾", "full"][level * 4]}
             </button>
@@ -174,7 +178,7 @@ function TankLine({ index, name, phase }: { index: number; name: string; phase: 
       <p className="py-1">
         <button
           type="button"
-          className="font-cond text-[14px] underline underline-offset-2"
+          className="font-cond text-[0.875rem] underline underline-offset-2"
           onClick={() => change([{ path: `tanks[${index}]`, op: "remove" }], `take out ${name}`)}
         >
           take it off the list

@@ -47,18 +47,18 @@ export function TwoPositions() {
     ).then(() => setFound(null));
   return (
     <details className="mt-3 border border-rule px-3" data-part="two-positions">
-      <summary className="cursor-pointer py-2 font-cond text-[16px] font-semibold">
+      <summary className="cursor-pointer py-2 font-cond text-[1rem] font-semibold">
         The lever length from two tongue readings
       </summary>
       <form onSubmit={work} className="pb-3">
-        <p className="mb-2 text-[14px] leading-snug text-soft">
+        <p className="mb-2 text-[0.875rem] leading-snug text-soft">
           Read the tongue, move something of known mass straight back, read it again at the same height: what it lost
           gives the distance from coupler to axles. Chock the wheels; nobody aboard.
         </p>
         {FIELDS.map(([name, label, kind]) => (
           <div key={name} className="border-b border-rule py-1">
             <div className="flex items-center gap-2">
-              <label htmlFor={id + name} className="flex-1 text-[15px]">
+              <label htmlFor={id + name} className="flex-1 text-[0.9375rem]">
                 {label}
               </label>
               <input
@@ -66,18 +66,22 @@ export function TwoPositions() {
                 value={texts[name]}
                 inputMode="decimal"
                 onChange={(event) => setTexts({ ...texts, [name]: event.currentTarget.value })}
-                className="h-9 w-28 border-b-2 border-rule bg-card px-2 text-right font-cond text-[18px] font-semibold outline-none focus:border-ink"
+                className="h-9 w-28 border-b-2 border-edge bg-card px-2 text-right font-cond text-[1.125rem] font-semibold outline-none focus:border-ink"
               />
-              <span className="w-7 text-[13px] text-soft">{kind === "mass" ? rig.units.mass : evaluation.length}</span>
+              <span className="w-7 text-[0.8125rem] text-soft">
+                {kind === "mass" ? rig.units.mass : evaluation.length}
+              </span>
             </div>
-            {problems[name] && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problems[name]}</p>}
+            {problems[name] && (
+              <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problems[name]}</p>
+            )}
           </div>
         ))}
         <div className="mt-2 flex flex-wrap items-center gap-3">
           <Button type="submit">Work it out</Button>
           {found && (
             <>
-              <span className="font-cond text-[19px] font-semibold">{found.says}</span>
+              <span className="font-cond text-[1.1875rem] font-semibold">{found.says}</span>
               <Button strong onClick={() => void use()}>
                 Use it
               </Button>

@@ -15,12 +15,12 @@ export function Phones() {
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-12 shrink-0 items-center gap-4 border-b border-ink px-4">
-        <Link to="/" className="font-cond text-[19px] font-semibold tracking-[0.14em]">
+        <Link to="/" className="font-cond text-[1.1875rem] font-semibold tracking-[0.14em]">
           NOXEL
         </Link>
-        <h1 className="font-cond text-[22px] font-semibold">Phones</h1>
+        <h1 className="font-cond text-[1.375rem] font-semibold">Phones</h1>
         <span className="flex-1" />
-        <Link to="/" className="font-cond text-[16px] underline underline-offset-2">
+        <Link to="/" className="font-cond text-[1rem] underline underline-offset-2">
           Back to your rigs
         </Link>
       </header>
@@ -33,7 +33,7 @@ export function Phones() {
 
 function Guest({ name, viewing }: { name: string | null; viewing: boolean }) {
   return (
-    <div className="max-w-[60ch] text-[17px] leading-snug">
+    <div className="max-w-[60ch] text-[1.0625rem] leading-snug">
       <p>
         This device is paired as <b>{name}</b>.{" "}
         {viewing ? "It may look, not change anything." : "It shows and changes the same rigs as the computer."}
@@ -70,7 +70,7 @@ function Owner() {
   return (
     <div className="max-w-[64rem] gap-10 lg:grid lg:grid-cols-[1fr_22rem]">
       <div>
-        <p className="max-w-[62ch] text-[17px] leading-snug">
+        <p className="max-w-[62ch] text-[1.0625rem] leading-snug">
           A phone can type the tickets at the scale and shows the same rigs. It must be in the same network as this
           computer, such as the phone's own hotspot, and invited by you.
         </p>
@@ -86,7 +86,7 @@ function Owner() {
         )}
         {now?.on && <Invite state={now} onProblem={setProblem} />}
         {now?.on && (
-          <p className="mt-6 border-t border-rule pt-3 text-[15px]">
+          <p className="mt-6 border-t border-rule pt-3 text-[0.9375rem]">
             <Button disabled={busy} onClick={() => void act(api.share(false))}>
               Turn sharing off
             </Button>
@@ -147,7 +147,9 @@ function Invite({ state, onProblem }: { state: ShareState; onProblem: (problem: 
       <p role="status" className="sr-only">
         {used ? "The device is paired." : ""}
       </p>
-      {used && <p className="mt-4 border-l-4 border-spruce pl-2 text-[17px] font-semibold">The device is paired.</p>}
+      {used && (
+        <p className="mt-4 border-l-4 border-spruce pl-2 text-[1.0625rem] font-semibold">The device is paired.</p>
+      )}
       {good && (
         <div className="mt-4 gap-6 md:flex">
           <img
@@ -155,7 +157,7 @@ function Invite({ state, onProblem }: { state: ShareState; onProblem: (problem: 
             className="h-56 w-56 shrink-0 border border-ink bg-white"
             src={`data:image/svg+xml,${encodeURIComponent(invitation.picture)}`}
           />
-          <div className="mt-3 min-w-0 text-[16px] leading-snug md:mt-0">
+          <div className="mt-3 min-w-0 text-[1rem] leading-snug md:mt-0">
             <ol className="list-decimal space-y-1.5 pl-5">
               <li>Point the phone's camera at the code and open the address.</li>
               <li>
@@ -164,12 +166,12 @@ function Invite({ state, onProblem }: { state: ShareState; onProblem: (problem: 
               </li>
               <li>Choose “Pair this device”.</li>
             </ol>
-            <p className="mt-3 font-cond text-[18px] font-semibold">
+            <p className="mt-3 font-cond text-[1.125rem] font-semibold">
               Works once, for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")} more.
             </p>
-            <p className="mt-2 text-[13px] break-all text-soft">{invitation.address}</p>
+            <p className="mt-2 text-[0.8125rem] break-all text-soft">{invitation.address}</p>
             {state.hosts.length > 1 && (
-              <label className="mt-2 block text-[15px]">
+              <label className="mt-2 block text-[0.9375rem]">
                 The phone does not find it? Use another address of this computer:{" "}
                 <select
                   className="mt-1 h-10 border border-ink bg-card px-2"
@@ -190,13 +192,13 @@ function Invite({ state, onProblem }: { state: ShareState; onProblem: (problem: 
       )}
       {invitation && left === 0 && !used && <p className="mt-4">That invitation has ended. Make another one.</p>}
       {state.fingerprint && (
-        <details className="mt-5 text-[14px]">
+        <details className="mt-5 text-[0.875rem]">
           <summary className="cursor-pointer py-2 font-semibold">The certificate of this computer</summary>
           <p className="max-w-[62ch] leading-snug">
             Noxel made it on this computer, for this computer's own networks only. A phone that installs it can keep
             Noxel without a network. Compare the fingerprint with the one that the phone shows:
           </p>
-          <p className="mt-1 max-w-[62ch] font-mono text-[12px] break-all">{state.fingerprint}</p>
+          <p className="mt-1 max-w-[62ch] font-mono text-[0.75rem] break-all">{state.fingerprint}</p>
         </details>
       )}
     </section>
@@ -206,14 +208,14 @@ function Invite({ state, onProblem }: { state: ShareState; onProblem: (problem: 
 function Devices({ state, onShut }: { state: ShareState; onShut: (id: string) => void }) {
   return (
     <section aria-label="Paired devices" className="mt-8 lg:mt-0">
-      <h2 className="border-b-2 border-ink font-cond text-[22px] font-semibold">Paired devices</h2>
-      {state.devices.length === 0 && <p className="mt-2 text-[15px] text-soft">None yet.</p>}
+      <h2 className="border-b-2 border-ink font-cond text-[1.375rem] font-semibold">Paired devices</h2>
+      {state.devices.length === 0 && <p className="mt-2 text-[0.9375rem] text-soft">None yet.</p>}
       <ul>
         {state.devices.map((each: PairedDevice) => (
           <li key={each.id} className="flex items-center gap-3 border-b border-rule py-2">
             <span className="min-w-0 flex-1">
-              <span className="block truncate font-cond text-[19px] font-semibold">{each.name}</span>
-              <span className="block text-[14px] leading-snug text-soft">
+              <span className="block truncate font-cond text-[1.1875rem] font-semibold">{each.name}</span>
+              <span className="block text-[0.875rem] leading-snug text-soft">
                 {each.viewing ? "may only look" : "may change things"} ·{" "}
                 {each.open_now ? "open now" : `last used ${when(each.used_at)}`}
               </span>
@@ -225,7 +227,7 @@ function Devices({ state, onShut }: { state: ShareState; onShut: (id: string) =>
         ))}
       </ul>
       {state.wrong > 0 && (
-        <p className="mt-3 border-l-4 border-ochre pl-2 text-[15px] leading-snug">
+        <p className="mt-3 border-l-4 border-ochre pl-2 text-[0.9375rem] leading-snug">
           {state.wrong === 1
             ? "One invitation that does not exist was"
             : `${state.wrong} invitations that do not exist were`}{" "}

@@ -26,7 +26,7 @@ function Pulled({ pull, says }: { pull: Pull; says: string }) {
   const width = 320 / links.length;
   return (
     <figure>
-      <figcaption className="text-[13px] text-soft">{says}</figcaption>
+      <figcaption className="text-[0.8125rem] text-soft">{says}</figcaption>
       <svg viewBox="0 0 320 62" className="w-full" role="img" aria-label={`${says}: weakest link ${mass(least)}`}>
         {links.map((link, index) => {
           const rating = link[pull];

@@ -26,7 +26,7 @@ export function HitchPlates() {
         <Field path="hitch.name" label="What you call it" mode="text" />
         {ball && (
           <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
-            <span className="text-[15px]">Spring bars</span>
+            <span className="text-[0.9375rem]">Spring bars</span>
             <Choice
               label="Spring bars"
               value={rig.hitch?.weight_distribution ? "yes" : "no"}
@@ -69,7 +69,7 @@ export function HitchPlates() {
           {attitude && (
             <p
               data-attitude={attitude.level ? "level" : "tilted"}
-              className={`my-1 border-l-4 pl-2 text-[14px] leading-snug ${attitude.level ? "border-spruce" : "border-ochre"}`}
+              className={`my-1 border-l-4 pl-2 text-[0.875rem] leading-snug ${attitude.level ? "border-spruce" : "border-ochre"}`}
             >
               {attitude.says}
             </p>
@@ -84,8 +84,8 @@ export function HitchPlates() {
           aside={
             <button
               type="button"
-              className="font-cond text-[14px] underline underline-offset-2"
-              aria-label={`Take ${part.kind} out of the chain`}
+              className="font-cond text-[0.875rem] underline underline-offset-2"
+              aria-label={`take out: ${part.kind}`}
               onClick={() => change([{ path: `hitch.parts[${index}]`, op: "remove" }], `take out the ${part.kind}`)}
             >
               take out

@@ -34,11 +34,11 @@ export function OwnLines() {
   const all = lines.data ?? [];
   return (
     <div className="border-t border-ink px-3 py-2" data-part="own-lines">
-      <h4 className="font-cond text-[17px] font-semibold">Your own lines</h4>
+      <h4 className="font-cond text-[1.0625rem] font-semibold">Your own lines</h4>
       <ul>
         {all.map((each) => (
           <li key={each.id} className="flex items-center gap-3 border-b border-rule">
-            <label className="flex min-h-11 flex-1 cursor-pointer items-center gap-3 py-1 text-[15px] leading-snug">
+            <label className="flex min-h-11 flex-1 cursor-pointer items-center gap-3 py-1 text-[0.9375rem] leading-snug">
               <input
                 type="checkbox"
                 disabled={viewing}
@@ -48,7 +48,7 @@ export function OwnLines() {
               />
               <span>
                 {each.text}
-                <span className="block text-[13px] text-soft">
+                <span className="block text-[0.8125rem] text-soft">
                   {each.trip && "this trip"}
                   {each.trip && each.done_at && " · "}
                   {each.done_at && `done ${when(each.done_at)}${each.done_by ? ` by ${each.done_by}` : ""}`}
@@ -59,7 +59,7 @@ export function OwnLines() {
               <button
                 type="button"
                 aria-label={`Take away: ${each.text}`}
-                className="min-h-11 px-2 text-[14px] underline"
+                className="min-h-11 px-2 text-[0.875rem] underline"
                 onClick={() => void act(api.dropLine(sheet.id, each.id))}
               >
                 take away
@@ -73,12 +73,12 @@ export function OwnLines() {
           <input
             aria-label="A line of your own"
             placeholder="Another line, such as “telescope lashed”"
-            className="h-11 min-w-0 flex-1 basis-60 border border-rule bg-card px-2 text-[16px]"
+            className="h-11 min-w-0 flex-1 basis-60 border border-edge bg-card px-2 text-[1rem]"
             value={text}
             maxLength={300}
             onChange={(event) => setText(event.currentTarget.value)}
           />
-          <label className="flex min-h-11 items-center gap-2 text-[15px]">
+          <label className="flex min-h-11 items-center gap-2 text-[0.9375rem]">
             <input
               type="checkbox"
               className="h-5 w-5 accent-[var(--ink)]"
@@ -88,10 +88,10 @@ export function OwnLines() {
             this trip only
           </label>
           <Button type="submit">Add</Button>
-          <label className="flex items-center gap-2 text-[15px]">
+          <label className="flex items-center gap-2 text-[0.9375rem]">
             Ticked by
             <input
-              className="h-11 w-28 border border-rule bg-card px-2 text-[16px]"
+              className="h-11 w-28 border border-edge bg-card px-2 text-[1rem]"
               value={by}
               maxLength={40}
               placeholder="name"

@@ -17,14 +17,14 @@ export function Plate(props: {
   return (
     <section className="mb-4 border border-ink bg-paper" aria-label={props.title} data-plate={props.part}>
       <header className="flex min-h-8 items-center justify-between gap-3 bg-ink px-3 py-1 text-paper">
-        <h3 className="font-cond text-[17px] font-semibold">{props.title}</h3>
+        <h3 className="font-cond text-[1.0625rem] font-semibold">{props.title}</h3>
         {props.aside}
         {props.sign && (
           <button
             type="button"
             aria-expanded={shown}
             onClick={() => setShown(!shown)}
-            className="font-cond text-[14px] underline underline-offset-2"
+            className="min-h-7 font-cond text-[0.875rem] underline underline-offset-2"
           >
             {shown ? "hide the picture" : "where is it?"}
           </button>
@@ -32,7 +32,7 @@ export function Plate(props: {
       </header>
       <div className="px-3 pt-0.5 pb-1.5">
         {shown && props.sign && <LabelPicture sign={props.sign} />}
-        {props.where && <p className="pt-1 text-[13px] leading-snug text-soft">{props.where}</p>}
+        {props.where && <p className="pt-1 text-[0.8125rem] leading-snug text-soft">{props.where}</p>}
         {props.children}
         {props.photos && <Photos about={props.photos} label={props.title} />}
       </div>
@@ -49,7 +49,7 @@ export function More(props: { title: string; filled?: boolean; children: ReactNo
       onToggle={(event) => setOpen(event.currentTarget.open)}
       className="border-b border-rule last:border-b-0"
     >
-      <summary className="cursor-pointer py-1.5 font-cond text-[15px] font-semibold text-soft hover:text-ink">
+      <summary className="cursor-pointer py-1.5 font-cond text-[0.9375rem] font-semibold text-soft hover:text-ink">
         {props.title}
       </summary>
       {open && props.children}
@@ -61,9 +61,9 @@ export function More(props: { title: string; filled?: boolean; children: ReactNo
 export function ChoiceLine({ label, hint, children }: { label: string; hint?: string; children: ReactNode }) {
   return (
     <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5 last:border-b-0">
-      <span className="text-[15px] leading-tight">
+      <span className="text-[0.9375rem] leading-tight">
         {label}
-        {hint && <span className="block text-[13px] text-soft">{hint}</span>}
+        {hint && <span className="block text-[0.8125rem] text-soft">{hint}</span>}
       </span>
       {children}
     </div>

@@ -59,15 +59,15 @@ export function Plates() {
     );
   return (
     <>
-      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10">
+      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10 short:static">
         <RigDrawing evaluation={evaluation} short />
       </div>
-      <div className="mx-auto max-w-[1400px] px-4 py-4 lg:px-6">
-        <p className="max-w-[86ch] text-[15px] leading-snug">
+      <div className="mx-auto max-w-[87.5rem] px-4 py-4 lg:px-6">
+        <p className="max-w-[86ch] text-[0.9375rem] leading-snug">
           Copy each label once. Leave out what you do not have: its check says so. A field takes a unit or a sum, “1380
           kg” or “180+165+60”; the small tag says where the figure came from.
         </p>
-        <nav aria-label="Parts of this page" className="mt-2 mb-4 flex flex-wrap gap-x-4 gap-y-1 font-cond text-[16px]">
+        <nav aria-label="Parts of this page" className="mt-2 mb-4 flex flex-wrap gap-x-4 gap-y-1 font-cond text-[1rem]">
           {parts.map(([id, name]) => (
             <button
               key={id}
@@ -104,7 +104,7 @@ export function Plates() {
               <TrailerPlates />
             </Part>
           ) : (
-            <p className="mb-4 border border-rule px-3 py-2 text-[15px]">
+            <p className="mb-4 border border-rule px-3 py-2 text-[0.9375rem]">
               It tows nothing yet.{" "}
               <button type="button" className="mx-1 underline" onClick={() => tow("box")}>
                 Add a trailer
@@ -139,7 +139,7 @@ function Part(props: { id: string; title?: string; kind?: EquipmentKind; childre
     <div id={`part-${props.id}`} className="scroll-mt-4 md:scroll-mt-[230px]">
       {props.title && (
         <div className="mb-2 flex items-baseline gap-3">
-          <h2 className="font-cond text-[22px] font-semibold">{props.title}</h2>
+          <h2 className="font-cond text-[1.375rem] font-semibold">{props.title}</h2>
           {props.kind && <Shared kind={props.kind} />}
         </div>
       )}
@@ -160,7 +160,7 @@ function Shared({ kind }: { kind: EquipmentKind }) {
       (error: Error) => setProblem(error.message),
     );
   return (
-    <span className="min-w-0 text-[13px] leading-tight text-soft">
+    <span className="min-w-0 text-[0.8125rem] leading-tight text-soft">
       {others.length > 0 && <span className="mr-2">also in {others.join(", ")}</span>}
       <button type="button" className="underline" onClick={() => void copy()}>
         try a copy of it

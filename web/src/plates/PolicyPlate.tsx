@@ -29,12 +29,12 @@ export function PolicyPlate() {
           ]}
           onChange={(value) => change([{ path: "policy.school", op: "set", value }], "use of the ratings")}
         />
-        <p className="w-full text-[13px] leading-snug text-soft">
+        <p className="w-full text-[0.8125rem] leading-snug text-soft">
           {words.data?.cushions.find((each) => each.code === school)?.reasons} Over a rating is over in either case.
         </p>
       </ChoiceLine>
       <More title="Your own figure for each limit" filled={cushions.length > 0}>
-        <p className="text-[13px] leading-snug text-soft">
+        <p className="text-[0.8125rem] leading-snug text-soft">
           The share of a rating that you want to use, for instance 90 %. Past it a check reads “too close”.
         </p>
         {limited.map((check) => (
@@ -48,13 +48,13 @@ export function PolicyPlate() {
       </More>
       {row && (
         <>
-          <p className="pt-2 text-[15px]">
+          <p className="pt-2 text-[0.9375rem]">
             {evaluation.terms.tongue_share?.replace(/^./, (first) => first.toUpperCase())} aimed at
           </p>
           <ul className="mb-1">
             {shares.map((each) => (
               <li key={each.code}>
-                <label className="flex cursor-pointer gap-2 border-b border-rule py-1 text-[15px]">
+                <label className="flex cursor-pointer gap-2 border-b border-rule py-1 text-[0.9375rem]">
                   <input
                     type="radio"
                     name="share-school"
@@ -68,8 +68,8 @@ export function PolicyPlate() {
                     }
                   />
                   <span>
-                    <b className="font-cond text-[16px]">{each.title}</b>
-                    <span className="block text-[13px] leading-snug text-soft">{each.reasons}</span>
+                    <b className="font-cond text-[1rem]">{each.title}</b>
+                    <span className="block text-[0.8125rem] leading-snug text-soft">{each.reasons}</span>
                   </span>
                 </label>
               </li>

@@ -11,7 +11,7 @@ export function RatingField(props: { path: string; label: string; unit: string; 
   const { rig, change, field } = useDesk();
   const value = at(rig, path);
   const both = isByMode(value) || field(`${path}.carrying`) || field(`${path}.distributing`);
-  const toggle = "ml-2 font-cond text-[13px] text-soft underline underline-offset-2 hover:text-ink";
+  const toggle = "ml-2 font-cond text-[0.8125rem] text-soft underline underline-offset-2 hover:text-ink";
   if (!both) {
     return (
       <div className="border-b border-rule last:border-b-0">

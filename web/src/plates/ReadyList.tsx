@@ -16,8 +16,8 @@ export function ReadyList() {
   return (
     <section aria-label="Before it rolls" data-part="ready" className="mb-4 border border-ink">
       <header className="flex min-h-8 flex-wrap items-center justify-between gap-x-4 bg-ink px-3 py-1 text-paper">
-        <h3 className="font-cond text-[17px] font-semibold">Before it rolls</h3>
-        <span className="font-cond text-[15px]">
+        <h3 className="font-cond text-[1.0625rem] font-semibold">Before it rolls</h3>
+        <span className="font-cond text-[0.9375rem]">
           {open === 0 ? "every line is done" : `${open} of ${list.length} to do`}
         </span>
       </header>
@@ -37,7 +37,7 @@ export function ReadyList() {
                 }
               />
               <span className="min-w-0">
-                <span className="block text-[15px] leading-snug">{each.text}</span>
+                <span className="block text-[0.9375rem] leading-snug">{each.text}</span>
                 <Fact item={each} />
               </span>
             </label>
@@ -45,7 +45,7 @@ export function ReadyList() {
         ))}
       </ul>
       <OwnLines />
-      <p className="px-3 py-2 text-[13px] leading-snug text-soft">
+      <p className="px-3 py-2 text-[0.8125rem] leading-snug text-soft">
         The makers' manuals and local law come first; this list knows only what was entered. A tick older than 30 days
         is asked for again.
       </p>
@@ -58,7 +58,7 @@ function Fact({ item }: { item: ReadinessItem }) {
   return (
     <span
       data-state={item.state}
-      className={`block text-[13px] leading-snug ${item.state === "missing" ? "border-l-4 border-ochre pl-2 font-semibold" : "text-soft"}`}
+      className={`block text-[0.8125rem] leading-snug ${item.state === "missing" ? "border-l-4 border-ochre pl-2 font-semibold" : "text-soft"}`}
     >
       {mark}
       {item.fact}

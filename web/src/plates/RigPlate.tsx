@@ -38,7 +38,7 @@ export function RigPlate() {
         />
       </ChoiceLine>
       {(foreign || european) && (
-        <p className="border-b border-rule py-1.5 text-[14px] leading-snug">
+        <p className="border-b border-rule py-1.5 text-[0.875rem] leading-snug">
           Usual there:{" "}
           {foreign && (
             <button type="button" className="mr-3 underline" onClick={() => void units(metric ? "kg" : "lb")}>
@@ -85,10 +85,10 @@ export function RigPlate() {
           onChange={(value) => void units(unit, evaluation.length, value)}
         />
       </ChoiceLine>
-      <p className="py-1 text-[13px] leading-snug text-soft">
+      <p className="py-1 text-[0.8125rem] leading-snug text-soft">
         Figures are not rewritten: each keeps the unit it was typed in and shows it.
       </p>
-      {problem && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problem}</p>}
+      {problem && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problem}</p>}
     </Plate>
   );
 }

@@ -105,7 +105,7 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
         <div className="pt-2" data-tires={path}>
           {answer.parts.length > 1 && <Parts parts={answer.parts} unit={unit} />}
           {answer.says.map((line) => (
-            <p key={line} className="mt-1 border-l-4 border-rule pl-2 text-[14px] leading-snug">
+            <p key={line} className="mt-1 border-l-4 border-rule pl-2 text-[0.875rem] leading-snug">
               {line}
             </p>
           ))}
@@ -121,15 +121,15 @@ function Parts({ parts, unit }: { parts: TireAnswer["parts"]; unit: string }) {
   return (
     <ul>
       {parts.map((part) => (
-        <li key={part.name} className="grid grid-cols-[6.5rem_1fr_7.2rem] items-center gap-2 text-[14px]">
+        <li key={part.name} className="grid grid-cols-[6.5rem_1fr_7.2rem] items-center gap-2 text-[0.875rem]">
           <span>{part.name}</span>
           <span
             className={`h-2.5 border border-ink ${part.weakest ? "weakest" : "bg-spruce"}`}
             style={{ width: `${Math.max(4, (part.rating / most) * 100)}%` }}
           />
-          <span className="text-right font-cond text-[15px] font-semibold">
+          <span className="text-right font-cond text-[0.9375rem] font-semibold">
             {massText(part.rating)} {unit}
-            {part.weakest && <span className="block text-[13px] leading-none font-normal">weakest</span>}
+            {part.weakest && <span className="block text-[0.8125rem] leading-none font-normal">weakest</span>}
           </span>
         </li>
       ))}
@@ -158,9 +158,9 @@ function PressureTable(props: {
     );
   if (text === null) {
     return (
-      <div className="py-1.5 text-[14px]">
+      <div className="py-1.5 text-[0.875rem]">
         {rows.length > 0 && (
-          <ol className="mb-1 columns-2 font-cond text-[15px]">
+          <ol className="mb-1 columns-2 font-cond text-[0.9375rem]">
             {rows.map((row) => (
               <li key={String(row.pressure)}>
                 {row.pressure} {typeof row.pressure === "number" ? pressure : ""}: {row.load}{" "}
@@ -181,7 +181,7 @@ function PressureTable(props: {
   }
   return (
     <div className="py-1.5">
-      <label htmlFor={id} className="block text-[14px] leading-snug">
+      <label htmlFor={id} className="block text-[0.875rem] leading-snug">
         A pressure and the load of one tire a line, from the tire maker's own table ({pressure}, {unit}, or with their
         units)
       </label>
@@ -191,9 +191,9 @@ function PressureTable(props: {
         value={text}
         onChange={(event) => setText(event.currentTarget.value)}
         placeholder={"50 2200\n65 2700\n80 3200"}
-        className="mt-1 w-full border border-ink bg-card p-2 font-cond text-[16px]"
+        className="mt-1 w-full border border-ink bg-card p-2 font-cond text-[1rem]"
       />
-      {problem && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problem}</p>}
+      {problem && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problem}</p>}
       <div className="mt-1 flex gap-2">
         <Button strong onClick={() => void keep()}>
           Keep the table

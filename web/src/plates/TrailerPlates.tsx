@@ -17,7 +17,7 @@ export function TrailerPlates() {
   const rated = rig.trailer?.ratings?.gawr?.length ?? 0;
   const axles = Math.max(rated, ...typed, 1);
   const pin = rig.kind === "fifth_wheel" || rig.kind === "gooseneck";
-  const small = "font-cond text-[14px] underline underline-offset-2";
+  const small = "font-cond text-[0.875rem] underline underline-offset-2";
   return (
     <>
       <Plate photos="trailer label" title="Trailer label" where="Outside, front left side." sign="trailer">
@@ -167,13 +167,13 @@ function DryExtras() {
   const unit = rig.units.mass;
   return (
     <div className="py-1.5" data-part="dry-extras">
-      <p className="text-[14px] leading-snug">
+      <p className="text-[0.875rem] leading-snug">
         Tick what its maker counted in that figure. What is not ticked is added for planning.
       </p>
       {extras.map((extra, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
         <div key={index} className="border-b border-rule">
-          <label className="flex min-h-9 items-center gap-2 text-[15px]">
+          <label className="flex min-h-9 items-center gap-2 text-[0.9375rem]">
             <input
               type="checkbox"
               className="h-5 w-5 accent-[var(--ink)]"
@@ -191,7 +191,7 @@ function DryExtras() {
             </span>
             <button
               type="button"
-              className="font-cond text-[14px] underline"
+              className="font-cond text-[0.875rem] underline"
               aria-label={`Take out ${extra.name}`}
               onClick={() => change([{ path: `trailer.dry_extras[${index}]`, op: "remove" }], `take out ${extra.name}`)}
             >
@@ -212,9 +212,9 @@ function DryExtras() {
         </div>
       ))}
       {planning !== null && extras.length > 0 && (
-        <p className="pt-1 text-[15px]">
+        <p className="pt-1 text-[0.9375rem]">
           Planning weight:{" "}
-          <b className="font-cond text-[18px]">
+          <b className="font-cond text-[1.125rem]">
             {massText(planning)} {unit}
           </b>
         </p>
@@ -233,7 +233,7 @@ function DryExtras() {
           ]}
         />
       ) : (
-        <button type="button" className="mt-1 text-[14px] underline" onClick={() => setAsking(true)}>
+        <button type="button" className="mt-1 text-[0.875rem] underline" onClick={() => setAsking(true)}>
           propane, battery, options, generator fuel: add one
         </button>
       )}

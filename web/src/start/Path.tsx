@@ -96,11 +96,11 @@ export function Path() {
   return (
     <div className="flex min-h-full flex-col">
       <div className="mx-auto w-full max-w-2xl flex-1 px-4 py-4">
-        <p className="text-[15px] text-soft">
+        <p className="text-[0.9375rem] text-soft">
           Step {at + 1} of {steps.length}
         </p>
-        <h1 className="font-cond text-[28px] leading-tight font-semibold">{step.title}</h1>
-        {step.where && <p className="mt-1 text-[16px] leading-snug">{step.where}</p>}
+        <h1 className="font-cond text-[1.75rem] leading-tight font-semibold">{step.title}</h1>
+        {step.where && <p className="mt-1 text-[1rem] leading-snug">{step.where}</p>}
         {step.sign && (
           <div className="mt-3 max-w-md">
             <LabelPicture sign={step.sign} />
@@ -117,7 +117,7 @@ export function Path() {
           {step.more === "passes" && (
             <Link
               to={`/rigs/${sheet.id}/visit`}
-              className="mt-3 inline-flex min-h-11 items-center text-[18px] underline underline-offset-2"
+              className="mt-3 inline-flex min-h-11 items-center text-[1.125rem] underline underline-offset-2"
             >
               At the scale, on the phone: one step at a time
             </Link>
@@ -143,13 +143,13 @@ export function Path() {
           ) : (
             <Link
               to={`/rigs/${sheet.id}/margins`}
-              className="flex min-h-12 flex-1 items-center justify-center bg-ink px-3 font-cond text-[19px] font-semibold text-paper"
+              className="flex min-h-12 flex-1 items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"
             >
               See what it says
             </Link>
           )}
         </div>
-        <p className="mt-4 text-[14px] leading-snug text-soft">
+        <p className="mt-4 text-[0.875rem] leading-snug text-soft">
           Leave at any time: everything is saved, and all labels are in Plates.
         </p>
       </div>
@@ -168,7 +168,7 @@ function People() {
   if (only !== undefined) return <Field path={`loads[${only}].mass`} label="All of it" unit={rig.units.mass} />;
   if (listed.length > 1) {
     return (
-      <p className="text-[16px]">
+      <p className="text-[1rem]">
         {mass(sheet.pack.on_vehicle)} {rig.units.mass} by {listed.length} items on your list.{" "}
         <Link className="underline" to={`/rigs/${sheet.id}/pack`}>
           Change it in Pack
@@ -190,18 +190,18 @@ function People() {
         add();
       }}
     >
-      <label className="flex items-center gap-3 text-[16px]">
+      <label className="flex items-center gap-3 text-[1rem]">
         <span className="flex-1">All of it</span>
         <input
           value={text}
           autoComplete="off"
-          className="h-11 w-40 border-b-2 border-rule bg-card px-2 text-right font-cond text-[21px] font-semibold outline-none focus:border-ink"
+          className="h-11 w-40 border-b-2 border-edge bg-card px-2 text-right font-cond text-[1.3125rem] font-semibold outline-none focus:border-ink"
           onChange={(event) => setText(event.currentTarget.value)}
           onBlur={add}
         />
-        <span className="text-[14px] text-soft">{rig.units.mass}</span>
+        <span className="text-[0.875rem] text-soft">{rig.units.mass}</span>
       </label>
-      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
+      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">{problem}</p>}
     </form>
   );
 }
@@ -221,7 +221,7 @@ function Bring() {
   return (
     <ul className="border-t border-rule">
       {TO_BRING(evaluation).map((line) => (
-        <li key={line} className="border-b border-rule py-2 text-[17px] leading-snug">
+        <li key={line} className="border-b border-rule py-2 text-[1.0625rem] leading-snug">
           {line}
         </li>
       ))}
@@ -234,7 +234,7 @@ function Passes() {
   const [started, setStarted] = useState(false);
   if (started) {
     return (
-      <Link className="text-[18px] underline" to={`/rigs/${sheet.id}/weigh`}>
+      <Link className="text-[1.125rem] underline" to={`/rigs/${sheet.id}/weigh`}>
         The weigh-in is ready: type the tickets in Weigh
       </Link>
     );

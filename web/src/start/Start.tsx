@@ -60,18 +60,18 @@ function Doors({ first }: { first: boolean }) {
   return (
     <div className="h-full overflow-y-auto">
       <main className="mx-auto max-w-2xl px-5 py-6 md:py-10">
-        <p className="flex items-baseline justify-between font-cond text-[20px] font-semibold tracking-[0.12em]">
+        <p className="flex items-baseline justify-between font-cond text-[1.25rem] font-semibold tracking-[0.12em]">
           NOXEL
           {!first && (
-            <Link to="/" className="text-[16px] tracking-normal underline underline-offset-2">
+            <Link to="/" className="text-[1rem] tracking-normal underline underline-offset-2">
               Back to your rigs
             </Link>
           )}
         </p>
-        <h1 className="mt-4 font-cond text-[32px] leading-tight font-semibold md:text-[38px]">
+        <h1 className="mt-4 font-cond text-[2rem] leading-tight font-semibold md:text-[2.375rem]">
           Is the loaded rig within its ratings?
         </h1>
-        <p className="mt-2 text-[17px] leading-snug">Half the figures are enough to start. What do you have?</p>
+        <p className="mt-2 text-[1.0625rem] leading-snug">Half the figures are enough to start. What do you have?</p>
         <div className="mt-5 space-y-3">
           {DOORS.map((each) => (
             <div key={each.door}>
@@ -81,21 +81,21 @@ function Doors({ first }: { first: boolean }) {
                 className={`${card} ${door === each.door ? "bg-sunk" : ""}`}
                 onClick={() => setDoor(door === each.door ? null : each.door)}
               >
-                <span className="block font-cond text-[22px] leading-tight font-semibold">{each.title}</span>
-                <span className="block text-[15px] leading-snug text-soft">{each.says}</span>
+                <span className="block font-cond text-[1.375rem] leading-tight font-semibold">{each.title}</span>
+                <span className="block text-[0.9375rem] leading-snug text-soft">{each.says}</span>
               </button>
               {door === each.door && <WhichRig door={each.door} />}
             </div>
           ))}
           <button type="button" className={card} onClick={() => void example()}>
-            <span className="block font-cond text-[22px] leading-tight font-semibold">Show me an example</span>
-            <span className="block text-[15px] leading-snug text-soft">
+            <span className="block font-cond text-[1.375rem] leading-tight font-semibold">Show me an example</span>
+            <span className="block text-[0.9375rem] leading-snug text-soft">
               Three invented rigs, marked as examples. The rig menu throws them away again.
             </span>
           </button>
           <button type="button" className={card} onClick={() => look("gvwr")}>
-            <span className="block font-cond text-[22px] leading-tight font-semibold">Teach me</span>
-            <span className="block text-[15px] leading-snug text-soft">
+            <span className="block font-cond text-[1.375rem] leading-tight font-semibold">Teach me</span>
+            <span className="block text-[0.9375rem] leading-snug text-soft">
               How the ratings fit together, in one picture.
             </span>
           </button>
@@ -105,7 +105,7 @@ function Doors({ first }: { first: boolean }) {
             {failed ?? problem}
           </p>
         )}
-        <p className="mt-6 border-t border-rule pt-3 text-[16px]">
+        <p className="mt-6 border-t border-rule pt-3 text-[1rem]">
           <button type="button" className="py-2 underline underline-offset-2" onClick={open}>
             Import a rig file
           </button>
@@ -118,7 +118,7 @@ function Doors({ first }: { first: boolean }) {
             </button>
           </p>
         ))}
-        <p className="mt-4 text-[14px] leading-snug text-soft">
+        <p className="mt-4 text-[0.875rem] leading-snug text-soft">
           Noxel compares figures that you enter with ratings that you enter. Being within them is no guarantee: the
           makers' manuals, local law and a qualified technician come first. No figure leaves this machine.
         </p>
@@ -144,7 +144,7 @@ function WhichRig({ door }: { door: Door }) {
   return (
     <div className="border-x border-b border-ink px-4 py-3">
       <div className="mb-3 flex flex-wrap items-center gap-3">
-        <span className="text-[16px]">The labels are in</span>
+        <span className="text-[1rem]">The labels are in</span>
         <Choice
           label="Unit of the labels"
           value={unit}
@@ -155,7 +155,7 @@ function WhichRig({ door }: { door: Door }) {
           ]}
         />
       </div>
-      <p className="mb-2 text-[16px]">Which rig?</p>
+      <p className="mb-2 text-[1rem]">Which rig?</p>
       <div className="grid grid-cols-2 gap-2 md:grid-cols-3">
         {RIGS.filter(([kind]) => door !== "tow" || !["motorhome", "slide_in", "alone"].includes(kind)).map(
           ([kind, name]) => (
@@ -166,7 +166,7 @@ function WhichRig({ door }: { door: Door }) {
               onClick={() => void start(kind)}
             >
               <KindPicture kind={kind} />
-              <span className="block font-cond text-[17px] leading-tight font-semibold">{name}</span>
+              <span className="block font-cond text-[1.0625rem] leading-tight font-semibold">{name}</span>
             </button>
           ),
         )}

@@ -15,7 +15,7 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
         ? advisory.path.slice(here.length).replace(/^\./, "")
         : null;
   const accepted = weighIn ? (rig.weigh_ins?.[weighIn - 1]?.accepted ?? []) : [];
-  const link = "font-cond text-[14px] underline underline-offset-2";
+  const link = "font-cond text-[0.875rem] underline underline-offset-2";
   const accept = (event: FormEvent) => {
     event.preventDefault();
     const value = { code: advisory.code, path: inside ?? "", ...(note.trim() ? { note: note.trim() } : {}) };
@@ -37,7 +37,7 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
   return (
     <div
       data-advisory={advisory.code}
-      className={`max-w-[80ch] text-[15px] leading-snug ${advisory.level === "warning" ? "border-l-4 border-ochre pl-2" : "border-l-4 border-transparent pl-2"}`}
+      className={`max-w-[80ch] text-[0.9375rem] leading-snug ${advisory.level === "warning" ? "border-l-4 border-ochre pl-2" : "border-l-4 border-transparent pl-2"}`}
     >
       {advisory.message}{" "}
       {advisory.accepted && (
@@ -53,7 +53,7 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
           type="button"
           data-part="fix"
           onClick={apply}
-          className="mr-3 min-h-9 border border-ink bg-paper px-3 font-cond text-[16px] font-semibold"
+          className="mr-3 min-h-9 border border-ink bg-paper px-3 font-cond text-[1rem] font-semibold"
         >
           {fix.label}
         </button>
@@ -71,7 +71,7 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
             placeholder="why, for the record"
             maxLength={400}
             onChange={(event) => setNote(event.currentTarget.value)}
-            className="h-9 min-w-0 flex-1 border-b-2 border-rule bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
+            className="h-9 min-w-0 flex-1 border-b-2 border-edge bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
           />
           <button type="submit" className={link}>
             keep it so

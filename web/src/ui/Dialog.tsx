@@ -22,8 +22,8 @@ export function Slip(props: {
           className={`fixed top-1/2 left-1/2 z-50 max-h-[88vh] ${props.wide ? "w-[min(60rem,94vw)]" : "w-[min(34rem,94vw)]"} -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-ink bg-card p-5 text-ink shadow-[5px_5px_0_var(--rule)]`}
         >
           <div className="flex items-start justify-between gap-3">
-            <Dialog.Title className="font-cond text-[24px] leading-tight font-semibold">{props.title}</Dialog.Title>
-            <Dialog.Close className="-mt-1 -mr-1 flex h-11 shrink-0 items-center px-2 font-cond text-[16px] underline underline-offset-2">
+            <Dialog.Title className="font-cond text-[1.5rem] leading-tight font-semibold">{props.title}</Dialog.Title>
+            <Dialog.Close className="-mt-1 -mr-1 flex h-11 shrink-0 items-center px-2 font-cond text-[1rem] underline underline-offset-2">
               Close
             </Dialog.Close>
           </div>

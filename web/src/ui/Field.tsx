@@ -92,18 +92,18 @@ export function Field(props: {
     <div className="border-b border-rule py-1 last:border-b-0">
       <div className="flex items-center gap-2">
         <span className="min-w-0 flex-1 leading-tight">
-          <label htmlFor={id} className="text-[15px]">
+          <label htmlFor={id} className="text-[0.9375rem]">
             {label}
           </label>
           {term && <TermMark term={term} name={label} />}
           {hint && (
-            <label htmlFor={id} className="block text-[13px] text-soft">
+            <label htmlFor={id} className="block text-[0.8125rem] text-soft">
               {hint}
             </label>
           )}
         </span>
         <div
-          className={`flex h-10 items-baseline border-b-2 bg-card px-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-rule"} ${mode === "text" ? "w-44" : "w-32"}`}
+          className={`flex h-10 items-baseline border-b-2 bg-card px-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-edge"} ${mode === "text" ? "w-44" : "w-32"}`}
         >
           <input
             id={id}
@@ -116,13 +116,13 @@ export function Field(props: {
             aria-invalid={problem !== null}
             aria-describedby={said || understood ? `${id}-said` : undefined}
             placeholder="–"
-            className={`h-full w-full min-w-0 bg-transparent outline-none placeholder:text-soft ${mode === "text" ? "text-[15px]" : "text-right font-cond text-[21px] font-semibold"}`}
+            className={`h-full w-full min-w-0 bg-transparent outline-none placeholder:text-soft ${mode === "text" ? "text-[0.9375rem]" : "text-right font-cond text-[1.3125rem] font-semibold"}`}
             onFocus={(event) => focus(event.currentTarget)}
             onChange={(event) => edit(event.currentTarget.value)}
             onBlur={blur}
             onKeyDown={enterMovesOn}
           />
-          {unit && <span className="pl-1.5 text-[13px] text-soft">{unit}</span>}
+          {unit && <span className="pl-1.5 text-[0.8125rem] text-soft">{unit}</span>}
         </div>
         {sourced && <SourceTag path={path} label={label} />}
       </div>
@@ -132,7 +132,7 @@ export function Field(props: {
           <p
             key={each.formula}
             data-beside={path}
-            className={`mb-0.5 pl-2 text-[13px] leading-snug ${each.stands_in ? "border-l-4 border-dotted border-spruce" : "text-soft"}`}
+            className={`mb-0.5 pl-2 text-[0.8125rem] leading-snug ${each.stands_in ? "border-l-4 border-dotted border-spruce" : "text-soft"}`}
           >
             {each.says}
           </p>
@@ -140,13 +140,13 @@ export function Field(props: {
       {!said && plate && (
         <p
           data-contradiction={plate.code}
-          className={`mb-1 pl-2 text-[13px] leading-snug ${plate.level === "warning" ? "border-l-4 border-ochre" : "border-l-4 border-rule text-soft"}`}
+          className={`mb-1 pl-2 text-[0.8125rem] leading-snug ${plate.level === "warning" ? "border-l-4 border-ochre" : "border-l-4 border-rule text-soft"}`}
         >
           {plate.message}
         </p>
       )}
       {(said || understood || note) && (
-        <p id={`${id}-said`} className="pb-0.5 text-[13px] leading-snug">
+        <p id={`${id}-said`} className="pb-0.5 text-[0.8125rem] leading-snug">
           {said && <span className="border-l-4 border-ink pl-2 font-semibold">{said}</span>}
           {!said && understood && (
             <span className="text-soft">

@@ -51,8 +51,8 @@ function Meanings({ term }: { term: string }) {
   return (
     <>
       {first && (
-        <p className="border-l-4 border-spruce bg-sunk px-3 py-2 text-[16px] leading-snug" data-meaning={picked}>
-          <b className="mr-2 font-cond text-[19px]">{name(picked)}</b>
+        <p className="border-l-4 border-spruce bg-sunk px-3 py-2 text-[1rem] leading-snug" data-meaning={picked}>
+          <b className="mr-2 font-cond text-[1.1875rem]">{name(picked)}</b>
           {first.meaning}
         </p>
       )}
@@ -63,10 +63,10 @@ function Meanings({ term }: { term: string }) {
             key={each.key}
             className={`border-b border-rule px-2 py-2 ${each.key === picked ? "border-l-4 border-l-spruce" : ""}`}
           >
-            <dt className="font-cond text-[18px] font-semibold">{name(each.key)}</dt>
-            <dd className="text-[15px] leading-snug">
+            <dt className="font-cond text-[1.125rem] font-semibold">{name(each.key)}</dt>
+            <dd className="text-[0.9375rem] leading-snug">
               {each.meaning}
-              <span className="block text-[13px] text-soft">
+              <span className="block text-[0.8125rem] text-soft">
                 {SETS.filter(([set]) => set !== here && each.names[set] !== name(each.key))
                   .map(([set, place]) => `${place}: ${each.names[set]}`)
                   .join(" · ")}
@@ -88,7 +88,7 @@ export function TermMark({ term, name }: { term: string; name: string }) {
       aria-label={`What ${name} means`}
       title="What it means, and how the ratings fit together"
       onClick={() => look(term)}
-      className="ml-1.5 inline-flex h-5 w-6 items-center justify-center border border-dotted border-soft align-text-bottom font-cond text-[14px] leading-none text-soft hover:border-solid hover:border-ink hover:text-ink"
+      className="ml-1.5 inline-flex h-5 w-6 items-center justify-center border border-dotted border-soft align-text-bottom font-cond text-[0.875rem] leading-none text-soft hover:border-solid hover:border-ink hover:text-ink"
     >
       ?
     </button>

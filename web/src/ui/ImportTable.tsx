@@ -93,7 +93,7 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
     <div>
       <div className="flex flex-wrap gap-3">
         <Button onClick={() => file.current?.click()}>Choose a file…</Button>
-        <span className="self-center text-[15px] text-soft">or paste below</span>
+        <span className="self-center text-[0.9375rem] text-soft">or paste below</span>
         <input
           ref={file}
           type="file"
@@ -118,12 +118,12 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
           setText(event.currentTarget.value);
         }}
         placeholder={props.example}
-        className="mt-2 w-full border border-ink bg-paper p-2 font-cond text-[15px]"
+        className="mt-2 w-full border border-ink bg-paper p-2 font-cond text-[0.9375rem]"
       />
-      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[14px] font-semibold">{problem}</p>}
+      {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">{problem}</p>}
       {seen && shown && (
         <>
-          <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px]">
+          <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[0.9375rem]">
             <span>
               Split at{" "}
               <Choice
@@ -172,7 +172,7 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
             {props.more?.(shown, put)}
           </div>
           <div className="mt-3 overflow-x-auto">
-            <table className="w-full text-[14px]">
+            <table className="w-full text-[0.875rem]">
               <thead>
                 <tr>
                   {Array.from({ length: width }, (_, index) => (
@@ -187,7 +187,7 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
                           const now = Object.fromEntries(chosen ? [...rest, [chosen, index]] : rest);
                           put({ columns: now } as Partial<W>);
                         }}
-                        className="w-full bg-card font-cond text-[15px] font-semibold"
+                        className="w-full bg-card font-cond text-[0.9375rem] font-semibold"
                       >
                         <option value="">leave out</option>
                         {seen.columns.map((name) => (
@@ -220,14 +220,14 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
               <p className="font-semibold">These lines cannot be read; nothing is added until they can.</p>
               <ul className="max-h-40 overflow-y-auto">
                 {seen.problems.map((each) => (
-                  <li key={`${each.path}${each.message}`} className="border-l-4 border-ink pl-2 text-[14px]">
+                  <li key={`${each.path}${each.message}`} className="border-l-4 border-ink pl-2 text-[0.875rem]">
                     {each.path} {each.message}
                   </li>
                 ))}
               </ul>
             </div>
           ) : (
-            <p className="mt-3 text-[15px]">{props.says(seen)}</p>
+            <p className="mt-3 text-[0.9375rem]">{props.says(seen)}</p>
           )}
           <div className="mt-3 flex gap-3">
             <Button strong disabled={busy || !current || !props.some(seen) || seen.problems.length > 0} onClick={take}>

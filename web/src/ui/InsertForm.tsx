@@ -48,9 +48,9 @@ export function InsertForm(props: {
       {fields.map((field) => (
         <div key={field.name}>
           <div className="flex items-center gap-2">
-            <label htmlFor={`${id}${field.name}`} className="flex-1 text-[15px] leading-tight">
+            <label htmlFor={`${id}${field.name}`} className="flex-1 text-[0.9375rem] leading-tight">
               {field.label}
-              {field.hint && <span className="block text-[13px] text-soft">{field.hint}</span>}
+              {field.hint && <span className="block text-[0.8125rem] text-soft">{field.hint}</span>}
             </label>
             <input
               id={`${id}${field.name}`}
@@ -60,16 +60,16 @@ export function InsertForm(props: {
               autoComplete="off"
               aria-invalid={field.name in problems}
               onChange={(event) => setTexts({ ...texts, [field.name]: event.currentTarget.value })}
-              className={`h-10 border-b-2 bg-paper px-2 outline-none focus:border-ink ${field.name in problems ? "border-dashed border-ink" : "border-rule"} ${field.text ? "w-44" : "w-32 text-right font-cond text-[20px] font-semibold"}`}
+              className={`h-10 border-b-2 bg-paper px-2 outline-none focus:border-ink ${field.name in problems ? "border-dashed border-ink" : "border-rule"} ${field.text ? "w-44" : "w-32 text-right font-cond text-[1.25rem] font-semibold"}`}
             />
-            <span className="w-7 text-[13px] text-soft">{field.unit}</span>
+            <span className="w-7 text-[0.8125rem] text-soft">{field.unit}</span>
           </div>
           {problems[field.name] && (
-            <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problems[field.name]}</p>
+            <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problems[field.name]}</p>
           )}
         </div>
       ))}
-      {problems[""] && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problems[""]}</p>}
+      {problems[""] && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problems[""]}</p>}
       <div className="flex gap-2 pt-1">
         <Button strong type="submit">
           {button}

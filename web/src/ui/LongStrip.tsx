@@ -10,12 +10,12 @@ export function LongStrip() {
     <div
       role="status"
       data-part="long"
-      className="no-print fixed right-3 bottom-18 z-50 w-72 border border-ink bg-card px-3 py-2 text-[15px] md:bottom-4"
+      className="no-print fixed right-3 bottom-18 z-50 w-72 border border-ink bg-card px-3 py-2 text-[0.9375rem] md:bottom-4"
     >
       <p className="flex justify-between gap-3">
         <span>{work.says} …</span>
         {known && (
-          <span className="font-cond text-[16px]">
+          <span className="font-cond text-[1rem]">
             {work.done.toLocaleString("en-US")} of {work.of.toLocaleString("en-US")}
           </span>
         )}

@@ -21,7 +21,7 @@ export function MenuItem(props: { children: ReactNode; onSelect: () => void; mar
     <DropdownMenu.Item
       onSelect={props.onSelect}
       disabled={props.disabled ?? false}
-      className="flex min-h-9 cursor-default items-center gap-2 px-3 py-1 text-[15px] outline-none data-[disabled]:text-soft data-[highlighted]:bg-ink data-[highlighted]:text-paper"
+      className="flex min-h-9 cursor-default items-center gap-2 px-3 py-1 text-[0.9375rem] outline-none data-[disabled]:text-soft data-[highlighted]:bg-ink data-[highlighted]:text-paper"
     >
       <span aria-hidden="true" className={`h-2 w-2 shrink-0 ${props.marked ? "bg-current" : ""}`} />
       {props.children}

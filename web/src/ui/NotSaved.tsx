@@ -36,7 +36,7 @@ function OneAside({ aside }: { aside: Aside }) {
   };
   return (
     <div role="alert" data-aside={aside.changes[0]?.path} className="py-1">
-      <p className="text-[15px] leading-snug">
+      <p className="text-[0.9375rem] leading-snug">
         <span className="font-semibold">{aside.what} could not be saved</span>
         {typed && <span>: “{short(typed)}”</span>}. {aside.why}
       </p>
@@ -55,7 +55,7 @@ export function NotSavedHere({ path }: { path: string }) {
   const text = aside?.changes.find((change) => change.path === path)?.text;
   if (!aside) return null;
   return (
-    <p className="mb-1 border-l-4 border-ink pl-2 text-[13px] leading-snug font-semibold">
+    <p className="mb-1 border-l-4 border-ink pl-2 text-[0.8125rem] leading-snug font-semibold">
       {text ? `“${short(text)}” could not be saved` : "A change here could not be saved"}: see the top of the page.
     </p>
   );

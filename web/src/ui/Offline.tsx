@@ -23,7 +23,10 @@ export function Offline() {
   const waiting = outbox.length - refused.length;
   if (lost === null && outbox.length === 0) return null;
   return (
-    <div role="status" className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[15px] leading-snug lg:px-6">
+    <div
+      role="status"
+      className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[0.9375rem] leading-snug lg:px-6"
+    >
       {lost !== null && (
         <p>
           <span className="font-semibold">No connection to the computer.</span> The figures are those computed{" "}

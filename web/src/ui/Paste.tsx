@@ -50,7 +50,7 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
     <>
       <button
         type="button"
-        className={`min-h-9 font-cond text-[16px] underline underline-offset-2 ${className}`}
+        className={`min-h-9 font-cond text-[1rem] underline underline-offset-2 ${className}`}
         onClick={() => setOpen(true)}
       >
         {into ? "paste a weigh message" : "paste a label's text"}
@@ -61,14 +61,14 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
         title={into ? "Paste a weigh message" : "Paste a label's text"}
         lead="Most phones read text off a photograph: hold on it, choose all, copy. What is understood is shown first."
       >
-        <label htmlFor={id} className="block text-[15px]">
+        <label htmlFor={id} className="block text-[0.9375rem]">
           The text
         </label>
         <textarea
           id={id}
           rows={5}
           value={text}
-          className="mt-1 w-full border border-ink bg-paper p-2 text-[16px]"
+          className="mt-1 w-full border border-ink bg-paper p-2 text-[1rem]"
           onChange={(event) => {
             setText(event.currentTarget.value);
             setAnswer(null);
@@ -88,7 +88,7 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
         {answer && (
           <div className="mt-3">
             {answer.part !== "pass" && (
-              <p className="mb-2 flex flex-wrap items-center gap-2 text-[15px]">
+              <p className="mb-2 flex flex-wrap items-center gap-2 text-[0.9375rem]">
                 It is a label of the
                 <Choice
                   label="What the label is of"
@@ -99,7 +99,7 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
               </p>
             )}
             {answer.found.length === 0 && (
-              <p className="text-[16px] leading-snug">
+              <p className="text-[1rem] leading-snug">
                 Nothing in it was understood. Is all of the label in it, with its words (GVWR, GAWR, “should never
                 exceed”)?
               </p>
@@ -119,13 +119,13 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
                       }}
                     />
                     <span className="min-w-0 flex-1 leading-tight">
-                      <span className="text-[16px]">{each.label}</span>
-                      <span className="block text-[13px] text-soft">
+                      <span className="text-[1rem]">{each.label}</span>
+                      <span className="block text-[0.8125rem] text-soft">
                         “{each.words}”{each.unit_assumed && `; no unit is named: taken as ${rig.units.mass}`}
                         {each.now !== null && `; now ${each.now}`}
                       </span>
                     </span>
-                    <span className="shrink-0 font-cond text-[20px] font-semibold">{each.text}</span>
+                    <span className="shrink-0 font-cond text-[1.25rem] font-semibold">{each.text}</span>
                   </label>
                 </li>
               ))}

@@ -73,7 +73,7 @@ export function Photos(props: {
       ))}
       {!viewing && (
         <label
-          className={`inline-flex cursor-pointer items-center gap-2 font-cond font-semibold has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center border border-ink text-[19px]" : "min-h-11 text-[16px] underline underline-offset-2"}`}
+          className={`inline-flex cursor-pointer items-center gap-2 font-cond font-semibold has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center border border-ink text-[1.1875rem]" : "min-h-11 text-[1rem] underline underline-offset-2"}`}
         >
           <input
             type="file"
@@ -84,7 +84,7 @@ export function Photos(props: {
           {mine.length + waiting.length ? "another photograph" : `photograph ${big ? label.toLowerCase() : "it"}`}
         </label>
       )}
-      {waiting.length > 0 && <span className="text-[14px] text-soft">{waiting.length} on its way</span>}
+      {waiting.length > 0 && <span className="text-[0.875rem] text-soft">{waiting.length} on its way</span>}
       {problem && (
         <p role="alert" className="w-full border-l-4 border-ink pl-2 font-semibold">
           {problem}
@@ -100,7 +100,7 @@ export function Photos(props: {
               height={open.height}
               className="h-auto max-h-[64vh] w-full object-contain"
             />
-            <p className="mt-2 flex flex-wrap items-center justify-between gap-3 text-[15px] text-soft">
+            <p className="mt-2 flex flex-wrap items-center justify-between gap-3 text-[0.9375rem] text-soft">
               Added {when(open.added_at)}
               {!viewing && (
                 <Button onClick={() => (asked ? void drop(open) : setAsked(true))}>

@@ -30,7 +30,7 @@ export function SourceTag({ path, label }: { path: string; label: string }) {
       <Popover.Trigger
         aria-label={`Where ${label} came from: ${sourceWord(source)}`}
         title={said}
-        className={`h-8 w-[76px] shrink-0 truncate border px-1 font-cond text-[14px] hover:bg-sunk ${source ? "border-rule text-ink" : "border-dotted border-rule text-soft"} ${more ? "border-b-2 border-b-ink" : ""}`}
+        className={`h-8 w-[76px] shrink-0 truncate border px-1 font-cond text-[0.875rem] hover:bg-sunk ${source ? "border-rule text-ink" : "border-dotted border-rule text-soft"} ${more ? "border-b-2 border-b-ink" : ""}`}
       >
         {sourceWord(source)}
       </Popover.Trigger>
@@ -61,7 +61,7 @@ function SourceForm({ path, label, onDone }: { path: string; label: string; onDo
       [{ path, op: "source", source: chosen || null, date: date.trim() || null, note: note.trim() || null }],
       `source of ${label}`,
     ).then(onDone, (error: Error) => setProblem(error.message));
-  const line = "h-9 w-full border-b-2 border-rule bg-paper px-2 text-[15px] outline-none focus:border-ink";
+  const line = "h-9 w-full border-b-2 border-edge bg-paper px-2 text-[0.9375rem] outline-none focus:border-ink";
   return (
     <form
       className="space-y-2"
@@ -70,9 +70,9 @@ function SourceForm({ path, label, onDone }: { path: string; label: string; onDo
         void keep(source);
       }}
     >
-      <p className="font-cond text-[17px] font-semibold">{label}: where it came from</p>
+      <p className="font-cond text-[1.0625rem] font-semibold">{label}: where it came from</p>
       <Choice label="Source" value={source} options={SOURCES} onChange={setSource} wide />
-      <label htmlFor={`${id}d`} className="block text-[14px]">
+      <label htmlFor={`${id}d`} className="block text-[0.875rem]">
         Read on
         <input
           id={`${id}d`}
@@ -82,11 +82,11 @@ function SourceForm({ path, label, onDone }: { path: string; label: string; onDo
           className={line}
         />
       </label>
-      <label htmlFor={`${id}n`} className="block text-[14px]">
+      <label htmlFor={`${id}n`} className="block text-[0.875rem]">
         Note
         <input id={`${id}n`} value={note} onChange={(event) => setNote(event.currentTarget.value)} className={line} />
       </label>
-      {problem && <p className="border-l-4 border-ink pl-2 text-[13px] font-semibold">{problem}</p>}
+      {problem && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problem}</p>}
       <div className="flex gap-2 pt-1">
         <Button strong type="submit">
           Keep

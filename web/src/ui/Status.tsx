@@ -32,7 +32,8 @@ export function statusInk(status: Kind): string {
 
 /** A status by word, shape and colour: each has a shape of its own, so that it reads without colour. */
 export function StatusTag({ status }: { status: Kind }) {
-  const text = "inline-flex h-6 items-center whitespace-nowrap px-2 font-cond text-[14px] font-semibold leading-none";
+  const text =
+    "inline-flex h-6 items-center whitespace-nowrap px-2 font-cond text-[0.875rem] font-semibold leading-none";
   switch (status) {
     case "over":
     case "low":
@@ -121,7 +122,7 @@ export function OutlookTag({ outlook }: { outlook: Outlook }) {
   return (
     <span
       data-outlook={outlook}
-      className={`inline-flex h-6 items-center whitespace-nowrap border border-current px-2 font-cond text-[14px] leading-none font-semibold ${outlookInk(outlook)} ${outlook === "open" ? "border-dotted" : ""}`}
+      className={`inline-flex h-6 items-center whitespace-nowrap border border-current px-2 font-cond text-[0.875rem] leading-none font-semibold ${outlookInk(outlook)} ${outlook === "open" ? "border-dotted" : ""}`}
     >
       {OUTLOOKS[outlook]}
     </span>

@@ -1,5 +1,6 @@
 import { Link, useLocation } from "react-router";
 import { useDesk } from "../api/useSheet";
+import { Foot } from "./Foot";
 import { useStale } from "./Offline";
 
 const FLAG = {
@@ -17,21 +18,27 @@ export function VerdictBar({ className = "" }: { className?: string }) {
   const { lead } = evaluation.headline;
   const sentence = evaluation.headline.sentence.replace(/^Nothing has been weighed yet\. /, ""); // its lead says so
   return (
-    <Link
-      to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
-      data-part="verdict-bar"
-      className={`no-print sticky bottom-0 z-10 flex min-h-14 items-center gap-3 border-t border-ink bg-card px-4 py-2 hover:bg-sunk lg:px-6 ${className}`}
-    >
-      <span aria-live="polite" className="min-w-0 flex-1">
-        {stale && <span className="block text-[13px] leading-tight">{stale}</span>}
-        <span
-          className={`mr-2 inline-block px-1.5 font-cond text-[16px] font-semibold ${stale ? "border border-dashed border-ink" : FLAG[evaluation.verdict]}`}
-        >
-          {lead.replace(/[.:]$/, "")}
+    <Foot>
+      <Link
+        to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
+        data-part="verdict-bar"
+        className={`no-print flex min-h-14 items-center gap-3 border-t border-ink bg-card px-4 py-2 hover:bg-sunk lg:px-6 ${className}`}
+      >
+        <span aria-live="polite" className="min-w-0 flex-1">
+          {stale && <span className="block text-[0.8125rem] leading-tight">{stale}</span>}
+          <span
+            className={`mr-2 inline-block px-1.5 font-cond text-[1rem] font-semibold ${stale ? "border border-dashed border-ink" : FLAG[evaluation.verdict]}`}
+          >
+            {lead.replace(/[.:]$/, "")}
+          </span>
+          <span className="line-clamp-3 font-cond text-[1.0625rem] leading-tight font-semibold md:inline">
+            {sentence}
+          </span>
         </span>
-        <span className="line-clamp-3 font-cond text-[17px] leading-tight font-semibold md:inline">{sentence}</span>
-      </span>
-      <span className="shrink-0 font-cond text-[17px] font-semibold underline underline-offset-2">See it all</span>
-    </Link>
+        <span className="shrink-0 font-cond text-[1.0625rem] font-semibold underline underline-offset-2">
+          See it all
+        </span>
+      </Link>
+    </Foot>
   );
 }

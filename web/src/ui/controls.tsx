@@ -9,7 +9,7 @@ export function Button({ strong = false, className = "", ...rest }: ComponentPro
   return (
     <button
       type="button"
-      className={`min-h-10 px-3 font-cond text-[17px] font-semibold disabled:border-rule disabled:text-soft disabled:hover:bg-transparent ${look} ${className}`}
+      className={`min-h-10 px-3 font-cond text-[1.0625rem] font-semibold disabled:border-rule disabled:text-soft disabled:hover:bg-transparent ${look} ${className}`}
       {...rest}
     />
   );
@@ -36,7 +36,7 @@ export function Choice<T extends string>(props: {
         <ToggleGroup.Item
           key={value}
           value={value}
-          className={`min-h-9 px-2.5 font-cond text-[15px] font-semibold not-first:border-l not-first:border-ink hover:bg-sunk data-[state=on]:bg-ink data-[state=on]:text-paper ${props.wide ? "flex-1" : ""}`}
+          className={`min-h-9 px-2.5 font-cond text-[0.9375rem] font-semibold not-first:border-l not-first:border-ink hover:bg-sunk data-[state=on]:bg-ink data-[state=on]:text-paper ${props.wide ? "flex-1" : ""}`}
         >
           {label}
         </ToggleGroup.Item>
@@ -59,7 +59,7 @@ export function Picks<T extends string>(props: {
       {props.options.map(([value, label]) => (
         <label
           key={value}
-          className={`cursor-pointer border border-ink font-cond font-semibold has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${props.small ? "px-2 py-1.5 text-[15px]" : "px-3 py-2 text-[16px]"} ${props.value === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
+          className={`cursor-pointer border border-ink font-cond font-semibold has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${props.small ? "px-2 py-1.5 text-[0.9375rem]" : "px-3 py-2 text-[1rem]"} ${props.value === value ? "bg-ink text-paper" : "hover:bg-sunk"}`}
         >
           <input
             type="radio"

@@ -1,4 +1,6 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
+
+const LOW = matchMedia("(max-height: 500px)");
 
 /** How wide an element is, in pixels; 0 until it was measured. A chart drawn that wide keeps its words legible on a phone. */
 export function useWidth<Box extends Element = HTMLDivElement>() {
@@ -13,3 +15,13 @@ export function useWidth<Box extends Element = HTMLDivElement>() {
   }, []);
   return [box, width] as const;
 }
+
+/** Whether the screen is too low for a large drawing, such as a phone on its side. */
+export const useLow = () =>
+  useSyncExternalStore(
+    (each) => {
+      LOW.addEventListener("change", each);
+      return () => LOW.removeEventListener("change", each);
+    },
+    () => LOW.matches,
+  );

@@ -60,11 +60,11 @@ export function Companion() {
       <Offline />
       <main ref={main} tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto px-4 pt-3 pb-6 outline-none">
         <div className="mx-auto max-w-2xl">
-          <h1 className="font-cond text-[34px] leading-[1.08] font-semibold">{step.title}</h1>
-          {step.lead && <p className="mt-2 text-[18px] leading-snug">{step.lead}</p>}
+          <h1 className="font-cond text-[2.125rem] leading-[1.08] font-semibold">{step.title}</h1>
+          {step.lead && <p className="mt-2 text-[1.125rem] leading-snug">{step.lead}</p>}
           <Content step={step} state={state} keep={keep} next={next} />
           {step.caution && (
-            <p className="mt-4 border-l-4 border-ink pl-3 font-cond text-[21px] leading-tight font-semibold">
+            <p className="mt-4 border-l-4 border-ink pl-3 font-cond text-[1.3125rem] leading-tight font-semibold">
               {step.caution}
             </p>
           )}
@@ -74,13 +74,13 @@ export function Companion() {
       <footer className="shrink-0 border-t border-ink bg-card px-4 pt-2 pb-[max(0.75rem,env(safe-area-inset-bottom))]">
         <div className="mx-auto max-w-2xl">
           {step.settles && step.kind === "drive" && (
-            <p className="mb-2 flex justify-between gap-4 text-[15px] leading-tight">
+            <p className="mb-2 flex justify-between gap-4 text-[0.9375rem] leading-tight">
               <span className="shrink-0 text-soft">this pass settles</span>
-              <span className="text-right font-cond text-[16px] font-semibold">{step.settles}</span>
+              <span className="text-right font-cond text-[1rem] font-semibold">{step.settles}</span>
             </p>
           )}
           {step.kind !== "ticket" && (
-            <Button strong className="min-h-14 w-full text-[21px]" onClick={next}>
+            <Button strong className="min-h-14 w-full text-[1.3125rem]" onClick={next}>
               {step.done}
             </Button>
           )}
@@ -88,7 +88,7 @@ export function Companion() {
             <button
               type="button"
               disabled={at === 0}
-              className="min-h-11 px-1 text-[16px] underline underline-offset-2 disabled:invisible"
+              className="min-h-11 px-1 text-[1rem] underline underline-offset-2 disabled:invisible"
               onClick={() => keep({ at: at - 1 })}
             >
               back
@@ -96,14 +96,14 @@ export function Companion() {
             {(step.trouble ?? []).length > 0 && (
               <button
                 type="button"
-                className="min-h-11 px-1 text-[16px] font-semibold underline underline-offset-2"
+                className="min-h-11 px-1 text-[1rem] font-semibold underline underline-offset-2"
                 onClick={() => setWrong(true)}
               >
                 something went wrong
               </button>
             )}
             {step.kind === "ticket" && (
-              <button type="button" className="min-h-11 px-1 text-[16px] underline underline-offset-2" onClick={next}>
+              <button type="button" className="min-h-11 px-1 text-[1rem] underline underline-offset-2" onClick={next}>
                 go on without it
               </button>
             )}
@@ -111,7 +111,7 @@ export function Companion() {
         </div>
       </footer>
       <Slip open={wrong} onOpenChange={setWrong} title="Something went wrong" quiet>
-        <dl className="space-y-3 text-[17px] leading-snug">
+        <dl className="space-y-3 text-[1.0625rem] leading-snug">
           {(step.trouble ?? []).map((each) => (
             <div key={each.what}>
               <dt className="font-semibold">{each.what}</dt>
@@ -134,11 +134,11 @@ function Frame(props: {
   return (
     <div className="flex h-full flex-col bg-paper">
       <header className="flex h-13 shrink-0 items-center justify-between border-b border-ink px-4">
-        <span className="font-cond text-[19px] font-semibold">{props.title}</span>
-        <span className="text-[15px] text-soft">{props.beside}</span>
+        <span className="font-cond text-[1.1875rem] font-semibold">{props.title}</span>
+        <span className="text-[0.9375rem] text-soft">{props.beside}</span>
         <Link
           to={props.leave}
-          className="flex min-h-11 items-center px-1 font-cond text-[17px] underline underline-offset-2"
+          className="flex min-h-11 items-center px-1 font-cond text-[1.0625rem] underline underline-offset-2"
         >
           Leave
         </Link>
@@ -241,7 +241,7 @@ function List({
     <ul className="mt-3 border-t border-ink">
       {(step.lines ?? []).map((line) => (
         <li key={line} className="border-b border-rule">
-          <label className="flex min-h-14 cursor-pointer items-center gap-3 py-2 text-[19px] leading-snug">
+          <label className="flex min-h-14 cursor-pointer items-center gap-3 py-2 text-[1.1875rem] leading-snug">
             <input
               type="checkbox"
               checked={ticked.has(name(line))}
@@ -259,16 +259,16 @@ function List({
 function Asked({ step }: { step: VisitStep }) {
   return (
     <table className="w-full border border-ink bg-card text-left">
-      <caption className="bg-ink px-3 py-1.5 text-left font-cond text-[16px] font-semibold text-paper">
+      <caption className="bg-ink px-3 py-1.5 text-left font-cond text-[1rem] font-semibold text-paper">
         The voice will ask · you say
       </caption>
       <tbody>
         {(step.asked ?? []).map((each) => (
           <tr key={each.what} className="border-t border-rule">
-            <th scope="row" className="px-3 py-2.5 text-[17px] font-normal">
+            <th scope="row" className="px-3 py-2.5 text-[1.0625rem] font-normal">
               {each.what}
             </th>
-            <td className="px-3 text-right font-cond text-[20px] font-semibold">{each.say}</td>
+            <td className="px-3 text-right font-cond text-[1.25rem] font-semibold">{each.say}</td>
           </tr>
         ))}
       </tbody>
@@ -283,12 +283,12 @@ function Says() {
   const { lead, sentence, rest } = evaluation.headline;
   return (
     <div className="mt-3" aria-live="polite">
-      {stale && <p className="mb-1 text-[16px] font-semibold">{stale}</p>}
-      <p className="font-cond text-[26px] leading-tight font-semibold">
+      {stale && <p className="mb-1 text-[1rem] font-semibold">{stale}</p>}
+      <p className="font-cond text-[1.625rem] leading-tight font-semibold">
         <span className={stale ? "underline decoration-dashed" : INK[evaluation.verdict]}>{lead}</span> {sentence}
       </p>
       {rest.map((each) => (
-        <p key={each} className="mt-2 text-[18px] leading-snug">
+        <p key={each} className="mt-2 text-[1.125rem] leading-snug">
           {each}
         </p>
       ))}
@@ -296,11 +296,11 @@ function Says() {
         .filter((each) => each.level === "warning" && !each.accepted)
         .slice(0, 3)
         .map((each) => (
-          <p key={each.code + each.path} className="mt-3 border-l-4 border-ochre pl-3 text-[17px] leading-snug">
+          <p key={each.code + each.path} className="mt-3 border-l-4 border-ochre pl-3 text-[1.0625rem] leading-snug">
             {each.message}
           </p>
         ))}
-      <p className="mt-4 flex flex-wrap gap-x-6 text-[17px]">
+      <p className="mt-4 flex flex-wrap gap-x-6 text-[1.0625rem]">
         <Link className="flex min-h-11 items-center underline underline-offset-2" to={`/rigs/${sheet.id}/weigh`}>
           Look at the tickets
         </Link>

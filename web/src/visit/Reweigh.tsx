@@ -19,7 +19,7 @@ export function Reweigh({ state, keep }: { state: VisitState; keep: (change: Par
   return (
     <p
       role="status"
-      className={`mt-4 text-[16px] leading-snug ${left < SOON_MS ? "border-l-4 border-ochre pl-3 font-semibold" : "text-soft"}`}
+      className={`mt-4 text-[1rem] leading-snug ${left < SOON_MS ? "border-l-4 border-ochre pl-3 font-semibold" : "text-soft"}`}
     >
       {left > 0
         ? `Re-weigh${price} until ${clock}: ${Math.floor(minutes / 60)} h ${minutes % 60} min left.`

@@ -21,12 +21,12 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
   ] as const;
   return (
     <div className="mx-auto max-w-2xl">
-      <h1 className="font-cond text-[34px] leading-[1.08] font-semibold">The visit, step by step</h1>
-      <p className="mt-2 text-[18px] leading-snug">
+      <h1 className="font-cond text-[2.125rem] leading-[1.08] font-semibold">The visit, step by step</h1>
+      <p className="mt-2 text-[1.125rem] leading-snug">
         One thing at a time, from loading up to the verdict. Leave at any step; it goes on where you left it.
       </p>
       <fieldset className="mt-4">
-        <legend className="text-[18px] font-semibold">What will you weigh on?</legend>
+        <legend className="text-[1.125rem] font-semibold">What will you weigh on?</legend>
         {(plan.data?.scales ?? []).map((offer) => (
           <label
             key={offer.kind}
@@ -40,14 +40,14 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
               className="h-6 w-6 shrink-0 accent-(--spruce)"
             />
             <span>
-              <span className="block font-cond text-[20px] leading-tight font-semibold">{offer.name}</span>
-              <span className="block text-[15px] leading-snug text-soft">{offer.says}</span>
+              <span className="block font-cond text-[1.25rem] leading-tight font-semibold">{offer.name}</span>
+              <span className="block text-[0.9375rem] leading-snug text-soft">{offer.says}</span>
             </span>
           </label>
         ))}
       </fieldset>
       {evaluation.towing && scale !== "trailer_platform" && (
-        <div className="mt-4 flex flex-wrap items-center justify-between gap-3 text-[18px]">
+        <div className="mt-4 flex flex-wrap items-center justify-between gap-3 text-[1.125rem]">
           Can you leave the trailer there?
           <Choice
             label="Can you leave the trailer there?"
@@ -62,12 +62,12 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
       )}
       <div className="mt-4">
         {asked.map(([name, label]) => (
-          <label key={name} className="flex min-h-12 items-center gap-3 border-b border-rule text-[17px]">
+          <label key={name} className="flex min-h-12 items-center gap-3 border-b border-rule text-[1.0625rem]">
             <span className="flex-1">{label}</span>
             <input
               value={prices[name]}
               autoComplete="off"
-              className="h-11 w-28 border-b-2 border-rule bg-card px-2 text-right font-cond text-[21px] font-semibold outline-none focus:border-ink"
+              className="h-11 w-28 border-b-2 border-edge bg-card px-2 text-right font-cond text-[1.3125rem] font-semibold outline-none focus:border-ink"
               onChange={(event) => setPrices({ ...prices, [name]: event.currentTarget.value.slice(0, 40) })}
             />
           </label>
@@ -75,7 +75,7 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
       </div>
       <Button
         strong
-        className="mt-5 min-h-14 w-full text-[21px]"
+        className="mt-5 min-h-14 w-full text-[1.3125rem]"
         onClick={() => {
           const { hours, ...rest } = prices;
           const read = Number(hours.replace(",", "."));

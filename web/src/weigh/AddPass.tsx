@@ -38,7 +38,7 @@ export function AddPass({ weighIn, onAdded }: { weighIn: number; onAdded: () => 
   };
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="min-h-10 border border-ink px-3 font-cond text-[17px] font-semibold hover:bg-sunk">
+      <DropdownMenu.Trigger className="min-h-10 border border-ink px-3 font-cond text-[1.0625rem] font-semibold hover:bg-sunk">
         Add a pass
       </DropdownMenu.Trigger>
       <MenuBody>

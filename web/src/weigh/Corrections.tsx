@@ -6,7 +6,7 @@ import { Field } from "../ui/Field";
 import { type FormField, InsertForm } from "../ui/InsertForm";
 import { useKeys } from "../ui/useKeys";
 
-const link = "font-cond text-[15px] underline underline-offset-2";
+const link = "font-cond text-[0.9375rem] underline underline-offset-2";
 
 /** What made this pass differ from the others: fuel burned, a person out. It is added back, so that the passes match. */
 export function Corrections({ path, pass, unit }: { path: string; pass: Pass; unit: string }) {
@@ -29,7 +29,7 @@ export function Corrections({ path, pass, unit }: { path: string; pass: Pass; un
       {all.map((each, index) => (
         <div key={keys[index]} className="mb-2 border-l-2 border-rule pl-2">
           <div className="flex items-baseline justify-between gap-2">
-            <span className="text-[15px] font-semibold">{each.what || "correction"}</span>
+            <span className="text-[0.9375rem] font-semibold">{each.what || "correction"}</span>
             <button
               type="button"
               className={link}
@@ -80,21 +80,21 @@ export function AddedSince({ weighIn }: { weighIn: number }) {
   ];
   return (
     <section aria-label="Came aboard since">
-      <h2 className="font-cond text-[20px] font-semibold">Came aboard since</h2>
-      <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
+      <h2 className="font-cond text-[1.25rem] font-semibold">Came aboard since</h2>
+      <p className="mt-1 mb-2 max-w-[60ch] text-[0.875rem] leading-snug text-soft">
         A ticket grows stale as items are loaded. What is listed here is added as an estimate; Margins shows it beside
         what was weighed.
       </p>
       {all.map((each, index) => (
         <p
           key={keys[index]}
-          className="flex items-baseline justify-between gap-3 border-b border-rule py-1 text-[15px]"
+          className="flex items-baseline justify-between gap-3 border-b border-rule py-1 text-[0.9375rem]"
         >
           <span>
             {each.what || "something"}, {each.on === "vehicle" ? "in the vehicle" : "in the trailer"}
           </span>
           <span className="whitespace-nowrap">
-            <span className="font-cond text-[18px] font-semibold">{atRest(each.mass)}</span>{" "}
+            <span className="font-cond text-[1.125rem] font-semibold">{atRest(each.mass)}</span>{" "}
             {typeof each.mass === "number" ? unit : ""}{" "}
             <button
               type="button"

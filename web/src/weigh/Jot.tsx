@@ -85,7 +85,7 @@ export function Jot(props: {
   return (
     <section aria-label="Jot a ticket" className="max-w-xl border border-ink bg-card px-3 py-3">
       {first === undefined && (
-        <h2 className="font-cond text-[22px] leading-tight font-semibold">A ticket, on this device</h2>
+        <h2 className="font-cond text-[1.375rem] leading-tight font-semibold">A ticket, on this device</h2>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-2">
         {first === undefined && (
@@ -130,7 +130,7 @@ export function Jot(props: {
       <Button strong className="mt-3 min-h-12 w-full" disabled={read.length === 0} onClick={() => void keep()}>
         Keep this ticket
       </Button>
-      <p role="status" className="mt-1 text-[15px] text-soft">
+      <p role="status" className="mt-1 text-[0.9375rem] text-soft">
         {kept ? `Kept: ${kept.toLowerCase()}.` : ""}
       </p>
     </section>
@@ -149,7 +149,10 @@ function Line(props: {
   const id = useId();
   return (
     <div className="flex min-h-12 items-center gap-2 border-b border-rule">
-      <label htmlFor={id} className={`flex-1 first-letter:uppercase ${big ? "text-[17px]" : "text-[15px] text-soft"}`}>
+      <label
+        htmlFor={id}
+        className={`flex-1 first-letter:uppercase ${big ? "text-[1.0625rem]" : "text-[0.9375rem] text-soft"}`}
+      >
         {label}
       </label>
       <input
@@ -160,9 +163,9 @@ function Line(props: {
         autoComplete="off"
         onChange={(event) => onType(name, event.currentTarget.value)}
         onKeyDown={enterMovesOn}
-        className={`h-11 border-b-2 border-rule bg-transparent px-2 outline-none focus:border-ink ${big ? "w-32 text-right font-cond text-[24px] font-semibold" : "w-48"}`}
+        className={`h-11 border-b-2 border-edge bg-transparent px-2 outline-none focus:border-ink ${big ? "w-32 text-right font-cond text-[1.5rem] font-semibold" : "w-48"}`}
       />
-      {unit && <span className="w-6 text-[14px] text-soft">{unit}</span>}
+      {unit && <span className="w-6 text-[0.875rem] text-soft">{unit}</span>}
     </div>
   );
 }

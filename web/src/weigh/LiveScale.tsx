@@ -105,10 +105,10 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
 
   return (
     <section aria-label="Live from a scale">
-      <h2 className="font-cond text-[20px] font-semibold">Live from a scale</h2>
+      <h2 className="font-cond text-[1.25rem] font-semibold">Live from a scale</h2>
       {!on && (
         <>
-          <p className="mt-1 mb-2 max-w-[60ch] text-[14px] leading-snug text-soft">
+          <p className="mt-1 mb-2 max-w-[60ch] text-[0.875rem] leading-snug text-soft">
             A stand-in plays the scale here, for practice: it weighs a rig much like yours, with true loads of its own.
           </p>
           <Button onClick={() => void connect()}>Connect the stand-in</Button>
@@ -124,7 +124,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
               aria-label="Address of a scale on this machine"
               placeholder="or 127.0.0.1:4001"
               onChange={(event) => setAddress(event.currentTarget.value)}
-              className="h-10 min-w-0 flex-1 border-b-2 border-rule bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
+              className="h-10 min-w-0 flex-1 border-b-2 border-edge bg-card px-2 outline-none placeholder:text-soft focus:border-ink"
             />
             <Button type="submit" disabled={!address.trim()}>
               Connect
@@ -134,7 +134,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
       )}
       {on && live && (
         <>
-          <p className="mt-1 text-[15px]" role="status" data-live={live.state}>
+          <p className="mt-1 text-[0.9375rem]" role="status" data-live={live.state}>
             <StateMark state={live.state} />{" "}
             {live.problem ?? (live.readings.length ? "reading" : "connected; nothing on the scale")}
           </p>
@@ -156,7 +156,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
               </Button>
               <Button onClick={() => void told(api.command({ do: "weigh" }))}>Take the weight</Button>
               <Button onClick={() => void told(api.command({ do: "drive_off" }))}>Drive off</Button>
-              <label className="flex items-center gap-1.5 font-cond text-[15px]">
+              <label className="flex items-center gap-1.5 font-cond text-[0.9375rem]">
                 with
                 <select
                   aria-label="Fault to play"
@@ -164,7 +164,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
                   onChange={(event) =>
                     void told(api.command({ do: "fault", fault: event.currentTarget.value as Fault }))
                   }
-                  className="h-10 border border-rule bg-card px-1 text-ink"
+                  className="h-10 border border-edge bg-card px-1 text-ink"
                 >
                   {FAULTS.map(([fault, words]) => (
                     <option key={fault} value={fault}>
@@ -183,12 +183,12 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
                 data-stable={each.stable}
                 className={`border bg-card px-3 py-1.5 ${each.stable ? "border-ink" : "border-dashed border-soft"}`}
               >
-                <span className="block text-[13px] text-soft">
+                <span className="block text-[0.8125rem] text-soft">
                   {each.channel === "tongue" ? "tongue scale" : wordsFor(each.channel)}
                 </span>
-                <span className="font-cond text-[26px] leading-none font-semibold">{atRest(each.mass)}</span>{" "}
-                <span className="text-[13px]">{each.unit}</span>
-                <span className="block font-cond text-[14px]">
+                <span className="font-cond text-[1.625rem] leading-none font-semibold">{atRest(each.mass)}</span>{" "}
+                <span className="text-[0.8125rem]">{each.unit}</span>
+                <span className="block font-cond text-[0.875rem]">
                   {each.overload ? "overload" : each.stable ? "settled" : "moving …"}
                 </span>
               </li>
@@ -196,7 +196,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
           </ul>
           {live.ticket && (
             <div className="mt-3 border border-dashed border-ink bg-card px-3 py-2" data-ticket={live.ticket.number}>
-              <p className="text-[15px] leading-snug">
+              <p className="text-[0.9375rem] leading-snug">
                 <strong>Ticket {live.ticket.number}</strong>, {live.ticket.kind}: {atRest(live.ticket.gross)}{" "}
                 {live.ticket.unit} in all
               </p>
@@ -212,7 +212,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
             {tongue && <Button onClick={() => keepTongue(tongue)}>Keep the tongue</Button>}
             <Button onClick={() => void told(api.disconnect())}>Disconnect</Button>
           </div>
-          <p className="mt-1 text-[13px] text-soft">Key c keeps them. Only settled readings can be kept.</p>
+          <p className="mt-1 text-[0.8125rem] text-soft">Key c keeps them. Only settled readings can be kept.</p>
         </>
       )}
       {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}

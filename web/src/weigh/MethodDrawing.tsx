@@ -25,7 +25,7 @@ export function MethodDrawing({ method }: { method: Method }) {
   return (
     <svg
       viewBox="0 0 320 116"
-      className="mb-1 w-full max-w-[340px]"
+      className="mb-1 w-full max-w-[21.25rem]"
       role="img"
       aria-label={`How it is set up: ${method.replaceAll("_", " ")}`}
     >

@@ -9,20 +9,20 @@ export function Proof() {
   const labels = new Map(evaluation.checks.map((check) => [check.id, check.label.toLowerCase()]));
   return (
     <section aria-label="What the passes prove">
-      <h2 className="font-cond text-[20px] font-semibold">What the passes prove</h2>
+      <h2 className="font-cond text-[1.25rem] font-semibold">What the passes prove</h2>
       {evaluation.tongue.length > 0 && (
-        <table className="mt-1 w-full text-[15px]">
-          <caption className="pb-1 text-left text-[14px] text-soft">
+        <table className="mt-1 w-full text-[0.9375rem]">
+          <caption className="pb-1 text-left text-[0.875rem] text-soft">
             Ways to the tongue weight; the one with the least ± is used.
           </caption>
           <tbody>
             {evaluation.tongue.map((way) => (
               <tr key={way.key} className="border-t border-rule" data-way={way.source}>
                 <td className="py-1 pr-2 leading-tight">{way.title}</td>
-                <td className="text-right font-cond text-[18px] font-semibold whitespace-nowrap">
-                  {mass(way.value)} <span className="text-[14px] text-soft">±{mass(way.plus_minus)}</span>
+                <td className="text-right font-cond text-[1.125rem] font-semibold whitespace-nowrap">
+                  {mass(way.value)} <span className="text-[0.875rem] text-soft">±{mass(way.plus_minus)}</span>
                 </td>
-                <td className="w-20 pl-2 text-right font-cond text-[15px]">
+                <td className="w-20 pl-2 text-right font-cond text-[0.9375rem]">
                   {way.used ? (
                     <strong>used</strong>
                   ) : way.agrees ? (
@@ -39,7 +39,7 @@ export function Proof() {
       {evaluation.findings.map((finding) => (
         <p
           key={finding.code + finding.message}
-          className="mt-2 max-w-[70ch] text-[15px] leading-snug"
+          className="mt-2 max-w-[70ch] text-[0.9375rem] leading-snug"
           data-finding={finding.code}
         >
           {finding.message}
@@ -47,7 +47,7 @@ export function Proof() {
       ))}
       {evaluation.open.map((each) => (
         <div key={each.what} className="mt-3 border border-dotted border-ink px-3 py-2" data-open={each.what}>
-          <p className="text-[15px] leading-snug">
+          <p className="text-[0.9375rem] leading-snug">
             <strong>{each.what}: not known.</strong>{" "}
             {each.low !== null &&
               (each.high !== null
@@ -56,7 +56,7 @@ export function Proof() {
             Settled by {each.settled_by}.
           </p>
           {(each.standing?.length ?? 0) > 0 && (
-            <p className="mt-1 text-[14px] leading-snug text-soft">
+            <p className="mt-1 text-[0.875rem] leading-snug text-soft">
               True whatever it turns out to be: {each.standing?.map((id) => labels.get(id) ?? id).join(", ")}.
             </p>
           )}

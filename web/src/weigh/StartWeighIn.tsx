@@ -22,7 +22,7 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
   }
   return (
     <div className="max-w-5xl">
-      <h2 className="font-cond text-[20px] font-semibold">What will you weigh on?</h2>
+      <h2 className="font-cond text-[1.25rem] font-semibold">What will you weigh on?</h2>
       <div className="mt-2 grid gap-2 md:grid-cols-4">
         {plan.data.scales.map((offer) => (
           <label
@@ -36,14 +36,16 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
               checked={offer.kind === scale}
               onChange={() => setScale(offer.kind)}
             />
-            <span className="block font-cond text-[18px] font-semibold">{offer.name}</span>
-            <span className={`text-[14px] leading-snug ${offer.kind === scale ? "" : "text-soft"}`}>{offer.says}</span>
+            <span className="block font-cond text-[1.125rem] font-semibold">{offer.name}</span>
+            <span className={`text-[0.875rem] leading-snug ${offer.kind === scale ? "" : "text-soft"}`}>
+              {offer.says}
+            </span>
           </label>
         ))}
       </div>
       {evaluation.towing && scale !== "trailer_platform" && (
         <div className="mt-4 flex flex-wrap items-center gap-3">
-          <span className="text-[16px]">Can you leave the trailer standing there?</span>
+          <span className="text-[1rem]">Can you leave the trailer standing there?</span>
           <Choice
             label="Can you leave the trailer standing there?"
             value={uncouple ? "yes" : "no"}
@@ -58,17 +60,17 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
       <ol className="mt-5 border-t border-ink" aria-label="The plan">
         {plan.data.passes.map((pass) => (
           <li key={pass.number} className="flex gap-4 border-b border-rule py-2">
-            <span className="font-cond text-[26px] leading-none font-semibold">{pass.number}</span>
+            <span className="font-cond text-[1.625rem] leading-none font-semibold">{pass.number}</span>
             <span>
-              <span className="block font-cond text-[18px] leading-tight font-semibold">{pass.title}</span>
-              <span className="block text-[15px] leading-snug">{pass.instruction}</span>
-              <span className="block text-[14px] text-soft">settles {pass.settles}</span>
+              <span className="block font-cond text-[1.125rem] leading-tight font-semibold">{pass.title}</span>
+              <span className="block text-[0.9375rem] leading-snug">{pass.instruction}</span>
+              <span className="block text-[0.875rem] text-soft">settles {pass.settles}</span>
             </span>
           </li>
         ))}
       </ol>
       {evaluation.towing && !uncouple && scale !== "trailer_platform" && (
-        <p className="mt-2 text-[15px] leading-snug">
+        <p className="mt-2 text-[0.9375rem] leading-snug">
           Without uncoupling, the tongue and the trailer in total stay open. A tongue scale, a beam on a bathroom scale
           or a lever settles them: “Tongue, directly”, below the tickets.
         </p>

@@ -40,8 +40,8 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
     <section aria-label={`Pass ${index + 1}: ${title}`} className="border border-ink bg-card" data-pass={index + 1}>
       <header className="flex items-start justify-between gap-2 border-b border-dashed border-ink px-3 py-2">
         <div>
-          <p className="font-cond text-[14px] leading-none text-soft">pass {index + 1}</p>
-          <h2 className="font-cond text-[22px] leading-tight font-semibold">{title}</h2>
+          <p className="font-cond text-[0.875rem] leading-none text-soft">pass {index + 1}</p>
+          <h2 className="font-cond text-[1.375rem] leading-tight font-semibold">{title}</h2>
         </div>
         <Choice
           label={`Unit of pass ${index + 1}`}
@@ -54,9 +54,9 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
         />
       </header>
       <div className="px-3 py-2">
-        <p className="mb-2 text-[14px] leading-snug text-soft">{answer?.instruction}</p>
+        <p className="mb-2 text-[0.875rem] leading-snug text-soft">{answer?.instruction}</p>
         {answer && !answer.counts && (
-          <p className="mb-2 border-l-4 border-ochre pl-2 text-[14px]">
+          <p className="mb-2 border-l-4 border-ochre pl-2 text-[0.875rem]">
             A later pass of the same kind counts instead of this one.
           </p>
         )}
@@ -86,9 +86,9 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
             onLit={(on) => onLit(on ? litBy(name) : null)}
           />
         ))}
-        <p className="flex justify-between pt-1.5 text-[15px]">
+        <p className="flex justify-between pt-1.5 text-[0.9375rem]">
           <span className="text-soft">Platforms add up to</span>
-          <span className="font-cond text-[18px] font-semibold" data-part="sum">
+          <span className="font-cond text-[1.125rem] font-semibold" data-part="sum">
             {answer && answer.total !== null ? `${mass(answer.total)} ${unit}` : "–"}
           </span>
         </p>
@@ -96,7 +96,7 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
         <Field path={`${path}.ticket_number`} label="Ticket number" mode="text" />
         <PasteText into={path} />
         <details className="border-b border-rule py-1.5">
-          <summary className="cursor-pointer font-cond text-[15px]">more of this ticket</summary>
+          <summary className="cursor-pointer font-cond text-[0.9375rem]">more of this ticket</summary>
           <Field path={`${path}.time`} label="Time" mode="text" />
           <Field path={`${path}.fee`} label="Fee" mode="text" />
           <Field path={`${path}.aboard`} label="Who was aboard" mode="text" />
@@ -121,7 +121,7 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
           )}
           <button
             type="button"
-            className="font-cond text-[14px] underline underline-offset-2"
+            className="font-cond text-[0.875rem] underline underline-offset-2"
             onClick={() => change([{ path, op: "remove" }], `take out pass ${index + 1}`)}
           >
             take this pass out
@@ -141,12 +141,12 @@ function GrainMenu({ grain, trailer, onChange }: { grain: Grain; trailer: boolea
     ["gross", "one total only"],
   ];
   return (
-    <label className="font-cond text-[14px]">
+    <label className="font-cond text-[0.875rem]">
       read{" "}
       <select
         value={grain}
         onChange={(event) => onChange(event.currentTarget.value as Grain)}
-        className="h-8 border border-rule bg-card px-1 text-ink"
+        className="h-8 border border-edge bg-card px-1 text-ink"
       >
         {all.map(([value, label]) => (
           <option key={value} value={value}>
@@ -177,8 +177,8 @@ function Platform(props: {
       <div
         className={`flex h-[54px] items-center border bg-paper px-3 focus-within:border-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : marked ? "border-l-4 border-ochre" : "border-rule"}`}
       >
-        <label htmlFor={id} className="flex-1 text-[15px] leading-tight">
-          {platform !== null && <span className="block font-cond text-[13px] text-soft">platform {platform}</span>}
+        <label htmlFor={id} className="flex-1 text-[0.9375rem] leading-tight">
+          {platform !== null && <span className="block font-cond text-[0.8125rem] text-soft">platform {platform}</span>}
           {label}
         </label>
         <input
@@ -190,7 +190,7 @@ function Platform(props: {
           placeholder="–"
           aria-invalid={problem !== null}
           aria-describedby={said ? `${id}-said` : undefined}
-          className="h-full w-32 min-w-0 bg-transparent text-right font-cond text-[30px] font-semibold outline-none placeholder:text-rule"
+          className="h-full w-32 min-w-0 bg-transparent text-right font-cond text-[1.875rem] font-semibold outline-none placeholder:text-rule"
           onFocus={(event) => {
             onLit(true);
             focus(event.currentTarget);
@@ -202,15 +202,15 @@ function Platform(props: {
           }}
           onKeyDown={enterMovesOn}
         />
-        <span className="w-8 pl-1.5 text-[14px] text-soft">{unit}</span>
+        <span className="w-8 pl-1.5 text-[0.875rem] text-soft">{unit}</span>
       </div>
       {said && (
-        <p id={`${id}-said`} className="mt-1 border-l-4 border-ochre pl-2 text-[14px] leading-snug">
+        <p id={`${id}-said`} className="mt-1 border-l-4 border-ochre pl-2 text-[0.875rem] leading-snug">
           {said}
         </p>
       )}
       {!said && understood && (
-        <p className="mt-0.5 text-[13px] text-soft">
+        <p className="mt-0.5 text-[0.8125rem] text-soft">
           understood as {understood} {unit}
         </p>
       )}

@@ -74,8 +74,8 @@ export function Tongue({ weighIn }: { weighIn: number }) {
   const chosen = METHODS.find(([method]) => method === asking);
   return (
     <section aria-label="Tongue, directly">
-      <h2 className="font-cond text-[20px] font-semibold">Tongue, directly</h2>
-      <p className="mt-1 mb-3 max-w-[65ch] text-[14px] leading-snug text-soft">
+      <h2 className="font-cond text-[1.25rem] font-semibold">Tongue, directly</h2>
+      <p className="mt-1 mb-3 max-w-[65ch] text-[0.875rem] leading-snug text-soft">
         Chock the wheels first. Never go under a trailer on its jack. Block the tail before anyone loads an uncoupled
         trailer.
       </p>
@@ -86,11 +86,11 @@ export function Tongue({ weighIn }: { weighIn: number }) {
         return (
           <div key={keys[index]} className="mb-4 border border-ink bg-card" data-measurement={index + 1}>
             <header className="flex items-start justify-between gap-3 border-b border-dashed border-ink px-3 py-2">
-              <h3 className="font-cond text-[19px] leading-tight font-semibold">{name}</h3>
+              <h3 className="font-cond text-[1.1875rem] leading-tight font-semibold">{name}</h3>
               {way && (
-                <p className="text-right font-cond text-[24px] leading-none font-semibold" data-part="answer">
-                  {mass(way.value)} <span className="text-[16px] text-soft">±{mass(way.plus_minus)}</span>{" "}
-                  <span className="text-[15px] font-normal">{unit}</span>
+                <p className="text-right font-cond text-[1.5rem] leading-none font-semibold" data-part="answer">
+                  {mass(way.value)} <span className="text-[1rem] text-soft">±{mass(way.plus_minus)}</span>{" "}
+                  <span className="text-[0.9375rem] font-normal">{unit}</span>
                 </p>
               )}
             </header>
@@ -107,7 +107,7 @@ export function Tongue({ weighIn }: { weighIn: number }) {
               {way && Object.keys(way.budget).length > 0 && <Budget budget={way.budget} />}
               <button
                 type="button"
-                className="mt-1 font-cond text-[14px] underline underline-offset-2"
+                className="mt-1 font-cond text-[0.875rem] underline underline-offset-2"
                 onClick={() =>
                   change([{ path: `${path}[${index}]`, op: "remove" }], `take out the ${name.toLowerCase()}`)
                 }
@@ -120,8 +120,8 @@ export function Tongue({ weighIn }: { weighIn: number }) {
       })}
       {chosen ? (
         <div className="border border-ink bg-card px-3 py-3">
-          <h3 className="font-cond text-[19px] font-semibold">{chosen[1]}</h3>
-          <p className="mb-2 text-[14px] leading-snug">{chosen[2]}</p>
+          <h3 className="font-cond text-[1.1875rem] font-semibold">{chosen[1]}</h3>
+          <p className="mb-2 text-[0.875rem] leading-snug">{chosen[2]}</p>
           <MethodDrawing method={chosen[0]} />
           <InsertForm
             key={chosen[0]}
@@ -151,9 +151,9 @@ function Budget({ budget }: { budget: Record<string, number> }) {
   const most = Math.max(...Object.values(budget), 1e-9);
   return (
     <div className="pt-2">
-      <p className="text-[13px] text-soft">what each makes of the ±</p>
+      <p className="text-[0.8125rem] text-soft">what each makes of the ±</p>
       {Object.entries(budget).map(([label, part]) => (
-        <div key={label} className="flex items-center gap-2 py-0.5 text-[14px]">
+        <div key={label} className="flex items-center gap-2 py-0.5 text-[0.875rem]">
           <span className="w-40 shrink-0 leading-tight">{label}</span>
           <span className="h-2 bg-ochre" style={{ width: `${(part / most) * 40}%` }} />
           <span className="font-cond">±{mass(part)}</span>

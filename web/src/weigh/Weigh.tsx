@@ -8,6 +8,7 @@ import { mass } from "../format";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { Field } from "../ui/Field";
+import { Foot } from "../ui/Foot";
 import { useStale } from "../ui/Offline";
 import { Photos } from "../ui/Photos";
 import { useKeys } from "../ui/useKeys";
@@ -36,7 +37,7 @@ export function Weigh() {
   const current = Math.min(turn, Math.max(0, passes.length - 1));
   return (
     <div className="flex min-h-full flex-col">
-      <div className="sticky top-0 z-10 border-b border-ink bg-paper">
+      <div className="sticky top-0 z-10 border-b border-ink bg-paper short:static">
         <RigDrawing evaluation={evaluation} short strip lit={lit} />
       </div>
       {(lost || jotted) && (
@@ -47,7 +48,7 @@ export function Weigh() {
       <p className="no-print px-4 pt-2 lg:px-6">
         <Link
           to={`/rigs/${sheet.id}/visit`}
-          className="inline-flex min-h-11 items-center font-cond text-[18px] font-semibold underline underline-offset-2"
+          className="inline-flex min-h-11 items-center font-cond text-[1.125rem] font-semibold underline underline-offset-2"
         >
           At the scale: one step at a time
         </Link>
@@ -97,7 +98,7 @@ export function Weigh() {
         </>
       ) : (
         <div className="px-4 py-6 lg:px-6">
-          <h1 className="mb-4 font-cond text-[28px] font-semibold">Not weighed yet</h1>
+          <h2 className="mb-4 font-cond text-[1.75rem] font-semibold">Not weighed yet</h2>
           <StartWeighIn onStarted={() => setTurn(0)} />
         </div>
       )}
@@ -118,7 +119,7 @@ function ThisWeighIn({ weighIn }: { weighIn: number }) {
   const path = `weigh_ins[${weighIn - 1}]`;
   return (
     <section aria-label="This weigh-in">
-      <h2 className="font-cond text-[20px] font-semibold">This weigh-in</h2>
+      <h2 className="font-cond text-[1.25rem] font-semibold">This weigh-in</h2>
       <Field path={`${path}.date`} label="Date" mode="text" />
       <Field path={`${path}.place`} label="Place" mode="text" />
       <Field
@@ -168,37 +169,39 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
   const last = current + 1 >= count;
   const stale = useStale();
   return (
-    <div className="sticky bottom-0 z-10 border-t border-ink bg-card px-4 py-2.5 md:hidden">
-      <p className="mb-1 line-clamp-2 text-[15px] leading-tight font-semibold" aria-live="polite">
-        {stale && <span className="block text-[13px] font-normal text-soft">{stale}</span>}
-        {evaluation.headline.lead} {evaluation.headline.sentence}
-      </p>
-      <dl className="mb-2 grid grid-cols-[auto_1fr] gap-x-3 text-[14px]">
-        <dt className="text-soft">This pass settles</dt>
-        <dd className="text-right font-semibold">{pass?.settles ?? "–"}</dd>
-        {evaluation.towing && (
-          <>
-            <dt className="text-soft">Tongue so far</dt>
-            <dd className="text-right font-cond text-[16px] font-semibold">
-              {tongue
-                ? `${mass(tongue.value)} ±${mass(tongue.plus_minus)} ${evaluation.units.mass}${shared ? ` · ${(shared.value * 100).toFixed(1)} %` : ""}`
-                : "not known yet"}
-            </dd>
-          </>
+    <Foot label="This pass, and the next">
+      <div className="no-print border-t border-ink bg-card px-4 py-2.5 md:hidden">
+        <p className="mb-1 line-clamp-2 text-[0.9375rem] leading-tight font-semibold" aria-live="polite">
+          {stale && <span className="block text-[0.8125rem] font-normal text-soft">{stale}</span>}
+          {evaluation.headline.lead} {evaluation.headline.sentence}
+        </p>
+        <dl className="mb-2 grid grid-cols-[auto_1fr] gap-x-3 text-[0.875rem]">
+          <dt className="text-soft">This pass settles</dt>
+          <dd className="text-right font-semibold">{pass?.settles ?? "–"}</dd>
+          {evaluation.towing && (
+            <>
+              <dt className="text-soft">Tongue so far</dt>
+              <dd className="text-right font-cond text-[1rem] font-semibold">
+                {tongue
+                  ? `${mass(tongue.value)} ±${mass(tongue.plus_minus)} ${evaluation.units.mass}${shared ? ` · ${(shared.value * 100).toFixed(1)} %` : ""}`
+                  : "not known yet"}
+              </dd>
+            </>
+          )}
+        </dl>
+        {last ? (
+          <Link
+            to={`/rigs/${sheet.id}/margins${search}`}
+            className="flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"
+          >
+            See what it says
+          </Link>
+        ) : (
+          <Button strong className="min-h-12 w-full" onClick={() => onTurn(current + 1)}>
+            Next pass: {evaluation.passes[current + 1]?.title.toLowerCase()}
+          </Button>
         )}
-      </dl>
-      {last ? (
-        <Link
-          to={`/rigs/${sheet.id}/margins${search}`}
-          className="flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[19px] font-semibold text-paper"
-        >
-          See what it says
-        </Link>
-      ) : (
-        <Button strong className="min-h-12 w-full" onClick={() => onTurn(current + 1)}>
-          Next pass: {evaluation.passes[current + 1]?.title.toLowerCase()}
-        </Button>
-      )}
-    </div>
+      </div>
+    </Foot>
   );
 }

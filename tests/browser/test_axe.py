@@ -1,0 +1,66 @@
+"""What a machine can see of accessibility: axe, best practices included, on every place, size and theme, empty to full."""
+
+import unittest
+from collections.abc import Iterator
+from importlib.resources import files
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from noxel.core.editing import new_rig
+from noxel.formats.rig_json import dump_rig, read_rig
+from tests.browser.stage import DESK, PHONE, OnStage
+
+AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
+TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+RUN = """async (only) => (await axe.run(document, { runOnly: only }))
+  .violations.flatMap((each) => each.nodes.map((node) => `${each.id}: ${node.target} ${node.failureSummary} ${node.html.slice(0, 160)}`))"""
+PLACES = ("plates", "pack", "weigh", "margins", "adjust", "log", "match", "visit", "path?door=tow")
+HALF = {
+    "format": "noxel-rig", "version": 1, "kind": "conventional", "units": {"mass": "lb"}, "name": "Half",
+    "vehicle": {"ratings": {"gvwr": 7000, "payload": 1510}, "curb_weight": 5400}, "trailer": {"ratings": {"gvwr": 7250}},
+    "weigh_ins": [{"scale": {"resolution": 20}, "passes": [{"config": "hitched", "readings": {"front": 3020, "rear": 4040, "trailer": 5880}}]}],
+}  # fmt: skip
+
+
+class Axe(OnStage):
+    def rigs_to_see(self) -> Iterator[tuple[str, str]]:
+        yield "empty", self.rigs.add(new_rig("Empty", "conventional", "lb"))
+        yield "half", self.rigs.add(HALF)
+        full = read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes())
+        yield "full", self.rigs.add(dump_rig(full))
+
+    def violations(self, page: Page) -> list[str]:
+        expect(page.get_by_role("heading").first).to_be_visible()
+        page.evaluate("Promise.allSettled(document.getAnimations().map((each) => each.finished))")
+        page.evaluate(AXE)
+        found: list[str] = page.evaluate(RUN, TAGS)
+        page.emulate_media(color_scheme="dark")  # the page follows at once; what can differ is its colours
+        expect(page.locator("html[data-theme=night]")).to_be_attached()
+        found += [f"night: {each}" for each in page.evaluate(RUN, ["color-contrast"])]
+        page.emulate_media(color_scheme="light")
+        return found
+
+    def look(self, size: tuple[int, int]) -> None:
+        page = self.page("/", size)
+        page.emulate_media(color_scheme="light", reduced_motion="reduce")
+        found: dict[str, str] = {}
+        found |= dict.fromkeys(self.violations(page), "start")
+        for name, rig in self.rigs_to_see():
+            for place in PLACES:
+                page.goto(f"{self.address}/rigs/{rig}/{place}")
+                found = dict.fromkeys(self.violations(page), f"{name}, {place}") | found
+        for path in ("/garage", "/start", "/phones"):
+            page.goto(self.address + path)
+            found = dict.fromkeys(self.violations(page), path) | found
+        self.assertFalse(found, "\n".join(f"{line} ({where})" for line, where in sorted(found.items())))
+
+    def test_at_a_desk(self) -> None:
+        self.look(DESK)
+
+    def test_on_a_phone(self) -> None:
+        self.look(PHONE)
+
+
+if __name__ == "__main__":
+    unittest.main()
