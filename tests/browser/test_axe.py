@@ -8,7 +8,8 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from noxel.core.editing import new_rig
-from noxel.formats.rig_json import dump_rig, read_rig
+from noxel.core.rig import dump_rig
+from noxel.formats.rig_json import read_rig
 from tests.browser.stage import DESK, PHONE, OnStage
 
 AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
@@ -50,7 +51,7 @@ class Axe(OnStage):
             for place in PLACES:
                 page.goto(f"{self.address}/rigs/{rig}/{place}")
                 found = dict.fromkeys(self.violations(page), f"{name}, {place}") | found
-        for path in ("/garage", "/start", "/phones"):
+        for path in ("/garage", "/start", "/phones", "/help/order", "/help/traps", "/help/why"):
             page.goto(self.address + path)
             found = dict.fromkeys(self.violations(page), path) | found
         self.assertFalse(found, "\n".join(f"{line} ({where})" for line, where in sorted(found.items())))

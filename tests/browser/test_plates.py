@@ -77,6 +77,18 @@ class Labels(OnStage):
         expect(line).to_be_checked()
         expect(page.locator("[data-part=ready]")).to_contain_text("done")
 
+    def test_a_field_is_found_by_its_name_also_where_it_is_folded(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/plates", PHONE)
+        find = page.get_by_label("Find a field")
+        find.fill("gawr rear")
+        find.press("Enter")
+        expect(at(page, "vehicle.ratings.gawr_rear")).to_be_focused()
+        find.fill("placard asks tires")
+        page.locator("li button", has_text="Placard asks for").first.click()
+        expect(page.locator('input[data-path$="placard_pressure"]:focus')).to_be_visible()
+        find.fill("flux")
+        expect(page.get_by_text("No field is called that.")).to_be_visible()
+
     def test_by_thumb(self) -> None:
         page = self.page(f"/rigs/{self.rig}/plates", PHONE)
         self.fits(page)

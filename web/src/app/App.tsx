@@ -17,6 +17,7 @@ import { Shell } from "./Shell";
 // what is not met on the first page comes when it is asked for
 const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
 const Companion = lazy(() => import("../visit/Companion").then((made) => ({ default: made.Companion })));
+const Help = lazy(() => import("../help/Help").then((made) => ({ default: made.Help })));
 const Phones = lazy(() => import("../phones/Phones").then((made) => ({ default: made.Phones })));
 const Adjust = lazy(() => import("../adjust/Adjust").then((made) => ({ default: made.Adjust })));
 const LogPlace = lazy(() => import("../log/Log").then((made) => ({ default: made.LogPlace })));
@@ -28,6 +29,8 @@ export function App() {
       <Routes>
         <Route path="/" element={<Start />} />
         <Route path="/start" element={<StartPage first={false} />} />
+        <Route path="/help" element={<Help />} />
+        <Route path="/help/:page" element={<Help />} />
         <Route path="/phones" element={<Phones />} />
         <Route path="/garage" element={<Garage />} />
         <Route path="/rigs/:id/:place" element={<Desk />} />

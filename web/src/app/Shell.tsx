@@ -42,6 +42,9 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
 
   return (
     <div className="flex h-full flex-col md:flex-row">
+      <a href="#content" className="sr-only z-50 bg-ink px-3 py-2 text-paper focus:not-sr-only focus:absolute">
+        Skip to the content
+      </a>
       <nav
         aria-label="Places"
         className="no-print order-last flex shrink-0 border-t border-ink bg-paper pb-[env(safe-area-inset-bottom)] md:order-first md:w-[4.75rem] md:flex-col md:border-t-0 md:border-r"
@@ -68,7 +71,7 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
       </nav>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <Header onHelp={() => setHelp(true)} />
-        <main ref={main} tabIndex={-1} className="relative min-h-0 flex-1 overflow-y-auto outline-none">
+        <main id="content" ref={main} tabIndex={-1} className="relative min-h-0 flex-1 overflow-y-auto outline-none">
           <StorageFault />
           <Offline />
           <LookingOnly />
@@ -111,7 +114,7 @@ function Header({ onHelp }: { onHelp: () => void }) {
       </button>
       <button
         type="button"
-        className={`${icon} max-md:hidden`}
+        className={`${icon} ${sheet.redo ? "" : "max-md:hidden"}`}
         onClick={redo}
         disabled={!sheet.redo}
         aria-label={sheet.redo ? `Redo ${sheet.redo}` : "Nothing to redo"}

@@ -61,6 +61,7 @@ export function RigMenu() {
           <MenuItem onSelect={() => navigate("/garage")}>The garage: couple another rig…</MenuItem>
           <MenuItem onSelect={() => navigate("/start")}>Start a new rig…</MenuItem>
           <MenuItem onSelect={() => navigate("/phones")}>Phones…</MenuItem>
+          <MenuItem onSelect={() => navigate("/help/order")}>Help: order of work, traps, why it matters</MenuItem>
           <MenuItem onSelect={importing.open}>Import a rig file…</MenuItem>
           <MenuItem onSelect={() => window.location.assign(`/api/rigs/${sheet.id}/file`)}>
             Export this rig as a file

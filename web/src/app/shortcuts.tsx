@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { useDesk } from "../api/useSheet";
 import { Slip } from "../ui/Dialog";
 import { PLACES, type Place } from "./places";
@@ -14,6 +14,9 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["?", "this list"],
 ];
 
+const OFF = "noxel.keys-off";
+const shortcutsOn = () => localStorage.getItem(OFF) === null;
+
 const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.matches("input, textarea, select") || target.isContentEditable);
 
@@ -22,7 +25,7 @@ export function useShortcuts(go: (place: Place) => void, help: () => void) {
   const { undo, redo, look, number, sheet } = useDesk();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (!shortcutsOn() || isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const place = PLACES[Number(event.key) - 1];
       const count = sheet.window.count;
       if (place) go(place.id);
@@ -41,6 +44,12 @@ export function useShortcuts(go: (place: Place) => void, help: () => void) {
 }
 
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const [on, setOn] = useState(shortcutsOn);
+  const turn = (wanted: boolean) => {
+    if (wanted) localStorage.removeItem(OFF);
+    else localStorage.setItem(OFF, "1");
+    setOn(wanted);
+  };
   return (
     <Slip open={open} onOpenChange={onOpenChange} title="Keys">
       <dl className="grid grid-cols-[5rem_1fr] gap-y-2">
@@ -51,6 +60,15 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
           </div>
         ))}
       </dl>
+      <label className="mt-3 flex min-h-11 cursor-pointer items-center gap-3 border-t border-rule pt-2">
+        <input
+          type="checkbox"
+          className="h-5 w-5 accent-[var(--ink)]"
+          checked={on}
+          onChange={(event) => turn(event.currentTarget.checked)}
+        />
+        Single keys act (turn them off where speech or switches press keys)
+      </label>
     </Slip>
   );
 }

@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from "react";
+import { createContext, type ReactNode, useContext, useState } from "react";
 import { Photos } from "../ui/Photos";
 import { LabelPicture, type Sign } from "./LabelPicture";
 
@@ -40,9 +40,13 @@ export function Plate(props: {
   );
 }
 
+/** Whether folded lines are there to be found, though folded. */
+export const UnfoldContext = createContext(false);
+
 /** Lines of a label that few need: out of the way until asked for, or until one of them is filled. */
 export function More(props: { title: string; filled?: boolean; children: ReactNode }) {
   const [open, setOpen] = useState(props.filled ?? false);
+  const unfold = useContext(UnfoldContext);
   return (
     <details
       open={open}
@@ -52,7 +56,7 @@ export function More(props: { title: string; filled?: boolean; children: ReactNo
       <summary className="cursor-pointer py-1.5 font-cond text-[0.9375rem] font-semibold text-soft hover:text-ink">
         {props.title}
       </summary>
-      {open && props.children}
+      {(open || unfold) && props.children}
     </details>
   );
 }

@@ -6,7 +6,9 @@ import { RigDrawing } from "../drawing/RigDrawing";
 import { useGlossary } from "../ui/Glossary";
 import { PasteText } from "../ui/Paste";
 import { VerdictBar } from "../ui/VerdictBar";
+import { FindField, Needed } from "./FindField";
 import { HitchPlates } from "./HitchPlates";
+import { UnfoldContext } from "./Plate";
 import { PolicyPlate } from "./PolicyPlate";
 import { ReadyList } from "./ReadyList";
 import { RigPlate } from "./RigPlate";
@@ -32,6 +34,7 @@ function useFieldInAddress() {
 export function Plates() {
   const { evaluation, rig, change } = useDesk();
   const look = useGlossary();
+  const [finding, setFinding] = useState(false);
   useFieldInAddress();
   const parts = [
     ["vehicle", "vehicle"],
@@ -58,7 +61,7 @@ export function Plates() {
       "something to tow",
     );
   return (
-    <>
+    <UnfoldContext value={finding}>
       <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10 short:static">
         <RigDrawing evaluation={evaluation} short />
       </div>
@@ -67,6 +70,8 @@ export function Plates() {
           Copy each label once. Leave out what you do not have: its check says so. A field takes a unit or a sum, “1380
           kg” or “180+165+60”; the small tag says where the figure came from.
         </p>
+        <Needed />
+        <FindField onAsk={setFinding} />
         <nav aria-label="Parts of this page" className="mt-2 mb-4 flex flex-wrap gap-x-4 gap-y-1 font-cond text-[1rem]">
           {parts.map(([id, name]) => (
             <button
@@ -130,7 +135,7 @@ export function Plates() {
         </Part>
       </div>
       <VerdictBar />
-    </>
+    </UnfoldContext>
   );
 }
 

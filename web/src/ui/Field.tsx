@@ -67,6 +67,36 @@ export function enterMovesOn(event: KeyboardEvent<HTMLInputElement>) {
   event.preventDefault();
 }
 
+/** A number pad has no letters and no plus: these stand beside it where somebody types by thumb. */
+const COARSE = matchMedia("(pointer: coarse)");
+const UNITS: readonly (readonly string[])[] = [
+  ["lb", "kg"],
+  ["in", "ft", "cm", "m"],
+  ["psi", "kPa", "bar"],
+  ["gal", "l"],
+];
+
+function UnitKeys({ unit, onKey }: { unit: string | undefined; onKey: (key: string) => void }) {
+  const units = UNITS.find((each) => unit !== undefined && each.includes(unit)) ?? [];
+  return (
+    <div className="flex justify-end gap-2 py-1.5">
+      {["+", ...units].map((key) => (
+        <button
+          key={key}
+          type="button"
+          tabIndex={-1}
+          aria-label={key === "+" ? "plus" : `unit ${key}`}
+          className="h-11 min-w-11 border border-ink bg-card px-2 font-cond text-[1.125rem] font-semibold active:bg-sunk"
+          onPointerDown={(event) => event.preventDefault()} // the field keeps the focus, and its pad stays
+          onClick={() => onKey(key === "+" ? "+" : ` ${key}`)}
+        >
+          {key}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** One line of a label: its name, the figure, its unit, where it came from; what is wrong stands right below. */
 export function Field(props: {
   path: string;
@@ -84,6 +114,7 @@ export function Field(props: {
   const { text, problem, understood, note, focus, edit, blur } = useField(path, label);
   const { evaluation, sheet } = useDesk();
   const { viewing } = useVisitor();
+  const [keys, setKeys] = useState(false);
   const unit = /[a-z]\s*$/i.test(text) && mode === "decimal" ? undefined : props.unit; // a figure that says its own unit
   const beside = sheet.plates.beside.filter((each) => each.path === path);
   const plate = evaluation.plates.find((each) => each.path === path);
@@ -117,15 +148,22 @@ export function Field(props: {
             aria-describedby={said || understood ? `${id}-said` : undefined}
             placeholder="–"
             className={`h-full w-full min-w-0 bg-transparent outline-none placeholder:text-soft ${mode === "text" ? "text-[0.9375rem]" : "text-right font-cond text-[1.3125rem] font-semibold"}`}
-            onFocus={(event) => focus(event.currentTarget)}
+            onFocus={(event) => {
+              focus(event.currentTarget);
+              setKeys(mode === "decimal" && COARSE.matches);
+            }}
             onChange={(event) => edit(event.currentTarget.value)}
-            onBlur={blur}
+            onBlur={() => {
+              blur();
+              setKeys(false);
+            }}
             onKeyDown={enterMovesOn}
           />
           {unit && <span className="pl-1.5 text-[0.8125rem] text-soft">{unit}</span>}
         </div>
         {sourced && <SourceTag path={path} label={label} />}
       </div>
+      {keys && <UnitKeys unit={unit ?? props.unit} onKey={(key) => edit(`${text}${key}`)} />}
       <NotSavedHere path={path} />
       {!said &&
         beside.map((each) => (
