@@ -39,13 +39,14 @@ export function FindField({ onAsk }: { onAsk: (asking: boolean) => void }) {
   const go = (id: string) => {
     const field = document.getElementById(id);
     const fold = field?.closest("details");
-    if (fold) fold.open = true;
-    setWords("");
-    requestAnimationFrame(() => {
-      const there = document.getElementById(id);
-      there?.scrollIntoView({ block: "center" });
-      there?.focus({ preventScroll: true });
-    });
+    const show = () => {
+      field?.scrollIntoView({ block: "center" });
+      field?.focus({ preventScroll: true });
+      setWords("");
+    };
+    if (!fold || fold.open) return show();
+    fold.addEventListener("toggle", show, { once: true }); // what is in it stays from then on
+    fold.open = true;
   };
   return (
     <div className="mt-3 max-w-xl">
