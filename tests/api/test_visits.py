@@ -10,7 +10,7 @@ class BesideTheRig(OnADemoRig):
 
     def test_a_visit_goes_on_where_it_was_left(self) -> None:
         self.assertIsNone(self.get("/visit").json()["state"])
-        self.put("/visit", {"scale": "wheel_pads", "uncouple": False, "at": 3, "ticked": ["before: x"], "noted_at": 5})
+        self.put("/visit", {"scale": "wheel_pads", "uncouple": False, "at": 3, "ticked": ["before: x"]})
         state = self.get("/visit?scale=wheel_pads&uncouple=false").json()["state"]
         self.assertEqual((state["at"], state["ticked"], state["scale"]), (3, ["before: x"], "wheel_pads"))
         for wrong in ({"at": -1}, {"hours": 1e9}, {"scale": "moon"}, {"ticked": ["x" * 301]}):

@@ -5047,6 +5047,8 @@ export interface components {
             tongue_rating?: ((number | string) | components["schemas"]["ByMode"]) | null;
             /** Tow Rating */
             tow_rating?: ((number | string) | components["schemas"]["ByMode"]) | null;
+            /** Tow Unbraked */
+            tow_unbraked?: number | string | null;
         };
         /**
          * VehicleTires
@@ -5069,7 +5071,7 @@ export interface components {
          * VisitState
          * @description A visit under way: what is weighed on, which step was left, what was ticked, prices and the time that the cheap re-weigh lasts.
          *
-         *     Moments are milliseconds since 1970, by the clock of the device that noted them.
+         *     ``ticket_at`` is in milliseconds since 1970, by the clock of the device that noted it.
          */
         VisitState: {
             /**
@@ -5092,11 +5094,6 @@ export interface components {
              * @default 24
              */
             hours?: number;
-            /**
-             * Noted At
-             * @default 0
-             */
-            noted_at?: number;
             /**
              * Scale
              * @default truck_scale

@@ -15,7 +15,7 @@ from urllib.parse import parse_qs
 from jinja2 import Environment, FileSystemLoader
 from starlette.requests import ClientDisconnect, Request
 from starlette.responses import HTMLResponse, Response
-from starlette.types import ASGIApp, Receive, Scope, Send
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from noxel.api.deps import outside
 from noxel.api.problems import problem
@@ -68,13 +68,27 @@ class Door:
             answer = problem(403, *refused)
         else:
             scope["noxel.device"] = device
-            try:
-                await self._sharing.attended(device.id, lambda: self._app(scope, receive, send))
-            except asyncio.CancelledError:
-                with suppress(RuntimeError):  # it was shut out, or the door closes: what it was listening to ends here
-                    await send({"type": "http.response.body", "body": b"", "more_body": False})
+            await self._served(scope, receive, send, device)
             return
         await answer(scope, receive, send)
+
+    async def _served(self, scope: Scope, receive: Receive, send: Send, device: Device) -> None:
+        """Let the application answer, until the device is shut out or the door closes; what it was listening to ends then."""
+        started = False
+
+        async def noted(message: Message) -> None:
+            nonlocal started
+            started = True
+            await send(message)
+
+        try:
+            await self._sharing.attended(device.id, lambda: self._app(scope, receive, noted))
+        except asyncio.CancelledError:
+            with suppress(RuntimeError):  # it may have been answered whole
+                if started:
+                    await send({"type": "http.response.body", "body": b"", "more_body": False})
+                else:
+                    await problem(503, "share.closed", "Sharing was turned off.")(scope, receive, send)
 
     async def _stranger(self, request: Request, *, guessed: bool) -> Response:
         if guessed and (too_many := await self._slowed()) is not None:

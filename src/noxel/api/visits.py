@@ -20,7 +20,7 @@ Text = Annotated[str, Field(max_length=500)]
 class VisitState(BaseModel):
     """A visit under way: what is weighed on, which step was left, what was ticked, prices and the time that the cheap re-weigh lasts.
 
-    Moments are milliseconds since 1970, by the clock of the device that noted them.
+    ``ticket_at`` is in milliseconds since 1970, by the clock of the device that noted it.
     """
 
     scale: ScaleKind = "truck_scale"
@@ -31,7 +31,6 @@ class VisitState(BaseModel):
     again_price: Short = ""
     hours: Annotated[float, Field(ge=0, le=240)] = 24
     ticket_at: Annotated[int, Field(ge=0, le=2**53)] | None = None
-    noted_at: Annotated[int, Field(ge=0, le=2**53)] = 0
 
 
 class VisitOut(BaseModel):

@@ -5,6 +5,7 @@ from dataclasses import replace
 from noxel.core.limits import (
     Checked,
     binding,
+    broken_rules,
     doubts,
     foresee,
     headroom,
@@ -140,7 +141,8 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
     rows = tightest_first(run_checks(rig, weighing))
     doubted = doubts(rig, number, weighing)
-    found = verdict(rows, doubted=bool(unanswered(rig, number, doubted)))
+    rules = broken_rules(rig, weighing)
+    found = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
     known = expect(rig, weighing) if found == "incomplete" else None
     if known is not None:
         foresee(rig, known, rows)
@@ -166,11 +168,11 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         weigh_in=number,
         towing=rig.towing,
         verdict=found,
-        headline=sentences.headline(rig, rows, found, number=number, doubted=doubted, known=known),
+        headline=sentences.headline(rig, rows, found, number=number, doubted=doubted, known=known, rules=rules),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate({**derived, "tongue_source": weighing.tongue_source}),
         checks=[check_answer(rig, weighing, row, to, known) for row in rows],
-        advisories=advise(rig, number, weighing, rows, doubted),
+        advisories=advise(rig, number, weighing, rows, doubted, rules),
         working=working,
         passes=pass_answers(rig, number, weighing),
         bars_moved=_bars_moved(weighing, to),

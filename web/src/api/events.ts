@@ -40,6 +40,7 @@ export function hearOfOthers(queries: QueryClient) {
   void navigator.locks.request(CHANNEL, () => {
     const source = new EventSource("/api/events");
     let lost = false;
+    let heardOnce = false;
     source.onmessage = (message) => pass(JSON.parse(message.data) as Saved);
     source.onerror = () => {
       lost = true;
@@ -48,8 +49,11 @@ export function hearOfOthers(queries: QueryClient) {
     source.onopen = () => {
       reached(true);
       for (const each of listening) each();
-      if (lost) pass({ page: null }); // whatever was saved meanwhile
+      if (lost)
+        pass({ page: null }); // whatever was saved meanwhile
+      else if (!heardOnce) void queries.invalidateQueries(); // what was saved between the first answers and now
       lost = false;
+      heardOnce = true;
     };
     return new Promise(() => {});
   });

@@ -80,6 +80,15 @@ export function VehiclePlates() {
             term="gcwr"
           />
           <RatingField path="vehicle.ratings.tow_rating" label={t("tow_rating")} unit={mass} term="tow_rating" />
+          {(rig.trailer?.brakes === "none" || rig.vehicle?.ratings?.tow_unbraked != null) && (
+            <Field
+              path="vehicle.ratings.tow_unbraked"
+              label={`${t("tow_rating")}, trailer without brakes`}
+              hint="often 750 kg or half the kerb mass; check where you drive"
+              unit={mass}
+              sourced
+            />
+          )}
           <RatingField
             path="vehicle.ratings.tongue_rating"
             label={t("tongue_rating")}

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { api, type ScaleKind, type VisitState } from "../api/client";
+import { onReach, reachable } from "../api/reach";
 
 const FRESH: VisitState = {
   scale: "truck_scale",
@@ -11,40 +12,63 @@ const FRESH: VisitState = {
   again_price: "",
   hours: 24,
   ticket_at: null,
-  noted_at: 0,
 };
+type Kept = { state: VisitState /** Whether the computer has it. */; sent: boolean };
+
+const read = (key: string) => JSON.parse(localStorage.getItem(key) ?? "null") as Kept | null;
+/** What is being sent, one after the other: an earlier step never comes in over a later one. */
+let sending: Promise<void> = Promise.resolve();
+
+function send(rig: string, key: string) {
+  sending = sending.then(async () => {
+    const kept = read(key);
+    if (!kept || kept.sent) return;
+    await api.keepVisit(rig, kept.state).catch(() => {}); // it stands in this browser, and is sent again
+    const now = read(key);
+    if (now && reachable() && JSON.stringify(now.state) === JSON.stringify(kept.state))
+      localStorage.setItem(key, JSON.stringify({ ...now, sent: true }));
+  });
+  return sending;
+}
 
 /**
  * The visit under way: kept in this browser at every step, so that it needs no network, and on the computer when it
- * answers, so that another device can go on. The newer of the two counts. `null` until it is begun.
+ * answers, so that another device can go on. What was not sent yet goes before what the computer has. `null` until it is
+ * begun.
  */
 export function useVisit(rig: string) {
   const key = `noxel.visit-state.${rig}`;
-  const [state, setState] = useState<VisitState | null>(
-    () => JSON.parse(localStorage.getItem(key) ?? "null") as VisitState | null,
-  );
+  const [state, setState] = useState<VisitState | null>(() => read(key)?.state ?? null);
   const scale: ScaleKind = state?.scale ?? "truck_scale";
   const uncouple = state?.uncouple ?? true;
   const visit = useQuery({ queryKey: ["visit", rig, scale, uncouple], queryFn: () => api.visit(rig, scale, uncouple) });
-  const there = visit.data?.state ?? null;
+  const { data, refetch } = visit;
   useEffect(() => {
-    if (there && (there.noted_at ?? 0) > (state?.noted_at ?? 0)) setState(there);
-  }, [there, state]);
+    const kept = read(key);
+    if (!data || (kept && !kept.sent)) return;
+    // another device may have gone on, or ended it
+    if (data.state) localStorage.setItem(key, JSON.stringify({ state: data.state, sent: true }));
+    else localStorage.removeItem(key);
+    setState(data.state);
+  }, [data, key]);
+  useEffect(() => {
+    const ended = onReach(() => reachable() && void send(rig, key));
+    void send(rig, key);
+    return () => void ended();
+  }, [rig, key]);
   const keep = useCallback(
     (change: Partial<VisitState>) => {
-      setState((now) => {
-        const next = { ...(now ?? FRESH), ...change, noted_at: Date.now() };
-        localStorage.setItem(key, JSON.stringify(next));
-        api.keepVisit(rig, next).catch(() => {}); // it stands in this browser; the next step sends it again
-        return next;
-      });
+      const next = { ...(read(key)?.state ?? FRESH), ...change };
+      localStorage.setItem(key, JSON.stringify({ state: next, sent: false }));
+      setState(next);
+      void send(rig, key).then(() => refetch()); // an older answer under way is dropped
     },
-    [key, rig],
+    [key, rig, refetch],
   );
   const end = useCallback(() => {
     localStorage.removeItem(key);
     setState(null);
-    api.endVisit(rig).catch(() => {});
+    sending = sending.then(() => api.endVisit(rig).catch(() => {}));
   }, [key, rig]);
-  return { state, steps: visit.data?.steps ?? [], problem: visit.error?.message ?? null, keep, end };
+  return { state, steps: data?.steps ?? [], problem: visit.error?.message ?? null, keep, end };
 }

@@ -32,6 +32,7 @@ from noxel.core.limits.ratings import (
     tongue_limit,
     tow_limit,
 )
+from noxel.core.limits.rules import BrokenRule, broken_rules
 from noxel.core.limits.tires import (
     OLD_YEARS,
     AxleSet,
@@ -52,6 +53,7 @@ __all__ = [
     "RATING_PATHS",
     "SIDES_APART",
     "AxleSet",
+    "BrokenRule",
     "Checked",
     "Doubt",
     "DoubtCode",
@@ -64,6 +66,7 @@ __all__ = [
     "age_years",
     "axle_sets",
     "binding",
+    "broken_rules",
     "combination_limit",
     "cushion",
     "doubts",

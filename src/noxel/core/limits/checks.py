@@ -230,17 +230,18 @@ def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
     return found
 
 
-def verdict(checks: Iterable[Checked], *, doubted: bool = False) -> Verdict:
+def verdict(checks: Iterable[Checked], *, doubted: bool = False, broken: bool = False) -> Verdict:
     """One word over all checks: ``stop``, ``incomplete``, ``caution`` or ``within``.
 
-    ``doubted`` is whether something stands that cannot be right and that the owner has not accepted.
+    ``doubted`` is whether something stands that cannot be right and that the owner has not accepted; ``broken``
+    whether a rule of the maker or of the law is not kept.
     """
     rows = list(checks)
     if any(row.status in ("over", "low") for row in rows):
         return "stop"
     if any(row.required and row.status == "unknown" for row in rows):
         return "incomplete"
-    if doubted or any(row.status in ("tight", "high", "unconfirmed", "unknown") for row in rows):
+    if doubted or broken or any(row.status in ("tight", "high", "unconfirmed", "unknown") for row in rows):
         return "caution"
     return "within"
 

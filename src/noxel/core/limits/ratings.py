@@ -119,9 +119,13 @@ def combination_limit(rig: RigFile) -> Limit | None:
 
 
 def tow_limit(rig: RigFile) -> Limit | None:
-    """The tow rating, else GCWR − GVWR, usually conservative: a hitch or cooling limit can still be lower."""
+    """The tow rating, or the one for trailers without brakes where it has none; else GCWR − GVWR, usually conservative: a hitch
+    or cooling limit can still be lower."""
     ratings = rig.vehicle.ratings
     entered = _tow_entered(rig)
+    bare = ratings.tow_unbraked if rig.trailer and rig.trailer.brakes == "none" else None
+    if bare and (entered is None or bare.kg < entered.kg):
+        return _entered(rig, bare, "tow_unbraked", "vehicle.ratings.tow_unbraked")
     if entered or not (ratings.gcwr and ratings.gvwr):
         return entered
     gcwr = LimitTerm("", "gcwr", ratings.gcwr.kg, "vehicle.ratings.gcwr")

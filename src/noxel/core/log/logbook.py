@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
-from noxel.core.limits import Verdict, exceeds, limits, run_checks, tightest_first, verdict
+from noxel.core.limits import Verdict, broken_rules, exceeds, limits, run_checks, tightest_first, verdict
 from noxel.core.log.kept_plans import KeptAnswer
 from noxel.core.mechanics import weigh
 from noxel.core.quantities import KG, print_mass
@@ -102,7 +102,8 @@ def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
     """What the log keeps of a weigh-in, compared with the ratings as they stand now."""
     weighing = weigh(rig, weigh_in)
     rows = tightest_first(run_checks(rig, weighing))
-    said = verdict(rows)
+    rules = broken_rules(rig, weighing)
+    said = verdict(rows, broken=bool(rules))
     aboard = dict.fromkeys(each.aboard for each in weigh_in.passes if each.aboard)
     figures = {key: (figure.value, figure.plus_minus) for key, figure in weighing.figures.items() if key in LINES}
     for row in rows:
@@ -114,7 +115,7 @@ def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
     ]
     return Facts(date=weigh_in.date.isoformat() if weigh_in.date else None, place=weigh_in.place or "", note=weigh_in.note or "",
                  tags=list(weigh_in.tags), decided=weigh_in.decided or "", aboard=[*aboard, *on_lists], verdict=said,
-                 sentence=headline(rig, rows, said).sentence, figures=figures)  # fmt: skip
+                 sentence=headline(rig, rows, said, rules=rules).sentence, figures=figures)  # fmt: skip
 
 
 def _changed(rig: RigFile, before: Facts | None, now: Facts) -> list[str]:

@@ -74,6 +74,7 @@ class VehicleRatings(Model):
     gawr_rear: PositiveMass | None = None
     gcwr: PositiveMass | None = None
     tow_rating: Rating | None = None
+    tow_unbraked: PositiveMass | None = None
     payload: PositiveMass | None = None
     payload_reduction: NonNegativeMass | None = None
     tongue_rating: Rating | None = None

@@ -6,11 +6,20 @@ Each has a stable code, a sentence with its numbers, and the path it belongs to.
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
-from noxel.core.limits import RATING_PATHS, Checked, Doubt, axle_sets, pressure_for
+from noxel.core.limits import RATING_PATHS, BrokenRule, Checked, Doubt, axle_sets, pressure_for
 from noxel.core.mechanics import PassLoads, Weighing, describe_pass, reading_words
 from noxel.core.quantities import KG, Mass, nominal, print_mass, print_pressure, print_share
 from noxel.core.rig import Pass, RigFile, on_pin, share_range
-from noxel.core.wording import Advisory, base_guessed, check_label, doubt_advisory, missing_rating, source_label, vehicle_word
+from noxel.core.wording import (
+    Advisory,
+    base_guessed,
+    check_label,
+    doubt_advisory,
+    missing_rating,
+    rule_advisory,
+    source_label,
+    vehicle_word,
+)
 
 FRONT_LOSS = 0.10
 """A front axle lighter by more than this share when hitched is worth a caution."""
@@ -355,7 +364,12 @@ def _accepted(rig: RigFile, number: int, advisory: Advisory) -> Advisory:
 
 
 def advise(
-    rig: RigFile, number: int | None, weighing: Weighing, rows: list[Checked], doubted: Sequence[Doubt] = ()
+    rig: RigFile,
+    number: int | None,
+    weighing: Weighing,
+    rows: list[Checked],
+    doubted: Sequence[Doubt] = (),
+    rules: Sequence[BrokenRule] = (),
 ) -> list[Advisory]:
     """Everything there is to say beside the checks, warnings first.
 
@@ -371,8 +385,11 @@ def advise(
         The checks made of it.
     doubted : sequence of Doubt
         What cannot be right about it; each is an advisory, and they come first.
+    rules : sequence of BrokenRule
+        Rules of the maker or the law that are not kept; they come next.
     """
     found = sorted((doubt_advisory(rig, number, each) for each in doubted), key=lambda each: each.fix is None)
+    found += [rule_advisory(rig, each) for each in rules]
     if number is not None:
         notes = _Notes(rig, number, weighing)
         for look in (

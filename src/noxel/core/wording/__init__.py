@@ -20,6 +20,7 @@ from noxel.core.wording.labels import (
     vehicle_word,
 )
 from noxel.core.wording.present import Printer, check_answer, check_answers
+from noxel.core.wording.rules import rule_advisory, rule_sentence
 from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES, headline
 
 __all__ = [
@@ -51,6 +52,8 @@ __all__ = [
     "headline",
     "limiting_rating",
     "missing_rating",
+    "rule_advisory",
+    "rule_sentence",
     "sentences",
     "source_label",
     "still_open",

@@ -31,6 +31,7 @@ _FIGURES = {
 
 
 _SOURCES = {
+    "tow_unbraked": "{tow_rating} without trailer brakes",
     "gvwr+tow_rating": "{gvwr} + {tow_rating}",
     "gcwr-gvwr": "{gcwr} − {gvwr}",
     "tongue_rating": "vehicle's {tongue_rating}",

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from noxel.core.limits import Checked, Doubt, Headroom, Verdict, binding, tightest_first
+from noxel.core.limits import BrokenRule, Checked, Doubt, Headroom, Verdict, binding, tightest_first
 from noxel.core.mechanics import Knowledge
 from noxel.core.quantities import lower_first, print_mass, print_share, small_mass
 from noxel.core.rig import RigFile, on_pin
@@ -19,6 +19,7 @@ from noxel.core.wording.labels import (
     rating_path,
     vehicle_word,
 )
+from noxel.core.wording.rules import rule_sentence
 
 CAUTION = (
     "Noxel compares figures that you entered with ratings that you entered. Being within them is no guarantee: the makers' "
@@ -187,7 +188,7 @@ def _what_is_missing(rig: RigFile, row: Checked) -> str:
 
 def headline(
     rig: RigFile, checks: list[Checked], found: Verdict, *, number: int | None = None, doubted: Sequence[Doubt] = (),
-    known: Knowledge | None = None,
+    known: Knowledge | None = None, rules: Sequence[BrokenRule] = (),
 ) -> Headline:  # fmt: skip
     """The verdict in one sentence that names the limiting rating, and what else stands out.
 
@@ -205,15 +206,18 @@ def headline(
         What cannot be right; it leads everything but a stop.
     known : Knowledge or None
         What is expected, where something is.
+    rules : sequence of BrokenRule
+        Rules of the maker or the law that are not kept; they lead where nothing is over.
     """
     rows = tightest_first(checks)
     bind = binding(rows)
+    broken = [rule_sentence(rig, each) for each in rules]
     doubts = [_many(len(doubted), _DOUBT, "{} pairs of figures cannot both be right.")] if doubted else []
     if found == "stop":
-        return _stop(rig, rows, bind, doubts)
+        return _stop(rig, rows, bind, doubts + broken)
     if found == "incomplete":
         made = _incomplete(rig, rows, known, number is not None)
-        made.rest = doubts + made.rest
+        made.rest = doubts + broken + made.rest
         return made
     near = [row for row in rows if row.status in ("tight", "high", "unconfirmed", "unknown")]
     leading = near[0] if near else bind
@@ -226,6 +230,8 @@ def headline(
     if doubts:  # what is left of a limit would read as if it were settled
         doubtful = f"{doubts[0]} Nothing counts as within until that is settled."
         return Headline(lead=_LEADS[found], sentence=doubtful, rest=[sentence(rig, row) for row in near])
+    if broken:
+        return Headline(lead=_LEADS[found], sentence=broken[0], rest=[*broken[1:], *([said] if said else []), *rest])
     return Headline(lead=_LEADS[found], sentence=said, rest=rest)
 
 

@@ -1,0 +1,36 @@
+"""Sentences for rules of makers and law that are not kept."""
+
+from noxel.core.limits import BrokenRule
+from noxel.core.quantities import KG, print_mass, print_share
+from noxel.core.rig import RigFile
+from noxel.core.wording.answers import Advisory
+
+
+def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
+    """What is required, what was weighed, what to do."""
+    unit = rig.units.mass
+    weighs = f"the trailer weighs {print_mass(rule.weighed, unit)}"
+    if rule.code == "brakes_missing":
+        return (
+            f"You entered that trailer brakes are required above {print_mass(rule.limit, unit)}; {weighs} and has none. "
+            "The figure is local law: check it where you drive."
+        )
+    if rule.code == "bars_missing":
+        above = f" above {print_mass(rule.limit, unit)}" if rule.limit else ""
+        return f"The vehicle's maker requires weight distribution{above}; {weighs}, and this hitch has none."
+    if rule.code == "bars_forbidden":
+        return (
+            "The vehicle's maker forbids weight distribution, and this hitch has it. Ask the maker before towing with the bars."
+        )
+    less = "less" if rule.weighed < rule.limit else "more"
+    return (
+        f"The bars give back {print_share(rule.weighed)} of what the front axle had lost, far {less} than the maker's target of "
+        f"{print_share(rule.limit)}. Set them by the manual, then weigh again."
+    )
+
+
+def rule_advisory(rig: RigFile, rule: BrokenRule) -> Advisory:
+    """The same as an advisory."""
+    factor = 1.0 if rule.code == "bars_far_from_target" else KG[rig.units.mass]
+    numbers = {"weighed": rule.weighed / factor, "limit": rule.limit / factor}
+    return Advisory(code=rule.code, level="warning", message=rule_sentence(rig, rule), path=rule.path, numbers=numbers)
