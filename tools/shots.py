@@ -37,6 +37,12 @@ def _door(page: Page) -> None:
     page.get_by_role("button", name="Can it tow that?").click()
 
 
+def _on_the_platforms(page: Page) -> None:
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="Ready to drive on").click()
+    page.get_by_text("The voice will ask").wait_for()
+
+
 def _nothing(_page: Page) -> None:
     return
 
@@ -58,6 +64,8 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
     ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),
     ("weigh-390x844", "Juniper", "weigh", NARROW, "day", _rear),
+    ("visit-390x844", "Juniper", "visit", NARROW, "day", _on_the_platforms),
+    ("help-1280x800", "Juniper", "/help/traps", WIDE, "day", _nothing),
 )
 
 
@@ -75,7 +83,7 @@ def main() -> None:
                 page = context.new_page()
                 page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
                 page.wait_for_selector(
-                    "article" if place in ("/garage", "log") else "main h1" if place == "/start" else "main svg"
+                    "article" if place in ("/garage", "log") else "main h1" if place in ("/start", "visit") else "main svg"
                 )
                 page.evaluate(
                     "document.fonts.ready.then(() => true)"

@@ -41,6 +41,9 @@ class BesideTheRig(OnADemoRig):
         self.put(f"/lines/{lines[0]['id']}", {"done": True, "by": "Wim"}, 200)
         ticked = self.get("/lines").json()[0]
         self.assertTrue(ticked["done_by"] == "Wim" and ticked["done_at"])
+        printed = self.get("/print.html").text
+        self.assertRegex(printed, r"☑ Telescope lashed <span class=small>\(done 20\d\d-\d\d-\d\d by Wim\)")
+        self.assertIn("☐ Borrowed tripod back", printed)
         left = self.post("/lines/trip-over", None)
         self.assertEqual([(each["text"], each["done_at"]) for each in left], [("Telescope lashed", None)])
         self.put("/lines/999", {"done": True}, 404)

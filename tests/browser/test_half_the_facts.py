@@ -46,7 +46,7 @@ class HalfTheFacts(OnStage):
         page = self.page(f"/rigs/{self.rigs.add(worked)}/weigh", PHONE)
         page.get_by_label("read").first.select_option(label="one total only")
         at(page, "weigh_ins[0].passes[0].readings.gross").fill("15300")
-        expect(page.get_by_role("status")).to_have_text("saved")
+        expect(page.locator("[data-part=saving]")).to_have_text("saved")
         self.fits(page)
         page.get_by_role("link", name="Margins").click()
         expect(page.locator('tr[data-check="combination.gross"]')).to_have_attribute("data-status", "within")

@@ -36,7 +36,7 @@ class Saving(OnStage):
         page.keyboard.press("]")
         expect(looked_at).to_contain_text("Alder Bend")
         held.pop().continue_()
-        expect(page.get_by_role("status")).to_have_text("saved")
+        expect(page.locator("[data-part=saving]")).to_have_text("saved")
         expect(looked_at).to_contain_text("Alder Bend")
         page.get_by_role("button", name="Undo").click()
         page.keyboard.press("[")
@@ -83,7 +83,7 @@ class Saving(OnStage):
         other = page.context.new_page()
         other.goto(page.url)
         at(other, "vehicle.ratings.gcwr").fill("15001")
-        expect(other.get_by_role("status")).to_have_text("saved")
+        expect(other.locator("[data-part=saving]")).to_have_text("saved")
         self.assertNotIn("7001", json.dumps(self.rigs.open(self.rig).document))  # that page is open and sends it itself
         page.close()
         other.reload()

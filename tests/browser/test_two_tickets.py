@@ -98,7 +98,7 @@ class TwoTickets(OnStage):
         gvwr.fill("3200 kg")
         expect(page.locator('[data-brace="vehicle.gross"]')).to_contain_text("7,055")  # 3200 / 0.45359237
         gvwr.blur()
-        expect(page.get_by_role("status")).to_have_text("saved")
+        expect(page.locator("[data-part=saving]")).to_have_text("saved")
         for _ in range(self.rigs.open(rig).revision):
             with page.expect_response("**/undo"):
                 page.get_by_role("button", name="Undo GVWR").click()
@@ -195,6 +195,6 @@ class TwoTickets(OnStage):
         page.reload()
         expect(page.get_by_text("not saved yet, trying again")).to_be_visible()
         page.unroute("**/api/rigs/*")
-        expect(page.get_by_role("status")).to_have_text("saved")
+        expect(page.locator("[data-part=saving]")).to_have_text("saved")
         expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,321")
         expect(at(page, "vehicle.ratings.gawr_rear")).to_have_value("3,777")

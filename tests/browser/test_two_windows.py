@@ -81,7 +81,7 @@ class TwoWindows(OnStage):
         backup(path, copy)
         at(page, "loads[1].mass").fill("99")
         expect(page.get_by_role("status").first).to_have_text("saved")
-        page.get_by_role("heading").first.click()  # out of the field
+        page.get_by_role("heading", level=2).first.click()  # out of the field
         call = [sys.executable, "-m", "noxel", "restore", str(copy), "--data", str(path.parent)]
         subprocess.run(call, check=True, capture_output=True)
         expect(at(page, "loads[1].mass")).to_have_value("40")

@@ -65,7 +65,7 @@ class ByEachScale(OnStage):
                 count = page.locator("[data-pass]").count()
                 page.get_by_role("button", name="take this pass out").first.click()
                 expect(page.locator("[data-pass]")).to_have_count(count - 1)
-                expect(page.get_by_role("status")).to_have_text("saved")
+                expect(page.locator("[data-part=saving]")).to_have_text("saved")
             labels = {"trailer_only": "Trailer only", "vehicle_only": "Vehicle only", "vehicle_empty": "Vehicle empty"}
             for number, each in enumerate(passes):
                 bars = f", bars {each.get('spring_bars')}" if worked["file"]["hitch"]["weight_distribution"] else ""
@@ -73,7 +73,7 @@ class ByEachScale(OnStage):
                 page.get_by_role("menuitem", name=labels.get(each["config"], f"Hitched{bars}"), exact=True).click()
                 expect(page.locator("[data-pass]")).to_have_count(number + 1)
                 self.fill(page, number, each)
-                expect(page.get_by_role("status")).to_have_text("saved")
+                expect(page.locator("[data-part=saving]")).to_have_text("saved")
             self.agrees(page, worked)
 
     def test_the_tongue_by_a_beam_and_a_bathroom_scale(self) -> None:

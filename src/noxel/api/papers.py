@@ -7,8 +7,11 @@ from fastapi import Response
 
 from noxel.api.deps import Id, Looking, Store, as_file, file_stem, new_router, open_at
 from noxel.api.photos import ThePhotos
+from noxel.api.visits import TheVisits
 from noxel.core.editing import settle
+from noxel.core.evaluate import evaluate
 from noxel.core.log import reminders
+from noxel.core.plates import evaluate_plates
 from noxel.formats.print_page import print_page
 from noxel.formats.tables import items_csv, tickets_csv
 
@@ -54,11 +57,18 @@ def paper_of(
 
 
 @router.get("/rigs/{rig_id}/print.html", response_class=Response)
-def print_view_of(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+def print_view_of(rig_id: Id, rigs: Store, visits: TheVisits, weigh_in: Looking = None) -> Response:
     """The same as a page of one file, to print or to keep; it needs no server."""
     stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
-    return as_file(print_page(rig, stored.window.at), f"{file_stem(rig)}.html", "text/html; charset=utf-8", shown=True)
+    ready = evaluate_plates(rig, evaluate(rig, stored.window.at)).ready
+    to_do = [(each.text, f"done {each.done}" if each.done and not each.stale else "") for each in ready]
+    for line in visits.lines(rig_id):
+        by = f" by {line.done_by}" if line.done_by else ""
+        to_do.append((line.text, f"done {line.done_at:%Y-%m-%d}{by}" if line.done_at else ""))
+    return as_file(
+        print_page(rig, stored.window.at, to_do=to_do), f"{file_stem(rig)}.html", "text/html; charset=utf-8", shown=True
+    )
 
 
 @router.get("/rigs/{rig_id}/tickets.csv", response_class=Response)

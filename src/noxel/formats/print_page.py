@@ -1,7 +1,7 @@
 """A page of one file that prints without any server: words, posts, table, workings; black on white, no script, nothing from elsewhere."""
 
 import datetime
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from html import escape
 
 from noxel.core.rig import RigFile
@@ -81,7 +81,21 @@ def _body(said: Paper) -> Iterable[str]:
         yield from (f"<p>{escape(line)}</p>" for line in said.beside)
 
 
-def print_page(rig: RigFile, weigh_in: int | None = None, *, today: datetime.date | None = None) -> str:
+def _to_do(lines: Sequence[tuple[str, str]]) -> Iterable[str]:
+    if lines:
+        yield "<h2>Before it rolls</h2>"
+        for text, done in lines:
+            box = "☑" if done else "☐"
+            yield f"<p>{box} {escape(text)}{f' <span class=small>({escape(done)})</span>' if done else ''}</p>"
+
+
+def print_page(
+    rig: RigFile,
+    weigh_in: int | None = None,
+    *,
+    today: datetime.date | None = None,
+    to_do: Sequence[tuple[str, str]] = (),
+) -> str:
     """A weigh-in as one HTML file that needs nothing else.
 
     Parameters
@@ -92,6 +106,8 @@ def print_page(rig: RigFile, weigh_in: int | None = None, *, today: datetime.dat
         Which weigh-in, from 1; None is the last.
     today : date or None
         Printed on it; None is the machine's own date.
+    to_do : sequence of (str, str)
+        Lines to tick before it rolls: what to do, and when and by whom it was done, if it was.
 
     Raises
     ------
@@ -100,4 +116,4 @@ def print_page(rig: RigFile, weigh_in: int | None = None, *, today: datetime.dat
     """
     said = prepare(rig, weigh_in, today)
     head = f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(said.title)}</title><style>{_STYLE}</style></head>'
-    return "\n".join([head, "<body>", *_body(said), "</body></html>", ""])
+    return "\n".join([head, "<body>", *_body(said), *_to_do(to_do), "</body></html>", ""])

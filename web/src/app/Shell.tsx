@@ -193,7 +193,7 @@ function SavedMark({ saving }: { saving: ReturnType<typeof useSaving> }) {
   const aside = useAside().length;
   if (aside && saving.state === "saved") {
     return (
-      <span role="status" className={`${look} border-l-4 border-ink pl-2 font-semibold`}>
+      <span role="status" data-part="saving" className={`${look} border-l-4 border-ink pl-2 font-semibold`}>
         {aside} not saved
       </span>
     );
@@ -201,19 +201,24 @@ function SavedMark({ saving }: { saving: ReturnType<typeof useSaving> }) {
   switch (saving.state) {
     case "saved":
       return (
-        <span role="status" className={`${look} text-soft`}>
+        <span role="status" data-part="saving" className={`${look} text-soft`}>
           saved
         </span>
       );
     case "saving":
       return (
-        <span role="status" className={`${look} text-soft`}>
+        <span role="status" data-part="saving" className={`${look} text-soft`}>
           saving…
         </span>
       );
     case "waiting":
       return (
-        <span role="status" className={`${look} max-w-64 border-l-4 border-ink pl-2 font-semibold`} title={saving.why}>
+        <span
+          role="status"
+          data-part="saving"
+          className={`${look} max-w-64 border-l-4 border-ink pl-2 font-semibold`}
+          title={saving.why}
+        >
           not saved yet, trying again
         </span>
       );
@@ -221,6 +226,7 @@ function SavedMark({ saving }: { saving: ReturnType<typeof useSaving> }) {
       return (
         <span
           role="alert"
+          data-part="saving"
           className={`${look} line-clamp-2 max-w-96 border-l-4 border-ink pl-2 font-semibold`}
           title={saving.why}
         >

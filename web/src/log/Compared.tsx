@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass, share } from "../format";
+import { driveInWords, useDrives } from "./Drive";
 
 /** Two to four weigh-ins side by side; a difference that the scales can tell stands out, one they cannot stays grey. */
 export function Compared({ numbers, others }: { numbers: number[]; others: string[] }) {
@@ -11,6 +12,7 @@ export function Compared({ numbers, others }: { numbers: number[]; others: strin
     queryFn: () => api.compareWeighIns(sheet.id, numbers, others),
     placeholderData: (before) => before,
   });
+  const drives = useDrives();
   const answer = found.data;
   if (!answer) return null;
   const text = (value: number | null, isShare: boolean) =>
@@ -72,6 +74,16 @@ export function Compared({ numbers, others }: { numbers: number[]; others: strin
                 })}
               </tr>
             ))}
+            {numbers.some((number) => driveInWords(drives[number])) && (
+              <tr className="border-t border-rule align-top" data-compared="drive">
+                <td className="py-1 leading-tight">After the drive</td>
+                {answer.titles.map((title, index) => (
+                  <td key={title} className="pl-3 text-right text-[0.875rem] leading-snug">
+                    {driveInWords(drives[numbers[index] ?? 0]) || "–"}
+                  </td>
+                ))}
+              </tr>
+            )}
           </tbody>
         </table>
       </div>

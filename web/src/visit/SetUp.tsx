@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, type ScaleKind, type VisitState } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
@@ -91,6 +92,13 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
       >
         Begin
       </Button>
+      <p className="mt-4 text-[1rem] leading-snug text-soft">
+        A dry run at home?{" "}
+        <Link className="underline underline-offset-2" to={`/rigs/${sheet.id}/weigh`}>
+          Weigh
+        </Link>{" "}
+        has a stand-in scale that plays this rig, and four ways to measure the tongue at home.
+      </p>
     </div>
   );
 }
