@@ -51,7 +51,7 @@ export function Adjust() {
               : "Starting from the plan: nothing was weighed that could be used."}{" "}
             Solid: before. Outlined: with the steps below.
           </p>
-          <h1 className="font-cond text-[1.5rem] leading-tight font-semibold" data-adjusted={tried.verdict}>
+          <h2 className="font-cond text-[1.5rem] leading-tight font-semibold" data-adjusted={tried.verdict}>
             <span
               className={
                 tried.verdict === "stop" ? "text-vermilion" : tried.verdict === "within" ? "text-spruce" : "text-ochre"
@@ -60,7 +60,7 @@ export function Adjust() {
               {tried.headline.lead}
             </span>{" "}
             {tried.headline.sentence}
-          </h1>
+          </h2>
           {tried.attitude && <p className="mt-1 text-[0.875rem] text-soft">{tried.attitude}</p>}
           <StepList steps={steps} says={tried.says} onChange={setSteps} />
           <TryStep steps={steps} onAdd={(step) => setSteps([...steps, step])} />
@@ -88,7 +88,7 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
   const problems = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
   return (
     <div className="mx-auto max-w-3xl px-4 py-6">
-      <h1 className="font-cond text-[1.5rem] font-semibold">Nothing to adjust yet</h1>
+      <h2 className="font-cond text-[1.5rem] font-semibold">Nothing to adjust yet</h2>
       {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
         <p key={each.path} className="mt-1 text-[1rem]">
           {each.path && <b>{each.path.split(".").slice(-2).join(", ").replaceAll("_", " ")} </b>}

@@ -14,7 +14,7 @@ import { Shortcuts, useShortcuts } from "./shortcuts";
 import { setTheme, useTheme } from "./theme";
 
 /** Places whose first heading is the answer itself. */
-const OWN_HEADING: ReadonlySet<string> = new Set(["margins", "path", "match"]);
+const OWN_HEADING: ReadonlySet<string> = new Set(["margins", "path"]);
 
 /** The frame around every place: where you are, which rig, whether it is saved. */
 export function Shell({ place, children }: { place: Place | "path"; children: ReactNode }) {

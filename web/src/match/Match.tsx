@@ -37,14 +37,14 @@ export function Match() {
             How much can {rig.vehicle?.name || "it"} tow, loaded{" "}
             {found.start === "weigh_in" ? "as it was weighed" : "as planned"}?
           </p>
-          <h1 className="max-w-[70ch] font-cond text-[1.625rem] leading-tight font-semibold" data-part="ceiling">
+          <h2 className="max-w-[70ch] font-cond text-[1.625rem] leading-tight font-semibold" data-part="ceiling">
             {found.ceiling !== null && (
               <span className="mr-2 text-[2.5rem] leading-none" data-ceiling>
                 {mass(found.ceiling)} {unit}
               </span>
             )}
             {found.says}
-          </h1>
+          </h2>
           <div className="mt-4 grid grid-cols-1 items-start gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
             <div>
               <Sliders
@@ -76,7 +76,7 @@ function Cannot({ error }: { error: Error }) {
   const problems = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
   return (
     <section aria-label="How much">
-      <h1 className="font-cond text-[1.5rem] font-semibold">Not enough to answer yet</h1>
+      <h2 className="font-cond text-[1.5rem] font-semibold">Not enough to answer yet</h2>
       {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
         <p key={each.path} className="mt-1 text-[1rem]">
           {each.path && (

@@ -97,9 +97,9 @@ function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: str
         {rig.tanks?.length ? `: ${PHASES.find(([code]) => code === pack.phase)?.[1]}` : ""}. The ± is what the sources
         of its figures allow.
       </p>
-      <h1 className="pb-2 font-cond text-[1.375rem] leading-tight font-semibold" data-predicted={pack.verdict}>
+      <h2 className="pb-2 font-cond text-[1.375rem] leading-tight font-semibold" data-predicted={pack.verdict}>
         <span className={ink}>{pack.headline.lead}</span> {pack.headline.sentence}
-      </h1>
+      </h2>
       {!pack.whole && pack.headline.rest.length > 0 && (
         <p className="pb-2 text-[0.9375rem] leading-snug" data-part="outlook">
           {pack.headline.rest.slice(0, 4).join(" ")}
