@@ -112,9 +112,10 @@ def _estimate(rig: RigFile, number: int | None, to: Printer) -> answers.Estimate
         return None
     weighing = weigh(rig, weigh_in, with_added=True)
     rows = tightest_first(run_checks(rig, weighing))
-    found = verdict(rows)
+    rules = broken_rules(rig, weighing)
+    found = verdict(rows, broken=bool(rules))
     made = [replace(check_answer(rig, weighing, row, to), working=None) for row in rows]
-    return answers.Estimate(verdict=found, headline=sentences.headline(rig, rows, found), checks=made)
+    return answers.Estimate(verdict=found, headline=sentences.headline(rig, rows, found, rules=rules), checks=made)
 
 
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:

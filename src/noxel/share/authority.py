@@ -54,7 +54,11 @@ class Authority:
                 self._found()
             self._certificate, self._key = _read(self._authority)
         except (OSError, ValueError) as exc:
-            raise StorageFault("share", f"The authority in {folder} cannot be made or read: {exc}") from exc
+            raise StorageFault(
+                "share",
+                f"The authority in {folder} cannot be made or read: {exc}. "
+                "Check the folder, or move it aside to start over: phones must then be invited again.",
+            ) from exc
 
     @property
     def public(self) -> bytes:

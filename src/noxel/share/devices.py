@@ -46,7 +46,9 @@ class Devices:
         try:
             self._all = {each.id: each for each in _LIST.validate_json(path.read_bytes())} if path.exists() else {}
         except (OSError, ValidationError) as exc:
-            raise StorageFault("share", f"The list of devices in {path} cannot be read: {exc}") from exc
+            raise StorageFault(
+                "share", f"The list of devices in {path} cannot be read: {exc}. Move it aside and invite the phones again."
+            ) from exc
 
     def all(self) -> list[Device]:
         """Every device, the last used first."""

@@ -263,7 +263,7 @@ class Rigs:
         make : callable
             From the document, and where the visit's weigh-in stands in it (None: not yet there), to the new document.
         page : str or None
-            The page that sends it.
+            The page that sent the request.
 
         Raises
         ------

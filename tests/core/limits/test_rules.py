@@ -53,6 +53,14 @@ class Rules(unittest.TestCase):
             found, codes = judged("check--room-everywhere", **parts)
             self.assertEqual((found.verdict, codes), ("within", []), parts)
 
+    def test_what_was_added_since_clears_no_rule(self) -> None:
+        weighed = rig_of("check--room-everywhere")["weigh_ins"]
+        weighed[-1]["added_since"] = [{"what": "chairs", "mass": 10, "on": "trailer", "position": 120}]
+        document = {**rig_of("check--room-everywhere"), "weigh_ins": weighed, "policy": {"brakes_above": 3_000}}
+        document["trailer"] = {**document["trailer"], "brakes": "none"}
+        estimate = evaluate(parse_rig(document)).estimate
+        self.assertEqual(estimate.verdict if estimate else None, "caution")
+
     def test_distribution_is_judged_by_what_was_weighed(self) -> None:
         for above, broken in ((4_699, ["bars_missing"]), (4_700, [])):
             rule = {"distribution": {"rule": "required", "above": above}}

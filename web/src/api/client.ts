@@ -199,7 +199,7 @@ export const api = {
     ask<OwnLine[]>("PUT", `/rigs/${id}/lines/${line}`, { done, by }),
   dropLine: (id: string, line: number) => ask<OwnLine[]>("DELETE", `/rigs/${id}/lines/${line}`),
   tripOver: (id: string) => ask<OwnLine[]>("POST", `/rigs/${id}/lines/trip-over`),
-  /** `leaving` sends it even while the page closes. */
+  /** With `leaving`, the request outlives the page. */
   present: async (where: Schemas["Whereabouts"], leaving = false) => {
     const how = { method: "POST", headers: JSON_SENT, body: JSON.stringify(where), keepalive: leaving };
     return (await (await answered("/presence", how)).json()) as OpenPages;

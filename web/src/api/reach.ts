@@ -11,7 +11,7 @@ export function reached(there: boolean) {
   for (const each of heard) each();
 }
 
-/** Hear of every change; the answer ends it. */
+/** Subscribes to changes; the function returned unsubscribes. */
 export function onReach(each: () => void) {
   heard.add(each);
   return () => heard.delete(each);

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
-from noxel.core.limits import Checked, run_checks, tightest_first
+from noxel.core.limits import BrokenRule, Checked, broken_rules, run_checks, tightest_first
 from noxel.core.mechanics import (
     GROUPS,
     Weighing,
@@ -55,6 +55,11 @@ class Baseline:
         if rig.vehicle is self.rig.vehicle and self.empty is not None:
             found["curb_measured"] = self.empty
         return found
+
+    def rules(self, rig: RigFile) -> list[BrokenRule]:
+        """The rules of maker and law that a changed rig does not keep, by its loads as they would be."""
+        found = self.loads(rig)
+        return broken_rules(rig, predicted_weighing(rig, found, uncertainty(rig, found)))
 
     def checks(self, rig: RigFile) -> list[Checked]:
         """The ordinary checks of a changed rig, with the scale's ± and that of what was changed; tightest first."""

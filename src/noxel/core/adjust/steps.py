@@ -214,7 +214,8 @@ def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None =
     changed, says = do_steps(base.rig, steps, parts)
     before, after = base.checks(base.rig), base.checks(changed)
     to = Printer(base.rig)
-    found = verdict(after)
+    rules = base.rules(changed)
+    found = verdict(after, broken=bool(rules))
     return Tried(
         weighed=base.weighed,
         says=says,
@@ -224,8 +225,8 @@ def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None =
         checks_after=check_answers(changed, after, to),
         changes=check_changes(base.rig, before, after, to),
         verdict=found,
-        verdict_before=verdict(before),
-        headline=sentences.headline(changed, after, found),
+        verdict_before=verdict(before, broken=bool(base.rules(base.rig))),
+        headline=sentences.headline(changed, after, found, rules=rules),
         attitude=level.says if (level := attitude(changed)) else None,
     )
 
