@@ -3923,13 +3923,15 @@ export interface components {
         };
         /**
          * Proposal
-         * @description One set of steps that brings every known check right.
+         * @description One set of steps that brings every known check right; ``rules`` are those of maker and law that it still does not keep.
          */
         Proposal: {
             /** Changes */
             changes: components["schemas"]["CheckChange"][];
             /** Effort */
             effort: number;
+            /** Rules */
+            rules: string[];
             /** Says */
             says: string[];
             /** Steps */

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from openpyxl.worksheet.worksheet import Worksheet
 
-from noxel.core.limits import AXLES_APART, SIDES_APART, Checked, doubts, run_checks, unanswered
+from noxel.core.limits import AXLES_APART, SIDES_APART, Checked, broken_rules, doubts, run_checks, unanswered
 from noxel.core.mechanics import Weighing, weigh
 from noxel.core.rig import RigFile
 from noxel.core.wording import CAUTION, check_label, source_label
@@ -86,9 +86,13 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
     put(sheet, at + 1, 7, len(open_doubts), typed=True)
     put(sheet, at + 1, 12, ", ".join(each.code for each in doubted))
     some = "+".join(f'COUNTIF({statuses},"{status}")' for status in ("tight", "high", "unconfirmed", "unknown"))
-    caution = f"{some}+G{at + 1}>0"
+    broken = broken_rules(rig, weighing)
+    put(sheet, at + 2, 1, "Rules of the maker or the law that are not kept (0: none)")
+    put(sheet, at + 2, 7, len(broken), typed=True)
+    put(sheet, at + 2, 12, ", ".join(each.code for each in broken))
+    caution = f"{some}+G{at + 1}+G{at + 2}>0"
     put(sheet, at, 7, Formula(f'=IF({stop},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'))
-    put(sheet, at + 3, 1, CAUTION)
+    put(sheet, at + 4, 1, CAUTION)
     for each in (sheet.cell(at, 1), sheet.cell(at, 7)):
         each.font = BOLD
 

@@ -6,7 +6,9 @@
 import unittest
 from typing import Any
 
+from noxel.core.adjust import baseline_of, propose
 from noxel.core.evaluate import evaluate
+from noxel.core.pack import evaluate_pack
 from noxel.core.rig import parse_rig
 from noxel.core.wording import Evaluation
 from tests.truth import rig_of
@@ -85,3 +87,20 @@ class Rules(unittest.TestCase):
             if over and tow.margin is not None:
                 self.assertAlmostEqual(-tow.margin, over)
                 self.assertIn("without trailer brakes", tow.limit_label or "")
+
+    def test_what_is_planned_and_proposed_keeps_to_the_rules_too(self) -> None:
+        document = rig_of("predict--packed")
+        document["policy"] = {**document.get("policy", {}), "brakes_above": 1_000}
+        for brakes, broken in (("none", True), ("electric", False)):
+            document["trailer"] = {**document["trailer"], "brakes": brakes}
+            rig = parse_rig(document)
+            found = evaluate_pack(rig)
+            said = " ".join([found.headline.sentence, *found.headline.rest])
+            self.assertEqual("brakes are required above 1,000 lb" in said, broken, said)
+            self.assertNotEqual((found.verdict, broken), ("within", True))
+            proposed = propose(baseline_of(rig))
+            for each in proposed.proposals:
+                self.assertEqual(bool(each.rules), broken)
+                self.assertNotEqual((each.verdict, broken), ("within", True))
+            if not proposed.needed:
+                self.assertEqual("required above 1,000 lb" in proposed.says, broken, proposed.says)

@@ -20,7 +20,7 @@ from noxel.core.limits import Checked, Verdict, verdict
 from noxel.core.mechanics import lever_lengths, statics
 from noxel.core.quantities import KG, LITRES, Length, print_mass
 from noxel.core.rig import RigFile, Step
-from noxel.core.wording import Answer, Printer, check_label, vehicle_word
+from noxel.core.wording import Answer, Printer, check_label, rule_sentence, vehicle_word
 
 SLOTS = 3
 """How many different sets of steps are looked for."""
@@ -28,14 +28,18 @@ ROUNDS = 6
 """How often the amounts of one set are looked for again, with the ± that they themselves bring."""
 
 
+_RIGHT = "Nothing needs fixing: every check that could be made is right."
+
+
 class Proposal(Answer):
-    """One set of steps that brings every known check right."""
+    """One set of steps that brings every known check right; ``rules`` are those of maker and law that it still does not keep."""
 
     steps: list[Step]
     says: list[str]
     summary: str
     effort: float
     verdict: Verdict
+    rules: list[str]
     changes: list[CheckChange]
 
 
@@ -133,8 +137,10 @@ def _proposal(
         changed, says = do_steps(base.rig, steps)
         after = base.checks(changed)
         if cured(after):
+            rules = base.rules(changed)
             made = Proposal(steps=steps, says=says, summary=_summary(base, before, after), effort=round(effort, 6),
-                            verdict=verdict(after), changes=check_changes(base.rig, before, after, Printer(base.rig)))  # fmt: skip
+                            verdict=verdict(after, broken=bool(rules)), rules=[rule_sentence(changed, each) for each in rules],
+                            changes=check_changes(base.rig, before, after, Printer(base.rig)))  # fmt: skip
             return made, after
     return None, after
 
@@ -251,8 +257,10 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
     """
     before = base.checks(base.rig)
     if cured(before):
-        return Proposals(needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False,
-                        says="Nothing needs fixing: every check that could be made is right.")  # fmt: skip
+        rules = [rule_sentence(base.rig, each) for each in base.rules(base.rig)]
+        right = "Every check that could be made is right. Moving things does not settle this:" if rules else _RIGHT
+        says = " ".join([right, *rules])
+        return Proposals(needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False, says=says)
     acts = actions(base.rig)
     programme = Programme(state_of(base.rig), acts, conditions(base, before))
     pool: list[tuple[float, Proposal]] = []

@@ -6,7 +6,18 @@ A prediction is as good as the weights typed into it: its ± says how good that 
 from collections.abc import Callable, Mapping
 from operator import attrgetter
 
-from noxel.core.limits import Checked, Verdict, binding, doubts, foresee, payload_limit, run_checks, tightest_first, verdict
+from noxel.core.limits import (
+    Checked,
+    Verdict,
+    binding,
+    broken_rules,
+    doubts,
+    foresee,
+    payload_limit,
+    run_checks,
+    tightest_first,
+    verdict,
+)
 from noxel.core.mechanics import (
     Knowledge,
     Weighing,
@@ -167,19 +178,19 @@ def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
             found.append((phase, *judged[levels]))
             continue
         seen = in_phase(rig, phase)
-        rows = _predicted_rows(seen, dict(predict(seen)), loads)
-        bind = binding(rows)
-        said = sentences.headline(seen, rows, verdict(rows))
-        judged[levels] = (verdict(rows), said.sentence, bind.used or 0.0 if bind else 0.0)
+        weighing = _predicted(seen, dict(predict(seen)), loads)
+        rows, rules = tightest_first(run_checks(seen, weighing)), broken_rules(seen, weighing)
+        bind, verdict_here = binding(rows), verdict(rows, broken=bool(rules))
+        said = sentences.headline(seen, rows, verdict_here, rules=rules)
+        judged[levels] = (verdict_here, said.sentence, bind.used or 0.0 if bind else 0.0)
         found.append((phase, *judged[levels]))
     worst = max(found, key=lambda each: (_SEVERITY[each[1]], each[3]))
     return [PhaseAnswer(code=code, name=PHASE_NAMES[code], verdict=said, sentence=sentence, used=used, worst=code == worst[0])
             for code, said, sentence, used in found]  # fmt: skip
 
 
-def _predicted_rows(rig: RigFile, found: dict[str, float], loads: tuple[float, ...]) -> list[Checked]:
-    weighing = predicted_weighing(rig, found, uncertainty(rig, found, loads))
-    return tightest_first(run_checks(rig, weighing))
+def _predicted(rig: RigFile, found: dict[str, float], loads: tuple[float, ...]) -> Weighing:
+    return predicted_weighing(rig, found, uncertainty(rig, found, loads))
 
 
 def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAnswer | None:
@@ -226,9 +237,10 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     number = weigh_in or len(rig.weigh_ins)
     weighed = weigh(rig, rig.weigh_ins[number - 1] if number else None)
     spread = spread_of_loads(rig)
-    rows = _predicted_rows(rig, found, spread) if whole else _expected_rows(rig, known)
-    doubted = doubts(rig, None, Weighing())
-    said = verdict(rows, doubted=bool(doubted))
+    expected = _predicted(rig, found, spread)
+    rows = tightest_first(run_checks(rig, expected)) if whole else _expected_rows(rig, known)
+    doubted, rules = doubts(rig, None, Weighing()), broken_rules(rig, expected)
+    said = verdict(rows, doubted=bool(doubted), broken=bool(rules))
     items = _effects(rig, to)
     if whole:
         _say_takes(rig, items, rows, to)
@@ -237,7 +249,7 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         predicted={key: kg if key == "tongue_share" else kg / to.mass for key, kg in found.items()},
         whole=whole,
         verdict=said,
-        headline=sentences.headline(rig, rows, said, doubted=doubted, known=None if whole else known),
+        headline=sentences.headline(rig, rows, said, doubted=doubted, known=None if whole else known, rules=rules),
         checks=check_answers(rig, rows, to, None if whole else known),
         items=items,
         payload=lines,
