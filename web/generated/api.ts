@@ -364,6 +364,186 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Home
+         * @description Everything that the first page of the practice yard shows.
+         */
+        get: operations["home_api_practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/challenges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Challenge
+         * @description A challenge as far as it was played, its words judged where they are given.
+         */
+        post: operations["challenge_api_practice_challenges_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/learners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Learner
+         * @description Add somebody who practises here.
+         */
+        post: operations["add_learner_api_practice_learners_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/learners/{learner}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Learner
+         * @description Take somebody off, with all progress.
+         */
+        delete: operations["remove_learner_api_practice_learners__learner__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/learners/{learner}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description What a learner has practised: a plain record to print, or a file.
+         */
+        get: operations["record_api_practice_learners__learner__record_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/learners/{learner}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset Learner
+         * @description Forget the progress of a learner.
+         */
+        post: operations["reset_learner_api_practice_learners__learner__reset_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/lessons/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lesson
+         * @description A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer replied to.
+         */
+        post: operations["lesson_api_practice_lessons__name__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description Exercises on paper, with an answer sheet and tickets to cut out; ``lessons`` are ids with commas between, all where it is empty.
+         */
+        get: operations["sheet_api_practice_sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Yard
+         * @description The yard after a run, and after one more act.
+         */
+        post: operations["yard_api_practice_yard_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/presence": {
         parameters: {
             query?: never;
@@ -1380,6 +1560,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Own Yard
+         * @description A run that copies this rig into the yard, with its own weights as the truth; nothing comes back from there.
+         */
+        post: operations["own_yard_api_rigs__rig_id__yard_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema/rig-file.json": {
         parameters: {
             query?: never;
@@ -1827,6 +2027,49 @@ export interface components {
             verdict_expected: string | null;
         };
         /**
+         * ChallengeIn
+         * @description A challenge as far as it was played; the player's words, and whether the cure is to be looked at.
+         */
+        ChallengeIn: {
+            /** Act */
+            act?: string | null;
+            /**
+             * Cured
+             * @default false
+             */
+            cured?: boolean;
+            /** Run */
+            run: string;
+            /** Words */
+            words?: {
+                [key: string]: "over" | "within" | "cannot_tell";
+            } | null;
+        };
+        /**
+         * ChallengeOut
+         * @description A challenge as it stands: the budget, what a word is asked for, and the judgement once it was given.
+         */
+        ChallengeOut: {
+            /** Asked */
+            asked: [
+                string,
+                string
+            ][];
+            /** Difficulty */
+            difficulty: number;
+            /** Judged */
+            judged: components["schemas"]["JudgedOut"][] | null;
+            /** Minutes */
+            minutes: number;
+            /** Money */
+            money: number;
+            /** Still Over */
+            still_over: string[] | null;
+            /** Traps */
+            traps: string[];
+            yard: components["schemas"]["YardOut"];
+        };
+        /**
          * ChangeIn
          * @description One change at a path of the rig file.
          */
@@ -2267,6 +2510,20 @@ export interface components {
             name?: string;
             /** Position */
             position?: number | string | null;
+        };
+        /**
+         * Due
+         * @description A slip that comes back today: the lesson that asks for it, with a new rig.
+         */
+        Due: {
+            /** Lesson */
+            lesson: string;
+            /** Name */
+            name: string;
+            /** Seed */
+            seed: string;
+            /** Slip */
+            slip: string;
         };
         /**
          * Effort
@@ -2757,6 +3014,26 @@ export interface components {
             written?: components["schemas"]["ListAsWritten"] | null;
         };
         /**
+         * ItemOut
+         * @description Something that can be moved: where it lies, in metres behind the coupler or the front axle.
+         */
+        ItemOut: {
+            /** Aboard */
+            aboard: boolean;
+            /** Index */
+            index: number;
+            /** Mass */
+            mass: number;
+            /** Metres */
+            metres: number | null;
+            /** Name */
+            name: string;
+            /** On */
+            on: string;
+            /** Person */
+            person: boolean;
+        };
+        /**
          * JottedTicket
          * @description A ticket as it was jotted down on a device, perhaps without a network: ``key`` is its own, so that it is taken once also
          *     where it is sent twice; the tickets of one ``visit`` belong to one weigh-in.
@@ -2818,6 +3095,34 @@ export interface components {
             unit: "lb" | "kg";
             /** Visit */
             visit: string;
+        };
+        /**
+         * JudgedOut
+         * @description One word judged. [the rig's unit]
+         */
+        JudgedOut: {
+            /** Check */
+            check: string;
+            /**
+             * Knowable
+             * @enum {string}
+             */
+            knowable: "over" | "within" | "cannot_tell";
+            /** Label */
+            label: string;
+            /** Limit */
+            limit: number;
+            /** Right */
+            right: boolean;
+            /** Says */
+            says: string;
+            /** True */
+            true: number;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "over" | "within" | "cannot_tell";
         };
         /**
          * KeepSteps
@@ -2885,6 +3190,121 @@ export interface components {
              * @default []
              */
             steps?: components["schemas"]["Step"][];
+        };
+        /**
+         * LearnerOut
+         * @description Somebody who practises here.
+         */
+        LearnerOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * LessonIn
+         * @description Where a lesson stands and what is done in it: a seed to begin with, or the run so far; an act, an answer, or both not.
+         */
+        LessonIn: {
+            /** Act */
+            act?: string | null;
+            /** Answer */
+            answer?: string | null;
+            /**
+             * Hints
+             * @default 0
+             */
+            hints?: number;
+            /** Learner */
+            learner?: string | null;
+            /** Run */
+            run?: string | null;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: string;
+            /**
+             * Show
+             * @default false
+             */
+            show?: boolean;
+            /**
+             * Terms
+             * @default north_america
+             * @enum {string}
+             */
+            terms?: "north_america" | "australia" | "europe";
+            /**
+             * Unit
+             * @default lb
+             * @enum {string}
+             */
+            unit?: "lb" | "kg";
+        };
+        /**
+         * LessonLine
+         * @description A lesson in the list.
+         */
+        LessonLine: {
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Slips */
+            slips: string[];
+            /** Task */
+            task: string;
+        };
+        /**
+         * LessonOut
+         * @description A lesson as it stands: its question, or what has to be done first; what was said to the answer; the working once it is earned.
+         */
+        LessonOut: {
+            /** Because */
+            because: string;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "mass" | "share" | "pressure" | "choice" | "done";
+            /** Hints */
+            hints: string[];
+            /** Id */
+            id: string;
+            /** More Hints */
+            more_hints: boolean;
+            /** Name */
+            name: string;
+            /** Needs */
+            needs: string | null;
+            /** Next */
+            next: string | null;
+            /** Number */
+            number: number;
+            /** Of */
+            of: number;
+            /** Options */
+            options: [
+                string,
+                string
+            ][];
+            /** Papers */
+            papers: components["schemas"]["PaperOut"][];
+            /** Question */
+            question: string;
+            reply: components["schemas"]["Reply"] | null;
+            /** School */
+            school: string;
+            /** Task */
+            task: string;
+            /** Working */
+            working: components["schemas"]["LineOut"][];
+            yard: components["schemas"]["YardOut"];
         };
         /**
          * Lever
@@ -3010,6 +3430,18 @@ export interface components {
             source?: string | null;
             /** Value */
             value: number;
+        };
+        /**
+         * LineOut
+         * @description A line of a paper or a working.
+         */
+        LineOut: {
+            /** Label */
+            label: string;
+            /** Op */
+            op: string;
+            /** Value */
+            value: string;
         };
         /**
          * Link
@@ -3357,6 +3789,14 @@ export interface components {
             working: string;
         };
         /**
+         * NewLearner
+         * @description A name.
+         */
+        NewLearner: {
+            /** Name */
+            name: string;
+        };
+        /**
          * NewLine
          * @description A line to be added.
          */
@@ -3409,6 +3849,20 @@ export interface components {
             mass: "lb" | "kg";
             /** Pressure */
             pressure?: ("psi" | "kPa" | "bar") | null;
+        };
+        /**
+         * Offer
+         * @description An act that makes sense now; it may still be refused, with the reason.
+         */
+        Offer: {
+            /** Act */
+            act: string;
+            /** Group */
+            group: string;
+            /** Label */
+            label: string;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * OnTheBench
@@ -3574,6 +4028,16 @@ export interface components {
             other_rows: components["schemas"]["MatchRow"][];
             /** Says */
             says: string[];
+        };
+        /**
+         * PaperOut
+         * @description A label, a list, a table.
+         */
+        PaperOut: {
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Title */
+            title: string;
         };
         /**
          * PartOf
@@ -3843,6 +4307,22 @@ export interface components {
             ] | null;
         };
         /**
+         * PracticeHome
+         * @description The lessons, who practises here, how far the one asked for is, and today's seed for everybody.
+         */
+        PracticeHome: {
+            /** Due */
+            due: components["schemas"]["Due"][];
+            /** Learners */
+            learners: components["schemas"]["LearnerOut"][];
+            /** Lessons */
+            lessons: components["schemas"]["LessonLine"][];
+            /** Progress */
+            progress: components["schemas"]["noxel__api__practice__Progress"][];
+            /** Today */
+            today: string;
+        };
+        /**
          * Present
          * @description A page that is open: whose device, and where it is. The name of this machine itself is None.
          */
@@ -3899,27 +4379,6 @@ export interface components {
             title: string;
             /** Type */
             type: string;
-        };
-        /**
-         * Progress
-         * @description How far it is: ``done`` of ``of`` parts, and what is being done; ``of`` is 0 while that is not known, or there is no such work.
-         */
-        Progress: {
-            /**
-             * Done
-             * @default 0
-             */
-            done?: number;
-            /**
-             * Of
-             * @default 0
-             */
-            of?: number;
-            /**
-             * Says
-             * @default
-             */
-            says?: string;
         };
         /**
          * Proposal
@@ -4075,6 +4534,22 @@ export interface components {
              * @default []
              */
             trips?: components["schemas"]["Trip"][];
+        };
+        /**
+         * Reply
+         * @description What is said to an answer; ``name`` is the slip's.
+         */
+        Reply: {
+            /** Found */
+            found: string;
+            /** Name */
+            name: string;
+            /** Right */
+            right: boolean;
+            /** Says */
+            says: string;
+            /** Way */
+            way: string;
         };
         /**
          * RigFile
@@ -4292,6 +4767,14 @@ export interface components {
             says: string;
             /** Worsens */
             worsens: string[];
+        };
+        /**
+         * RunOut
+         * @description A run as a text.
+         */
+        RunOut: {
+            /** Run */
+            run: string;
         };
         /**
          * Saved
@@ -4656,6 +5139,18 @@ export interface components {
             now: number;
         };
         /**
+         * TankOut
+         * @description A tank and how full it is, in per cent.
+         */
+        TankOut: {
+            /** Index */
+            index: number;
+            /** Level */
+            level: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Tick
          * @description Whether a line is done.
          */
@@ -4667,6 +5162,27 @@ export interface components {
             by?: string;
             /** Done */
             done: boolean;
+        };
+        /**
+         * TicketOut
+         * @description A ticket as it was handed over. [the rig's unit]
+         */
+        TicketOut: {
+            /** Earlier */
+            earlier: boolean;
+            /** Gross */
+            gross: number;
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: [
+                string,
+                number
+            ][];
+            /** Number */
+            number: string;
+            /** Title */
+            title: string;
         };
         /**
          * TicketTable
@@ -4872,6 +5388,20 @@ export interface components {
              * @default
              */
             name?: string;
+        };
+        /**
+         * TrueLine
+         * @description A true load beside what the tickets give for it. [the rig's unit]
+         */
+        TrueLine: {
+            /** Known */
+            known: number | null;
+            /** Label */
+            label: string;
+            /** Plus Minus */
+            plus_minus: number | null;
+            /** True */
+            true: number;
         };
         /**
          * TypedStep
@@ -5300,6 +5830,111 @@ export interface components {
             title: string;
             /** Value */
             value: number;
+        };
+        /**
+         * YardIn
+         * @description A run, an act to be done in it, and whether the true loads are to be shown.
+         */
+        YardIn: {
+            /** Act */
+            act?: string | null;
+            /** Run */
+            run: string;
+            /**
+             * Truth
+             * @default false
+             */
+            truth?: boolean;
+        };
+        /**
+         * YardOut
+         * @description The yard as it stands; ``truth`` is there only once it has been earned.
+         */
+        YardOut: {
+            /** Acts */
+            acts: components["schemas"]["Offer"][];
+            /** Bars */
+            bars: string;
+            /** Chocked */
+            chocked: boolean;
+            /** Coupled */
+            coupled: boolean;
+            geometry: components["schemas"]["Geometry"];
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+            /** Minutes */
+            minutes: number;
+            /** On Scale */
+            on_scale: boolean;
+            /** Readings */
+            readings: string[];
+            /** Refused */
+            refused: string | null;
+            /** Run */
+            run: string;
+            /** Said */
+            said: string;
+            /** Spent */
+            spent: number;
+            /** Tanks */
+            tanks: components["schemas"]["TankOut"][];
+            /** Tickets */
+            tickets: components["schemas"]["TicketOut"][];
+            /** Towing */
+            towing: boolean;
+            /** Truth */
+            truth: components["schemas"]["TrueLine"][] | null;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "lb" | "kg";
+        };
+        /**
+         * Progress
+         * @description How a lesson or a slip stands: ``box`` of how many; how often right and wrong; when it comes back.
+         */
+        noxel__api__practice__Progress: {
+            /** About */
+            about: string;
+            /** Box */
+            box: number;
+            /** Boxes */
+            boxes: number;
+            /**
+             * Due
+             * Format: date
+             */
+            due: string;
+            /** Learned */
+            learned: boolean;
+            /** Name */
+            name: string;
+            /** Right */
+            right: number;
+            /** Wrong */
+            wrong: number;
+        };
+        /**
+         * Progress
+         * @description How far it is: ``done`` of ``of`` parts, and what is being done; ``of`` is 0 while that is not known, or there is no such work.
+         */
+        noxel__api__progress__Progress: {
+            /**
+             * Done
+             * @default 0
+             */
+            done?: number;
+            /**
+             * Of
+             * @default 0
+             */
+            of?: number;
+            /**
+             * Says
+             * @default
+             */
+            says?: string;
         };
     };
     responses: never;
@@ -5979,6 +6614,292 @@ export interface operations {
             };
         };
     };
+    home_api_practice_get: {
+        parameters: {
+            query?: {
+                learner?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeHome"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    challenge_api_practice_challenges_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChallengeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChallengeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_learner_api_practice_learners_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLearner"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnerOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remove_learner_api_practice_learners__learner__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                learner: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    record_api_practice_learners__learner__record_get: {
+        parameters: {
+            query?: {
+                form?: "text" | "json";
+            };
+            header?: never;
+            path: {
+                learner: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    reset_learner_api_practice_learners__learner__reset_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                learner: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lesson_api_practice_lessons__name__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sheet_api_practice_sheet_pdf_get: {
+        parameters: {
+            query?: {
+                seed?: string;
+                lessons?: string;
+                unit?: "lb" | "kg";
+                terms?: "north_america" | "australia" | "europe";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    yard_api_practice_yard_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YardIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     note_presence_api_presence_post: {
         parameters: {
             query?: never;
@@ -6032,7 +6953,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Progress"];
+                    "application/json": components["schemas"]["noxel__api__progress__Progress"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7940,6 +8861,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    own_yard_api_rigs__rig_id__yard_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

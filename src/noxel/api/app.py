@@ -28,6 +28,7 @@ from noxel.api.match import router as match_router
 from noxel.api.papers import router as papers_router
 from noxel.api.pasted import router as pasted_router
 from noxel.api.photos import router as photos_router
+from noxel.api.practice import router as practice_router
 from noxel.api.progress import Works
 from noxel.api.progress import router as progress_router
 from noxel.api.rigs import Health
@@ -41,12 +42,14 @@ from noxel.store.database import Database
 from noxel.store.garage import Garage
 from noxel.store.log import Logs
 from noxel.store.photos import Photos
+from noxel.store.practice import Practice
 from noxel.store.rigs import Rigs
 from noxel.store.visits import Visits
 
 _ROUTERS = (
     rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
     garage_router, words_router, events_router, pasted_router, live_router, progress_router, share_router, visits_router, photos_router,
+    practice_router,
 )  # fmt: skip
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
@@ -95,7 +98,7 @@ def create_app(
     app.state.rigs = Rigs(database)
     app.state.garage = Garage(database)
     app.state.logs = Logs(database)
-    app.state.visits, app.state.photos = Visits(database), Photos(database)
+    app.state.visits, app.state.photos, app.state.practice = Visits(database), Photos(database), Practice(database)
     app.state.live, app.state.hub = live, hub
     app.state.works, app.state.sharing = Works(), sharing
     problems.install(app)

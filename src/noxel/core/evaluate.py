@@ -52,7 +52,8 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
     return number
 
 
-def _geometry(rig: RigFile, weighing: Weighing) -> answers.Geometry:
+def geometry_of(rig: RigFile, weighing: Weighing) -> answers.Geometry:
+    """The shape of the rig for its drawing; lengths that are not known are taken as usual, and named."""
     assumed: list[str] = []
 
     def known(value: float | None, name: str, usual: float) -> float:
@@ -185,7 +186,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         plates=contradictions(rig),
         chain=_chain(rig, to),
         terms=dict(SETS[rig.terms]),
-        geometry=_geometry(rig, weighing),
+        geometry=geometry_of(rig, weighing),
         caution=sentences.CAUTION,
         doubts=[each.code for each in doubted],
         expected=_expected(rig, known, to) if known else None,

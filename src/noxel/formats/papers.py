@@ -20,13 +20,13 @@ from noxel.errors import NotFound
 from noxel.formats.paper_parts import Paper, Post, prepare
 
 _FONTS = Path(__file__).parent.parent / "page" / "fonts"
-_PLAIN, _BOLD = "DejaVuSansCondensed", "DejaVuSansCondensed-Bold"
+PLAIN, BOLD = "DejaVuSansCondensed", "DejaVuSansCondensed-Bold"
 _GLOVE_BOX = 4
 """Sentences beside the first that the page for the glove box has room for."""
 
 
 @cache
-def _styles() -> dict[str, ParagraphStyle]:
+def styles() -> dict[str, ParagraphStyle]:
     """The styles, with the letters that the page brings along: western, Greek, Cyrillic and more.
 
     Raises
@@ -34,24 +34,25 @@ def _styles() -> dict[str, ParagraphStyle]:
     NotFound
         If the page, and with it the fonts, has not been built.
     """
-    for name in (_PLAIN, _BOLD):
+    for name in (PLAIN, BOLD):
         path = _FONTS / f"{name}.ttf"
         if not path.exists():
             raise NotFound("The fonts of the papers have not been built: run “make page”.")
         pdfmetrics.registerFont(TTFont(name, str(path)))
-    body = ParagraphStyle("body", fontName=_PLAIN, fontSize=9, leading=11.5)
+    body = ParagraphStyle("body", fontName=PLAIN, fontSize=9, leading=11.5)
     return {
         "body": body,
         "cell": ParagraphStyle("cell", parent=body, fontSize=8.5, leading=10.5),
-        "loud": ParagraphStyle("loud", parent=body, fontName=_BOLD, fontSize=8.5, leading=10.5),
+        "loud": ParagraphStyle("loud", parent=body, fontName=BOLD, fontSize=8.5, leading=10.5),
         "small": ParagraphStyle("small", parent=body, fontSize=7.5, leading=9.5),
-        "head": ParagraphStyle("head", parent=body, fontName=_BOLD, fontSize=16, leading=19),
-        "sub": ParagraphStyle("sub", parent=body, fontName=_BOLD, fontSize=10.5, leading=13, spaceBefore=6, spaceAfter=2),
+        "head": ParagraphStyle("head", parent=body, fontName=BOLD, fontSize=16, leading=19),
+        "sub": ParagraphStyle("sub", parent=body, fontName=BOLD, fontSize=10.5, leading=13, spaceBefore=6, spaceAfter=2),
     }
 
 
-def _text(text: str, style: str = "body") -> Paragraph:
-    return Paragraph(escape(text), _styles()[style])
+def text_of(text: str, style: str = "body") -> Paragraph:
+    """A paragraph in one of the styles of the papers."""
+    return Paragraph(escape(text), styles()[style])
 
 
 class _Posts(Flowable):
@@ -112,7 +113,7 @@ class _Posts(Flowable):
 
     @staticmethod
     def _below(canvas: Any, x: float, base: float, post: Post, room: float) -> None:
-        for text, font, size, drop in ((post.label, _PLAIN, 6.5, 3.2 * mm), (post.says, _BOLD, 7.5, 6.4 * mm)):
+        for text, font, size, drop in ((post.label, PLAIN, 6.5, 3.2 * mm), (post.says, BOLD, 7.5, 6.4 * mm)):
             wide = pdfmetrics.stringWidth(text, font, size)
             canvas.setFont(font, size * min(1.0, room / max(wide, 1)))
             canvas.drawString(x, base - drop, text)
@@ -121,13 +122,13 @@ class _Posts(Flowable):
 def _checks(paper: Paper, width: float) -> Table:
     rows: list[list[Any]] = [list(paper.headings)]
     for row in paper.rows:
-        rows.append([_text(row.cells[0], "loud" if row.loud else "cell"), *row.cells[1:-1], _text(row.cells[-1], "small")])
+        rows.append([text_of(row.cells[0], "loud" if row.loud else "cell"), *row.cells[1:-1], text_of(row.cells[-1], "small")])
     table = Table(rows, colWidths=[width * part for part in (0.26, 0.12, 0.06, 0.11, 0.13, 0.12, 0.2)], repeatRows=1)
     table.setStyle(TableStyle([
-        ("FONT", (0, 0), (-1, -1), _PLAIN, 8.5), ("FONT", (0, 0), (-1, 0), _BOLD, 7.5), ("ALIGN", (1, 0), (4, -1), "RIGHT"),
+        ("FONT", (0, 0), (-1, -1), PLAIN, 8.5), ("FONT", (0, 0), (-1, 0), BOLD, 7.5), ("ALIGN", (1, 0), (4, -1), "RIGHT"),
         ("LINEBELOW", (0, 0), (-1, -1), 0.3, "black"), ("TOPPADDING", (0, 0), (-1, -1), 1.6), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.6),
         ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
-        *[("FONT", (1, number), (-1, number), _BOLD, 8.5) for number, row in enumerate(paper.rows, 1) if row.loud],
+        *[("FONT", (1, number), (-1, number), BOLD, 8.5) for number, row in enumerate(paper.rows, 1) if row.loud],
     ]))  # fmt: skip
     return table
 
@@ -139,7 +140,7 @@ def _photographs(photos: Sequence[tuple[str, bytes]], width: float) -> list[Flow
         image = Image(io.BytesIO(picture))
         scale = min((width / 2 - 3 * mm) / image.imageWidth, 80 * mm / image.imageHeight)
         image.drawWidth, image.drawHeight = image.imageWidth * scale, image.imageHeight * scale
-        cells.append([image, _text(says, "small")])
+        cells.append([image, text_of(says, "small")])
     rows = [cells[at : at + 2] + [""] * (at + 2 > len(cells)) for at in range(0, len(cells), 2)]
     return [
         Table(
@@ -180,19 +181,19 @@ def paper(
     sheet, margin = LETTER if rig.units.mass == "lb" else A4, 14 * mm
     width = sheet[0] - 2 * margin
     story: list[Flowable] = [
-        _text(said.title, "head"), _text(said.about), Spacer(1, 5), _text(said.lead, "sub"),
-        *[_text(line) for line in (said.rest if full else said.rest[:_GLOVE_BOX])], Spacer(1, 6), _Posts(said, width), Spacer(1, 4),
-        _checks(said, width), Spacer(1, 6), *[_text(line, "small") for line in said.cautions],
+        text_of(said.title, "head"), text_of(said.about), Spacer(1, 5), text_of(said.lead, "sub"),
+        *[text_of(line) for line in (said.rest if full else said.rest[:_GLOVE_BOX])], Spacer(1, 6), _Posts(said, width), Spacer(1, 4),
+        _checks(said, width), Spacer(1, 6), *[text_of(line, "small") for line in said.cautions],
     ]  # fmt: skip
     if full:
-        story.append(_text("How each figure was worked out", "sub"))
+        story.append(text_of("How each figure was worked out", "sub"))
         for title, lines in said.workings:
-            story += [_text(title), *[_text(line, "small") for line in lines], Spacer(1, 4)]
+            story += [text_of(title), *[text_of(line, "small") for line in lines], Spacer(1, 4)]
         if said.beside:
-            story.append(_text("To know beside the checks", "sub"))
-            story += [_text(line) for line in said.beside]
+            story.append(text_of("To know beside the checks", "sub"))
+            story += [text_of(line) for line in said.beside]
         if photos:
-            story += [_text("Photographs", "sub"), *_photographs(photos, width)]
+            story += [text_of("Photographs", "sub"), *_photographs(photos, width)]
     made = io.BytesIO()
     title = f"{said.title}, {'report' if full else 'for the glove box'}"
     document = SimpleDocTemplate(made, pagesize=sheet, leftMargin=margin, rightMargin=margin, topMargin=margin, bottomMargin=margin,

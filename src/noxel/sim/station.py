@@ -16,8 +16,9 @@ import time
 from collections.abc import Callable
 from typing import Any, Literal, get_args
 
+from noxel.core.practice import graduate
 from noxel.core.quantities import MassUnit
-from noxel.sim.truth import TrueRig, graduate
+from noxel.sim.truth import TrueRig
 
 Fault = Literal["none", "straddle", "early", "unstable", "overload", "drop", "rubbish", "hang"]
 FAULTS: tuple[Fault, ...] = get_args(Fault)

@@ -5,7 +5,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from noxel.core.mechanics import statics, weigh
-from noxel.core.quantities import KG
 from noxel.core.rig import RigFile
 
 
@@ -69,8 +68,3 @@ def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:
         coupler_to_axles=length,
         trailer_axles=max(1, len(trailer.ratings.gawr) if trailer else 1),
     )
-
-
-def graduate(kg: float, unit: str, step: float) -> float:
-    """What a scale of that graduation prints, in its own unit."""
-    return round(kg / KG[unit] / step) * step

@@ -186,3 +186,27 @@ class VisitRow(Base):
 
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
     document: Mapped[str] = mapped_column(Text)
+
+
+class LearnerRow(Base):
+    """Somebody who practises in the yard, by name; there is no account."""
+
+    __tablename__ = "learners"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    name: Mapped[str] = mapped_column(String(60), unique=True)
+    created_at: Mapped[datetime.datetime]
+
+
+class CardRow(Base):
+    """What a learner has learned of a lesson (``lesson:…``) or a slip (``slip:…``): its box, when it is due, how often right and wrong."""
+
+    __tablename__ = "cards"
+
+    learner_id: Mapped[str] = mapped_column(ForeignKey("learners.id", ondelete="CASCADE"), primary_key=True)
+    about: Mapped[str] = mapped_column(String(80), primary_key=True)
+    box: Mapped[int]
+    due: Mapped[datetime.date]
+    right: Mapped[int]
+    wrong: Mapped[int]
+    last: Mapped[datetime.date]

@@ -1,0 +1,64 @@
+"""The practice yard: rigs whose true loads are known, a scale that answers, lessons that recognise how a wrong figure came about."""
+
+from noxel.core.practice.acts import do_act, play
+from noxel.core.practice.challenge import BUDGET, Word
+from noxel.core.practice.exercises import Exercise, Lesson, Paper, Teller
+from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, open_lesson, slips_of, solution_of, solved
+from noxel.core.practice.runs import Run, read_run
+from noxel.core.practice.schedule import INTERVALS, Card, after
+from noxel.core.practice.stand import graduate, true_loads
+from noxel.core.practice.views import (
+    ChallengeOut,
+    LessonLine,
+    LessonOut,
+    YardOut,
+    act_in,
+    challenge_view,
+    lesson_lines,
+    lesson_view,
+    reply_to,
+    yard_view,
+)
+from noxel.core.practice.ways_to_err import UNITS, WAYS
+from noxel.core.practice.yard import Ticket, Yard, begin
+
+__all__ = [
+    "BUDGET",
+    "INTERVALS",
+    "LESSONS",
+    "UNITS",
+    "WAYS",
+    "Card",
+    "ChallengeOut",
+    "Exercise",
+    "Lesson",
+    "LessonLine",
+    "LessonOut",
+    "Missing",
+    "Paper",
+    "Run",
+    "Teller",
+    "Ticket",
+    "Word",
+    "Yard",
+    "YardOut",
+    "act_in",
+    "after",
+    "begin",
+    "challenge_view",
+    "do_act",
+    "exercise_of",
+    "graduate",
+    "lesson_lines",
+    "lesson_of",
+    "lesson_view",
+    "open_lesson",
+    "play",
+    "read_run",
+    "reply_to",
+    "slips_of",
+    "solution_of",
+    "solved",
+    "true_loads",
+    "yard_view",
+]

@@ -1,0 +1,143 @@
+"""Challenges: a random rig, traps in its tickets, and the player's word on every limit, judged by what could be known.
+
+A word is right if the tickets of the yard as a clean scale prints them bear it out: over, within, or “cannot tell” where the margin is within
+its ± or the passes made do not settle it. Where a trap still stands in the tickets, “cannot tell” is right too. The true loads are shown
+beside it.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from noxel.core.limits import Checked, run_checks
+from noxel.core.mechanics import Weighing, predicted_weighing, weigh
+from noxel.core.practice.exercises import Teller
+from noxel.core.practice.stand import true_loads
+from noxel.core.practice.yard import Trap, Yard, seen_rig
+from noxel.core.rig import RigFile
+from noxel.core.wording import check_label
+
+Word = Literal["over", "within", "cannot_tell"]
+BUDGET: Mapping[int, tuple[int, int]] = {1: (90, 40), 2: (90, 40), 3: (80, 35)}
+"""Minutes and money of a challenge, by its difficulty."""
+ASKED = (
+    "vehicle.front_axle",
+    "vehicle.rear_axle",
+    "vehicle.gross",
+    "combination.gross",
+    "vehicle.tow_rating",
+    "trailer.gross",
+    "trailer.axles",
+    "hitch.trailer",
+    "hitch.tongue",
+)
+"""The limits that a word is asked for."""
+_TRAPS: Mapping[Trap, str] = {
+    "typo": "The first ticket has a misprint: its platforms do not add up to its gross.",
+    "stepped_out": "Somebody went to the kiosk while the trailer was uncoupled, and was not weighed with the vehicle alone.",
+    "other_ticket": (
+        "The second ticket is another rig's: its number does not follow the first one's, and it calls itself a first weigh."
+    ),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """One word judged: what could be known, in words, and the truth. [kg]"""
+
+    check: str
+    label: str
+    word: Word
+    right: bool
+    knowable: Word
+    says: str
+    true: float
+    limit: float
+
+
+def _knowable(row: Checked) -> Word:
+    if row.status in ("over", "within"):
+        return "over" if row.status == "over" else "within"
+    return "cannot_tell"
+
+
+def _seen(yard: Yard, *, clean: bool) -> tuple[RigFile, Weighing]:
+    rig = seen_rig(yard, clean=clean)
+    return rig, weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None)
+
+
+def asked_of(yard: Yard) -> list[tuple[str, str]]:
+    """The limits of this rig that a word is asked for: id and label."""
+    rig = seen_rig(yard)
+    there = {row.id: row for row in run_checks(rig, Weighing())}
+    return [(check, check_label(rig, check)) for check in ASKED if check in there and there[check].limit]
+
+
+def standing_traps(yard: Yard) -> list[Trap]:
+    """The traps that the tickets counted last still hold."""
+    last = (
+        {(each.config, each.bars == "engaged"): each for each in yard.tickets if each.visit == yard.tickets[-1].visit}
+        if yard.tickets
+        else {}
+    )
+    found: list[Trap] = [each.trap for each in last.values() if each.trap]
+    if len({each.people for each in last.values()}) > 1:
+        found.append("stepped_out")
+    return found
+
+
+def trap_words(yard: Yard) -> list[str]:
+    """What the traps were, for afterwards."""
+    return [_TRAPS[each] for each in yard.traps]
+
+
+def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
+    """Judge the player's words on the rig as it was weighed last."""
+    rig, clean = _seen(yard, clean=True)
+    rows = {row.id: row for row in run_checks(rig, clean)}
+    traps = standing_traps(yard)
+    loads = true_loads(yard.rig, "engaged" if yard.rig.hitch.weight_distribution else "none")
+    truth = {row.id: row for row in run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))}
+    m = Teller(yard.rig)
+    found = []
+    for check, label in asked_of(yard):
+        word, row, true = words.get(check, "cannot_tell"), rows[check], truth[check]
+        if true.actual is None or true.limit is None:
+            continue
+        known = _knowable(row)
+        right = word == known or (bool(traps) and word in ("cannot_tell", _word_of_truth(true)))
+        found.append(
+            Judged(check, label, word, right, known, _reply(word, known, true, traps, m), true.actual.value, true.limit.kg)
+        )
+    return found
+
+
+def _word_of_truth(row: Checked) -> Word:
+    return "over" if row.margin is not None and row.margin < 0 else "within"
+
+
+def _reply(word: Word, known: Word, true: Checked, traps: Sequence[Trap], m: Teller) -> str:
+    margin = true.margin or 0.0
+    fact = f"Truly {m(abs(margin))} {'over' if margin < 0 else 'left'}."
+    if word == known:
+        return fact
+    if traps and word == "cannot_tell":
+        return f"{fact} With that ticket nothing could be told: right."
+    if known == "cannot_tell":
+        return f"{fact} Your tickets could not tell: the margin is within their ±, or a pass is missing."
+    if word == "cannot_tell":
+        return f"{fact} Your tickets say so, beyond their ±."
+    return f"{fact} Your tickets say the opposite" + (": look for what is wrong with one of them." if traps else ".")
+
+
+def still_over(yard: Yard) -> list[tuple[str, float]]:
+    """Which limits the true loads exceed as the rig is loaded now: label and by how much. [kg]"""
+    loads = true_loads(yard.rig, "engaged" if yard.rig.hitch.weight_distribution else "none")
+    rows = run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))
+    low = [row for row in rows if row.range is not None and row.status in ("low", "high")]
+    over = [
+        (check_label(yard.rig, row.id), -row.margin)
+        for row in rows
+        if row.margin is not None and row.margin < 0 and row.id != "vehicle.payload"
+    ]
+    return over + [(check_label(yard.rig, row.id), 0.0) for row in low]

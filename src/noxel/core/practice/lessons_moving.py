@@ -1,0 +1,388 @@
+"""Lessons with a lever: measuring the tongue, moving things, water, height, bars, and the easiest fix."""
+
+from noxel.core.practice.acts import do_act
+from noxel.core.practice.challenge import still_over
+from noxel.core.practice.exercises import Exercise, Lesson, Line, Option, Paper, Teller, labels, sum_lines
+from noxel.core.practice.facts import Facts
+from noxel.core.practice.lessons_limits import BOTH
+from noxel.core.practice.lessons_weighing import WEIGH
+from noxel.core.practice.yard import Yard
+from noxel.core.quantities import KG
+from noxel.core.rig import RigFile
+
+APART = ("chock", "uncouple")
+
+
+def _reading(yard: Yard, method: str) -> float:
+    """What was read last by a method. [the rig's unit]"""
+    found = [each.value for each in yard.tongues if each.method == method]
+    if not found:
+        raise KeyError(f"tongue:{method}")
+    return found[-1]
+
+
+def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
+    unit = KG[m.unit]
+    reading, tare = _reading(yard, "beam") * unit, (12 if m.unit == "lb" else 5) * unit
+    more = {"reading": reading, "tare": tare, "span": 1.2, "support": 0.3}
+    right = (reading - tare) * 1.2 / 0.3
+    return Exercise(
+        question=f"What is the {m.term('tongue_weight')}?",
+        right=right,
+        give=m.give / 2,
+        facts={**f, **more},
+        ways=("tare_forgotten", "beam_upside_down", "reading_believed", "reading_less_tare"),
+        papers=(
+            Paper(
+                "Read and measured",
+                (
+                    Line("scale, tongue on the beam", m(reading)),
+                    Line("scale, beam alone", m(tare)),
+                    Line("support to scale", "120 cm"),
+                    Line("support to coupler", "30 cm"),
+                ),
+            ),
+        ),
+        working=(
+            Line("scale less beam", m(reading - tare)),
+            Line("120 cm ÷ 30 cm", "4", "×"),
+            Line(m.term("tongue_weight"), m(right), "="),
+        ),
+        because=(
+            "The scale is four times as far from the support as the coupler: it feels a quarter. A bathroom "
+            "scale under the coupler itself would be crushed."
+        ),
+        hints=(
+            "What does the beam itself put on the scale?",
+            "Moments about the support: scale × its distance = tongue × its distance.",
+        ),
+    )
+
+
+def _lever(yard: Yard, f: Facts, m: Teller) -> Exercise:
+    unit = KG[m.unit]
+    reach = _reading(yard, "lever")
+    weight, beam = (60 if m.unit == "lb" else 25) * unit, (20 if m.unit == "lb" else 8) * unit
+    right = (weight * reach + beam * 60) / 20
+    return Exercise(
+        question=f"What is the {m.term('tongue_weight')}?",
+        right=right,
+        give=2 * m.give,
+        facts={**f, "weight": weight, "arm": reach, "tongue_arm": 20.0},
+        ways=("lever_upside_down", "beam_left_out", "weight_believed"),
+        papers=(
+            Paper(
+                "Read and measured",
+                (
+                    Line("known weight", m(weight)),
+                    Line("its arm", f"{reach:.0f} cm"),
+                    Line("coupler's arm", "20 cm"),
+                    Line("beam", m(beam)),
+                    Line("its middle, on the weight's side", "60 cm"),
+                ),
+            ),
+        ),
+        working=(
+            Line("weight × its arm", f"{weight / unit:.0f} × {reach:.0f}"),
+            Line("beam × its middle", f"{beam / unit:.0f} × 60", "+"),
+            Line("coupler's arm", "20", "÷"),
+            Line(m.term("tongue_weight"), m(right), "="),
+        ),
+        because=(
+            "Moments about the pipe balance: what turns one way equals what turns the other way, the beam "
+            "itself included. Stay clear of a loaded lever: it can strike."
+        ),
+        hints=("What balances about the pipe?", "The beam has a weight of its own, and its middle is not over the pipe."),
+    )
+
+
+def _heaviest(rig: RigFile) -> int:
+    """The heaviest item in the trailer."""
+    there = [at for at, load in enumerate(rig.loads) if load.on == "trailer"]
+    return max(there, key=lambda at: rig.loads[at].kg)
+
+
+def _position(yard: Yard, f: Facts, m: Teller) -> Exercise:
+    load = yard.rig.loads[_heaviest(yard.rig)]
+    tongue = _reading(yard, "scale") * KG[m.unit]
+    mass, d = load.kg, 0.25 * f["length"]
+    right = tongue - mass * d / f["length"]
+    return Exercise(
+        question=f"The {load.name} ({m(mass)}) moves {m.length(d)} back in the trailer. What does the tongue weigh then?",
+        right=right,
+        give=m.give,
+        facts={**f, "tongue": tongue, "m": mass, "d": d},
+        ways=("wrong_sign", "ratio_turned", "all_of_it", "nothing_changes"),
+        papers=(
+            Paper("Measured", (Line(m.term("tongue_weight"), m(tongue)), Line("coupler to axles", m.length(f["length"])))),
+        ),
+        working=(
+            Line(m.term("tongue_weight"), m(tongue)),
+            Line(f"{m(mass)} × {m.length(d)} ÷ {m.length(f['length'])}", m(mass * d / f["length"]), "−"),
+            Line("then", m(right), "="),
+        ),
+        because=(
+            "Moving m back by d takes m × d ÷ L off the tongue, L from coupler to axles. The trailer in total stays the same."
+        ),
+        hints=(
+            "Heavier or lighter? The axles are the pivot.",
+            "What share of its mass moves over: the move against the length from coupler to axles.",
+        ),
+    )
+
+
+def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
+    tank = yard.rig.tanks[0]
+    mass = tank.full_kg() * tank.level(yard.rig.plan.phase)
+    x = tank.position.m if tank.position else 0.0
+    right = mass * (f["length"] - x) / f["length"]
+    return Exercise(
+        question=f"{m(mass)} of fresh water is drained. How much lighter is the tongue?",
+        right=right,
+        give=m.give,
+        facts={**f, "m": mass, "x": x},
+        ways=("water_all", "water_other_arm"),
+        papers=(
+            Paper(
+                "Measured",
+                (
+                    Line("water aboard", m(mass)),
+                    Line("tank behind the coupler", m.length(x)),
+                    Line("coupler to axles", m.length(f["length"])),
+                ),
+            ),
+        ),
+        working=(
+            Line("water", m(mass)),
+            Line("tank to axles ÷ coupler to axles", f"{m.length(f['length'] - x)} ÷ {m.length(f['length'])}", "×"),
+            Line("off the tongue", m(right), "="),
+        ),
+        because=(
+            "On the way out the fresh tank is full, on the way home the waste tank: the same water, at "
+            "another place, with another tongue."
+        ),
+        hints=("The axles carried most of it.", "How far is the tank from the axles, against the whole length?"),
+    )
+
+
+def _nose_up(yard: Yard, f: Facts, m: Teller) -> Exercise:
+    read = [each.value * KG[m.unit] for each in yard.tongues if each.method == "scale"]
+    if len(read) < 2:
+        raise KeyError("tongue:scale")
+    first, second = read[0], read[1]
+    return Exercise(
+        question=f"Which {m.term('tongue_weight')} counts, for this trailer as it is towed?",
+        right=second,
+        give=m.give,
+        facts={**f, "first": first, "second": second},
+        ways=("level_first", "mean_of_both"),
+        papers=(Paper("Tongue scale", (Line("coupler raised by 12 cm", m(first)), Line("at towing height", m(second)))),),
+        working=(Line("raised", m(first)), Line("at towing height", m(second))),
+        because=(
+            "Two torsion axles do not share the load: tilt the trailer, and one carries more. By hundreds of "
+            "pounds on a heavy one; by little where leaf springs are joined by an equaliser."
+        ),
+        hints=("How high is the coupler on the road?", "One of the two was read with the nose up."),
+    )
+
+
+def _bars(_yard: Yard, f: Facts, m: Teller) -> Exercise:
+    right = f["trailer_h"] - f["trailer_k"]
+    return Exercise(
+        question="How much did the bars carry over to the trailer's axles?",
+        right=right,
+        give=m.give,
+        facts=f,
+        ways=("all_to_front", "rear_relief"),
+        working=sum_lines(
+            m,
+            ("onto the trailer's axles", right),
+            ("", "platform 3, bars engaged", f["trailer_h"]),
+            ("−", "platform 3, bars slack", f["trailer_k"]),
+        ),
+        because=(
+            f"The rear axle lost {m(f['rear_k'] - f['rear_h'])}; of that {m(f['front_h'] - f['front_k'])} "
+            f"came back to the front axle, the rest to the trailer's. Nothing left the rig."
+        ),
+        hints=("Compare the two hitched tickets line by line.", "Platform 3 with and without tension."),
+    )
+
+
+def _bars_cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
+    options = (
+        Option(
+            "less_tongue",
+            f"The {m.term('tongue_weight')} gets smaller, so a hitch part that was over is within.",
+            "The load on the coupler stays; only where it is felt changes. The weakest link carries what it carried.",
+            "the bars believed to cure",
+        ),
+        Option(
+            "rating_up",
+            "The vehicle may carry more: the bars raise its rating.",
+            "No bar, bag or spring changes a label.",
+            "the bars believed to cure",
+        ),
+        Option(
+            "moves", "They move load from the rear axle to the front axle and to the trailer's axles. Every rating stays.", ""
+        ),
+        Option(
+            "past_solo",
+            "Tighten them until the front axle carries more than it does alone.",
+            "That lifts the rear axle too far: less grip behind, and more strain on frame and hitch. Up to "
+            "its solo load at most, and by the maker's target.",
+            "front axle restored past its solo load",
+        ),
+    )
+    return Exercise(
+        question="What do spring bars do for a vehicle that is too heavy?",
+        form="choice",
+        choice="moves",
+        options=options,
+        facts=f,
+        working=(
+            Line("front axle, slack → engaged", f"{m(f['front_k'])} → {m(f['front_h'])}"),
+            Line("rear axle", f"{m(f['rear_k'])} → {m(f['rear_h'])}"),
+            Line("trailer's axles", f"{m(f['trailer_k'])} → {m(f['trailer_h'])}"),
+        ),
+        because="All three lines together are the same with the bars slack or engaged, to within the scale.",
+        hints=("Add up each of the two hitched tickets.",),
+    )
+
+
+def _compare(yard: Yard, f: Facts, m: Teller) -> Exercise:
+    hitched = [each for each in yard.tickets if each.config == "hitched"]
+    if len(hitched) < 2:
+        raise KeyError("ticket:hitched")
+    unit = KG[m.unit]
+    before, after = hitched[0].readings, hitched[-1].readings
+    right, other = (before["rear"] - after["rear"]) * unit, (before["trailer"] - after["trailer"]) * unit
+    dropped = sum(load.mass.kg * load.quantity for load in yard.rig.loads if not load.aboard)
+    return Exercise(
+        question="Something was left behind between the two hitched tickets. How much lighter is the rear axle now?",
+        right=right,
+        give=m.give,
+        facts={**f, "other": other, "m": dropped},
+        ways=("other_side", "trailer_lost"),
+        papers=(Paper("Left behind", (Line("at the yard", m(dropped)),)),),
+        working=sum_lines(
+            m,
+            ("lighter", right),
+            ("", "rear axle, first ticket", before["rear"] * unit),
+            ("−", "rear axle, second ticket", after["rear"] * unit),
+        ),
+        because=(
+            "Each reading moves in steps, so a change of one step may be none at all. What left the trailer "
+            "took only its share off the hitch."
+        ),
+        hints=("The same line on both tickets.",),
+    )
+
+
+def _cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
+    return Exercise(
+        question="Bring every limit within: move, leave behind, drain. Then say that it is done.",
+        form="done",
+        facts=f,
+        papers=labels(m, f, "gvwr", "gawr_front", "gawr_rear", "gcwr", "t_gvwr", "t_gawr"),
+        working=(Line("rear axle's rating", m(f["gawr_rear"])), Line("rear axle, as it came", m(f["rear_h"]))),
+        because=(
+            "What lies far behind the rear axle loads it by more than its own weight. Moving it forward, or "
+            "leaving it, is worth more than anything in the trailer."
+        ),
+        hints=(
+            "Which load is over, and what lies near it?",
+            f"In the {m.word}, behind the rear axle, is what loads it most.",
+            "Leave the heaviest item of the bed behind.",
+        ),
+    )
+
+
+def cure_acts(yard: Yard) -> tuple[str, ...]:
+    """What cures the rear axle in the lesson: what lies in the bed stays behind, heaviest first, then the water goes."""
+    loads = yard.rig.loads
+    bed = sorted(
+        (at for at, load in enumerate(loads) if load.on == "vehicle" and load.category == "comfort"),
+        key=lambda at: -loads[at].kg,
+    )
+    acts = [*(f"drop:{at}" for at in bed), "tank:0:0"]
+    for count in range(1, len(acts) + 1):
+        tried = yard
+        for act in acts[:count]:
+            tried = do_act(tried, act)
+        if not still_over(tried):
+            return tuple(acts[:count])
+    return tuple(acts)
+
+
+def _leave_heaviest(yard: Yard) -> tuple[str, ...]:
+    """Leave the item behind that loads the tongue most, then weigh again."""
+    trailer = yard.rig.trailer
+    length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else 1.0
+    on_tongue = {
+        at: load.kg * (length - load.position.m)
+        for at, load in enumerate(yard.rig.loads)
+        if load.on == "trailer" and load.position
+    }
+    return (f"drop:{max(on_tongue, key=lambda at: on_tongue[at])}", *WEIGH)
+
+
+LESSONS = (
+    Lesson(
+        "beam",
+        "The tongue on a beam",
+        "A bathroom scale under the far end of a beam.",
+        _beam,
+        kind="plain",
+        preset=(*APART, "tongue:beam"),
+    ),
+    Lesson(
+        "lever",
+        "The tongue on a lever",
+        "A known weight balances the coupler over a pipe.",
+        _lever,
+        kind="caravan",
+        preset=(*APART, "tongue:lever"),
+    ),
+    Lesson(
+        "position",
+        "Where it lies, and the tongue",
+        "The tongue was measured. Now something moves in the trailer.",
+        _position,
+        kind="plain",
+        preset=(*APART, "tongue:scale"),
+    ),
+    Lesson("water", "Water out and home", "The fresh tank is drained before the journey home.", _water, minutes=4),
+    Lesson(
+        "nose-up",
+        "Nose-up, and axles that do not share",
+        "A trailer on two torsion axles, its tongue measured at two heights.",
+        _nose_up,
+        kind="torsion",
+        preset=(*APART, "ball:12", "tongue:scale"),
+        solution=("ball:-12", "tongue:scale"),
+        allowed=("couple", "tongue"),
+    ),
+    Lesson("bars", "What the bars do", "Two hitched tickets, with the bars slack and engaged.", _bars, preset=BOTH),
+    Lesson("bars-cure", "What the bars do not do", "The same two tickets.", _bars_cure, preset=BOTH, minutes=3),
+    Lesson(
+        "compare",
+        "Weigh again and compare",
+        "Something stayed behind, and the rig was weighed again.",
+        _compare,
+        kind="plain",
+        preset=WEIGH,
+        extra=_leave_heaviest,
+        minutes=4,
+    ),
+    Lesson(
+        "cure",
+        "Cure it at the least trouble",
+        "The rear axle is over its rating.",
+        _cure,
+        kind="plain",
+        over="rear_axle",
+        preset=WEIGH,
+        allowed=("load",),
+        minutes=10,
+    ),
+)

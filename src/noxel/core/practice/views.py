@@ -1,0 +1,483 @@
+"""What the page shows of the yard, of a lesson and of a challenge: the reader's side of it, in the reader's units and words."""
+
+from collections.abc import Mapping, Sequence
+
+from noxel.core.evaluate import geometry_of
+from noxel.core.mechanics import Weighing, weigh
+from noxel.core.practice.acts import do_act
+from noxel.core.practice.challenge import BUDGET, Word, asked_of, judge, still_over, trap_words
+from noxel.core.practice.diagnosis import Diagnosis, diagnose
+from noxel.core.practice.exercises import Exercise, Form, Lesson, Line, Paper, Teller
+from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
+from noxel.core.practice.stand import true_loads
+from noxel.core.practice.tongues import METHODS
+from noxel.core.practice.yard import Ticket, Yard, seen_rig
+from noxel.core.quantities import KG, MassUnit
+from noxel.core.wording import Answer, answers, figure_title
+from noxel.errors import InputError
+
+
+class Offer(Answer):
+    """An act that makes sense now; it may still be refused, with the reason."""
+
+    act: str
+    label: str
+    group: str
+    minutes: int
+
+
+class TicketOut(Answer):
+    """A ticket as it was handed over. [the rig's unit]"""
+
+    number: str
+    kind: str
+    title: str
+    lines: list[tuple[str, int]]
+    gross: int
+    earlier: bool
+
+
+class ItemOut(Answer):
+    """Something that can be moved: where it lies, in metres behind the coupler or the front axle."""
+
+    index: int
+    name: str
+    mass: float
+    on: str
+    metres: float | None
+    aboard: bool
+    person: bool
+
+
+class TankOut(Answer):
+    """A tank and how full it is, in per cent."""
+
+    index: int
+    name: str
+    level: int
+
+
+class TrueLine(Answer):
+    """A true load beside what the tickets give for it. [the rig's unit]"""
+
+    label: str
+    true: float
+    known: float | None
+    plus_minus: float | None
+
+
+class YardOut(Answer):
+    """The yard as it stands; ``truth`` is there only once it has been earned."""
+
+    run: str
+    said: str
+    refused: str | None
+    minutes: int
+    spent: int
+    unit: MassUnit
+    geometry: answers.Geometry
+    towing: bool
+    on_scale: bool
+    coupled: bool
+    chocked: bool
+    bars: str
+    acts: list[Offer]
+    tickets: list[TicketOut]
+    readings: list[str]
+    items: list[ItemOut]
+    tanks: list[TankOut]
+    truth: list[TrueLine] | None
+
+
+class LineOut(Answer):
+    """A line of a paper or a working."""
+
+    label: str
+    value: str
+    op: str
+
+
+class PaperOut(Answer):
+    """A label, a list, a table."""
+
+    title: str
+    lines: list[LineOut]
+
+
+class Reply(Answer):
+    """What is said to an answer; ``name`` is the slip's."""
+
+    right: bool
+    found: str
+    says: str
+    way: str
+    name: str
+
+
+class LessonOut(Answer):
+    """A lesson as it stands: its question, or what has to be done first; what was said to the answer; the working once it is earned."""
+
+    id: str
+    number: int
+    of: int
+    name: str
+    task: str
+    school: str
+    question: str
+    needs: str | None
+    form: Form
+    options: list[tuple[str, str]]
+    papers: list[PaperOut]
+    hints: list[str]
+    more_hints: bool
+    reply: Reply | None
+    working: list[LineOut]
+    because: str
+    next: str | None
+    yard: YardOut
+
+
+class LessonLine(Answer):
+    """A lesson in the list."""
+
+    id: str
+    number: int
+    name: str
+    task: str
+    minutes: int
+    slips: list[str]
+
+
+class JudgedOut(Answer):
+    """One word judged. [the rig's unit]"""
+
+    check: str
+    label: str
+    word: Word
+    right: bool
+    knowable: Word
+    says: str
+    true: float
+    limit: float
+
+
+class ChallengeOut(Answer):
+    """A challenge as it stands: the budget, what a word is asked for, and the judgement once it was given."""
+
+    difficulty: int
+    minutes: int
+    money: int
+    asked: list[tuple[str, str]]
+    judged: list[JudgedOut] | None
+    traps: list[str]
+    still_over: list[str] | None
+    yard: YardOut
+
+
+_LABELS = {
+    "on": "Drive on",
+    "ask": "Ask to be weighed",
+    "wait": "Wait for the word",
+    "off": "Drive off",
+    "chock": "Set the chocks",
+    "unchock": "Take the chocks away",
+    "slack": "Slacken the bars",
+    "engage": "Engage the bars",
+    "uncouple": "Uncouple",
+    "couple": "Couple up",
+    "go": "Out onto the road",
+    "tongue:scale": "Tongue scale",
+    "tongue:mount": "Scale in the ball mount",
+    "tongue:beam": "Bathroom scale and beam",
+    "tongue:lever": "Lever over a pipe",
+    "ball:3": "Ball 3 cm up",
+    "ball:-3": "Ball 3 cm down",
+    "ball:12": "Ball 12 cm up",
+    "ball:-12": "Ball 12 cm down",
+}
+
+
+def _offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
+    """What can sensibly be done, the dangerous included: it is refused with its reason, which is what one comes to learn."""
+    rig, bars = yard.rig, yard.bars
+    words = (
+        ["off" if yard.on_scale else "on", "wait" if yard.asked else "ask"] if not yard.taken or not yard.on_scale else ["off"]
+    )
+    if rig.towing:
+        words += ["unchock" if yard.chocked else "chock"]
+        words += ["slack"] if bars == "engaged" else ["engage"] if bars == "slack" and yard.coupled else []
+        words += ["uncouple" if yard.coupled else "couple"]
+        pin = rig.kind in ("fifth_wheel", "gooseneck")
+        if rig.kind == "conventional":
+            words += [f"tongue:{method}" for method in METHODS]
+            words += ["ball:12", "ball:-12"] if not yard.coupled else []
+        elif pin:
+            words += ["tongue:scale"]
+    words += ["go"]
+    made = [_offer(word) for word in words]
+    for index, load in enumerate(rig.loads):
+        if load.category == "people" and index:
+            act = f"{'out' if load.aboard else 'in'}:{index}"
+            made.append(
+                Offer(
+                    act=act,
+                    label=f"{load.name.capitalize()}: {'step out' if load.aboard else 'get in'}",
+                    group="people",
+                    minutes=1,
+                )
+            )
+    return [each for each in made if allowed is None or each.group in allowed]
+
+
+def _offer(word: str) -> Offer:
+    known = _ACTS[word.partition(":")[0]]
+    return Offer(act=word, label=_LABELS[word], group=known[0], minutes=known[1])
+
+
+_ACTS: Mapping[str, tuple[str, int]] = {
+    "on": ("drive", 3),
+    "off": ("drive", 2),
+    "go": ("drive", 0),
+    "ask": ("scale", 1),
+    "wait": ("scale", 1),
+    "chock": ("couple", 1),
+    "unchock": ("couple", 1),
+    "slack": ("couple", 3),
+    "engage": ("couple", 3),
+    "uncouple": ("couple", 5),
+    "couple": ("couple", 6),
+    "tongue": ("tongue", 6),
+    "ball": ("couple", 15),
+}
+
+
+def _ticket_out(ticket: Ticket, *, earlier: bool, bars: bool) -> TicketOut:
+    title = "vehicle alone" if ticket.config == "vehicle_only" else "hitched" + (f", bars {ticket.bars}" if bars else "")
+    words = {"front": "platform 1", "rear": "platform 2", "trailer": "platform 3"}
+    return TicketOut(
+        number=ticket.number,
+        kind=ticket.kind,
+        title=title,
+        gross=ticket.gross,
+        earlier=earlier,
+        lines=[(words[name], value) for name, value in ticket.readings.items()],
+    )
+
+
+_TRUE = (
+    "front_hitched",
+    "rear_hitched",
+    "vehicle_hitched",
+    "trailer_axles",
+    "combination_gross",
+    "trailer_gross",
+    "tongue_static",
+    "vehicle_solo",
+)
+
+
+def _truth(yard: Yard) -> list[TrueLine]:
+    rig, unit = seen_rig(yard), KG[yard.rig.units.mass]
+    found = weigh(rig, rig.weigh_ins[-1]).figures if rig.weigh_ins else {}
+    loads = true_loads(
+        yard.rig, "engaged" if any(each.bars == "engaged" for each in yard.tickets) or yard.bars == "engaged" else "slack"
+    )
+    lines = []
+    for key in _TRUE:
+        if key in loads:
+            seen = found.get(key)
+            lines.append(
+                TrueLine(
+                    label=figure_title(rig, key),
+                    true=loads[key] / unit,
+                    known=seen.value / unit if seen else None,
+                    plus_minus=seen.plus_minus / unit if seen else None,
+                )
+            )
+    return lines
+
+
+def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] | None = None, truth: bool = False) -> YardOut:
+    """The yard as the reader sees it; ``allowed`` are the groups of acts that are offered, all of them where it is None."""
+    rig = yard.rig
+    unit = KG[rig.units.mass]
+    movable = allowed is None or "load" in allowed
+    return YardOut(
+        run=str(yard.run),
+        said=yard.said,
+        refused=refused,
+        minutes=yard.minutes,
+        spent=yard.spent,
+        unit=rig.units.mass,
+        geometry=geometry_of(rig, Weighing()),
+        towing=yard.coupled and rig.towing,
+        on_scale=yard.on_scale,
+        coupled=yard.coupled,
+        chocked=yard.chocked,
+        bars=yard.bars,
+        acts=_offers(yard, allowed) if allowed != () else [],
+        tickets=[
+            _ticket_out(each, earlier=each.visit < yard.tickets[-1].visit, bars=rig.hitch.weight_distribution)
+            for each in yard.tickets
+        ],
+        readings=[each.says for each in yard.tongues],
+        items=[
+            ItemOut(
+                index=at,
+                name=load.name,
+                mass=load.mass.kg * load.quantity / unit,
+                on=load.on,
+                metres=load.position.m if load.position else None,
+                aboard=load.aboard,
+                person=load.category == "people",
+            )
+            for at, load in enumerate(rig.loads)
+        ]
+        if movable
+        else [],
+        tanks=[
+            TankOut(index=at, name=tank.name or tank.fluid, level=round(tank.level(rig.plan.phase) * 100))
+            for at, tank in enumerate(rig.tanks)
+        ]
+        if movable
+        else [],
+        truth=_truth(yard) if truth else None,
+    )
+
+
+def act_in(yard: Yard, act: str | None, *, allowed: Sequence[str] | None = None, truth: bool = False) -> tuple[Yard, YardOut]:
+    """Do an act where one is given; one that is refused leaves the yard as it was and says why."""
+    refused = None
+    if act is not None:
+        try:
+            yard = do_act(yard, act)
+        except InputError as exc:
+            refused = exc.message
+    return yard, yard_view(yard, refused=refused, allowed=allowed, truth=truth)
+
+
+def _lines(lines: Sequence[Line]) -> list[LineOut]:
+    return [LineOut(label=each.label, value=each.value, op=each.op) for each in lines]
+
+
+def _papers(papers: Sequence[Paper]) -> list[PaperOut]:
+    return [PaperOut(title=each.title, lines=_lines(each.lines)) for each in papers]
+
+
+def reply_to(lesson: Lesson, exercise: Exercise, yard: Yard, answer: str) -> Diagnosis:
+    """What is said to an answer; in a yard to be brought into order, what is still wrong in it."""
+    if exercise.form != "done":
+        return diagnose(exercise, answer, Teller(yard.rig))
+    over = still_over(yard)
+    if not over:
+        return Diagnosis("right", exercise.because)
+    m = Teller(yard.rig)
+    said = ", ".join(f"{label}: {m(kg)} too much" if kg else f"{label}: out of its range" for label, kg in over)
+    return Diagnosis("slip", f"Not yet. {said}.", "not_yet", "another limit" if lesson.id == "cure" else "not yet")
+
+
+def lesson_view(
+    name: str, yard: Yard, *, answer: str | None = None, hints: int = 0, show: bool = False, refused: str | None = None
+) -> LessonOut:
+    """A lesson about the yard as it stands, and what is said to the answer, where one is given.
+
+    Raises
+    ------
+    NotFound
+        If there is no such lesson.
+    InputError
+        If the answer to a choice is none of the statements.
+    """
+    lesson, found = lesson_of(name), None
+    exercise = exercise_of(lesson, yard)
+    names = list(LESSONS)
+    at = names.index(name)
+    base = {
+        "id": name,
+        "number": at + 1,
+        "of": len(names),
+        "name": lesson.name,
+        "task": lesson.task,
+        "school": lesson.school,
+        "next": names[at + 1] if at + 1 < len(names) else None,
+    }
+    if isinstance(exercise, Missing):
+        view = yard_view(yard, refused=refused, allowed=lesson.allowed)
+        return LessonOut(
+            **base,
+            question=exercise.question,
+            needs=exercise.needs,
+            form="mass",
+            options=[],
+            papers=[],
+            hints=[],
+            more_hints=False,
+            reply=None,
+            working=[],
+            because="",
+            yard=view,
+        )
+    if answer is not None:
+        found = reply_to(lesson, exercise, yard, answer)
+    over = show or (found is not None and found.right)
+    shown = exercise.hints if over else exercise.hints[: max(0, hints)]
+    return LessonOut(
+        **base,
+        question=exercise.question,
+        needs=None,
+        form=exercise.form,
+        options=[(each.code, each.label) for each in exercise.options],
+        papers=_papers(exercise.papers),
+        hints=list(shown),
+        more_hints=len(shown) < len(exercise.hints),
+        reply=Reply(right=found.right, found=found.found, says=found.says, way=found.way, name=found.name) if found else None,
+        working=_lines(exercise.working) if over else [],
+        because=exercise.because if over else "",
+        yard=yard_view(yard, refused=refused, allowed=lesson.allowed, truth=over),
+    )
+
+
+def challenge_view(
+    yard: Yard, words: Mapping[str, Word] | None = None, *, refused: str | None = None, cured: bool = False
+) -> ChallengeOut:
+    """A challenge as it stands; ``words`` are judged where they are given, ``cured`` asks what is still wrong with the rig."""
+    unit = KG[yard.rig.units.mass]
+    judged = None
+    if words is not None:
+        judged = [
+            JudgedOut(
+                check=each.check,
+                label=each.label,
+                word=each.word,
+                right=each.right,
+                knowable=each.knowable,
+                says=each.says,
+                true=each.true / unit,
+                limit=each.limit / unit,
+            )
+            for each in judge(yard, words)
+        ]
+    minutes, money = BUDGET[max(1, yard.run.difficulty)]
+    m = Teller(yard.rig)
+    over = (
+        [f"{label}: {m(kg)} over" if kg else f"{label}: out of its range" for label, kg in still_over(yard)] if cured else None
+    )
+    told = judged is not None
+    return ChallengeOut(
+        difficulty=yard.run.difficulty,
+        minutes=minutes,
+        money=money,
+        asked=asked_of(yard),
+        judged=judged,
+        traps=trap_words(yard) if told else [],
+        still_over=over,
+        yard=yard_view(yard, refused=refused, truth=told),
+    )
+
+
+def lesson_lines() -> list[LessonLine]:
+    """All lessons in the order of the work, with the slips that each can answer."""
+    return [
+        LessonLine(id=each.id, number=at, name=each.name, task=each.task, minutes=each.minutes, slips=list(slips_of(each.id)))
+        for at, each in enumerate(LESSONS.values(), 1)
+    ]
