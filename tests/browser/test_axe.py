@@ -17,6 +17,9 @@ TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
 RUN = """async (only) => (await axe.run(document, { runOnly: only }))
   .violations.flatMap((each) => each.nodes.map((node) => `${each.id}: ${node.target} ${node.failureSummary} ${node.html.slice(0, 160)}`))"""
 PLACES = ("plates", "pack", "weigh", "margins", "adjust", "log", "match", "visit", "path?door=tow")
+PRACTICE = ("/practice", "/practice/lessons/two-passes?seed=7", "/practice/lessons/one-pass?seed=7", "/practice/lessons/payload?seed=7",
+            "/practice/challenge?run=yard1/challenge2.lb.north_america/1/on.ask.wait.off",
+            "/practice/yard?run=yard1/bars.kg.europe/4c19/on.ask.wait.off.slack.chock.uncouple")  # fmt: skip
 HALF = {
     "format": "noxel-rig", "version": 1, "kind": "conventional", "units": {"mass": "lb"}, "name": "Half",
     "vehicle": {"ratings": {"gvwr": 7000, "payload": 1510}, "curb_weight": 5400}, "trailer": {"ratings": {"gvwr": 7250}},
@@ -51,7 +54,7 @@ class Axe(OnStage):
             for place in PLACES:
                 page.goto(f"{self.address}/rigs/{rig}/{place}")
                 found = dict.fromkeys(self.violations(page), f"{name}, {place}") | found
-        for path in ("/garage", "/start", "/phones", "/help/order", "/help/traps", "/help/why"):
+        for path in ("/garage", "/start", "/phones", "/help/order", "/help/traps", "/help/why", *PRACTICE):
             page.goto(self.address + path)
             found = dict.fromkeys(self.violations(page), path) | found
         self.assertFalse(found, "\n".join(f"{line} ({where})" for line, where in sorted(found.items())))

@@ -5853,6 +5853,8 @@ export interface components {
         YardOut: {
             /** Acts */
             acts: components["schemas"]["Offer"][];
+            /** Asked */
+            asked: boolean;
             /** Bars */
             bars: string;
             /** Chocked */
@@ -5860,12 +5862,16 @@ export interface components {
             /** Coupled */
             coupled: boolean;
             geometry: components["schemas"]["Geometry"];
+            /** Gone */
+            gone: boolean;
             /** Items */
             items: components["schemas"]["ItemOut"][];
             /** Minutes */
             minutes: number;
             /** On Scale */
             on_scale: boolean;
+            /** Outside */
+            outside: number;
             /** Readings */
             readings: string[];
             /** Refused */
@@ -5876,12 +5882,16 @@ export interface components {
             said: string;
             /** Spent */
             spent: number;
+            /** Taken */
+            taken: boolean;
             /** Tanks */
             tanks: components["schemas"]["TankOut"][];
             /** Tickets */
             tickets: components["schemas"]["TicketOut"][];
             /** Towing */
             towing: boolean;
+            /** Trailer */
+            trailer: boolean;
             /** Truth */
             truth: components["schemas"]["TrueLine"][] | null;
             /**

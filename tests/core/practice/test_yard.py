@@ -96,7 +96,7 @@ class Acts(unittest.TestCase):
         change = {}
         for kind in ("plain", "torsion"):
             yard = after_acts(begin(Run(kind=kind, seed="8")), "chock", "uncouple")
-            level, raised = (true_loads(each.rig, "slack")["tongue_static"] for each in (yard, do_act(yard, "ball:12")))
+            level, raised = (true_loads(each.rig, "slack")["tongue_static"] for each in (yard, do_act(yard, "ball:13")))
             change[kind] = (raised - level) / KG["lb"]
         self.assertTrue(-50 < change["plain"] < -5, change)
         self.assertGreater(change["torsion"], 40)

@@ -106,7 +106,7 @@ export const PAGE = crypto.randomUUID();
 const FROM_HERE = { "x-noxel-page": PAGE };
 const JSON_SENT = { "content-type": "application/json", ...FROM_HERE };
 
-async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+export async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   const response = await answered(path, {
     method,
     headers: body === undefined ? FROM_HERE : JSON_SENT,
@@ -210,6 +210,8 @@ export const api = {
   share: (on: boolean) => ask<ShareState>("PUT", "/share", { on }),
   invite: (viewing: boolean, host: string | null) => ask<Invitation>("POST", "/share/invitations", { viewing, host }),
   shutOut: (id: string) => ask<ShareState>("DELETE", `/share/devices/${id}`),
+  ownYard: (id: string, weighIn?: number | null) =>
+    ask<Schemas["RunOut"]>("POST", `/rigs/${id}/yard${looking(weighIn ?? undefined)}`),
   words: () => ask<Words>("GET", "/words"),
   garage: () => ask<Equipment[]>("GET", "/garage"),
   couple: (wanted: Schemas["Couple"]) => ask<{ id: string }>("POST", "/garage/couple", wanted),

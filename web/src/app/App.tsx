@@ -18,6 +18,7 @@ import { Shell } from "./Shell";
 const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
 const Companion = lazy(() => import("../visit/Companion").then((made) => ({ default: made.Companion })));
 const Help = lazy(() => import("../help/Help").then((made) => ({ default: made.Help })));
+const Practice = lazy(() => import("../practice/Practice").then((made) => ({ default: made.Practice })));
 const Phones = lazy(() => import("../phones/Phones").then((made) => ({ default: made.Phones })));
 const Adjust = lazy(() => import("../adjust/Adjust").then((made) => ({ default: made.Adjust })));
 const LogPlace = lazy(() => import("../log/Log").then((made) => ({ default: made.LogPlace })));
@@ -31,6 +32,7 @@ export function App() {
         <Route path="/start" element={<StartPage first={false} />} />
         <Route path="/help" element={<Help />} />
         <Route path="/help/:page" element={<Help />} />
+        <Route path="/practice/*" element={<Practice />} />
         <Route path="/phones" element={<Phones />} />
         <Route path="/garage" element={<Garage />} />
         <Route path="/rigs/:id/:place" element={<Desk />} />

@@ -68,6 +68,16 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
             <span className="text-[0.875rem] leading-tight font-semibold md:text-[0.9375rem]">{each.name}</span>
           </NavLink>
         ))}
+        <NavLink
+          to="/practice"
+          title="Lessons and a yard to learn in"
+          className="hidden flex-col items-center justify-center border-t border-rule font-cond text-soft hover:bg-sunk hover:text-ink md:flex md:h-[4.125rem] short:h-auto short:min-h-9 short:flex-1 short:border-t-0"
+        >
+          <span className="text-[1.1875rem] leading-tight font-semibold max-md:hidden short:hidden">
+            {PLACES.length + 1}
+          </span>
+          <span className="text-[0.9375rem] leading-tight font-semibold">Practice</span>
+        </NavLink>
       </nav>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <Header onHelp={() => setHelp(true)} />

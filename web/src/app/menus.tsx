@@ -18,7 +18,8 @@ const Chevron = () => (
 
 /** Which rig is on the desk; starting, importing, exporting and deleting one. */
 export function RigMenu() {
-  const { rig, sheet } = useDesk();
+  const { rig, sheet, number } = useDesk();
+  const [noYard, setNoYard] = useState<string | null>(null);
   const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
   const [asking, setAsking] = useState<"delete" | null>(null);
   const navigate = useNavigate();
@@ -31,6 +32,11 @@ export function RigMenu() {
     setAsking(null);
     navigate("/");
   };
+  const tryInTheYard = () =>
+    api.ownYard(sheet.id, number).then(
+      ({ run }) => navigate(`/practice/yard?run=${encodeURIComponent(run)}`),
+      (error: Error) => setNoYard(error.message),
+    );
   const dropExamples = async () => {
     await api.dropExamples();
     await queries.invalidateQueries({ queryKey: ["rigs"] });
@@ -60,6 +66,8 @@ export function RigMenu() {
           <MenuRule />
           <MenuItem onSelect={() => navigate("/garage")}>The garage: couple another rig…</MenuItem>
           <MenuItem onSelect={() => navigate("/start")}>Start a new rig…</MenuItem>
+          <MenuItem onSelect={() => navigate("/practice")}>Practice: lessons, challenges, a yard…</MenuItem>
+          <MenuItem onSelect={() => void tryInTheYard()}>Try this rig in the practice yard</MenuItem>
           <MenuItem onSelect={() => navigate("/phones")}>Phones…</MenuItem>
           <MenuItem onSelect={() => navigate("/help/order")}>Help: order of work, traps, why it matters</MenuItem>
           <MenuItem onSelect={importing.open}>Import a rig file…</MenuItem>
@@ -91,6 +99,12 @@ export function RigMenu() {
           </Button>
           <Button onClick={() => setAsking(null)}>Keep it</Button>
         </div>
+      </Slip>
+      <Slip open={noYard !== null} onOpenChange={() => setNoYard(null)} title="Not enough is known for the yard">
+        <p>{noYard}</p>
+        <Button className="mt-4" onClick={() => setNoYard(null)}>
+          Close
+        </Button>
       </Slip>
       <Slip open={importing.problem !== null} onOpenChange={importing.forget} title="Not imported">
         <p className="whitespace-pre-line">{importing.problem}</p>

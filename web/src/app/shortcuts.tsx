@@ -1,11 +1,12 @@
 import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
 import { useDesk } from "../api/useSheet";
 import { Slip } from "../ui/Dialog";
 import { PLACES, type Place } from "./places";
 import { setTheme, theme } from "./theme";
 
 const KEYS: readonly (readonly [string, string])[] = [
-  [`1 – ${PLACES.length}`, `go to ${PLACES.map((place) => place.name).join(", ")}`],
+  [`1 – ${PLACES.length + 1}`, `go to ${PLACES.map((place) => place.name).join(", ")}, Practice`],
   ["Enter", "next field; with Shift, the one before"],
   ["[  ]", "the weigh-in before, the one after"],
   ["u", "undo (outside a field)"],
@@ -23,12 +24,14 @@ const isTyping = (target: EventTarget | null) =>
 /** Single keys for what is done often; none of them acts while somebody types in a field. */
 export function useShortcuts(go: (place: Place) => void, help: () => void) {
   const { undo, redo, look, number, sheet } = useDesk();
+  const navigate = useNavigate();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!shortcutsOn() || isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const place = PLACES[Number(event.key) - 1];
       const count = sheet.window.count;
       if (place) go(place.id);
+      else if (Number(event.key) === PLACES.length + 1) navigate("/practice");
       else if (event.key === "?") help();
       else if (event.key === "u") undo();
       else if (event.key === "r") redo();
@@ -40,7 +43,7 @@ export function useShortcuts(go: (place: Place) => void, help: () => void) {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [go, help, undo, redo, look, number, sheet]);
+  }, [go, help, undo, redo, look, number, sheet, navigate]);
 }
 
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

@@ -3,7 +3,17 @@ import { isPin, type Layout } from "./layout";
 import { TrailerOutline } from "./TrailerOutline";
 import { VehicleOutline } from "./VehicleOutline";
 
-function Wheel({ at, layout, radius = 0.38, lit }: { at: number; layout: Layout; radius?: number; lit: boolean }) {
+export function Wheel({
+  at,
+  layout,
+  radius = 0.38,
+  lit,
+}: {
+  at: number;
+  layout: Layout;
+  radius?: number;
+  lit: boolean;
+}) {
   const { across, up, scale } = layout;
   return (
     <g>

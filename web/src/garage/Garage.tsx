@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, type Equipment, type EquipmentKind, type Kind } from "../api/client";
 import { KINDS } from "../app/rigs";
 import { Button, Picks } from "../ui/controls";
+import { PageFrame } from "../ui/PageFrame";
 
 const COLUMNS = [
   ["vehicle", "Vehicles"],
@@ -28,45 +29,38 @@ export function Garage() {
     );
   const all = equipment.data ?? [];
   return (
-    <div className="flex h-full flex-col">
-      <header className="flex h-12 shrink-0 items-center gap-4 border-b border-ink px-4">
-        <Link to="/" className="font-cond text-[1.1875rem] font-semibold tracking-[0.14em]">
-          NOXEL
-        </Link>
-        <h1 className="font-cond text-[1.375rem] font-semibold">The garage</h1>
-      </header>
-      <main className="relative min-h-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6">
-        <p className="max-w-[80ch] text-[0.9375rem] leading-snug">
-          A change in one rig shows in every rig with the same vehicle, hitch or trailer. Copy one to try another trim.
-          Retired equipment stays in its rigs, with its weigh-ins.
+    <PageFrame name="The garage">
+      <h1 className="sr-only">The garage</h1>
+      <p className="max-w-[80ch] text-[0.9375rem] leading-snug">
+        A change in one rig shows in every rig with the same vehicle, hitch or trailer. Copy one to try another trim.
+        Retired equipment stays in its rigs, with its weigh-ins.
+      </p>
+      {(problem ?? equipment.error?.message) && (
+        <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
+          {problem ?? equipment.error?.message}
         </p>
-        {(problem ?? equipment.error?.message) && (
-          <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
-            {problem ?? equipment.error?.message}
-          </p>
-        )}
-        <div className="mt-4 items-start gap-6 md:grid md:grid-cols-3">
-          {COLUMNS.map(([kind, title]) => (
-            <section key={kind} aria-label={title} className="mb-6">
-              <h2 className="mb-2 border-b-2 border-ink font-cond text-[1.375rem] font-semibold">{title}</h2>
-              {all
-                .filter((each) => each.kind === kind)
-                .map((each) => (
-                  <Card
-                    key={each.id}
-                    equipment={each}
-                    chosen={chosen[kind] === each.id}
-                    onChoose={() => setChosen({ ...chosen, [kind]: chosen[kind] === each.id ? undefined : each.id })}
-                    act={act}
-                  />
-                ))}
-              {all.every((each) => each.kind !== kind) && <p className="text-[0.9375rem] text-soft">None yet.</p>}
-            </section>
-          ))}
-        </div>
-        <CoupleForm all={all} chosen={chosen} onProblem={setProblem} />
-      </main>
-    </div>
+      )}
+      <div className="mt-4 items-start gap-6 md:grid md:grid-cols-3">
+        {COLUMNS.map(([kind, title]) => (
+          <section key={kind} aria-label={title} className="mb-6">
+            <h2 className="mb-2 border-b-2 border-ink font-cond text-[1.375rem] font-semibold">{title}</h2>
+            {all
+              .filter((each) => each.kind === kind)
+              .map((each) => (
+                <Card
+                  key={each.id}
+                  equipment={each}
+                  chosen={chosen[kind] === each.id}
+                  onChoose={() => setChosen({ ...chosen, [kind]: chosen[kind] === each.id ? undefined : each.id })}
+                  act={act}
+                />
+              ))}
+            {all.every((each) => each.kind !== kind) && <p className="text-[0.9375rem] text-soft">None yet.</p>}
+          </section>
+        ))}
+      </div>
+      <CoupleForm all={all} chosen={chosen} onProblem={setProblem} />
+    </PageFrame>
   );
 }
 

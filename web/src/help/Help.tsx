@@ -1,5 +1,6 @@
-import { type ReactNode, useEffect, useState } from "react";
-import { Link, NavLink, useParams } from "react-router";
+import { type ReactNode, useState } from "react";
+import { NavLink, useParams } from "react-router";
+import { PageFrame } from "../ui/PageFrame";
 import { CONSEQUENCES, ORDER, type Topic, TRAPS } from "./topics";
 
 const PAGES = [
@@ -27,16 +28,11 @@ export function Help() {
   const hits = PAGES.flatMap((each) =>
     each.topics.filter((topic) => asked.every((word) => textOf(topic).includes(word))),
   );
-  useEffect(() => {
-    document.title = `${here.name} · Noxel`;
-  }, [here.name]);
   return (
-    <div className="flex h-full flex-col">
-      <header className="flex min-h-12 shrink-0 flex-wrap items-center gap-x-4 border-b border-ink px-4">
-        <Link to="/" className="font-cond text-[1.1875rem] font-semibold tracking-[0.14em]">
-          NOXEL
-        </Link>
-        <span className="font-cond text-[1.25rem] font-semibold">Help</span>
+    <PageFrame
+      name="Help"
+      title={here.name}
+      beside={
         <nav aria-label="Help pages" className="flex flex-wrap gap-x-4">
           {PAGES.map((each) => (
             <NavLink
@@ -49,36 +45,31 @@ export function Help() {
             </NavLink>
           ))}
         </nav>
-        <span className="flex-1" />
-        <Link to="/" className="flex min-h-11 items-center font-cond text-[1rem] underline underline-offset-2">
-          Back to your rigs
-        </Link>
-      </header>
-      <main className="min-h-0 flex-1 overflow-y-auto px-4 py-5 lg:px-6">
-        <div className="mx-auto max-w-[62rem]">
-          <h1 className="font-cond text-[2rem] leading-tight font-semibold">
-            {asked.length ? "Found in the help" : here.name}
-          </h1>
-          {!asked.length && <p className="mt-1 text-[1.0625rem] leading-snug">{here.lead}</p>}
-          <input
-            type="search"
-            aria-label="Search the help"
-            placeholder="Search the help: tongue, bars, payload…"
-            className="mt-3 h-11 w-full max-w-xl border border-edge bg-card px-2 text-[1rem]"
-            value={words}
-            onChange={(event) => setWords(event.currentTarget.value)}
-          />
-          <p role="status" className="mt-1 text-[0.875rem] text-soft">
-            {asked.length ? `${hits.length} of ${PAGES.reduce((sum, each) => sum + each.topics.length, 0)} topics` : ""}
-          </p>
-          <Topics topics={asked.length ? hits : here.topics} />
-          <p className="mt-6 border-t border-rule pt-3 text-[0.875rem] leading-snug text-soft">
-            Noxel compares figures that you entered with ratings that you entered. The makers' manuals, local law and a
-            qualified technician come first.
-          </p>
-        </div>
-      </main>
-    </div>
+      }
+    >
+      <div className="mx-auto max-w-[62rem]">
+        <h1 className="font-cond text-[2rem] leading-tight font-semibold">
+          {asked.length ? "Found in the help" : here.name}
+        </h1>
+        {!asked.length && <p className="mt-1 text-[1.0625rem] leading-snug">{here.lead}</p>}
+        <input
+          type="search"
+          aria-label="Search the help"
+          placeholder="Search the help: tongue, bars, payload…"
+          className="mt-3 h-11 w-full max-w-xl border border-edge bg-card px-2 text-[1rem]"
+          value={words}
+          onChange={(event) => setWords(event.currentTarget.value)}
+        />
+        <p role="status" className="mt-1 text-[0.875rem] text-soft">
+          {asked.length ? `${hits.length} of ${PAGES.reduce((sum, each) => sum + each.topics.length, 0)} topics` : ""}
+        </p>
+        <Topics topics={asked.length ? hits : here.topics} />
+        <p className="mt-6 border-t border-rule pt-3 text-[0.875rem] leading-snug text-soft">
+          Noxel compares figures that you entered with ratings that you entered. The makers' manuals, local law and a
+          qualified technician come first.
+        </p>
+      </div>
+    </PageFrame>
   );
 }
 

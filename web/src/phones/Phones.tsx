@@ -1,33 +1,19 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link } from "react-router";
 import { api, type Invitation, type PairedDevice, type ShareState } from "../api/client";
 import { useVisitor } from "../api/visitor";
 import { when } from "../format";
 import { Button, Choice } from "../ui/controls";
+import { PageFrame } from "../ui/PageFrame";
 
 /** Phones and other devices: let them in, invite them, shut them out. Only the machine that runs Noxel may. */
 export function Phones() {
   const visitor = useVisitor();
-  useEffect(() => {
-    document.title = "Phones · Noxel";
-  }, []);
   return (
-    <div className="flex h-full flex-col">
-      <header className="flex h-12 shrink-0 items-center gap-4 border-b border-ink px-4">
-        <Link to="/" className="font-cond text-[1.1875rem] font-semibold tracking-[0.14em]">
-          NOXEL
-        </Link>
-        <h1 className="font-cond text-[1.375rem] font-semibold">Phones</h1>
-        <span className="flex-1" />
-        <Link to="/" className="font-cond text-[1rem] underline underline-offset-2">
-          Back to your rigs
-        </Link>
-      </header>
-      <main className="min-h-0 flex-1 overflow-y-auto px-4 py-5 lg:px-6">
-        {visitor.here ? <Owner /> : <Guest name={visitor.name} viewing={visitor.viewing} />}
-      </main>
-    </div>
+    <PageFrame name="Phones">
+      <h1 className="sr-only">Phones</h1>
+      {visitor.here ? <Owner /> : <Guest name={visitor.name} viewing={visitor.viewing} />}
+    </PageFrame>
   );
 }
 

@@ -93,11 +93,14 @@ function Doors({ first }: { first: boolean }) {
               Three invented rigs, marked as examples. The rig menu throws them away again.
             </span>
           </button>
-          <button type="button" className={card} onClick={() => look("gvwr")}>
+          <Link to="/practice" className={card}>
             <span className="block font-cond text-[1.375rem] leading-tight font-semibold">Teach me</span>
             <span className="block text-[0.9375rem] leading-snug text-soft">
-              How the ratings fit together, in one picture.
+              Lessons and a yard to practise in. It recognises how a wrong figure came about.
             </span>
+          </Link>
+          <button type="button" className="min-h-11 underline underline-offset-2" onClick={() => look("gvwr")}>
+            How the ratings fit together, in one picture
           </button>
         </div>
         {(failed ?? problem) && (

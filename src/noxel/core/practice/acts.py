@@ -297,7 +297,7 @@ ACTS: Mapping[str, Act] = {
     "take": Act("load", 5, _needs(_GONE, _BUSY, _LOOSE), _take),
     "tank": Act("load", 10, _needs(_GONE, _BUSY), _tank),
     "ball": Act(
-        "couple",
+        "ball",
         15,
         _needs(_GONE, _SOLO, _ON, (lambda yard: yard.coupled, "The trailer rests on the ball. Uncouple first.")),
         _ball,

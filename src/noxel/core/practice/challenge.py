@@ -5,7 +5,7 @@ its ± or the passes made do not settle it. Where a trap still stands in the tic
 beside it.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -13,7 +13,7 @@ from noxel.core.limits import Checked, run_checks
 from noxel.core.mechanics import Weighing, predicted_weighing, weigh
 from noxel.core.practice.exercises import Teller
 from noxel.core.practice.stand import true_loads
-from noxel.core.practice.yard import Trap, Yard, seen_rig
+from noxel.core.practice.yard import Trap, Yard, for_the_road, seen_rig
 from noxel.core.rig import RigFile
 from noxel.core.wording import check_label
 
@@ -96,7 +96,8 @@ def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
     rig, clean = _seen(yard, clean=True)
     rows = {row.id: row for row in run_checks(rig, clean)}
     traps = standing_traps(yard)
-    loads = true_loads(yard.rig, "engaged" if yard.rig.hitch.weight_distribution else "none")
+    printed = {row.id: _knowable(row) for row in run_checks(rig, _seen(yard, clean=False)[1])}
+    loads = true_loads(for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none")
     truth = {row.id: row for row in run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))}
     m = Teller(yard.rig)
     found = []
@@ -106,9 +107,8 @@ def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
             continue
         known = _knowable(row)
         right = word == known or (bool(traps) and word in ("cannot_tell", _word_of_truth(true)))
-        found.append(
-            Judged(check, label, word, right, known, _reply(word, known, true, traps, m), true.actual.value, true.limit.kg)
-        )
+        says = _reply(word, known, true, printed[check] if traps else known, m)
+        found.append(Judged(check, label, word, right, known, says, true.actual.value, true.limit.kg))
     return found
 
 
@@ -116,23 +116,24 @@ def _word_of_truth(row: Checked) -> Word:
     return "over" if row.margin is not None and row.margin < 0 else "within"
 
 
-def _reply(word: Word, known: Word, true: Checked, traps: Sequence[Trap], m: Teller) -> str:
+def _reply(word: Word, known: Word, true: Checked, printed: Word, m: Teller) -> str:
+    """What is said to a word; ``printed`` is what the tickets say as they were handed over."""
     margin = true.margin or 0.0
     fact = f"Truly {m(abs(margin))} {'over' if margin < 0 else 'left'}."
     if word == known:
         return fact
-    if traps and word == "cannot_tell":
-        return f"{fact} With that ticket nothing could be told: right."
+    if word == printed:
+        return f"{fact} The tickets say so, but something is wrong with one of them."
+    if printed != known and word == "cannot_tell":
+        return f"{fact} With that ticket nothing could be told."
     if known == "cannot_tell":
         return f"{fact} Your tickets could not tell: the margin is within their ±, or a pass is missing."
-    if word == "cannot_tell":
-        return f"{fact} Your tickets say so, beyond their ±."
-    return f"{fact} Your tickets say the opposite" + (": look for what is wrong with one of them." if traps else ".")
+    return f"{fact} Your tickets say so, beyond their ±." if word == "cannot_tell" else f"{fact} Your tickets say the opposite."
 
 
 def still_over(yard: Yard) -> list[tuple[str, float]]:
     """Which limits the true loads exceed as the rig is loaded now: label and by how much. [kg]"""
-    loads = true_loads(yard.rig, "engaged" if yard.rig.hitch.weight_distribution else "none")
+    loads = true_loads(for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none")
     rows = run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))
     low = [row for row in rows if row.range is not None and row.status in ("low", "high")]
     over = [

@@ -95,7 +95,7 @@ def exercise_of(lesson: Lesson, yard: Yard) -> Exercise | Missing:
         return lesson.build(yard, facts_of(yard), Teller(rig))
     except KeyError as exc:
         name = str(exc.args[0]) if exc.args else ""
-        return Missing(lesson.task, _NEEDS.get(name, "Something has still to be weighed."))
+        return Missing(question_of(lesson.id), _NEEDS.get(name, "Something has still to be weighed."))
 
 
 _NEEDS = {
@@ -103,6 +103,14 @@ _NEEDS = {
     "tongue:scale": "Lower the coupler to towing height, then measure the tongue again.",
     "ticket:hitched": "Weigh the rig again, hitched.",
 }
+
+
+@lru_cache(64)
+def question_of(name: str) -> str:
+    """What a lesson asks, before it can be asked of the yard at hand."""
+    lesson = lesson_of(name)
+    exercise = exercise_of(lesson, solved(lesson, open_lesson(name, "1")))
+    return exercise.question
 
 
 def told_apart(exercise: Exercise) -> bool:

@@ -176,7 +176,15 @@ def _nose_up(yard: Yard, f: Facts, m: Teller) -> Exercise:
         give=m.give,
         facts={**f, "first": first, "second": second},
         ways=("level_first", "mean_of_both"),
-        papers=(Paper("Tongue scale", (Line("coupler raised by 12 cm", m(first)), Line("at towing height", m(second)))),),
+        papers=(
+            Paper(
+                "Tongue scale",
+                (
+                    Line(f"coupler raised by {'5 in' if m.unit == 'lb' else '13 cm'}", m(first)),
+                    Line("at towing height", m(second)),
+                ),
+            ),
+        ),
         working=(Line("raised", m(first)), Line("at towing height", m(second))),
         because=(
             "Two torsion axles do not share the load: tilt the trailer, and one carries more. By hundreds of "
@@ -358,9 +366,9 @@ LESSONS = (
         "A trailer on two torsion axles, its tongue measured at two heights.",
         _nose_up,
         kind="torsion",
-        preset=(*APART, "ball:12", "tongue:scale"),
-        solution=("ball:-12", "tongue:scale"),
-        allowed=("couple", "tongue"),
+        preset=(*APART, "ball:13", "tongue:scale"),
+        solution=("ball:-13", "tongue:scale"),
+        allowed=("ball", "tongue"),
     ),
     Lesson("bars", "What the bars do", "Two hitched tickets, with the bars slack and engaged.", _bars, preset=BOTH),
     Lesson("bars-cure", "What the bars do not do", "The same two tickets.", _bars_cure, preset=BOTH, minutes=3),

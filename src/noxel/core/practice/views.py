@@ -4,14 +4,14 @@ from collections.abc import Mapping, Sequence
 
 from noxel.core.evaluate import geometry_of
 from noxel.core.mechanics import Weighing, weigh
-from noxel.core.practice.acts import do_act
+from noxel.core.practice.acts import ACTS, do_act
 from noxel.core.practice.challenge import BUDGET, Word, asked_of, judge, still_over, trap_words
 from noxel.core.practice.diagnosis import Diagnosis, diagnose
 from noxel.core.practice.exercises import Exercise, Form, Lesson, Line, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
 from noxel.core.practice.stand import true_loads
 from noxel.core.practice.tongues import METHODS
-from noxel.core.practice.yard import Ticket, Yard, seen_rig
+from noxel.core.practice.yard import Ticket, Yard, for_the_road, seen_rig
 from noxel.core.quantities import KG, MassUnit
 from noxel.core.wording import Answer, answers, figure_title
 from noxel.errors import InputError
@@ -76,8 +76,13 @@ class YardOut(Answer):
     spent: int
     unit: MassUnit
     geometry: answers.Geometry
+    trailer: bool
     towing: bool
     on_scale: bool
+    asked: bool
+    taken: bool
+    gone: bool
+    outside: int
     coupled: bool
     chocked: bool
     bars: str
@@ -190,19 +195,13 @@ _LABELS = {
     "tongue:mount": "Scale in the ball mount",
     "tongue:beam": "Bathroom scale and beam",
     "tongue:lever": "Lever over a pipe",
-    "ball:3": "Ball 3 cm up",
-    "ball:-3": "Ball 3 cm down",
-    "ball:12": "Ball 12 cm up",
-    "ball:-12": "Ball 12 cm down",
 }
 
 
 def _offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
     """What can sensibly be done, the dangerous included: it is refused with its reason, which is what one comes to learn."""
     rig, bars = yard.rig, yard.bars
-    words = (
-        ["off" if yard.on_scale else "on", "wait" if yard.asked else "ask"] if not yard.taken or not yard.on_scale else ["off"]
-    )
+    words = ["on"] if not yard.on_scale else ["off"] if yard.taken else ["off", "wait" if yard.asked else "ask"]
     if rig.towing:
         words += ["unchock" if yard.chocked else "chock"]
         words += ["slack"] if bars == "engaged" else ["engage"] if bars == "slack" and yard.coupled else []
@@ -210,11 +209,11 @@ def _offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
         pin = rig.kind in ("fifth_wheel", "gooseneck")
         if rig.kind == "conventional":
             words += [f"tongue:{method}" for method in METHODS]
-            words += ["ball:12", "ball:-12"] if not yard.coupled else []
+            words += ["ball:13", "ball:-13"] if not yard.coupled else []
         elif pin:
             words += ["tongue:scale"]
     words += ["go"]
-    made = [_offer(word) for word in words]
+    made = [_offer(word, rig.units.mass) for word in words]
     for index, load in enumerate(rig.loads):
         if load.category == "people" and index:
             act = f"{'out' if load.aboard else 'in'}:{index}"
@@ -229,26 +228,11 @@ def _offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
     return [each for each in made if allowed is None or each.group in allowed]
 
 
-def _offer(word: str) -> Offer:
-    known = _ACTS[word.partition(":")[0]]
-    return Offer(act=word, label=_LABELS[word], group=known[0], minutes=known[1])
-
-
-_ACTS: Mapping[str, tuple[str, int]] = {
-    "on": ("drive", 3),
-    "off": ("drive", 2),
-    "go": ("drive", 0),
-    "ask": ("scale", 1),
-    "wait": ("scale", 1),
-    "chock": ("couple", 1),
-    "unchock": ("couple", 1),
-    "slack": ("couple", 3),
-    "engage": ("couple", 3),
-    "uncouple": ("couple", 5),
-    "couple": ("couple", 6),
-    "tongue": ("tongue", 6),
-    "ball": ("couple", 15),
-}
+def _offer(word: str, unit: MassUnit) -> Offer:
+    known = ACTS[word.partition(":")[0]]
+    by = "5 in" if unit == "lb" else "13 cm"
+    label = _LABELS.get(word) or f"Ball {by} {'down' if '-' in word else 'up'}"
+    return Offer(act=word, label=label, group=known.group, minutes=known.minutes)
 
 
 def _ticket_out(ticket: Ticket, *, earlier: bool, bars: bool) -> TicketOut:
@@ -280,7 +264,8 @@ def _truth(yard: Yard) -> list[TrueLine]:
     rig, unit = seen_rig(yard), KG[yard.rig.units.mass]
     found = weigh(rig, rig.weigh_ins[-1]).figures if rig.weigh_ins else {}
     loads = true_loads(
-        yard.rig, "engaged" if any(each.bars == "engaged" for each in yard.tickets) or yard.bars == "engaged" else "slack"
+        for_the_road(yard),
+        "engaged" if any(each.bars == "engaged" for each in yard.tickets) or yard.bars == "engaged" else "slack",
     )
     lines = []
     for key in _TRUE:
@@ -311,6 +296,11 @@ def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] 
         unit=rig.units.mass,
         geometry=geometry_of(rig, Weighing()),
         towing=yard.coupled and rig.towing,
+        trailer=rig.towing,
+        asked=yard.asked,
+        taken=yard.taken,
+        gone=yard.gone,
+        outside=sum(not load.aboard for load in rig.loads if load.category == "people"),
         on_scale=yard.on_scale,
         coupled=yard.coupled,
         chocked=yard.chocked,

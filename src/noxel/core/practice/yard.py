@@ -119,6 +119,12 @@ def seen_rig(yard: Yard, *, clean: bool = False) -> RigFile:
     return as_seen(yard.rig).model_copy(update={"weigh_ins": tuple(visits)})
 
 
+def for_the_road(yard: Yard) -> RigFile:
+    """The rig as it goes onto the road: with everybody in."""
+    loads = tuple(load.model_copy(update={"aboard": True}) if load.category == "people" else load for load in yard.rig.loads)
+    return yard.rig.model_copy(update={"loads": loads})
+
+
 def visit_of(unit: str, passes: tuple[Pass, ...], tongues: tuple[ScaleMeasurement, ...]) -> WeighIn:
     scale = {"resolution": f"{GRADUATION['lb' if unit == 'lb' else 'kg']} {unit}", "accuracy": ACCURACY}
     return WeighIn.model_validate({"scale": scale}).model_copy(update={"passes": passes, "tongue_measurements": tongues})
