@@ -10,6 +10,8 @@ import sys
 import time
 import urllib.request
 from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
 from importlib.resources import files
 from pathlib import Path
 
@@ -18,6 +20,7 @@ from noxel.core.editing import Change, apply_changes
 from noxel.core.evaluate import evaluate
 from noxel.core.match import match_pair, match_trailer, match_vehicle
 from noxel.core.mechanics import predict
+from noxel.core.practice import LESSONS, Yard, do_act, lesson_view, open_lesson, yard_view
 from noxel.core.rig import dump_rig, parse_rig
 from noxel.demo import load_demo
 from noxel.formats.rig_json import read_rig
@@ -56,12 +59,32 @@ def in_core() -> None:
     say("match 50 vehicles with 50 trailers",
         f"{median_ms(lambda: [match_pair(one, other, 0.13, 'lb') for one in pullers for other in pulled], 5):.0f} ms", "limit 1000 ms")  # fmt: skip
     bench = crowded()
+    lesson = open_lesson("engaged", "bench")
+    say(
+        "an act of the practice yard, a ticket taken",
+        f"{median_ms(lambda: yard_view(do_act(_asked(lesson), 'wait'))):.0f} ms",
+        "limit 50 ms",
+    )
+    say(
+        "a lesson opened, the slowest of all",
+        f"{max(median_ms(partial(_opened, name), 1) for name in LESSONS):.0f} ms",
+        "limit 300 ms",
+    )
     say("proposals for 60 items, 5 tanks and bars", f"{median_ms(lambda: propose(bench), 3):.0f} ms", "limit 1000 ms")
     rows = bench.checks(bench.rig)
     programme = Programme(state_of(bench.rig), actions(bench.rig), conditions(bench, rows))
     say("of that, one raw HiGHS solve of the same model", f"{median_ms(programme.solve, 3):.0f} ms", "three are made")
     change = [Change("vehicle.ratings.gvwr", "7,051")]
     say("understand one typed figure", f"{median_ms(lambda: apply_changes(document, change)):.1f} ms", "")
+
+
+def _asked(yard: Yard) -> Yard:
+    """A yard whose rig stands on the platforms and has asked to be weighed."""
+    return replace(yard, on_scale=True, asked=True, taken=False)
+
+
+def _opened(name: str) -> None:
+    lesson_view(name, open_lesson(name, "bench"))
 
 
 def crowded() -> Baseline:

@@ -43,6 +43,17 @@ def _on_the_platforms(page: Page) -> None:
     page.get_by_text("The voice will ask").wait_for()
 
 
+def _slip(page: Page) -> None:
+    page.get_by_label("Your answer").fill(page.locator("[data-ticket] dd").nth(2).inner_text())
+    page.get_by_role("button", name="Answer").click()
+    page.get_by_text("This slip has a name").wait_for()
+
+
+def _uncoupled_at_once(page: Page) -> None:
+    page.locator("[data-act=uncouple]").click()
+    page.get_by_role("alert").wait_for()
+
+
 def _nothing(_page: Page) -> None:
     return
 
@@ -65,7 +76,8 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),
     ("weigh-390x844", "Juniper", "weigh", NARROW, "day", _rear),
     ("visit-390x844", "Juniper", "visit", NARROW, "day", _on_the_platforms),
-    ("help-1280x800", "Juniper", "/help/traps", WIDE, "day", _nothing),
+    ("practice-1280x800", "Juniper", "/practice/lessons/trailer?seed=7", WIDE, "day", _slip),
+    ("practice-390x844", "Juniper", "/practice/lessons/two-passes?seed=7", NARROW, "day", _uncoupled_at_once),
 )
 
 

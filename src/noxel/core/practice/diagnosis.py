@@ -18,7 +18,7 @@ from noxel.core.quantities import KG, Dimension, read_mass, read_typed
 from noxel.errors import InputError, Problem, QuantityError
 
 LONGEST = 200
-Found = Literal["right", "slip", "made_of", "close", "unexplained", "unread"]
+Found = Literal["right", "slip", "made_of", "close", "unexplained", "unread", "not_yet"]
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from noxel.core.mechanics import Weighing, weigh
 from noxel.core.practice.acts import ACTS, do_act
 from noxel.core.practice.challenge import BUDGET, Word, asked_of, judge, still_over, trap_words
 from noxel.core.practice.diagnosis import Diagnosis, diagnose
-from noxel.core.practice.exercises import Exercise, Form, Lesson, Line, Paper, Teller
+from noxel.core.practice.exercises import Exercise, Form, Line, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
 from noxel.core.practice.stand import true_loads
 from noxel.core.practice.tongues import METHODS
@@ -354,7 +354,7 @@ def _papers(papers: Sequence[Paper]) -> list[PaperOut]:
     return [PaperOut(title=each.title, lines=_lines(each.lines)) for each in papers]
 
 
-def reply_to(lesson: Lesson, exercise: Exercise, yard: Yard, answer: str) -> Diagnosis:
+def reply_to(exercise: Exercise, yard: Yard, answer: str) -> Diagnosis:
     """What is said to an answer; in a yard to be brought into order, what is still wrong in it."""
     if exercise.form != "done":
         return diagnose(exercise, answer, Teller(yard.rig))
@@ -363,7 +363,7 @@ def reply_to(lesson: Lesson, exercise: Exercise, yard: Yard, answer: str) -> Dia
         return Diagnosis("right", exercise.because)
     m = Teller(yard.rig)
     said = ", ".join(f"{label}: {m(kg)} too much" if kg else f"{label}: out of its range" for label, kg in over)
-    return Diagnosis("slip", f"Not yet. {said}.", "not_yet", "another limit" if lesson.id == "cure" else "not yet")
+    return Diagnosis("not_yet", f"{said}.")
 
 
 def lesson_view(
@@ -408,7 +408,7 @@ def lesson_view(
             yard=view,
         )
     if answer is not None:
-        found = reply_to(lesson, exercise, yard, answer)
+        found = reply_to(exercise, yard, answer)
     over = show or (found is not None and found.right)
     shown = exercise.hints if over else exercise.hints[: max(0, hints)]
     return LessonOut(
