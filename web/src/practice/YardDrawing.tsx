@@ -55,7 +55,13 @@ export function YardDrawing({ yard }: { yard: Yard }) {
   );
   return (
     <div ref={box} data-part="yard-drawing">
-      <svg width={width} height={ground + (yard.acts.length || yard.on_scale ? 70 : 42)} className="block" role="img" aria-label={describe(yard)}>
+      <svg
+        width={width}
+        height={ground + (yard.acts.length || yard.on_scale ? 70 : 42)}
+        className="block"
+        role="img"
+        aria-label={describe(yard)}
+      >
         <path d={ticks} stroke="var(--rule)" strokeWidth={1} />
         {hasTrailer && pin && trailer}
         <VehicleOutline geometry={geometry} layout={layout} />
