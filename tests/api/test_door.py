@@ -115,7 +115,7 @@ class Paired(Shared):
     def test_an_invitation_lets_one_device_in_once(self) -> None:
         client = self.pair()
         rigs = client.get("/api/rigs").json()
-        self.assertEqual(len(rigs), 3)
+        self.assertEqual(len(rigs), 4)
         self.assertEqual(client.get("/api/me").json(), {"here": False, "name": "Ada's phone", "viewing": False})
         change = {"changes": [{"path": "name", "text": "By the phone"}], "what": "name"}
         self.assertEqual(client.patch(f"/api/rigs/{rigs[0]['id']}", json=change).json()["rig"]["name"], "By the phone")

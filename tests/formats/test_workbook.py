@@ -44,6 +44,11 @@ class Recalculated(unittest.TestCase):
         unbraked = rig_of("check--room-everywhere")
         unbraked["trailer"]["brakes"], unbraked["policy"] = "none", {"brakes_above": 3_000}
         cases["a rule that is not kept"] = {"file": unbraked}
+        other = rig_of("check--room-everywhere")
+        other["vehicle"]["ratings"] |= {"gvwr_towing": 8100, "gawr_rear_towing": 4700, "tow_unbraked": 1650}
+        other["hitch"]["parts"][0]["extension_leaves"] = 0.5
+        other["trailer"]["brakes"], other["policy"] = "none", {"gcwr_derate": 0.1}
+        cases["ratings that change with the trailer"] = {"file": other}
         books = recalculated({name: workbook(parse_rig(each["file"])) for name, each in cases.items()})
         for name, each in cases.items():
             with self.subTest(name):

@@ -2871,6 +2871,8 @@ export interface components {
         Hitch: {
             /** Ball Height */
             ball_height?: number | string | null;
+            /** Bar Rating */
+            bar_rating?: number | string | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
@@ -2899,13 +2901,18 @@ export interface components {
          * HitchPart
          * @description One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
          *
-         *     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes.
+         *     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes. ``d_value`` is stamped on European
+         *     couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it.
          */
         HitchPart: {
+            /** D Value */
+            d_value?: number | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Extension Leaves */
+            extension_leaves?: number | null;
             /** Kind */
             kind: string;
             /** Size */
@@ -4294,12 +4301,16 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Gcwr Derate */
+            gcwr_derate?: number | null;
             /**
              * School
              * @default plate
              * @enum {string}
              */
             school?: "plate" | "cushion";
+            /** Tire Reserve */
+            tire_reserve?: number | null;
             /** Tongue Share */
             tongue_share?: [
                 number,
@@ -5278,6 +5289,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Frontal Area */
+            frontal_area?: number | null;
             /** @default {} */
             geometry?: components["schemas"]["TrailerGeometry"];
             /**
@@ -5338,11 +5351,13 @@ export interface components {
         };
         /**
          * Tried
-         * @description What the steps do: every load and every check, before and after.
+         * @description What the steps do: every load and every check, before and after; ``bars`` says what else the spring bars may do.
          */
         Tried: {
             /** Attitude */
             attitude: string | null;
+            /** Bars */
+            bars: string | null;
             /** Changes */
             changes: components["schemas"]["CheckChange"][];
             /** Checks After */
@@ -5512,6 +5527,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Frontal Area */
+            frontal_area?: number | null;
             /** @default {} */
             geometry?: components["schemas"]["VehicleGeometry"];
             guide?: components["schemas"]["GuideRow"] | null;
@@ -5524,6 +5541,11 @@ export interface components {
             name?: string;
             /** @default {} */
             ratings?: components["schemas"]["VehicleRatings"];
+            /**
+             * Self Levelling
+             * @default false
+             */
+            self_levelling?: boolean;
             /** @default {} */
             tires?: components["schemas"]["VehicleTires"];
         };
@@ -5560,17 +5582,21 @@ export interface components {
         };
         /**
          * VehicleRatings
-         * @description The tow vehicle's ratings.
+         * @description The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is coupled, where it grants more.
          */
         VehicleRatings: {
             /** Gawr Front */
             gawr_front?: number | string | null;
             /** Gawr Rear */
             gawr_rear?: number | string | null;
+            /** Gawr Rear Towing */
+            gawr_rear_towing?: number | string | null;
             /** Gcwr */
             gcwr?: number | string | null;
             /** Gvwr */
             gvwr?: number | string | null;
+            /** Gvwr Towing */
+            gvwr_towing?: number | string | null;
             /** Payload */
             payload?: number | string | null;
             /** Payload Reduction */

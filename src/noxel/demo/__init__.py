@@ -1,4 +1,4 @@
-"""The demo household: three invented rigs, each with something worth finding, as rig files."""
+"""The demo household: four invented rigs, each with something worth finding, as rig files."""
 
 from importlib.resources import files
 from pathlib import Path
@@ -9,7 +9,7 @@ from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 from noxel.store.seal import Seal
 
-RIGS = ("library", "pottery", "observatory")
+RIGS = ("shadows", "library", "pottery", "observatory")
 """In the order loaded: the last one is the first in the list."""
 
 

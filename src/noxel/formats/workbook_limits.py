@@ -19,10 +19,14 @@ def plates(rig: RigFile) -> Iterator[Plate]:
              ("gawr_rear", "rear GAWR", ratings.gawr_rear), ("gcwr", "GCWR", ratings.gcwr),
              ("tow_rating", "tow rating", rating_in(ratings.tow_rating, mode)), ("payload", "payload on the placard", ratings.payload),
              ("payload_reduction", "add-on label", ratings.payload_reduction),
+             ("tow_unbraked", "tow rating without trailer brakes", ratings.tow_unbraked),
+             ("gvwr_towing", "GVWR while towing", ratings.gvwr_towing), ("gawr_rear_towing", "rear GAWR while towing", ratings.gawr_rear_towing),
              ("tongue_rating", "tongue rating", rating_in(ratings.tongue_rating, mode)))  # fmt: skip
     for name, label, mass in named:
         if mass is not None:
             yield f"vehicle.ratings.{name}", label, mass.kg, "mass"
+    if rig.policy.gcwr_derate:
+        yield "policy.gcwr_derate", "taken off the GCWR for altitude", rig.policy.gcwr_derate, "share"
     if rig.vehicle.curb_weight:
         yield "vehicle.curb_weight", "curb weight", rig.vehicle.curb_weight.kg, "mass"
     geometry = rig.vehicle.geometry
@@ -36,8 +40,8 @@ def plates(rig: RigFile) -> Iterator[Plate]:
             if mass is not None:
                 yield (
                     f"hitch.parts[{index}].{field}{rating_path(rating, mode)}",
-                    f"{part.kind}: {field} rating",
-                    mass.kg,
+                    f"{part.kind}: {field} rating" + (", with its extension" if part.extension_leaves else ""),
+                    mass.kg * (part.extension_leaves or 1.0),
                     "mass",
                 )
     for each in axle_sets(rig):
@@ -82,6 +86,8 @@ def limit_formula(rig: RigFile, check: str, known: CellNames) -> str | None:
         return _least(check, known)
     if limit.certainty == "rough":
         return f"0.1*{known['vehicle.ratings.tow_rating']}"
+    if rig.policy.gcwr_derate and limit.source == "gcwr":
+        return f"{known['vehicle.ratings.gcwr']}*(1-{known['policy.gcwr_derate']})"
     if limit.terms:
         return "".join(
             f"{'-' if term.op == '−' else '+' if term.op == '+' else ''}{known[_plain(term.path)]}" for term in limit.terms

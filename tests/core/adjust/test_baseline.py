@@ -1,5 +1,6 @@
 """What is tried in Adjust with parts of the garage, and what a gap names. Expected: moments taken by hand, not by the code under test."""
 
+import re
 import unittest
 from typing import Any
 
@@ -76,6 +77,25 @@ class FromTheScale(unittest.TestCase):
         slack = try_steps(base, [Step(kind="bars", level=0.0)]).loads_after
         lost = true["tongue"] * true["b"] / true["a"]
         self.assertAlmostEqual(slack["front_hitched"], true["front"] - lost, delta=0.01)
+
+    @given(exact_rigs())
+    def test_both_ends_of_what_bars_do_when_something_leaves_the_tongue(self, made: Exact) -> None:
+        """80 kg over the coupler stay at home. Bars are springs: their share may stay, or their moment M; then by moments
+        front = solo − (T − 80 − M/L)·b/a + M/a."""
+        document, true = made
+        assume(true["tongue"] > 200 and true["moment"] / (true["tongue"] * true["b"]) < 0.7)
+        document["loads"] = [{"name": "generator", "on": "trailer", "mass": 80, "position": 0.0}]
+        base = baseline_of(parse_rig(document))
+        tried = try_steps(base, [Step(kind="leave", index=0)])
+        front = (
+            true["front"]
+            - (true["tongue"] - 80 - true["moment"] / true["length"]) * true["b"] / true["a"]
+            + true["moment"] / true["a"]
+        )
+        if abs(front - tried.loads_after["front_hitched"]) > 5:
+            said = re.search(r"front axle ([\d,]+) kg", tried.bars or "")
+            self.assertAlmostEqual(float(said[1].replace(",", "")) if said else 0.0, front, delta=0.6)
+        self.assertIsNone(try_steps(base, [Step(kind="leave", index=0), Step(kind="bars", level=0.5)]).bars)
 
 
 class WithTheGarage(unittest.TestCase):

@@ -3,17 +3,37 @@
 “room-everywhere” is within: the trailer weighs 6,840 lb, its bars restore 57.1 % ± 5.1 %. In “accuracy-shared” it weighs 4,700 lb.
 """
 
+import random
 import unittest
+from collections import Counter
 from typing import Any
 
 from noxel.core.adjust import baseline_of, propose
 from noxel.core.evaluate import evaluate
+from noxel.core.limits.rules import d_value_needed
 from noxel.core.pack import evaluate_pack
 from noxel.core.rig import parse_rig
 from noxel.core.wording import Evaluation
+from tests.campaign import true_rig
 from tests.truth import rig_of
 
-RULES = ("brakes_missing", "bars_missing", "bars_forbidden", "bars_far_from_target")
+RULES = (
+    "brakes_missing",
+    "bars_missing",
+    "bars_forbidden",
+    "bars_far_from_target",
+    "bars_too_weak",
+    "d_value_low",
+    "frontal_area",
+)
+
+PLACES = ("nose_least", "against_kerb", "licence_masses")
+
+
+def chain(**more: float) -> list[dict[str, Any]]:
+    """The hitch chain of “room-everywhere” with something more said of its receiver."""
+    receiver, *rest = rig_of("check--room-everywhere")["hitch"]["parts"]
+    return [{**receiver, **more}, *rest]
 
 
 def judged(case: str, **parts: dict[str, Any]) -> tuple[Evaluation, list[str]]:
@@ -34,6 +54,9 @@ class Rules(unittest.TestCase):
             ("bars_forbidden", {"vehicle": {"distribution": {"rule": "forbidden"}}}, "forbids weight distribution"),
             ("bars_far_from_target", {"hitch": {"target_restoration": 1.0}}, "57.1 % of what the front axle had lost, far less"),
             ("bars_far_from_target", {"hitch": {"target_restoration": 0.4}}, "far more than the maker's target of 40"),
+            ("bars_too_weak", {"hitch": {"bar_rating": 839}}, "tongue weight is 840 lb; the spring bars are made for 839 lb"),
+            ("frontal_area", {"vehicle": {"frontal_area": 55}, "trailer": {"frontal_area": 60}}, "frontal area is 60"),
+            ("d_value_low", {"hitch": {"parts": chain(d_value=18.0)}}, "need a D-value of 18.1 kN; the part has 18.0 kN"),
         )  # fmt: skip
         for code, parts, words in broken:
             found, codes = judged("check--room-everywhere", **parts)
@@ -48,6 +71,9 @@ class Rules(unittest.TestCase):
             {"trailer": {"brakes": "none"}},
             {"vehicle": {"distribution": {"rule": "required", "above": 5_000}}},
             {"vehicle": {"distribution": {"rule": "allowed"}}},
+            {"hitch": {"bar_rating": 840}},
+            {"vehicle": {"frontal_area": 60}, "trailer": {"frontal_area": 60}},
+            {"hitch": {"parts": chain(d_value=18.1)}},
             {"hitch": {"target_restoration": 0.5}},  # 7.1 % away; 12.5 % may be
             {"hitch": {"target_restoration": 0.8}},  # 22.9 % away, 20 % may be, but the rest is within its ±
         )
@@ -104,3 +130,80 @@ class Rules(unittest.TestCase):
                 self.assertNotEqual((each.verdict, broken), ("within", True))
             if not proposed.needed:
                 self.assertEqual("required above 1,000 lb" in proposed.says, broken, proposed.says)
+
+    def test_the_d_value_by_hand(self) -> None:
+        """Plates of 8,000 and 8,250 lb: 3.62874 t and 3.74214 t; 9.80665 · 13.5793 / 7.37088 = 18.067 kN. With an axle plate of 8,000 lb
+        R is 3.62874 t and D = 9.80665 · 3.62874 / 2 = 17.793 kN."""
+        document = rig_of("check--room-everywhere")
+        self.assertAlmostEqual(d_value_needed(parse_rig(document)) or 0, 18.067, 3)
+        document["trailer"]["ratings"]["axle_group"] = 8_000
+        self.assertAlmostEqual(d_value_needed(parse_rig(document)) or 0, 17.793, 3)
+
+    def test_ratings_that_change_with_a_trailer_an_extension_and_altitude(self) -> None:
+        """Weighed: vehicle 6,780 lb, tongue 840, both together 12,860; rear tires 3,460 ÷ 2 = 1,730."""
+        ratings = rig_of("check--room-everywhere")["vehicle"]["ratings"]
+        tires = {"rear": {"count": 2, "max_load": 1_900}}
+        margins: tuple[tuple[str, dict[str, Any], str, float | None], ...] = (
+            ("vehicle.gross", {"vehicle": {"ratings": {**ratings, "gvwr": 6_700}}}, "over", -80),
+            ("vehicle.gross", {"vehicle": {"ratings": {**ratings, "gvwr": 6_700, "gvwr_towing": 6_900}}}, "within", 120),
+            ("vehicle.gross", {"vehicle": {"ratings": {**ratings, "gvwr_towing": 6_700}}}, "within", 1_220),
+            ("vehicle.rear_axle", {"vehicle": {"ratings": {**ratings, "gawr_rear": 3_400, "gawr_rear_towing": 3_600}}}, "within", 140),
+            ("hitch.tongue", {"hitch": {"parts": chain(extension_leaves=0.5)}}, "over", 575 - 840),
+            ("combination.gross", {"policy": {"gcwr_derate": 0.2}}, "over", 12_800 - 12_860),
+            ("tires.rear", {"vehicle": {"tires": tires}}, "within", 170),
+            ("tires.rear", {"vehicle": {"tires": tires}, "policy": {"tire_reserve": 0.1}}, "tight", 170),
+        )  # fmt: skip
+        for check, parts, status, margin in margins:
+            found, _ = judged("check--room-everywhere", **parts)
+            row = next(each for each in found.checks if each.id == check)
+            self.assertEqual(row.status, status, (check, parts))
+            self.assertAlmostEqual(row.margin or 0, margin or 0, msg=str((check, parts)))
+
+    def test_what_a_sum_hides_is_said_where_the_room_is_thin(self) -> None:
+        """The trailer's axles carry 6,080 lb: 3,200 of it are 52.6 %. A rear tire of 1,800 on 1,730: 900 of 1,730 are 52.0 %."""
+        ratings = rig_of("check--room-everywhere")["trailer"]["ratings"]
+        for gawr, words in (
+            ([3_200, 3_200], "more than 52.6 %"),
+            ([3_200, 3_600], "count as 2 × 3,200 lb"),
+            ([4_200, 4_200], ""),
+        ):
+            found, _ = judged("check--room-everywhere", trailer={"ratings": {**ratings, "gawr": gawr}})
+            said = [each.message for each in found.advisories if each.code == "axles_in_group"]
+            self.assertEqual(len(said), 1 if words else 0)
+            self.assertTrue(all(words in each for each in said), said)
+        for most, half in ((1_800, "more than 52.0 %"), (1_900, "")):
+            found, _ = judged("check--room-everywhere", vehicle={"tires": {"rear": {"count": 2, "max_load": most}}})
+            said = [each.message for each in found.advisories if each.code == "tires_by_side"]
+            self.assertEqual([half in each for each in said], [True] if half else [])
+
+    def test_advice_for_europe_is_advice(self) -> None:
+        """6,840 lb are 129.0 % of a kerb mass of 5,304; plates of 7,371 kg. A nose of 30 lb under 1,200: 2.5 %, 13.6 kg."""
+        document = rig_of("check--room-everywhere")
+        self.assertFalse([each.code for each in evaluate(parse_rig(document)).advisories if each.code in PLACES])
+        document["terms"] = "europe"
+        found = evaluate(parse_rig(document))
+        self.assertEqual(found.verdict, "within")
+        said = {each.code: each.message for each in found.advisories if each.code in PLACES}
+        self.assertEqual(set(said), {"against_kerb", "licence_masses"})
+        self.assertIn("129.0 %", said["against_kerb"])
+        self.assertIn("BE covers trailers", said["licence_masses"])
+        document["weigh_ins"][0]["passes"] = [
+            {"config": "hitched", "spring_bars": "slack", "readings": {"front": 3440, "rear": 2610, "trailer": 1170}},
+            {"config": "vehicle_only", "readings": {"front": 3440, "rear": 2580}},
+        ]
+        light = [each for each in evaluate(parse_rig(document)).advisories if each.code == "nose_least"]
+        self.assertEqual([each.level for each in light], ["warning"])
+
+    def test_truthful_rigs_are_not_alarmed(self) -> None:
+        """2,000 random rigs, weighed as they are, within their ratings by a tenth: no rule is broken, advice stays rare."""
+        draw = random.Random(21)
+        codes: Counter[str] = Counter()
+        for _ in range(2_000):
+            rig = true_rig(draw, spread=(1.1, 1.4))
+            rig.document["trailer"] |= {"brakes": "electric"}
+            rig.document["policy"] = {"brakes_above": 3_000}
+            rig.document["hitch"] |= {"bar_rating": round(rig.true["tongue"] * 1.1)}
+            rig.document["vehicle"] |= {"distribution": {"rule": "required", "above": 5_000}}
+            codes.update({each.code for each in evaluate(parse_rig(rig.document)).advisories})
+        for code in RULES:
+            self.assertLess(codes[code] / 2_000, 0.01, code)

@@ -40,9 +40,11 @@ class Sidewall(unittest.TestCase):
             self.assertAlmostEqual(assembly or 0, 5000 * KG["lb"] * (parts or 0))
 
     def test_date_code(self) -> None:
-        self.assertEqual(made_on("DOT XXXX 2319"), datetime.date(2019, 6, 3))  # ISO week 23 of 2019 starts on 3 June
-        self.assertEqual(made_on("5319"), made_on("5219"))  # 2019 has 52 weeks
-        self.assertAlmostEqual(age_years("2319", TODAY), 7.47, places=2)
+        # 2019 began on a Tuesday: its first full week, Sunday to Saturday, begins on 6 January, week 23 on 9 June
+        self.assertEqual(made_on("DOT XXXX 2319"), datetime.date(2019, 6, 9))
+        self.assertEqual(made_on("0123"), datetime.date(2023, 1, 1))  # a Sunday
+        self.assertEqual(made_on("5319"), made_on("5219"))  # 2019 has 52 Sundays
+        self.assertAlmostEqual(age_years("2319", TODAY), (TODAY - datetime.date(2019, 6, 9)).days / 365.25)
 
     def test_limits_from_index_and_p_metric(self) -> None:
         document = rig_of("check--three-passes")

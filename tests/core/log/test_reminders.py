@@ -48,5 +48,5 @@ class WhatComesRound(unittest.TestCase):
         self.assertEqual(self.found(DAY(2026, 10, 1), added=321)["added"], (None, "coming"))
 
     def test_tires_by_their_date_code(self) -> None:
-        self.document["trailer"]["tires"] = {"date_code": "1020"}  # week 10 of 2020 began on 2 March
-        self.assertEqual(self.found(DAY(2026, 3, 2), tire_years=6), {"tires trailer": (DAY(2026, 3, 2), "due")})
+        self.document["trailer"]["tires"] = {"date_code": "1020"}  # 2020's first Sunday was 5 January: week 10 began on 8 March
+        self.assertEqual(self.found(DAY(2026, 3, 8), tire_years=6), {"tires trailer": (DAY(2026, 3, 8), "due")})

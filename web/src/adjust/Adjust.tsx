@@ -61,6 +61,7 @@ export function Adjust() {
             </span>{" "}
             {tried.headline.sentence}
           </h2>
+          {tried.bars && <p className="mt-1 border-l-4 border-rule pl-2 text-[0.875rem] leading-snug">{tried.bars}</p>}
           {tried.attitude && <p className="mt-1 text-[0.875rem] text-soft">{tried.attitude}</p>}
           <StepList steps={steps} says={tried.says} onChange={setSteps} />
           <TryStep steps={steps} onAdd={(step) => setSteps([...steps, step])} />

@@ -41,6 +41,15 @@ export function HitchPlates() {
           </div>
         )}
         <Chain />
+        {ball && rig.hitch?.weight_distribution && (
+          <Field
+            path="hitch.bar_rating"
+            label="Spring bars made for"
+            hint="tongue weight, stamped on the bars"
+            unit={mass}
+            sourced
+          />
+        )}
         <Field
           path="hitch.weight"
           label="Its own mass"
@@ -109,6 +118,17 @@ export function HitchPlates() {
             />
           )}
           <Field path={`hitch.parts[${index}].weight`} label="Its own mass" unit={mass} sourced />
+          <More title="D-value, extension" filled={part.d_value != null || part.extension_leaves != null}>
+            <Field path={`hitch.parts[${index}].d_value`} label="D-value, kN" hint="on European couplings" sourced />
+            {/receiver|mount/i.test(part.kind) && (
+              <Field
+                path={`hitch.parts[${index}].extension_leaves`}
+                label="With an extension it keeps"
+                hint="share of its ratings, by its maker: often 50 %"
+                sourced
+              />
+            )}
+          </More>
         </Plate>
       ))}
       <DropdownMenu.Root>

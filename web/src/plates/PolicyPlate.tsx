@@ -81,6 +81,19 @@ export function PolicyPlate() {
           </More>
         </>
       )}
+      <More
+        title="Reserves: tires, altitude"
+        filled={rig.policy?.tire_reserve != null || rig.policy?.gcwr_derate != null}
+      >
+        <Field path="policy.tire_reserve" label="Kept free on every tire" hint="your choice: 10 or 20 % is usual" />
+        {rig.trailer && (
+          <Field
+            path="policy.gcwr_derate"
+            label={`Less ${evaluation.terms.gcwr ?? "GCWR"} for altitude`}
+            hint="the maker's share: often 2 % for each 1,000 ft"
+          />
+        )}
+      </More>
       {rig.trailer && (
         <Field
           path="policy.brakes_above"

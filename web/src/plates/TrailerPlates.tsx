@@ -121,6 +121,9 @@ export function TrailerPlates() {
           sourced
         />
         <Field path="trailer.geometry.width" label="Width" hint="for the mirrors" unit={evaluation.length} sourced />
+        {rig.vehicle?.frontal_area != null && (
+          <Field path="trailer.frontal_area" label="Frontal area" hint="in the unit of the vehicle's limit" sourced />
+        )}
         <ChoiceLine label="Its own brakes">
           <Choice
             label="Trailer brakes"

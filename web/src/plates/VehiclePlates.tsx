@@ -95,6 +95,37 @@ export function VehiclePlates() {
             unit={mass}
             term="tongue_rating"
           />
+          {rig.trailer && (
+            <More
+              title="Other ratings with a trailer"
+              filled={
+                rig.vehicle?.ratings?.gvwr_towing != null ||
+                rig.vehicle?.ratings?.gawr_rear_towing != null ||
+                rig.vehicle?.frontal_area != null
+              }
+            >
+              <Field
+                path="vehicle.ratings.gvwr_towing"
+                label={`${t("gvwr")} while towing`}
+                hint="only where the maker grants more: in Europe often 100 kg"
+                unit={mass}
+                sourced
+              />
+              <Field
+                path="vehicle.ratings.gawr_rear_towing"
+                label={`${t("gawr_rear")} while towing`}
+                hint="only where the maker grants more: in Europe up to 15 %"
+                unit={mass}
+                sourced
+              />
+              <Field
+                path="vehicle.frontal_area"
+                label="Trailer's frontal area, at most"
+                hint={rig.units.mass === "lb" ? "square feet" : "square metres"}
+                sourced
+              />
+            </More>
+          )}
           <More title="Which row was read" filled={Boolean(rig.vehicle?.guide)}>
             {GUIDE.map(([key, label]) => (
               <Field key={key} path={`vehicle.guide.${key}`} label={label} mode="text" />
@@ -153,6 +184,19 @@ export function VehiclePlates() {
               sourced
             />
             <Field path="vehicle.mirror_span" label="Mirror to mirror" hint="outer edges" unit={length} sourced />
+            <ChoiceLine label="Air bags or self-levelling" hint="no rating changes with them">
+              <Choice
+                label="Air bags or self-levelling"
+                value={rig.vehicle?.self_levelling ? "yes" : "no"}
+                options={[
+                  ["yes", "fitted"],
+                  ["no", "none"],
+                ]}
+                onChange={(value) =>
+                  change([{ path: "vehicle.self_levelling", op: "set", value: value === "yes" }], "self-levelling")
+                }
+              />
+            </ChoiceLine>
           </>
         )}
       </Plate>

@@ -90,7 +90,7 @@ function Doors({ first }: { first: boolean }) {
           <button type="button" className={card} onClick={() => void example()}>
             <span className="block font-cond text-[1.375rem] leading-tight font-semibold">Show me an example</span>
             <span className="block text-[0.9375rem] leading-snug text-soft">
-              Three invented rigs, marked as examples. The rig menu throws them away again.
+              Four invented rigs, marked as examples. The rig menu throws them away again.
             </span>
           </button>
           <Link to="/practice" className={card}>

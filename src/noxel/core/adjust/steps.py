@@ -5,12 +5,14 @@ from collections.abc import Mapping, Sequence
 
 from noxel.core.adjust.baseline import Baseline, baseline_of
 from noxel.core.limits import Checked, Status, Verdict, verdict
-from noxel.core.mechanics import ball_load_transfer, in_the_rigs_unit, lever_lengths
+from noxel.core.mechanics import ball_load_transfer, in_the_rigs_unit, lever_lengths, statics
 from noxel.core.quantities import KG, LITRES, Mass, print_length, print_mass
 from noxel.core.rig import KeptPlan, Load, RigFile, Step, Tank
 from noxel.core.wording import Answer, Headline, Printer, Shaped, attitude, check_answers, check_label, sentences
 from noxel.errors import InputError, MissingInput, Problem
 
+NOTICED = 4.0
+"""From how much on an axle on it is worth saying what else the bars may do. [kg]"""
 KEYS = ("front_hitched", "rear_hitched", "vehicle_hitched", "tongue_static", "trailer_axles", "trailer_gross", "combination_gross",
         "front_solo", "rear_solo")  # fmt: skip
 
@@ -29,7 +31,7 @@ class CheckChange(Answer):
 
 
 class Tried(Answer):
-    """What the steps do: every load and every check, before and after."""
+    """What the steps do: every load and every check, before and after; ``bars`` says what else the spring bars may do."""
 
     weighed: bool
     says: list[str]
@@ -42,6 +44,7 @@ class Tried(Answer):
     verdict_before: Verdict
     headline: Headline
     attitude: str | None
+    bars: str | None
 
 
 def _no(message: str, at: int) -> InputError:
@@ -228,7 +231,38 @@ def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None =
         verdict_before=verdict(before, broken=bool(base.rules(base.rig))),
         headline=sentences.headline(changed, after, found, rules=rules),
         attitude=level.says if (level := attitude(changed)) else None,
+        bars=_bars_held(base, changed, steps),
     )
+
+
+def _bars_held(base: Baseline, changed: RigFile, steps: Sequence[Step]) -> str | None:
+    """What the axles carry if the spring bars keep their pull, where the load on the hitch changed and nobody set them anew.
+
+    Notes
+    -----
+    Bars are springs. Counted is that they give back the same share of the front axle's loss; the other end is that their moment stays.
+    """
+    rig = base.rig
+    if (
+        not rig.hitch.weight_distribution
+        or not rig.plan.front_restoration
+        or any(step.kind in ("bars", "hitch", "vehicle") for step in steps)
+    ):
+        return None
+    before, after, at = base.loads(rig), base.loads(changed), lever_lengths(changed)
+    full = statics.bar_moment(1.0, after["tongue_static"], at.b, at.length)
+    if full <= 0:
+        return None
+    held = statics.bar_moment(rig.plan.front_restoration, before["tongue_static"], at.b, at.length) / full
+    if not 0 <= held <= 2:
+        return None
+    other = base.loads(changed.model_copy(update={"plan": changed.plan.model_copy(update={"front_restoration": held})}))
+    if abs(other["front_hitched"] - after["front_hitched"]) < NOTICED:
+        return None
+    unit = rig.units.mass
+    front, rear, trailer = (print_mass(other[key], unit) for key in ("front_hitched", "rear_hitched", "trailer_axles"))
+    return (f"Counted with the bars giving back the same share. Left as they are, their pull may stay instead: "
+            f"front axle {front}, rear axle {rear}, trailer axles {trailer}. Set them anew, or weigh again.")  # fmt: skip
 
 
 def check_changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], to: Printer) -> list[CheckChange]:

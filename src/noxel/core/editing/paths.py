@@ -88,9 +88,16 @@ def kind_of(document: Document, parts: PathParts) -> FieldKind:
         if each is Volume:
             return FieldKind("volume", holder, required)
         if each in (int, float):
-            share = parts[-1] in ("front_share", "front_restoration", "accuracy", "in_base", "target_restoration") or any(
-                each in parts for each in ("tongue_share", "cushions", "levels")
-            )
+            share = parts[-1] in (
+                "front_share",
+                "front_restoration",
+                "accuracy",
+                "in_base",
+                "target_restoration",
+                "extension_leaves",
+                "tire_reserve",
+                "gcwr_derate",
+            ) or any(each in parts for each in ("tongue_share", "cushions", "levels"))
             return FieldKind("share" if share else "number", holder, required)
         if each is str:
             return FieldKind("text", holder, required)

@@ -85,6 +85,8 @@ def cushion(rig: RigFile, check: str) -> float:
     own = rig.policy.cushions.get(check)
     if own is not None:
         return own
+    if rig.policy.tire_reserve and check.startswith("tires."):
+        return 1 - rig.policy.tire_reserve
     return CUSHION_SCHOOL.get(check, 1.0) if rig.policy.school == "cushion" else 1.0
 
 
@@ -104,12 +106,21 @@ def _sum(rig: RigFile, source: str, path: str, *terms: LimitTerm, certainty: Cer
     return Limit(kg, source, path, certainty, terms if len(terms) > 1 else ())
 
 
+def _derated(rig: RigFile, limit: Limit | None) -> Limit | None:
+    """A rating less the share that its maker takes off for the altitude one drives at."""
+    share = rig.policy.gcwr_derate
+    if not share or limit is None:
+        return limit
+    lost = LimitTerm("−", "altitude", share * limit.kg, "policy.gcwr_derate")
+    return replace(limit, kg=limit.kg - lost.kg, terms=(LimitTerm("", limit.source, limit.kg, limit.path), lost))
+
+
 def combination_limit(rig: RigFile) -> Limit | None:
     """GCWR, else GVWR + tow rating, which is optimistic: the published one is often lower."""
     ratings = rig.vehicle.ratings
     tow = _tow_entered(rig)
     if ratings.gcwr:
-        return _entered(rig, ratings.gcwr, "gcwr", "vehicle.ratings.gcwr")
+        return _derated(rig, _entered(rig, ratings.gcwr, "gcwr", "vehicle.ratings.gcwr"))
     if ratings.gvwr and tow:
         gvwr = LimitTerm("", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
         added = LimitTerm("+", "tow_rating", tow.kg, tow.path)
@@ -183,7 +194,11 @@ def _parts(rig: RigFile, field: Field) -> list[Limit]:
         mass = rating_in(rating, rig.hitch.mode)
         if mass:
             at = f"hitch.parts[{index}].{field}{rating_path(rating, rig.hitch.mode)}"
-            found.append(Limit(mass.kg, part.kind, at))
+            left = part.extension_leaves or 1.0
+            lost = LimitTerm("−", "extension", (1 - left) * mass.kg, f"hitch.parts[{index}].extension_leaves")
+            found.append(
+                Limit(left * mass.kg, part.kind, at, terms=(LimitTerm("", part.kind, mass.kg, at), lost) if left < 1 else ())
+            )
     return found
 
 
@@ -246,13 +261,20 @@ def _under_load(rig: RigFile, each: AxleSet) -> dict[str, Limit | None]:
     }
 
 
+def _while_towing(rig: RigFile, rating: Mass | None, towing: Mass | None, name: str) -> Limit | None:
+    """A rating of the vehicle; with a trailer the larger one that its maker grants then, if it grants one."""
+    if towing is not None and rig.towing and (rating is None or towing.kg > rating.kg):
+        return _entered(rig, towing, f"{name}_towing", f"vehicle.ratings.{name}_towing")
+    return _entered(rig, rating, name, f"vehicle.ratings.{name}")
+
+
 def limits(rig: RigFile) -> dict[str, Limit | None]:
     """Every check's limit, by its id; the checks of single trailer axles included."""
     ratings, trailer = rig.vehicle.ratings, rig.trailer
     found: dict[str, Limit | None] = {
         "vehicle.front_axle": _entered(rig, ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"),
-        "vehicle.rear_axle": _entered(rig, ratings.gawr_rear, "gawr_rear", "vehicle.ratings.gawr_rear"),
-        "vehicle.gross": _entered(rig, ratings.gvwr, "gvwr", "vehicle.ratings.gvwr"),
+        "vehicle.rear_axle": _while_towing(rig, ratings.gawr_rear, ratings.gawr_rear_towing, "gawr_rear"),
+        "vehicle.gross": _while_towing(rig, ratings.gvwr, ratings.gvwr_towing, "gvwr"),
         "vehicle.payload": payload_limit(rig),
     }
     for each in axle_sets(rig):

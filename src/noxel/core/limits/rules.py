@@ -10,14 +10,18 @@ from noxel.core.limits.checks import exceeds
 from noxel.core.mechanics import Weighing
 from noxel.core.rig import RigFile
 
-RuleCode = Literal["brakes_missing", "bars_missing", "bars_forbidden", "bars_far_from_target"]
+RuleCode = Literal[
+    "brakes_missing", "bars_missing", "bars_forbidden", "bars_far_from_target", "bars_too_weak", "d_value_low", "frontal_area"
+]
+GRAVITY = 9.80665
+"""Standard gravity. [m/s²]"""
 NEAR = 0.25
 """The bars' restoration may be this share of the maker's target away from it."""
 
 
 @dataclass(frozen=True, slots=True)
 class BrokenRule:
-    """A rule that is not kept: which, the field that it stands in, what was weighed and from where on it holds. [kg, or shares]"""
+    """A rule that is not kept: which, the field that it stands in, what was weighed and from where on it holds. [kg, shares, kN, or as entered]"""
 
     code: RuleCode
     path: str
@@ -62,4 +66,36 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
             found.append(
                 BrokenRule("bars_far_from_target", "hitch.target_restoration", restored.value, restored.plus_minus, target)
             )
+    tongue = figures.get("tongue_static")
+    rated = rig.hitch.bar_rating
+    if bars and tongue and rated and exceeds(tongue.value, rated.kg):
+        found.append(BrokenRule("bars_too_weak", "hitch.bar_rating", tongue.value, tongue.plus_minus, rated.kg))
+    needed = d_value_needed(rig)
+    for index, part in enumerate(rig.hitch.parts):
+        if needed and part.d_value and exceeds(needed, part.d_value):
+            found.append(BrokenRule("d_value_low", f"hitch.parts[{index}].d_value", needed, 0.0, part.d_value))
+    most, area = rig.vehicle.frontal_area, rig.trailer.frontal_area
+    if most and area and exceeds(area, most):
+        found.append(BrokenRule("frontal_area", "trailer.frontal_area", area, 0.0, most))
     return found
+
+
+def d_value_needed(rig: RigFile) -> float | None:
+    """The D-value that a coupling between this vehicle and this trailer needs, by their plates. [kN]
+
+    Notes
+    -----
+    D = g · T · R / (T + R), T and R the plated masses of vehicle and trailer in tonnes. For a trailer whose axles stand together in the
+    middle R is what its axles carry when loaded to its plate: the plate less the load on the hitch where its axle group has a plate.
+
+    References
+    ----------
+    .. [1] UN Regulation No. 55, 2.1 and annex 8 (Dc for centre-axle trailers).
+    """
+    towing, trailer = rig.vehicle.ratings.gvwr, rig.trailer
+    if towing is None or trailer is None or trailer.ratings.gvwr is None:
+        return None
+    group = trailer.ratings.axle_group
+    r = min(trailer.ratings.gvwr.kg, group.kg) / 1000 if group else trailer.ratings.gvwr.kg / 1000
+    t = towing.kg / 1000
+    return GRAVITY * t * r / (t + r)

@@ -92,16 +92,26 @@ def one_tire(tires: AxleTires | None, *, dual: bool = False, car: bool = False) 
 
 
 def made_on(code: str) -> datetime.date:
-    """The Monday of the week that a date code names (years from 2000 on).
+    """The Sunday that begins the week named by a date code (years from 2000 on).
 
     Parameters
     ----------
     code : str
         Its last four digits are week and year.
+
+    Notes
+    -----
+    Weeks run from Sunday to Saturday; week 01 is the first full one of the year.
+
+    References
+    ----------
+    .. [1] 49 CFR 574.5, the date code.
     """
     week, year = int(code.strip()[-4:-2]), 2000 + int(code.strip()[-2:])
-    last = datetime.date(year, 12, 28).isocalendar().week  # 28 December is always in a year's last week
-    return datetime.date.fromisocalendar(year, min(week, last), 1)
+    first = datetime.date(year, 1, 1)
+    first += datetime.timedelta(days=-(first.weekday() + 1) % 7)
+    last = (datetime.date(year, 12, 31) - first).days // 7 + 1
+    return first + datetime.timedelta(weeks=max(1, min(week, last)) - 1)
 
 
 def age_years(code: str, today: datetime.date) -> float:

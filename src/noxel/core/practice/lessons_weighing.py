@@ -101,7 +101,7 @@ def _trailer(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         papers=labels(m, f, "t_gvwr", "dry_weight"),
         working=(
             *sum_lines(m, ("trailer, in total", right), ("", "gross, hitched", f["gross_h"]), ("−", f"{m.word} alone", solo)),
-            Line(f"or platform 3 + {m.term('tongue_weight')}", f"{m(f['trailer_h'])} + {m(net)}", "="),
+            Line(f"or platform 3 + {m.term('tongue_weight')}", f"{m(f['trailer_h'])} + {m(net)}"),
         ),
         because=f"{m(f['trailer_h'])} is what stands on the platform; the {m(net)} on the hitch belongs to the trailer too.",
         hints=(

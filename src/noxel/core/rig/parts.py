@@ -26,6 +26,10 @@ CHECKS = (
 """Every check that has a limit, but for the single axles ``trailer.axle_1``, ``trailer.axle_2`` …"""
 
 
+Area = Annotated[Number, Field(gt=0, le=2000)]
+"""A frontal area, in square feet or in square metres: the vehicle's limit and the trailer's figure in the same."""
+
+
 class ByMode(Model):
     """A rating that differs with the hitch's mode: weight-carrying or weight-distributing."""
 
@@ -67,7 +71,7 @@ def rating_path(rating: PositiveMass | ByMode | None, mode: Mode) -> str:
 
 
 class VehicleRatings(Model):
-    """The tow vehicle's ratings."""
+    """The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is coupled, where it grants more."""
 
     gvwr: PositiveMass | None = None
     gawr_front: PositiveMass | None = None
@@ -75,6 +79,8 @@ class VehicleRatings(Model):
     gcwr: PositiveMass | None = None
     tow_rating: Rating | None = None
     tow_unbraked: PositiveMass | None = None
+    gvwr_towing: PositiveMass | None = None
+    gawr_rear_towing: PositiveMass | None = None
     payload: PositiveMass | None = None
     payload_reduction: NonNegativeMass | None = None
     tongue_rating: Rating | None = None
@@ -123,12 +129,15 @@ class Vehicle(Entered):
     guide: GuideRow | None = None
     distribution: DistributionRule | None = None
     mirror_span: PositiveLength | None = None
+    frontal_area: Area | None = None
+    self_levelling: Annotated[bool, Field(strict=True)] = False
 
 
 class HitchPart(Entered):
     """One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
 
-    ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes.
+    ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes. ``d_value`` is stamped on European
+    couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it.
     """
 
     kind: Annotated[str, Field(min_length=1, max_length=60)]
@@ -136,6 +145,8 @@ class HitchPart(Entered):
     tongue: Rating | None = None
     weight: NonNegativeMass | None = None
     size: PositiveLength | None = None
+    d_value: Annotated[Number, Field(gt=0, le=1000)] | None = None
+    extension_leaves: Annotated[Number, Field(gt=0, le=1)] | None = None
 
 
 class Hitch(Entered):
@@ -148,6 +159,7 @@ class Hitch(Entered):
     weight: NonNegativeMass | None = None
     ball_height: PositiveLength | None = None
     target_restoration: Annotated[Number, Field(ge=0, le=1.5)] | None = None
+    bar_rating: PositiveMass | None = None
     weight_distribution: Annotated[bool, Field(strict=True)] = False
     parts: Annotated[tuple[HitchPart, ...], Field(max_length=40)] = ()
 
@@ -206,6 +218,7 @@ class Trailer(Entered):
     brakes: Literal["electric", "surge", "none"] | None = None
     geometry: TrailerGeometry = TrailerGeometry()
     suspension: Literal["leaf", "torsion", "other"] | None = None
+    frontal_area: Area | None = None
     tires: AxleTires | None = None
 
 
@@ -216,6 +229,8 @@ class Policy(Entered):
     cushions: dict[str, Annotated[Number, Field(gt=0, le=1)]] = {}
     tongue_share: tuple[Fraction, Fraction] | None = None
     brakes_above: PositiveMass | None = None
+    tire_reserve: Annotated[Number, Field(ge=0, le=0.5)] | None = None
+    gcwr_derate: Annotated[Number, Field(ge=0, le=0.5)] | None = None
 
     @model_validator(mode="after")
     def _sound(self) -> Self:

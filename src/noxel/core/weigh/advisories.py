@@ -7,9 +7,12 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from noxel.core.limits import RATING_PATHS, BrokenRule, Checked, Doubt, axle_sets, pressure_for
-from noxel.core.mechanics import PassLoads, Weighing, describe_pass, reading_words
+from noxel.core.mechanics import Weighing, describe_pass, reading_words
 from noxel.core.quantities import KG, Mass, nominal, print_mass, print_pressure, print_share
 from noxel.core.rig import Pass, RigFile, on_pin, share_range
+from noxel.core.weigh.notes import Notes
+from noxel.core.weigh.places import by_place
+from noxel.core.weigh.splits import axle_split, side_split
 from noxel.core.wording import (
     Advisory,
     base_guessed,
@@ -44,25 +47,7 @@ FAR_BELOW = 0.35
 _LB_PER_KG = 1 / KG["lb"]
 
 
-class _Notes:
-    def __init__(self, rig: RigFile, number: int, weighing: Weighing) -> None:
-        self.rig, self.weighing, self.unit = rig, weighing, rig.units.mass
-        self.weigh_in = rig.weigh_ins[number - 1]
-        self.at = f"weigh_ins[{number - 1}]"
-        self.factor = KG[rig.units.mass]
-
-    def mass(self, kg: float) -> str:
-        return print_mass(kg, self.unit)
-
-    def say(self, code: str, message: str, path: str | None = None, *, note: bool = False, **kg: float) -> Advisory:
-        numbers = {key: value / self.factor for key, value in kg.items()}
-        return Advisory(code=code, level="note" if note else "warning", message=message, path=path, numbers=numbers)
-
-    def path(self, loads: PassLoads, field: str = "") -> str:
-        return f"{self.at}.passes[{loads.number - 1}]{'.' + field if field else ''}"
-
-
-def _tickets(notes: _Notes) -> Iterator[Advisory]:
+def _tickets(notes: Notes) -> Iterator[Advisory]:
     weigh_in = notes.weigh_in
     for number, each in enumerate(weigh_in.passes, 1):
         path = f"{notes.at}.passes[{number - 1}]"
@@ -79,7 +64,7 @@ def _tickets(notes: _Notes) -> Iterator[Advisory]:
                                 where, reading=mass.kg)  # fmt: skip
 
 
-def _total_printed(notes: _Notes, each: Pass, path: str) -> Iterator[Advisory]:
+def _total_printed(notes: Notes, each: Pass, path: str) -> Iterator[Advisory]:
     if each.printed_gross is None or not each.readings:
         return
     added, printed = sum(mass.kg for mass in each.readings.values()), each.printed_gross.kg
@@ -91,7 +76,7 @@ def _total_printed(notes: _Notes, each: Pass, path: str) -> Iterator[Advisory]:
         yield notes.say("ticket_incomplete", said, f"{path}.printed_gross", note=True, printed=printed, added=added)
 
 
-def _unit_slips(notes: _Notes) -> Iterator[Advisory]:
+def _unit_slips(notes: Notes) -> Iterator[Advisory]:
     weighing, ratings = notes.weighing, notes.rig.vehicle.ratings
     hitched, solo = weighing.hitched, weighing.solo
     if hitched and solo and hitched is not solo and hitched.vehicle is not None and solo.vehicle is not None:
@@ -118,7 +103,7 @@ def _unit_slips(notes: _Notes) -> Iterator[Advisory]:
                             reading=axle.value, rating=limit.kg)  # fmt: skip
 
 
-def _rolled_off(notes: _Notes) -> Iterator[Advisory]:
+def _rolled_off(notes: Notes) -> Iterator[Advisory]:
     axles, trailer, hitched = notes.weighing.figures.get("trailer_axles"), notes.rig.trailer, notes.weighing.hitched
     dry = trailer.dry_weight if trailer else None
     if axles and dry and hitched and 0 < axles.value < 0.6 * dry.kg:
@@ -128,7 +113,7 @@ def _rolled_off(notes: _Notes) -> Iterator[Advisory]:
                         reading=axles.value, dry=dry.kg)  # fmt: skip
 
 
-def _far_below(notes: _Notes) -> Iterator[Advisory]:
+def _far_below(notes: Notes) -> Iterator[Advisory]:
     axles, trailer, hitched = notes.weighing.figures.get("trailer_axles"), notes.rig.trailer, notes.weighing.hitched
     if axles is None or trailer is None or hitched is None or trailer.dry_weight:
         return
@@ -146,7 +131,7 @@ def _front_share(loads: Sequence[Mass | None]) -> float | None:
     return front.kg / total if front and rear and total > 0 else None
 
 
-def _usual_front_share(notes: _Notes) -> tuple[float, str] | None:
+def _usual_front_share(notes: Notes) -> tuple[float, str] | None:
     """What share of the vehicle alone its front axle carries, from the last other weigh-in, else from the plan's base."""
     for other in reversed(notes.rig.weigh_ins):
         alone = other.last("vehicle_only") if other is not notes.weigh_in else None
@@ -158,7 +143,7 @@ def _usual_front_share(notes: _Notes) -> tuple[float, str] | None:
     return (share, "empty, by Pack") if share is not None else None
 
 
-def _swapped(notes: _Notes) -> Iterator[Advisory]:
+def _swapped(notes: Notes) -> Iterator[Advisory]:
     """Front and rear typed the other way round: the share of the front axle is then another rig's."""
     alone, usual = notes.weighing.solo, _usual_front_share(notes)
     if alone is None or alone.front is None or alone.rear is None or usual is None:
@@ -171,7 +156,7 @@ def _swapped(notes: _Notes) -> Iterator[Advisory]:
                         f"{print_share(usual[0])} {usual[1]}. Front and rear swapped?", notes.path(alone, "readings.front"))  # fmt: skip
 
 
-def _repeated(notes: _Notes) -> Iterator[Advisory]:
+def _repeated(notes: Notes) -> Iterator[Advisory]:
     """The same readings of the same pass in another weigh-in: a ticket typed twice, or an old one."""
     for number, each in enumerate(notes.weigh_in.passes, 1):
         mine = {name: mass.kg for name, mass in each.readings.items()}
@@ -186,7 +171,7 @@ def _repeated(notes: _Notes) -> Iterator[Advisory]:
                 break
 
 
-def _between_passes(notes: _Notes) -> Iterator[Advisory]:
+def _between_passes(notes: Notes) -> Iterator[Advisory]:
     weighing, word = notes.weighing, vehicle_word(notes.rig)
     figures, hitched, solo = weighing.figures, weighing.hitched, weighing.solo
     if not (notes.rig.towing and hitched and solo):
@@ -220,7 +205,7 @@ def _between_passes(notes: _Notes) -> Iterator[Advisory]:
                         lost=-rear.value)  # fmt: skip
 
 
-def _bars(notes: _Notes) -> Iterator[Advisory]:
+def _bars(notes: Notes) -> Iterator[Advisory]:
     engaged, slack = notes.weighing.engaged, notes.weighing.slack
     if notes.rig.hitch.weight_distribution and slack and not engaged:
         yield notes.say("bars_slack",
@@ -229,7 +214,7 @@ def _bars(notes: _Notes) -> Iterator[Advisory]:
                         notes.path(slack, "spring_bars"), note=True)  # fmt: skip
 
 
-def _sides(notes: _Notes) -> Iterator[Advisory]:
+def _sides(notes: Notes) -> Iterator[Advisory]:
     hitched = notes.weighing.hitched
     if hitched is None:
         return
@@ -245,7 +230,7 @@ def _sides(notes: _Notes) -> Iterator[Advisory]:
                             notes.path(hitched, f"readings.{stem}_{heavy}"), left=left, right=right)  # fmt: skip
 
 
-def _missing(notes: _Notes) -> Iterator[Advisory]:
+def _missing(notes: Notes) -> Iterator[Advisory]:
     weighing, figures = notes.weighing, notes.weighing.figures
     if not notes.rig.towing:
         return
@@ -279,7 +264,7 @@ def _missing(notes: _Notes) -> Iterator[Advisory]:
                         notes.at, note=True)  # fmt: skip
 
 
-def _payload(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
+def _payload(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
     loaded, gvwr = notes.weighing.figures.get("vehicle_hitched"), notes.rig.vehicle.ratings.gvwr
     if loaded is None or gvwr is None:
         return
@@ -332,7 +317,7 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
         yield Advisory(code=code, level="note", path=limit.path, message=said, numbers={"limit": limit.kg / KG[rig.units.mass]})
 
 
-def _pressures(notes: _Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
+def _pressures(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
     """Pressures against the load that was weighed."""
     loads = {row.id: row.actual.value for row in rows if row.actual is not None}
     for each in axle_sets(notes.rig):
@@ -391,7 +376,7 @@ def advise(
     found = sorted((doubt_advisory(rig, number, each) for each in doubted), key=lambda each: each.fix is None)
     found += [rule_advisory(rig, each) for each in rules]
     if number is not None:
-        notes = _Notes(rig, number, weighing)
+        notes = Notes(rig, number, weighing)
         for look in (
             _tickets,
             _unit_slips,
@@ -403,8 +388,11 @@ def advise(
             _bars,
             _sides,
             _missing,
+            axle_split,
+            by_place,
         ):
             found += look(notes)
+        found += side_split(notes, rows)
         found += [*(() if doubted else _payload(notes, rows)), *_pressures(notes, rows)]
     found += _ratings(rig, rows)
     if number is not None:

@@ -88,6 +88,8 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
         lines.append("Chocks and gloves at hand: the trailer will be set down. Ask first where you may")
     if rig.hitch.weight_distribution:
         lines.append("Spring bars tensioned as for the road")
+    if rig.vehicle.self_levelling:
+        lines.append("Air bags or self-levelling as for the road, and alike in every pass; no rating changes with them")
     lines.append("A pen: write down who is aboard and each figure with its unit")
     order = ", then ".join(pass_title(each, word).lower() for each in passes)
     place = {

@@ -32,6 +32,8 @@ _FIGURES = {
 
 _SOURCES = {
     "tow_unbraked": "{tow_rating} without trailer brakes",
+    "gvwr_towing": "{gvwr} while towing",
+    "gawr_rear_towing": "{gawr_rear} while towing",
     "gvwr+tow_rating": "{gvwr} + {tow_rating}",
     "gcwr-gvwr": "{gcwr} − {gvwr}",
     "tongue_rating": "vehicle's {tongue_rating}",

@@ -4,6 +4,7 @@ from noxel.core.limits import BrokenRule
 from noxel.core.quantities import KG, print_mass, print_share
 from noxel.core.rig import RigFile
 from noxel.core.wording.answers import Advisory
+from noxel.core.wording.labels import term_name
 
 
 def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
@@ -22,6 +23,21 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
         return (
             "The vehicle's maker forbids weight distribution, and this hitch has it. Ask the maker before towing with the bars."
         )
+    if rule.code == "bars_too_weak":
+        return (
+            f"The {term_name(rig, 'tongue_weight')} is {print_mass(rule.weighed, unit)}; the spring bars are made for "
+            f"{print_mass(rule.limit, unit)}. Ask the hitch's maker for stronger ones."
+        )
+    if rule.code == "d_value_low":
+        return (
+            f"By the plates this vehicle and trailer need a D-value of {rule.weighed:.1f} kN; the part has {rule.limit:.1f} kN. "
+            "Check the plate on it, and where you drive."
+        )
+    if rule.code == "frontal_area":
+        return (
+            f"The trailer's frontal area is {rule.weighed:g}; the vehicle's maker allows {rule.limit:g}. Wind and cooling limit the speed, "
+            "or the trailer."
+        )
     less = "less" if rule.weighed < rule.limit else "more"
     return (
         f"The bars give back {print_share(rule.weighed)} of what the front axle had lost, far {less} than the maker's target of "
@@ -31,6 +47,6 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
 
 def rule_advisory(rig: RigFile, rule: BrokenRule) -> Advisory:
     """The same as an advisory."""
-    factor = 1.0 if rule.code == "bars_far_from_target" else KG[rig.units.mass]
+    factor = 1.0 if rule.code in ("bars_far_from_target", "d_value_low", "frontal_area") else KG[rig.units.mass]
     numbers = {"weighed": rule.weighed / factor, "limit": rule.limit / factor}
     return Advisory(code=rule.code, level="warning", message=rule_sentence(rig, rule), path=rule.path, numbers=numbers)
