@@ -6,7 +6,7 @@ STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 CORE_SOURCES := $(shell find src/noxel -name '*.py')
 
-.PHONY: demo serve test test-quick hunt check types shots bench trust wheel page format clean
+.PHONY: demo serve test test-quick hunt check types shots bench trust mutants wheel page format clean
 
 demo: $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 	@$(VENV)/bin/noxel demo
@@ -42,6 +42,10 @@ bench: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## the measured limits
 
 trust: $(STAMPS)/python ## tries to lose, break and hang it: a table of what came of it
 	$(PY) -m tools.trust
+
+mutants: $(STAMPS)/python ## small faults in a copy of the core, and how many of them the tests notice
+	$(PY) -m tools.mutants --count 300 --minutes 45
+	$(PY) -m tools.mutants --room edges --count 150 --minutes 45
 
 wheel: $(STAMPS)/python $(STAMPS)/page ## a wheel that carries the built page
 	rm -rf dist && $(PY) -m build --wheel --no-isolation

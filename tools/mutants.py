@@ -30,9 +30,23 @@ _COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq, ast.Is: ast.IsNot,
     ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
 }  # fmt: skip
-_RECKONED: dict[type[ast.operator], type[ast.operator]] = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
+_RECKONED: dict[type[ast.operator], type[ast.operator]] = {
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.Div,
+    ast.Div: ast.Mult,
+}
 _NAMED = {"min": "max", "max": "min", "any": "all", "all": "any"}
-_SAID = {"above": "below", "below": "above", "more": "less", "less": "more", "left": "over", "over": "left", "heavier": "lighter", "front": "rear"}
+_SAID = {
+    "above": "below",
+    "below": "above",
+    "more": "less",
+    "less": "more",
+    "left": "over",
+    "over": "left",
+    "heavier": "lighter",
+    "front": "rear",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +104,11 @@ class _Changes(ast.NodeTransformer):
 
     def visit_Call(self, node: ast.Call) -> ast.AST:
         self.generic_visit(node)
-        if isinstance(node.func, ast.Name) and node.func.id in _NAMED and self.here(node, f"{node.func.id} ↔ {_NAMED[node.func.id]}"):
+        if (
+            isinstance(node.func, ast.Name)
+            and node.func.id in _NAMED
+            and self.here(node, f"{node.func.id} ↔ {_NAMED[node.func.id]}")
+        ):
             node.func = ast.copy_location(ast.Name(_NAMED[node.func.id], ast.Load()), node.func)
         return node
 
@@ -116,12 +134,18 @@ def mutants_of(path: Path) -> Iterator[Mutant]:
 
 def mutated(mutant: Mutant) -> str:
     """The source with the fault in it."""
-    return ast.unparse(ast.fix_missing_locations(_Changes(mutant.number).visit(ast.parse((ROOT / mutant.path).read_text(encoding="utf-8")))))
+    return ast.unparse(
+        ast.fix_missing_locations(_Changes(mutant.number).visit(ast.parse((ROOT / mutant.path).read_text(encoding="utf-8"))))
+    )
 
 
 def measure() -> dict[str, dict[str, list[int]]]:
     """Which lines each test module reaches, with how long it takes; kept until the tests or sources change."""
-    modules = sorted(str(path.relative_to(ROOT).with_suffix("")).replace("/", ".") for folder in TESTS for path in (ROOT / folder).rglob("test_*.py"))
+    modules = sorted(
+        str(path.relative_to(ROOT).with_suffix("")).replace("/", ".")
+        for folder in TESTS
+        for path in (ROOT / folder).rglob("test_*.py")
+    )
     found: dict[str, dict[str, list[int]]] = {}
 
     def run(module: str) -> None:
@@ -133,7 +157,11 @@ def measure() -> dict[str, dict[str, list[int]]]:
             took = round(time.monotonic() - started)
             told = [sys.executable, "-m", "coverage", "json", "-q", f"--data-file={data}", "-o", str(out)]
             subprocess.run(told, cwd=ROOT, capture_output=True, check=False)
-            lines = {name: each["executed_lines"] for name, each in json.loads(out.read_text())["files"].items() if each["executed_lines"]}
+            lines = {
+                name: each["executed_lines"]
+                for name, each in json.loads(out.read_text())["files"].items()
+                if each["executed_lines"]
+            }
             found[module] = {**lines, "": [took]}
             print(f"  {module}: {took} s", flush=True)
 
@@ -153,7 +181,9 @@ def noticed(mutant: Mutant, tests: list[str], home: Path) -> bool:
         for module in tests:
             call = [sys.executable, "-m", "unittest", "-q", "-f", module]
             try:
-                ended = subprocess.run(call, cwd=ROOT, env={**os.environ, "PYTHONPATH": str(home)}, capture_output=True, timeout=SLOW, check=False)
+                ended = subprocess.run(
+                    call, cwd=ROOT, env={**os.environ, "PYTHONPATH": str(home)}, capture_output=True, timeout=SLOW, check=False
+                )
             except subprocess.TimeoutExpired:
                 return True
             if ended.returncode:
@@ -185,7 +215,11 @@ def main() -> None:
     until, killed, tried = time.monotonic() + 60 * given.minutes, 0, 0
     with tempfile.TemporaryDirectory() as folder:
         for number in range(os.cpu_count() or 1):
-            shutil.copytree(ROOT / "src" / "noxel", Path(folder) / str(number) / "noxel", ignore=shutil.ignore_patterns("__pycache__", "assets"))
+            shutil.copytree(
+                ROOT / "src" / "noxel",
+                Path(folder) / str(number) / "noxel",
+                ignore=shutil.ignore_patterns("__pycache__", "assets"),
+            )
             homes.put(Path(folder) / str(number))
 
         def judge(mutant: Mutant) -> tuple[Mutant, bool | None]:
