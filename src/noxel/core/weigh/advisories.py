@@ -179,7 +179,7 @@ def _between_passes(notes: Notes) -> Iterator[Advisory]:
     net, front, rear = figures.get("tongue_net"), figures.get("front_transfer"), figures.get("rear_transfer")
     if net and net.value < -net.plus_minus:
         yield notes.say("solo_heavier",
-                        f"The {word} alone weighs {notes.mass(-net.value)} more than with the trailer on: a negative tongue. Passes "
+                        f"The {word} alone weighs {notes.mass(-net.value)} more than with the trailer on: a negative {notes.hitch_load}. Passes "
                         "swapped, a wrong platform, or a tail-heavy trailer that must not be towed so.",
                         notes.path(solo), net=net.value)  # fmt: skip
     if front and weighing.engaged is None and not on_pin(notes.rig) and front.value > front.plus_minus:
@@ -200,7 +200,7 @@ def _between_passes(notes: Notes) -> Iterator[Advisory]:
                         notes.path(hitched, "readings.front"), lost=-front.value)  # fmt: skip
     if rear and not on_pin(notes.rig) and rear.value < -rear.plus_minus:
         yield notes.say("rear_lightened",
-                        f"The rear axle is {notes.mass(-rear.value)} lighter when hitched. A tongue loads it: an axle may have "
+                        f"The rear axle is {notes.mass(-rear.value)} lighter when hitched. A trailer loads it: an axle may have "
                         "stood on the wrong platform, or across two.", notes.path(hitched, "readings.rear"),
                         lost=-rear.value)  # fmt: skip
 
@@ -251,15 +251,15 @@ def _missing(notes: Notes) -> Iterator[Advisory]:
         low, high = share_range(notes.rig)
         least, most = axles.value / (1 - low), axles.value / (1 - high)
         yield notes.say("missing_vehicle_only",
-                        "With one hitched pass the tongue and the trailer's total cannot be known. Weigh the "
+                        f"With one hitched pass the {notes.hitch_load} and the trailer's total cannot be known. Weigh the "
                         f"{vehicle_word(notes.rig)} alone: it settles both. The trailer cannot weigh less than its axles, "
                         f"{notes.mass(axles.value)}; at a usual share of {low * 100:g}–{high * 100:g} % it would weigh "
-                        f"{notes.mass(least)} to {notes.mass(most)}, {notes.mass(least * low)} to {notes.mass(most * high)} of it on the tongue.",
+                        f"{notes.mass(least)} to {notes.mass(most)}, {notes.mass(least * low)} to {notes.mass(most * high)} of it on the hitch.",
                         notes.at, note=True, least=least, most=most)  # fmt: skip
     elif weighing.solo and weighing.engaged and not weighing.slack and "tongue_static" not in figures:
         yield notes.say("missing_slack_pass",
-                        "With the bars engaged the two passes give only the net load on the vehicle; part of the tongue was moved to the "
-                        "trailer's axles. A hitched pass with the bars slack, or a tongue scale, settles the true tongue weight. "
+                        "With the bars engaged the two passes give only the net load on the vehicle; part of it was moved to the "
+                        "trailer's axles. A hitched pass with the bars slack, or a scale under the coupler, settles all of it. "
                         "Wheelbase, hitch offset and coupler-to-axle length would let it be worked out.",
                         notes.at, note=True)  # fmt: skip
 

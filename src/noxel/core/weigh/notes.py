@@ -2,8 +2,8 @@
 
 from noxel.core.mechanics import PassLoads, Weighing
 from noxel.core.quantities import KG, print_mass
-from noxel.core.rig import RigFile
-from noxel.core.wording import Advisory
+from noxel.core.rig import RigFile, on_pin
+from noxel.core.wording import Advisory, term_name
 
 
 class Notes:
@@ -18,6 +18,11 @@ class Notes:
     def mass(self, kg: float) -> str:
         """A mass in words."""
         return print_mass(kg, self.unit)
+
+    @property
+    def hitch_load(self) -> str:
+        """What the load on the hitch is called: tongue weight, noseweight, pin weight."""
+        return "pin weight" if on_pin(self.rig) else term_name(self.rig, "tongue_weight")
 
     def say(self, code: str, message: str, path: str | None = None, *, note: bool = False, **kg: float) -> Advisory:
         """An advisory with its numbers in the rig's unit. [kg]"""

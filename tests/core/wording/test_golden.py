@@ -1,0 +1,71 @@
+"""What is said of every kind of rig in every set of terms, weighed, half weighed and only expected: kept word for word.
+
+The kept text was read through by a person. Whoever changes a sentence on purpose writes it anew (``NOXEL_GOLDEN=1``) and reads the difference.
+"""
+
+import os
+import re
+import unittest
+from collections.abc import Iterator
+from pathlib import Path
+
+from noxel.core.evaluate import evaluate
+from noxel.core.practice import Run, begin, do_act
+from noxel.core.practice.rigs import RigKind
+from noxel.core.practice.yard import seen_rig
+from noxel.core.quantities import MassUnit
+from noxel.core.rig import RigFile, TermSet
+
+KEPT = Path(__file__).parents[2] / "golden" / "sentences.txt"
+WEIGH = ("on", "ask", "wait", "off")
+LEAK = re.compile(r"\b(GVWR|GCWR|GAWR|CCC|tongue|curb|dry weight|tow rating)\b", re.IGNORECASE)
+KINDS: tuple[RigKind, ...] = ("bars", "plain", "pin", "caravan", "motorhome")
+PLACES: tuple[tuple[TermSet, MassUnit], ...] = (("north_america", "lb"), ("australia", "kg"), ("europe", "kg"))
+
+
+def rigs() -> Iterator[tuple[str, RigFile]]:
+    """Every kind in every place: not weighed, one hitched pass, all passes; within, and over its rear axle or its trailer's rating."""
+    for kind in KINDS:
+        for terms, unit in PLACES:
+            slack = ("slack", *WEIGH) if kind == "bars" else ()
+            for state, over, acts in (
+                ("not weighed", "nothing", ()), ("one pass", "rear_axle", WEIGH),
+                ("all passes", "nothing", (*WEIGH, *slack, "chock", "uncouple", *WEIGH)),
+                ("all passes", "trailer", (*WEIGH, *slack, "chock", "uncouple", *WEIGH)),
+            ):  # fmt: skip
+                yard = begin(Run(kind, unit, terms, over, "golden"))  # type: ignore[arg-type]
+                for act in acts:
+                    yard = do_act(yard, act)
+                yield f"{kind}, {terms}, {state}, over: {over}", seen_rig(yard)
+
+
+def said() -> str:
+    """All of it as one text."""
+    blocks = []
+    for name, rig in rigs():
+        found = evaluate(rig)
+        lines = [f"# {name}: {found.verdict}", " ".join([found.headline.lead, found.headline.sentence, *found.headline.rest])]
+        for check in found.checks:
+            lines.append(f"  {check.id} {check.status}: {check.sentence}")
+            if check.expected:
+                lines.append(f"    {check.expected.outlook}: {check.expected.sentence}")
+        lines += [f"  {each.level} {each.code}: {each.message}" for each in found.advisories]
+        lines += [f"  open {each.sentence}" for each in found.open if hasattr(each, "sentence")]
+        blocks.append("\n".join(lines))
+    return "\n\n".join(blocks) + "\n"
+
+
+class Golden(unittest.TestCase):
+    maxDiff = 4000
+
+    def test_every_sentence_as_it_was_read(self) -> None:
+        found = said()
+        if os.environ.get("NOXEL_GOLDEN"):
+            KEPT.write_text(found, encoding="utf-8")
+        kept = KEPT.read_text(encoding="utf-8")
+        for block in found.split("\n\n"):  # the words of one place do not leak into another's
+            if not block.split(", ")[1].startswith("north"):
+                spoken = re.sub(r"^ +\S+ \w+: ", "", block, flags=re.MULTILINE)
+                self.assertIsNone(LEAK.search(spoken), block[:60])
+        for now, before in zip(found.split("\n\n"), kept.split("\n\n"), strict=True):
+            self.assertEqual(now, before)
