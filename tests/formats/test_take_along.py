@@ -12,6 +12,7 @@ from xml.etree import ElementTree
 from hypothesis import given
 from hypothesis import strategies as st
 from icalendar import Calendar
+from pypdf import PdfReader
 
 from noxel.core.editing import Change, apply_changes
 from noxel.core.evaluate import evaluate
@@ -124,3 +125,16 @@ class Papers(unittest.TestCase):
         cells = ["".join(row[0].itertext()) for row in root.iter("tr")][1:]
         self.assertEqual(cells, [check.label for check in found.checks])
         self.assertEqual(len(root.findall(".//circle")), 2 + 2)  # two axles before, two behind
+
+    def test_what_is_only_expected_is_printed_apart_from_what_was_weighed(self) -> None:
+        """A brochure alone: every expected figure as the evaluation has it, in brackets, its post outlined; text as a reader extracts it."""
+        rig = parse_rig(rig_of("check--brochure-payload-over"))
+        rows = {each.label: each.expected for each in evaluate(rig).checks if each.expected and each.low is None}
+        text = " ".join(" ".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(paper(rig))).pages).split())
+        page = print_page(rig)
+        for label, ahead in rows.items():
+            self.assertIn(f"({ahead.actual:,.0f})", text, label)
+            self.assertIn(f"<td>{label}</td><td>({ahead.actual:,.0f})</td>", page)
+        self.assertEqual(sum(each.outlook == "over_at_rating" for each in rows.values()), text.count("over at its rating"))
+        self.assertNotIn('fill="#777"', page)
+        self.assertIn('fill="#777"', print_page(parse_rig(rig_of("check--three-passes"))))

@@ -7,23 +7,29 @@ from dataclasses import dataclass
 from noxel.core.evaluate import evaluate
 from noxel.core.quantities import Sort, round_half_up
 from noxel.core.rig import RigFile
-from noxel.core.wording import AT_THE_SCALE, Check, Evaluation, Working
+from noxel.core.wording import AT_THE_SCALE, Check, Evaluation, ExpectedCheck, Working
 from noxel.formats.paper_drawing import View, side_view
 
 STATUS = {"over": "OVER", "low": "LOW", "high": "HIGH", "tight": "too close", "unconfirmed": "unconfirmed",
           "unknown": "not known", "within": "within"}  # fmt: skip
+OUTLOOK = {"over": "expected OVER", "over_at_rating": "over at its rating", "low": "expected LOW", "high": "expected HIGH",
+           "within": "expected within", "open": "too close to say"}  # fmt: skip
 _POSTS = ("vehicle.front_axle", "vehicle.rear_axle", "hitch.tongue", "trailer.axles", "vehicle.gross", "trailer.gross",
           "combination.gross")  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class Post:
-    """A check's load in the frame of its limit; ``used`` is None where one of them is not known."""
+    """A check's load in the frame of its limit; ``used`` is None where one of them is not known.
+
+    ``expected`` is one that was not weighed: it is outlined, never filled.
+    """
 
     check: str
     label: str
     says: str
     used: float | None
+    expected: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +68,21 @@ def _source(check: Check) -> str:
     return ", ".join(each for each in (check.limit_label, where.replace("_", " ") if where else None) if each)
 
 
+def _expected_row(check: Check, ahead: ExpectedCheck) -> PaperRow:
+    """A check that was not made, with what is expected, in brackets."""
+    loud, said = ahead.outlook in ("over", "low", "high"), OUTLOOK[ahead.outlook]
+    if check.low is not None:
+        pm, limit = f"{ahead.plus_minus * 100:.1f}", f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%"
+        return PaperRow((check.label, f"({ahead.actual * 100:.1f} %)", pm, limit, "", said, ""), loud)
+    left = "" if ahead.margin is None else f"({mass(abs(ahead.margin))} {'left' if ahead.margin >= 0 else 'OVER'})"
+    return PaperRow(
+        (check.label, f"({mass(ahead.actual)})", mass(ahead.plus_minus), mass(check.limit), left, said, _source(check)), loud
+    )
+
+
 def _row(check: Check) -> PaperRow:
+    if check.actual is None and check.at_least is None and check.expected is not None:
+        return _expected_row(check, check.expected)
     loud = check.status in ("over", "low", "tight", "high")
     if check.low is not None:
         actual = "?" if check.actual is None else f"{check.actual * 100:.1f} %"
@@ -79,8 +99,12 @@ def _row(check: Check) -> PaperRow:
 def _posts(checks: Sequence[Check]) -> Iterator[Post]:
     for check in (each for name in _POSTS for each in checks if each.id == name):
         load = check.actual if check.actual is not None else check.at_least
+        ahead = load is None and check.expected is not None
+        load = check.expected.actual if ahead and check.expected is not None else load
         used = load / check.limit if load is not None and check.limit else None
-        yield Post(check.id, check.label, f"{mass(load)} of {mass(check.limit)}", used)
+        yield Post(
+            check.id, check.label, f"{'expect ' if ahead else ''}{mass(load)} of {mass(check.limit)}", used, expected=ahead
+        )
 
 
 def _figure(value: float, sort: Sort) -> str:
@@ -119,7 +143,7 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
         about=f"{names + '. ' if names else ''}{when} Printed {today or datetime.date.today()}.",
         lead=f"{found.headline.lead} {found.headline.sentence}",
         rest=tuple(found.headline.rest),
-        headings=("", f"weighed, {unit}", "±", "limit", "left", "", "limit from"),
+        headings=("", f"weighed, {unit}" + (", (expected)" if found.expected else ""), "±", "limit", "left", "", "limit from"),
         rows=tuple(_row(check) for check in found.checks),
         posts=tuple(_posts(found.checks)),
         view=side_view(found.geometry, towing=found.towing),

@@ -86,6 +86,13 @@ class _Posts(Flowable):
             canvas.setLineWidth(0.8)
             if post.used is None:
                 canvas.setDash(1, 2)
+            elif post.expected:  # outlined, with the expected height as a dashed line
+                canvas.setDash(2, 2)
+                canvas.rect(x, base, wide, top * min(1.0, post.used), stroke=1, fill=0)
+                if post.used > 1:
+                    canvas.rect(
+                        x - 1 * mm, base + top, wide + 2 * mm, min(6 * mm, top * (post.used - 1) + 0.8 * mm), stroke=1, fill=0
+                    )
             else:
                 canvas.setFillGray(0.35)
                 canvas.rect(x, base, wide, top * min(1.0, post.used), stroke=0, fill=1)
@@ -123,7 +130,7 @@ def _checks(paper: Paper, width: float) -> Table:
     rows: list[list[Any]] = [list(paper.headings)]
     for row in paper.rows:
         rows.append([text_of(row.cells[0], "loud" if row.loud else "cell"), *row.cells[1:-1], text_of(row.cells[-1], "small")])
-    table = Table(rows, colWidths=[width * part for part in (0.26, 0.12, 0.06, 0.11, 0.13, 0.12, 0.2)], repeatRows=1)
+    table = Table(rows, colWidths=[width * part for part in (0.24, 0.12, 0.06, 0.1, 0.13, 0.16, 0.19)], repeatRows=1)
     table.setStyle(TableStyle([
         ("FONT", (0, 0), (-1, -1), PLAIN, 8.5), ("FONT", (0, 0), (-1, 0), BOLD, 7.5), ("ALIGN", (1, 0), (4, -1), "RIGHT"),
         ("LINEBELOW", (0, 0), (-1, -1), 0.3, "black"), ("TOPPADDING", (0, 0), (-1, -1), 1.6), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.6),

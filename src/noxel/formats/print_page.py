@@ -48,10 +48,13 @@ def _svg(said: Paper) -> str:
                          'stroke-width=".7" stroke-dasharray="2 3"/>')  # fmt: skip
         if post.used is not None:
             tall = _TALL * min(1.0, post.used)
-            drawn.append(f'<rect x="{x}" y="{top + _TALL - tall:.1f}" width="{_WIDE}" height="{tall:.1f}" fill="#777"/>')
+            paint = 'fill="none" stroke="#000" stroke-dasharray="4 3"' if post.expected else 'fill="#777"'
+            drawn.append(f'<rect x="{x}" y="{top + _TALL - tall:.1f}" width="{_WIDE}" height="{tall:.1f}" {paint}/>')
             if post.used > 1:
                 beyond = min(20.0, _TALL * (post.used - 1) + 3)
-                drawn.append(f'<rect x="{x - 4}" y="{top - beyond:.1f}" width="{_WIDE + 8}" height="{beyond:.1f}"/>')
+                drawn.append(
+                    f'<rect x="{x - 4}" y="{top - beyond:.1f}" width="{_WIDE + 8}" height="{beyond:.1f}" {paint if post.expected else ""}/>'
+                )
         dash = ' stroke-dasharray="3 4"' if post.used is None else ""
         drawn.append(f'<rect x="{x}" y="{top}" width="{_WIDE}" height="{_TALL}" fill="none" stroke="#000"{dash}/>')
         for text, y, bold in ((post.label, top + _TALL + 14, ""), (post.says, top + _TALL + 28, ' font-weight="700"')):

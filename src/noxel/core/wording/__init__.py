@@ -4,7 +4,18 @@ All that the page, the papers and the terminal say about checks, verdicts and ev
 """
 
 from noxel.core.wording import answers, sentences
-from noxel.core.wording.answers import Advisory, Answer, Check, Evaluation, Geometry, Headline, PassAnswer, Shaped, Working
+from noxel.core.wording.answers import (
+    Advisory,
+    Answer,
+    Check,
+    Evaluation,
+    ExpectedCheck,
+    Geometry,
+    Headline,
+    PassAnswer,
+    Shaped,
+    Working,
+)
 from noxel.core.wording.attitude import Attitude, attitude
 from noxel.core.wording.doubts import doubt_advisory
 from noxel.core.wording.evidence import findings, still_open, tongue_ways
@@ -32,6 +43,7 @@ __all__ = [
     "Attitude",
     "Check",
     "Evaluation",
+    "ExpectedCheck",
     "Geometry",
     "Headline",
     "PassAnswer",
