@@ -123,3 +123,25 @@ class Lists(OnADemoRig):
             self.assertAlmostEqual(sheet["evaluation"]["geometry"]["coupler_to_axles"], 5.08, places=3)
         wrong = self.post("/lever-length", moved | {"after": "430 kg", "mass": "x"}, 422)
         self.assertIn("mass", [each["path"] for each in wrong["errors"]])
+
+
+class TowingGuides(OnADemoRig):
+    """Pasted once, looked up by the vehicle's own row. Expected: the table here, read by eye."""
+
+    TABLE = "Engine;Axle ratio;GCWR;Tow rating\n3.5;3.31;13,300;8,200\n3.5;3.55;15,900;10,700\n"
+
+    def test_kept_looked_up_and_taken_away(self) -> None:
+        made = self.client.post("/api/guides", json={"name": " The  guide ", "unit": "lb", "text": self.TABLE}).json()
+        self.assertEqual((made["name"], made["rows"]), ("The guide", 2))
+        self.assertEqual(self.client.get("/api/guides").json(), [made])
+        typed = [
+            {"path": f"vehicle.guide.{key}", "op": "type", "text": said}
+            for key, said in (("engine", "3.5"), ("axle_ratio", "3.55"))
+        ]
+        self.client.patch(f"/api/rigs/{self.rig}", json={"what": "guide", "changes": typed})
+        found = self.get(f"/guide-rows?guide={made['id']}").json()
+        self.assertEqual([row["ratings"] for row in found["rows"]], [{"gcwr": "15900 lb", "tow_rating": "10700 lb"}])
+        self.assertEqual([(row["number"], row["differs"]) for row in found["alike"]], [(2, "axle_ratio")])
+        self.problem(self.client.post("/api/guides", json={"name": "x", "unit": "lb", "text": "nothing"}), 422, "text")
+        self.assertEqual(self.client.delete(f"/api/guides/{made['id']}").status_code, 204)
+        self.problem(self.client.get(f"/api/rigs/{self.rig}/guide-rows?guide={made['id']}"), 404)

@@ -89,6 +89,23 @@ class Labels(OnStage):
         find.fill("flux")
         expect(page.get_by_text("No field is called that.")).to_be_visible()
 
+    def test_a_towing_guide_is_pasted_once_and_the_right_row_is_taken(self) -> None:
+        page = self.page(f"/rigs/{self.rig}/plates")
+        guide = page.get_by_role("region", name="Towing guide")
+        guide.get_by_text("Which row was read").click()
+        guide.get_by_text("paste a guide's table").click()
+        guide.get_by_label("The guide's table").fill("Engine;Axle ratio;GCWR\nV8;3.31;heavy\n")
+        guide.get_by_role("button", name="Keep it in the garage").click()
+        expect(guide.get_by_role("alert")).to_contain_text("Line 2, GCWR: “heavy”")
+        guide.get_by_label("The guide's table").fill("Engine;Axle ratio;GCWR\nV8;3.31;13,300\nV8;3.55;15,900\n")
+        guide.get_by_role("button", name="Keep it in the garage").click()
+        expect(guide.locator("[data-part=guide]")).to_contain_text("Enter above: axle ratio")
+        at(page, "vehicle.guide.axle_ratio").fill("3.55")
+        expect(guide.get_by_text("Not yours, but easily read instead")).to_be_visible()
+        guide.get_by_role("button", name="Take this row").click()
+        expect(at(page, "vehicle.ratings.gcwr")).to_have_value(re.compile("15,?900"))
+        expect(guide.get_by_role("button", name="Where GCWR came from")).to_contain_text("manual")
+
     def test_by_thumb(self) -> None:
         page = self.page(f"/rigs/{self.rig}/plates", PHONE)
         self.fits(page)

@@ -212,6 +212,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Guides
+         * @description Every guide of the garage.
+         */
+        get: operations["list_guides_api_guides_get"];
+        put?: never;
+        /**
+         * Add Guide
+         * @description Keep a guide, once every line of it can be read.
+         */
+        post: operations["add_guide_api_guides_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guides/{guide}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Guide
+         * @description Take a guide away.
+         */
+        delete: operations["remove_guide_api_guides__guide__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -868,6 +912,26 @@ export interface paths {
          * @description The rig file, as it would be imported.
          */
         get: operations["export_rig_api_rigs__rig_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/guide-rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Guide Rows
+         * @description The row of this rig's vehicle, by what its plates say of engine, axle ratio, cab, drive and wheelbase.
+         */
+        get: operations["guide_rows_api_rigs__rig_id__guide_rows_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2821,6 +2885,18 @@ export interface components {
             wheelbase: number;
         };
         /**
+         * GuideOut
+         * @description A guide of the garage.
+         */
+        GuideOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: number;
+        };
+        /**
          * GuideRow
          * @description Which row of the towing guide the ratings were read from.
          */
@@ -3794,6 +3870,24 @@ export interface components {
             value: number;
             /** Working */
             working: string;
+        };
+        /**
+         * NewGuide
+         * @description A table as it was pasted, what to call it, and what its masses are in where they do not say.
+         */
+        NewGuide: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "lb" | "kg";
         };
         /**
          * NewLearner
@@ -4778,6 +4872,36 @@ export interface components {
             says: string;
             /** Worsens */
             worsens: string[];
+        };
+        /**
+         * RowOut
+         * @description A row: its line in the table, what tells it apart, its ratings as they are to be typed, and in which column it differs, if in one.
+         */
+        RowOut: {
+            /** Differs */
+            differs?: string | null;
+            /** Keys */
+            keys: {
+                [key: string]: string;
+            };
+            /** Number */
+            number: number;
+            /** Ratings */
+            ratings: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * RowsOut
+         * @description The rows that fit the vehicle, those easily read instead, and what would tell which it is.
+         */
+        RowsOut: {
+            /** Alike */
+            alike: components["schemas"]["RowOut"][];
+            /** Ask */
+            ask: string[];
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
         };
         /**
          * RunOut
@@ -6342,6 +6466,97 @@ export interface operations {
             };
         };
     };
+    list_guides_api_guides_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuideOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_guide_api_guides_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewGuide"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuideOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remove_guide_api_guides__guide__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guide: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     health_api_health_get: {
         parameters: {
             query?: never;
@@ -7576,6 +7791,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    guide_rows_api_rigs__rig_id__guide_rows_get: {
+        parameters: {
+            query: {
+                guide: string;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsOut"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -20,6 +20,7 @@ from noxel.api.events import Hub
 from noxel.api.events import router as events_router
 from noxel.api.garage import router as garage_router
 from noxel.api.guard import Guard
+from noxel.api.guides import router as guides_router
 from noxel.api.items import router as items_router
 from noxel.api.live import Live
 from noxel.api.live import router as live_router
@@ -40,6 +41,7 @@ from noxel.api.visits import router as visits_router
 from noxel.api.words import router as words_router
 from noxel.store.database import Database
 from noxel.store.garage import Garage
+from noxel.store.guides import Guides
 from noxel.store.log import Logs
 from noxel.store.photos import Photos
 from noxel.store.practice import Practice
@@ -49,7 +51,7 @@ from noxel.store.visits import Visits
 _ROUTERS = (
     rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
     garage_router, words_router, events_router, pasted_router, live_router, progress_router, share_router, visits_router, photos_router,
-    practice_router,
+    practice_router, guides_router,
 )  # fmt: skip
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
@@ -100,6 +102,7 @@ def create_app(
     app.state.logs = Logs(database)
     app.state.visits, app.state.photos, app.state.practice = Visits(database), Photos(database), Practice(database)
     app.state.live, app.state.hub = live, hub
+    app.state.guides = Guides(database)
     app.state.works, app.state.sharing = Works(), sharing
     problems.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=3)

@@ -210,3 +210,15 @@ class CardRow(Base):
     right: Mapped[int]
     wrong: Mapped[int]
     last: Mapped[datetime.date]
+
+
+class GuideRow(Base):
+    """A maker's towing guide as it was pasted: its name, the unit of its bare masses, the table."""
+
+    __tablename__ = "guides"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    unit: Mapped[str] = mapped_column(String(2))
+    text: Mapped[str] = mapped_column(Text)
+    created_at: Mapped[datetime.datetime]

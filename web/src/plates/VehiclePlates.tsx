@@ -1,6 +1,7 @@
 import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { GuideLookup } from "./GuideLookup";
 import { ChoiceLine, More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
 import { useTerms } from "./useTerms";
@@ -130,6 +131,7 @@ export function VehiclePlates() {
             {GUIDE.map(([key, label]) => (
               <Field key={key} path={`vehicle.guide.${key}`} label={label} mode="text" />
             ))}
+            <GuideLookup />
           </More>
           <More title="What it says of weight distribution" filled={Boolean(rule)}>
             <ChoiceLine label="The maker">

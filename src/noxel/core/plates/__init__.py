@@ -1,6 +1,7 @@
 """The labels: what contradicts what, what follows from what, what to see to before driving."""
 
 from noxel.core.plates.contradictions import contradictions
+from noxel.core.plates.guides import LONGEST_GUIDE, GuideRow, look_up, read_guide
 from noxel.core.plates.pasted import LONGEST_PASTED, Part, Pasted, part_of, read_pasted
 from noxel.core.plates.plates import PlatesAnswer, evaluate_plates
 from noxel.core.plates.schools import CUSHIONS, SHARES, CushionSchool, ShareSchool
@@ -8,10 +9,12 @@ from noxel.core.plates.summary import Fact, describe
 
 __all__ = [
     "CUSHIONS",
+    "LONGEST_GUIDE",
     "LONGEST_PASTED",
     "SHARES",
     "CushionSchool",
     "Fact",
+    "GuideRow",
     "Part",
     "Pasted",
     "PlatesAnswer",
@@ -19,6 +22,8 @@ __all__ = [
     "contradictions",
     "describe",
     "evaluate_plates",
+    "look_up",
     "part_of",
+    "read_guide",
     "read_pasted",
 ]
