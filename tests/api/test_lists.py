@@ -140,7 +140,7 @@ class TowingGuides(OnADemoRig):
         ]
         self.client.patch(f"/api/rigs/{self.rig}", json={"what": "guide", "changes": typed})
         found = self.get(f"/guide-rows?guide={made['id']}").json()
-        self.assertEqual([row["ratings"] for row in found["rows"]], [{"gcwr": "15900 lb", "tow_rating": "10700 lb"}])
+        self.assertEqual([row["ratings"] for row in found["rows"]], [{"gcwr": "15,900 lb", "tow_rating": "10,700 lb"}])
         self.assertEqual([(row["number"], row["differs"]) for row in found["alike"]], [(2, "axle_ratio")])
         self.problem(self.client.post("/api/guides", json={"name": "x", "unit": "lb", "text": "nothing"}), 422, "text")
         self.assertEqual(self.client.delete(f"/api/guides/{made['id']}").status_code, 204)

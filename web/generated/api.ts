@@ -1868,7 +1868,7 @@ export interface components {
          * @description The tires of one axle (or of all trailer axles): how many, and the most that each may carry as fitted.
          *
          *     ``wheel`` is the rating of one wheel, ``assembly`` that of one axle without wheels; ``placard_*`` is what the placard
-         *     asks for, ``pressure`` what is set cold, ``table`` the tire maker's own.
+         *     asks for, ``pressure`` what is set cold, ``table`` the tire maker's own; ``max_speed`` is in mph or km/h, as ``policy.travel_speed``.
          */
         AxleTires: {
             /** Assembly */
@@ -1883,6 +1883,8 @@ export interface components {
             load_range?: string | null;
             /** Max Load */
             max_load?: number | string | null;
+            /** Max Speed */
+            max_speed?: number | null;
             /** P Metric */
             p_metric?: boolean | null;
             /** Placard Load Index */
@@ -4410,6 +4412,8 @@ export interface components {
                 number,
                 number
             ] | null;
+            /** Travel Speed */
+            travel_speed?: number | null;
         };
         /**
          * PracticeHome
@@ -5640,10 +5644,20 @@ export interface components {
         /**
          * Vehicle
          * @description The tow vehicle, or the motorhome, or the truck that carries a camper.
+         *
+         *     ``camper_zone`` is where the truck's camper label wants the camper's centre of mass, ``camper_centre`` where the camper's label has it,
+         *     both from the same mark.
          */
         Vehicle: {
             /** Body */
             body?: ("pickup" | "suv" | "wagon" | "van" | "motorhome") | null;
+            /** Camper Centre */
+            camper_centre?: number | string | null;
+            /** Camper Zone */
+            camper_zone?: [
+                number | string,
+                number | string
+            ] | null;
             /** Curb Weight */
             curb_weight?: number | string | null;
             distribution?: components["schemas"]["DistributionRule"] | null;

@@ -25,6 +25,8 @@ RULES = (
     "bars_too_weak",
     "d_value_low",
     "frontal_area",
+    "tire_speed",
+    "camper_centre",
 )
 
 PLACES = ("nose_least", "against_kerb", "licence_masses")
@@ -56,6 +58,7 @@ class Rules(unittest.TestCase):
             ("bars_far_from_target", {"hitch": {"target_restoration": 0.4}}, "far more than the maker's target of 40"),
             ("bars_too_weak", {"hitch": {"bar_rating": 839}}, "tongue weight is 840 lb; the spring bars are made for 839 lb"),
             ("frontal_area", {"vehicle": {"frontal_area": 55}, "trailer": {"frontal_area": 60}}, "frontal area is 60"),
+            ("tire_speed", {"trailer": {"tires": {"max_speed": 65}}, "policy": {"travel_speed": 70}}, "the trailer's tires are made for 65"),
             ("d_value_low", {"hitch": {"parts": chain(d_value=18.0)}}, "need a D-value of 18.1 kN; the part has 18.0 kN"),
         )  # fmt: skip
         for code, parts, words in broken:
@@ -71,6 +74,7 @@ class Rules(unittest.TestCase):
             {"trailer": {"brakes": "none"}},
             {"vehicle": {"distribution": {"rule": "required", "above": 5_000}}},
             {"vehicle": {"distribution": {"rule": "allowed"}}},
+            {"trailer": {"tires": {"max_speed": 65}}, "policy": {"travel_speed": 65}},
             {"hitch": {"bar_rating": 840}},
             {"vehicle": {"frontal_area": 60}, "trailer": {"frontal_area": 60}},
             {"hitch": {"parts": chain(d_value=18.1)}},
@@ -175,6 +179,12 @@ class Rules(unittest.TestCase):
             found, _ = judged("check--room-everywhere", vehicle={"tires": {"rear": {"count": 2, "max_load": most}}})
             said = [each.message for each in found.advisories if each.code == "tires_by_side"]
             self.assertEqual([half in each for each in said], [True] if half else [])
+
+    def test_a_campers_centre_of_mass(self) -> None:
+        """The truck's label wants it between 10 and 22 in from its mark."""
+        for centre, broken in (("9.9 in", ["camper_centre"]), ("10 in", []), ("22 in", []), ("23 in", ["camper_centre"])):
+            _, codes = judged("check--slide-in-camper", vehicle={"camper_zone": ["10 in", "22 in"], "camper_centre": centre})
+            self.assertEqual(codes, broken, centre)
 
     def test_advice_for_europe_is_advice(self) -> None:
         """6,840 lb are 129.0 % of a kerb mass of 5,304; plates of 7,371 kg. A nose of 30 lb under 1,200: 2.5 %, 13.6 kg."""

@@ -21,7 +21,7 @@ class Guides(unittest.TestCase):
     def test_the_row_of_a_vehicle_and_those_easily_read_instead(self) -> None:
         rows = read_guide(TABLE, "lb")
         self.assertEqual([row.number for row in rows], [2, 3, 4, 5])
-        self.assertEqual(rows[0].ratings, {"gcwr": "13300 lb", "tow_rating": "8200 lb", "tongue_rating": "820 lb"})
+        self.assertEqual(rows[0].ratings, {"gcwr": "13,300 lb", "tow_rating": "8,200 lb", "tongue_rating": "820 lb"})
         self.assertAlmostEqual(rows[0].kg["gcwr"], 6032.778521)
         self.assertNotIn("tongue_rating", rows[2].ratings)
         found = look_up(rows, OURS)
@@ -41,7 +41,7 @@ class Guides(unittest.TestCase):
         for mark in ("\t", "|", "   "):
             self.assertEqual(read_guide(TABLE.replace(";", mark), "lb"), read_guide(TABLE, "lb"), repr(mark))
         kilograms = read_guide("Motor,GCM (kg),Towing,Ball\n2.8,5850,3500 kg,350\n", "lb")[0]
-        self.assertEqual(kilograms.ratings, {"gcwr": "5850 kg", "tow_rating": "3500 kg", "tongue_rating": "350 lb"})
+        self.assertEqual(kilograms.ratings, {"gcwr": "5,850 kg", "tow_rating": "3500 kg", "tongue_rating": "350 lb"})
 
     def test_tables_that_are_none(self) -> None:
         for text, words in (

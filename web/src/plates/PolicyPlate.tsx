@@ -82,10 +82,15 @@ export function PolicyPlate() {
         </>
       )}
       <More
-        title="Reserves: tires, altitude"
+        title="Reserves: tires, speed, altitude"
         filled={rig.policy?.tire_reserve != null || rig.policy?.gcwr_derate != null}
       >
         <Field path="policy.tire_reserve" label="Kept free on every tire" hint="your choice: 10 or 20 % is usual" />
+        <Field
+          path="policy.travel_speed"
+          label="You travel at, at most"
+          hint={rig.units.mass === "lb" ? "mph, as the tires' speed" : "km/h, as the tires' speed"}
+        />
         {rig.trailer && (
           <Field
             path="policy.gcwr_derate"

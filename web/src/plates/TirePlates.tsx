@@ -67,6 +67,7 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
       <More title="Size, range, wheels, axle" filled={Boolean(tires?.size || tires?.wheel || tires?.assembly)}>
         <Field path={`${path}.size`} label="Size" mode="text" />
         <Field path={`${path}.load_range`} label="Load range" mode="text" />
+        <Field path={`${path}.max_speed`} label="Made for, at most" hint={rig.units.mass === "lb" ? "mph" : "km/h"} />
         {!passenger && (
           <ChoiceLine label="Passenger-car tire" hint="its size has a P, or none of LT, ST and C">
             <Choice

@@ -185,6 +185,25 @@ export function VehiclePlates() {
               unit={length}
               sourced
             />
+            {rig.kind === "slide_in" && (
+              <>
+                <Field
+                  path="vehicle.camper_zone[0]"
+                  label="Camper's centre of mass, from"
+                  hint="the truck's camper label"
+                  unit={length}
+                  sourced
+                />
+                <Field path="vehicle.camper_zone[1]" label="to" unit={length} sourced />
+                <Field
+                  path="vehicle.camper_centre"
+                  label="Where the camper has it"
+                  hint="the camper's label, from the same mark"
+                  unit={length}
+                  sourced
+                />
+              </>
+            )}
             <Field path="vehicle.mirror_span" label="Mirror to mirror" hint="outer edges" unit={length} sourced />
             <ChoiceLine label="Air bags or self-levelling" hint="no rating changes with them">
               <Choice

@@ -11,7 +11,15 @@ from noxel.core.mechanics import Weighing
 from noxel.core.rig import RigFile
 
 RuleCode = Literal[
-    "brakes_missing", "bars_missing", "bars_forbidden", "bars_far_from_target", "bars_too_weak", "d_value_low", "frontal_area"
+    "brakes_missing",
+    "bars_missing",
+    "bars_forbidden",
+    "bars_far_from_target",
+    "bars_too_weak",
+    "d_value_low",
+    "frontal_area",
+    "tire_speed",
+    "camper_centre",
 ]
 GRAVITY = 9.80665
 """Standard gravity. [m/s²]"""
@@ -45,12 +53,12 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     A mass rule is broken where the trailer weighs more than its figure, by however little: the scale's ± is not the owner's to
     use. Restoration is judged only beyond its ±.
     """
+    found = _of_vehicle(rig)
     if rig.trailer is None:
-        return []
+        return found
     figures = weighing.figures
     trailer = figures.get("trailer_gross") or figures.get("trailer_axles")
     rule, bars = rig.vehicle.distribution, rig.hitch.weight_distribution
-    found = []
     above = rig.policy.brakes_above
     if trailer and above and rig.trailer.brakes == "none" and exceeds(trailer.value, above.kg):
         found.append(BrokenRule("brakes_missing", "trailer.brakes", trailer.value, trailer.plus_minus, above.kg))
@@ -77,6 +85,23 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     most, area = rig.vehicle.frontal_area, rig.trailer.frontal_area
     if most and area and exceeds(area, most):
         found.append(BrokenRule("frontal_area", "trailer.frontal_area", area, 0.0, most))
+    return found
+
+
+def _of_vehicle(rig: RigFile) -> list[BrokenRule]:
+    """Rules that hold with and without a trailer: how fast its tires may run, where a camper's centre of mass may lie. [as entered, m]"""
+    found = []
+    fast, trailer = rig.policy.travel_speed, rig.trailer
+    sets = {"vehicle.tires.front": rig.vehicle.tires.front, "vehicle.tires.rear": rig.vehicle.tires.rear,
+            "trailer.tires": trailer.tires if trailer else None}  # fmt: skip
+    for path, tires in sets.items():
+        if fast and tires and tires.max_speed and exceeds(fast, tires.max_speed):
+            found.append(BrokenRule("tire_speed", f"{path}.max_speed", fast, 0.0, tires.max_speed))
+    zone, centre = rig.vehicle.camper_zone, rig.vehicle.camper_centre
+    if rig.kind == "slide_in" and zone and centre:
+        low, high = sorted(each.m for each in zone)
+        if not low <= centre.m <= high:
+            found.append(BrokenRule("camper_centre", "vehicle.camper_centre", centre.m, 0.0, low if centre.m < low else high))
     return found
 
 

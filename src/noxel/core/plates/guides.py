@@ -83,7 +83,7 @@ def _mass(text: str, heading: str, unit: MassUnit) -> tuple[str, float]:
     value = read_typed(text, "mass", bare).value
     if isinstance(value, str):
         return value, read_mass(value)
-    return f"{value:g} {bare}", value * KG[bare]
+    return f"{value:,g} {bare}", value * KG[bare]
 
 
 def _wrong(says: str) -> InputError:

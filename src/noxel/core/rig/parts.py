@@ -118,7 +118,11 @@ class DistributionRule(Model):
 
 
 class Vehicle(Entered):
-    """The tow vehicle, or the motorhome, or the truck that carries a camper."""
+    """The tow vehicle, or the motorhome, or the truck that carries a camper.
+
+    ``camper_zone`` is where the truck's camper label wants the camper's centre of mass, ``camper_centre`` where the camper's label has it,
+    both from the same mark.
+    """
 
     name: Name = ""
     body: Literal["pickup", "suv", "wagon", "van", "motorhome"] | None = None
@@ -130,6 +134,8 @@ class Vehicle(Entered):
     distribution: DistributionRule | None = None
     mirror_span: PositiveLength | None = None
     frontal_area: Area | None = None
+    camper_zone: tuple[Length, Length] | None = None
+    camper_centre: Length | None = None
     self_levelling: Annotated[bool, Field(strict=True)] = False
 
 
@@ -231,6 +237,7 @@ class Policy(Entered):
     brakes_above: PositiveMass | None = None
     tire_reserve: Annotated[Number, Field(ge=0, le=0.5)] | None = None
     gcwr_derate: Annotated[Number, Field(ge=0, le=0.5)] | None = None
+    travel_speed: Annotated[Number, Field(gt=0, le=400)] | None = None
 
     @model_validator(mode="after")
     def _sound(self) -> Self:

@@ -7,7 +7,7 @@ from pydantic import AfterValidator, Field
 from pydantic_core import PydanticCustomError
 
 from noxel.core.quantities import PositiveMass, PositivePressure
-from noxel.core.rig.base import Model, Name
+from noxel.core.rig.base import Model, Name, Number
 
 LOAD_INDEX: dict[int, int] = dict(enumerate((
     250, 257, 265, 272, 280, 290, 300, 307, 315, 325, 335, 345, 355, 365, 375, 387, 400, 412, 425, 437,
@@ -46,7 +46,7 @@ class AxleTires(Model):
     """The tires of one axle (or of all trailer axles): how many, and the most that each may carry as fitted.
 
     ``wheel`` is the rating of one wheel, ``assembly`` that of one axle without wheels; ``placard_*`` is what the placard
-    asks for, ``pressure`` what is set cold, ``table`` the tire maker's own.
+    asks for, ``pressure`` what is set cold, ``table`` the tire maker's own; ``max_speed`` is in mph or km/h, as ``policy.travel_speed``.
     """
 
     count: Annotated[int, Field(strict=True, ge=1, le=64)] | None = None
@@ -61,6 +61,7 @@ class AxleTires(Model):
     placard_load_index: Annotated[str, AfterValidator(_load_index)] | None = None
     placard_pressure: PositivePressure | None = None
     sidewall_pressure: PositivePressure | None = None
+    max_speed: Annotated[Number, Field(gt=0, le=400)] | None = None
     pressure: PositivePressure | None = None
     table: Annotated[tuple[PressureRow, ...], Field(max_length=100)] = ()
 

@@ -1,7 +1,7 @@
 """Sentences for rules of makers and law that are not kept."""
 
 from noxel.core.limits import BrokenRule
-from noxel.core.quantities import KG, print_mass, print_share
+from noxel.core.quantities import KG, print_length, print_mass, print_share
 from noxel.core.rig import RigFile
 from noxel.core.wording.answers import Advisory
 from noxel.core.wording.labels import term_name
@@ -33,6 +33,15 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
             f"By the plates this vehicle and trailer need a D-value of {rule.weighed:.1f} kN; the part has {rule.limit:.1f} kN. "
             "Check the plate on it, and where you drive."
         )
+    if rule.code == "tire_speed":
+        which = "trailer's" if rule.path.startswith("trailer") else "front" if "front" in rule.path else "rear"
+        return f"You travel at {rule.weighed:g}; the {which} tires are made for {rule.limit:g}. Drive slower, or fit others."
+    if rule.code == "camper_centre":
+        unit_of_length = rig.units.lengths
+        return (
+            f"The camper's centre of mass is at {print_length(rule.weighed, unit_of_length)}; the truck's camper label ends at "
+            f"{print_length(rule.limit, unit_of_length)}. Move what is heavy, or another camper."
+        )
     if rule.code == "frontal_area":
         return (
             f"The trailer's frontal area is {rule.weighed:g}; the vehicle's maker allows {rule.limit:g}. Wind and cooling limit the speed, "
@@ -47,6 +56,6 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
 
 def rule_advisory(rig: RigFile, rule: BrokenRule) -> Advisory:
     """The same as an advisory."""
-    factor = 1.0 if rule.code in ("bars_far_from_target", "d_value_low", "frontal_area") else KG[rig.units.mass]
+    factor = KG[rig.units.mass] if rule.code in ("brakes_missing", "bars_missing", "bars_forbidden", "bars_too_weak") else 1.0
     numbers = {"weighed": rule.weighed / factor, "limit": rule.limit / factor}
     return Advisory(code=rule.code, level="warning", message=rule_sentence(rig, rule), path=rule.path, numbers=numbers)
