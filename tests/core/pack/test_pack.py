@@ -96,3 +96,28 @@ class Packing(unittest.TestCase):
         self.assertIsNotNone(payload.expected)  # a sum: it needs neither base nor place
         self.assertTrue(found.schools and found.items and found.payload)
         self.assertEqual([school.highest for school in found.schools].count(True), 1)
+
+    def test_usual_places_lie_in_the_rig_front_to_rear(self) -> None:
+        """Names in the order from front to rear; nothing rides ahead of the front axle or farther behind it than 1.3 wheelbases, nothing
+        farther behind the coupler than half as far again as the axles; by a wheelbase of 4 m, axles at 6 m and a hitch 1.2 m behind."""
+        document = rig_of("check--room-everywhere")
+        document["units"]["length"] = "m"
+        document["vehicle"]["geometry"], document["trailer"]["geometry"] = (
+            {"wheelbase": 4, "hitch_offset": 1.2},
+            {"coupler_to_axles": 6},
+        )
+        for body in ("pickup", "suv", "wagon", "van", "motorhome"):
+            document["vehicle"]["body"] = body
+            places = evaluate_pack(parse_rig(document)).places
+            inside = [
+                float(each.text.split()[0])
+                for each in places
+                if each.on == "vehicle" and each.name not in ("roof", "at the hitch")
+            ]
+            behind = [float(each.text.split()[0]) for each in places if each.on == "trailer"]
+            self.assertEqual((inside, behind), (sorted(inside), sorted(behind)))
+            self.assertTrue(
+                inside[0] > 0 and inside[-1] < 1.3 * 4 and behind[0] > 0 and 6 < behind[-1] < 1.5 * 6, (body, inside, behind)
+            )
+            hitch = next(each.text for each in places if each.name == "at the hitch")
+            self.assertEqual(hitch, "5.20 m")

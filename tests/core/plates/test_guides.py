@@ -34,6 +34,8 @@ class Guides(unittest.TestCase):
         rows = read_guide(TABLE, "lb")
         self.assertEqual(look_up(rows, {"engine": "3.5 V6"}).ask, ("axle_ratio", "drive"))
         self.assertEqual(look_up(rows, {}).ask, ("engine", "axle_ratio", "drive"))
+        lacking = read_guide("Engine;Cab;GCWR\nV8;crew;14,000\nV8;;15,000\n", "lb")  # what is known is not asked for again
+        self.assertEqual((len(look_up(lacking, {"cab": "crew"}).rows), look_up(lacking, {"cab": "crew"}).ask), (2, ()))
         none = look_up(rows, {**OURS, "cab": "regular"})
         self.assertEqual((none.rows, none.alike), ((), ()))
 

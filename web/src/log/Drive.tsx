@@ -50,7 +50,7 @@ export function Drive({ number, onDone }: { number: number; onDone: () => void }
       }}
     >
       {ASKED.map(([key, label, hint]) => (
-        <label key={key} className="block border-b border-rule py-1.5 text-[0.9375rem]">
+        <label key={key} className="block py-1.5 text-[0.9375rem]">
           {label} {hint && <span className="text-[0.8125rem] text-soft">({hint})</span>}
           <input
             className="mt-0.5 block h-11 w-full border-b-2 border-edge bg-transparent px-1 text-[1.0625rem] outline-none focus:border-ink"

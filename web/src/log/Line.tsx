@@ -27,7 +27,10 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
   const when = entry.date ? day(entry.date) : `No. ${entry.number}`;
   const open = wanted && number === entry.number;
   return (
-    <article data-entry={entry.number} className={`flex gap-3 border-b border-rule py-2 ${chosen ? "bg-sunk" : ""}`}>
+    <article
+      data-entry={entry.number}
+      className={`flex flex-wrap gap-x-3 gap-y-1 border-b md:flex-nowrap border-rule py-2 ${chosen ? "bg-sunk" : ""}`}
+    >
       <input
         type="checkbox"
         aria-label={`Compare ${when}`}
@@ -35,7 +38,7 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
         checked={chosen}
         onChange={onChoose}
       />
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 flex-1 max-md:basis-[calc(100%-2.5rem)]">
         <p className="flex flex-wrap items-baseline gap-x-3">
           <StatusMark always status={MARK[entry.verdict]} />
           <button
@@ -80,7 +83,7 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
       <button
         type="button"
         aria-label={`Drive: how it drove, ${when}`}
-        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[0.9375rem] hover:border-ink"
+        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[0.9375rem] hover:border-ink max-md:ml-8 max-md:h-11"
         onClick={() => setDriving(true)}
       >
         Drive
@@ -89,7 +92,7 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
         type="button"
         aria-expanded={open}
         aria-label={`Notes on ${when}`}
-        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[0.9375rem] hover:border-ink"
+        className="h-9 shrink-0 self-start border border-rule px-2 font-cond text-[0.9375rem] hover:border-ink max-md:h-11"
         onClick={() => {
           setWanted(!open);
           if (!open) look(entry.number === sheet.window.count ? undefined : entry.number);
