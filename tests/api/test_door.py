@@ -149,6 +149,8 @@ class Paired(Shared):
             self.assertEqual(client.get(f"/api/rigs/{rig}{path}").status_code, 200, path)
         before = self.database.commits  # the log has kept its facts by now
         self.assertEqual(client.post(f"/api/rigs/{rig}/adjust", json={"steps": []}).status_code, 200)
+        lesson = client.post("/api/practice/lessons/trailer", json={"answer": "1", "learner": "anybody"})
+        self.assertEqual((lesson.status_code, lesson.json()["reply"]["right"]), (200, False))
         app = create_app(self.database, sharing=self.sharing)
         for path, ways in app.openapi()["paths"].items():
             for method in set(ways) - {"get"}:

@@ -32,7 +32,8 @@ _AT_ONCE = 4
 _LONGEST_FORM = 4096
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _ASKS = re.compile(
-    r"/api/(evaluate|presence|rigs/[^/]+/(adjust|adjust/step|adjust/proposals|items/preview|tickets/preview|lever-length|pasted))"
+    r"/api/(evaluate|presence|practice/(yard|challenges|lessons/[^/]+)"
+    r"|rigs/[^/]+/(adjust|adjust/step|adjust/proposals|items/preview|tickets/preview|lever-length|pasted|yard))"
 )
 """Requests that ask something and change nothing, though their method is POST."""
 _NOT_FOR_VIEWERS = re.compile(r"/api/backup")

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from fastapi import Depends, Path, Query, Request, Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Looking, Store, as_file, new_router, open_at
+from noxel.api.deps import Id, Looking, Store, as_file, device_of, new_router, open_at
 from noxel.core.adjust import baseline_of
 from noxel.core.editing import settle
 from noxel.core.practice import (
@@ -178,8 +178,13 @@ def home(practice: ThePractice, learner: Annotated[str | None, Query(max_length=
 
 
 @router.post("/practice/lessons/{name}")
-def lesson(name: Annotated[str, Path(max_length=40)], asked: LessonIn, rigs: Store, practice: ThePractice) -> LessonOut:
-    """A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer replied to."""
+def lesson(
+    name: Annotated[str, Path(max_length=40)], asked: LessonIn, rigs: Store, practice: ThePractice, request: Request
+) -> LessonOut:
+    """A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer replied to.
+
+    A device that was invited to look practises like any other; nothing is kept of it.
+    """
     known, refused = lesson_of(name), None
     if asked.run is None:
         yard = open_lesson(name, asked.seed, asked.unit, asked.terms)
@@ -191,7 +196,9 @@ def lesson(name: Annotated[str, Path(max_length=40)], asked: LessonIn, rigs: Sto
         yard, seen = act_in(yard, asked.act)
         refused = seen.refused
     made = lesson_view(name, yard, answer=asked.answer, hints=asked.hints, show=asked.show, refused=refused)
-    if asked.learner and made.reply is not None and made.reply.found != "unread":
+    device = device_of(request.scope)
+    looking = device is not None and device.viewing
+    if asked.learner and not looking and made.reply is not None and made.reply.found != "unread":
         _note(practice, asked.learner, name, made, helped=asked.show)
     return made
 

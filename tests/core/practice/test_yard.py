@@ -11,7 +11,21 @@ import unittest
 from noxel.core.evaluate import evaluate
 from noxel.core.mechanics import weigh
 from noxel.core.plates import contradictions
-from noxel.core.practice import INTERVALS, Card, Run, Word, Yard, after, begin, do_act, play, read_run, true_loads
+from noxel.core.practice import (
+    INTERVALS,
+    Card,
+    Run,
+    Word,
+    Yard,
+    act_in,
+    after,
+    begin,
+    do_act,
+    play,
+    read_run,
+    true_loads,
+    yard_view,
+)
 from noxel.core.practice.acts import ACTS
 from noxel.core.practice.challenge import BUDGET, asked_of, judge, standing_traps, still_over
 from noxel.core.practice.rigs import RigKind, as_seen, make_rig
@@ -81,6 +95,26 @@ class Acts(unittest.TestCase):
         again = play(read_run(str(yard.run)))
         self.assertEqual((again.tickets, again.minutes, again.spent), (yard.tickets, yard.minutes, 19))
         self.assertEqual(yard.minutes, sum(ACTS[act].minutes for act in (*WEIGH, "slack", "chock", "uncouple", *WEIGH)))
+
+    def test_whatever_is_done_the_run_plays_to_the_same_yard(self) -> None:
+        dice = random.Random(3)
+        for number in range(30):
+            yard = begin(Run(kind=KINDS[number % 6], seed=f"w{number}"))
+            for _ in range(20):
+                seen = yard_view(yard, truth=True)
+                acts = [each.act for each in seen.acts]
+                acts += [
+                    f"{word}:{each.index}:{dice.randrange(-100, 900)}"
+                    for each in seen.items
+                    for word in ("move", "swap", "drop", "take")
+                ]
+                acts += [f"tank:{each.index}:{dice.randrange(0, 101)}" for each in seen.tanks]
+                yard, view = act_in(yard, dice.choice(acts))
+                self.assertTrue(view.said or view.refused)
+            again = play(read_run(str(yard.run)))
+            self.assertEqual(
+                (again.tickets, again.rig, again.minutes, again.log), (yard.tickets, yard.rig, yard.minutes, yard.log)
+            )
 
     def test_texts_that_are_no_runs(self) -> None:
         for text, words in (
