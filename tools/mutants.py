@@ -26,6 +26,9 @@ TESTS = ("tests/core", "tests/formats", "tests/api", "tests/store", "tests/sim")
 SLOW = 150.0
 """When a run of tests counts as hung, and the mutant as noticed. [s]"""
 
+LONGEST = 120
+"""Test modules that take longer, measured beside others, are left out. [s]"""
+
 _COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq, ast.Is: ast.IsNot,
     ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
@@ -63,13 +66,21 @@ class _Changes(ast.NodeTransformer):
     """Counts the places that can be changed; changes the one asked for."""
 
     def __init__(self, wanted: int | None = None) -> None:
-        self.wanted, self.found = wanted, []
-        self.docstrings: set[int] = set()
+        self.wanted, self.statement = wanted, 0
+        self.found: list[tuple[int, str]] = []
 
-    found: list[tuple[int, str]]
+    def visit(self, node: ast.AST) -> ast.AST:
+        """A statement is known by its first line, as coverage knows it."""
+        before = self.statement
+        if isinstance(node, ast.stmt):
+            self.statement = node.lineno
+        found: ast.AST = super().visit(node)
+        self.statement = before
+        return found
 
-    def here(self, node: ast.AST, says: str) -> bool:
-        self.found.append((getattr(node, "lineno", 0), says))
+    def here(self, says: str) -> bool:
+        """Whether this place is the one to be changed."""
+        self.found.append((self.statement, says))
         return self.wanted == len(self.found) - 1
 
     def visit_Expr(self, node: ast.Expr) -> ast.AST:
@@ -78,7 +89,7 @@ class _Changes(ast.NodeTransformer):
     def visit_Compare(self, node: ast.Compare) -> ast.AST:
         self.generic_visit(node)
         other = _COMPARED.get(type(node.ops[0]))
-        if other and self.here(node, f"{type(node.ops[0]).__name__} → {other.__name__}"):
+        if other and self.here(f"{type(node.ops[0]).__name__} → {other.__name__}"):
             node.ops[0] = other()
         return node
 
@@ -86,40 +97,36 @@ class _Changes(ast.NodeTransformer):
         self.generic_visit(node)
         other = _RECKONED.get(type(node.op))
         texts = any(isinstance(each, ast.JoinedStr | ast.List | ast.Tuple) for each in (node.left, node.right))
-        if other and not texts and self.here(node, f"{type(node.op).__name__} → {other.__name__}"):
+        if other and not texts and self.here(f"{type(node.op).__name__} → {other.__name__}"):
             node.op = other()
         return node
 
     def visit_BoolOp(self, node: ast.BoolOp) -> ast.AST:
         self.generic_visit(node)
-        if self.here(node, "and ↔ or"):
+        if self.here("and ↔ or"):
             node.op = ast.Or() if isinstance(node.op, ast.And) else ast.And()
         return node
 
     def visit_UnaryOp(self, node: ast.UnaryOp) -> ast.AST:
         self.generic_visit(node)
-        if isinstance(node.op, ast.Not | ast.USub) and self.here(node, f"{type(node.op).__name__} dropped"):
+        if isinstance(node.op, ast.Not | ast.USub) and self.here(f"{type(node.op).__name__} dropped"):
             return node.operand
         return node
 
     def visit_Call(self, node: ast.Call) -> ast.AST:
         self.generic_visit(node)
-        if (
-            isinstance(node.func, ast.Name)
-            and node.func.id in _NAMED
-            and self.here(node, f"{node.func.id} ↔ {_NAMED[node.func.id]}")
-        ):
+        if isinstance(node.func, ast.Name) and node.func.id in _NAMED and self.here(f"{node.func.id} ↔ {_NAMED[node.func.id]}"):
             node.func = ast.copy_location(ast.Name(_NAMED[node.func.id], ast.Load()), node.func)
         return node
 
     def visit_Constant(self, node: ast.Constant) -> ast.AST:
         if isinstance(node.value, bool) or node.value is None:
             return node
-        if isinstance(node.value, int | float) and self.here(node, f"{node.value} → {node.value * 6 + 1}"):
+        if isinstance(node.value, int | float) and self.here(f"{node.value} → {node.value * 6 + 1}"):
             return ast.copy_location(ast.Constant(node.value * 6 + 1), node)
         if isinstance(node.value, str):
             word = next((each for each in node.value.split() if each in _SAID), None)
-            if word and " " in node.value.strip() and self.here(node, f"“{word}” → “{_SAID[word]}”"):
+            if word and " " in node.value.strip() and self.here(f"“{word}” → “{_SAID[word]}”"):
                 return ast.copy_location(ast.Constant(node.value.replace(word, _SAID[word], 1)), node)
         return node
 
@@ -227,7 +234,8 @@ def main() -> None:
                 return mutant, None
             home = homes.get()
             try:
-                tests = sorted(by_line.get((mutant.path, mutant.line), []), key=lambda module: reached[module][""][0])
+                took = {module: reached[module][""][0] for module in by_line.get((mutant.path, mutant.line), [])}
+                tests = sorted((module for module in took if took[module] <= LONGEST), key=lambda module: took[module])
                 return mutant, noticed(mutant, tests, home)
             finally:
                 homes.put(home)
