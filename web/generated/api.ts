@@ -540,6 +540,8 @@ export interface paths {
         /**
          * Lesson
          * @description A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer replied to.
+         *
+         *     A device that was invited to look practises like any other; nothing is kept of it.
          */
         post: operations["lesson_api_practice_lessons__name__post"];
         delete?: never;
