@@ -5292,6 +5292,20 @@ export interface components {
             name: string;
         };
         /**
+         * Thing
+         * @description Something to be drawn where it lies: an item, or a tank with its level as a share.
+         */
+        Thing: {
+            /** Level */
+            level?: number | null;
+            /** Metres */
+            metres: number;
+            /** Name */
+            name: string;
+            /** On */
+            on: string;
+        };
+        /**
          * Tick
          * @description Whether a line is done.
          */
@@ -6052,6 +6066,8 @@ export interface components {
             taken: boolean;
             /** Tanks */
             tanks: components["schemas"]["TankOut"][];
+            /** Things */
+            things: components["schemas"]["Thing"][];
             /** Tickets */
             tickets: components["schemas"]["TicketOut"][];
             /** Towing */

@@ -84,6 +84,21 @@ export function YardDrawing({ yard }: { yard: Yard }) {
             strokeDasharray={yard.bars === "engaged" ? undefined : "4 3"}
           />
         )}
+        {yard.things.map((thing, at) => (
+          <ThingMark
+            // biome-ignore lint/suspicious/noArrayIndexKey: things stay in their order
+            key={at}
+            thing={thing}
+            x={
+              across(thing.metres + (thing.on === "trailer" ? marks.hitch : 0)) +
+              (apart && thing.on === "trailer" ? APART : 0)
+            }
+            y={up(
+              thing.on === "trailer" ? (pin && thing.metres < geometry.coupler_to_axles * 0.2 ? 1.95 : 0.72) : 0.72,
+            )}
+            scale={scale}
+          />
+        ))}
         <Wheel at={0} layout={layout} lit={false} />
         <Wheel at={marks.rear} layout={layout} lit={false} />
         {Array.from({ length: outside }, (_, at) => (
@@ -146,6 +161,32 @@ export function YardDrawing({ yard }: { yard: Yard }) {
   );
 }
 
+/** An item as a small box, a tank as a trough with its level. */
+function ThingMark({ thing, x, y, scale }: { thing: Yard["things"][number]; x: number; y: number; scale: number }) {
+  const tank = thing.level !== null && thing.level !== undefined;
+  const wide = (tank ? 0.7 : 0.3) * scale;
+  const tall = (tank ? 0.2 : 0.26) * scale;
+  return (
+    <g>
+      <title>{tank ? `${thing.name}, ${Math.round((thing.level ?? 0) * 100)} %` : thing.name}</title>
+      <rect
+        x={x - wide / 2}
+        y={y - tall}
+        width={wide}
+        height={tall}
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth={1.1}
+      />
+      {tank ? (
+        <rect x={x - wide / 2} y={y - tall} width={wide * (thing.level ?? 0)} height={tall} fill="var(--spruce)" />
+      ) : (
+        <path d={`M${x - wide / 2} ${y - tall / 2}H${x + wide / 2}`} stroke="var(--ink)" strokeWidth={1} />
+      )}
+    </g>
+  );
+}
+
 function Person({ x, ground, tall }: { x: number; ground: number; tall: number }) {
   const head = tall * 0.12;
   return (
@@ -160,9 +201,9 @@ function Person({ x, ground, tall }: { x: number; ground: number; tall: number }
 
 function describe(yard: Yard): string {
   const where = yard.on_scale ? "on the platforms" : "in the yard";
-  if (!yard.trailer) return where;
+  if (!yard.trailer) return `${where} · ${yard.minutes} min, ${yard.spent} spent`;
   const parts = [where, yard.coupled ? "coupled" : "uncoupled"];
   if (yard.chocked) parts.push("chocks set");
   if (yard.bars !== "none" && yard.coupled) parts.push(`bars ${yard.bars}`);
-  return parts.join(", ");
+  return `${parts.join(", ")} · ${yard.minutes} min, ${yard.spent} spent`;
 }

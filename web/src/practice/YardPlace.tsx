@@ -49,7 +49,8 @@ export function YardPlace() {
         {seen && (
           <>
             <p className="text-[1rem] text-soft">
-              {seen.minutes} min · {seen.spent} spent · {seen.tickets.length} tickets
+              {seen.minutes} min · {seen.spent} spent · {seen.tickets.length}{" "}
+              {seen.tickets.length === 1 ? "ticket" : "tickets"}
             </p>
             <YardPanel yard={seen} onAct={(act) => void go(act)} />
             <p className="no-print mt-5 flex flex-wrap gap-2 border-t border-rule pt-3">

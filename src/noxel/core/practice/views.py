@@ -57,6 +57,15 @@ class TankOut(Answer):
     level: int
 
 
+class Thing(Answer):
+    """Something to be drawn where it lies: an item, or a tank with its level as a share."""
+
+    name: str
+    on: str
+    metres: float
+    level: float | None = None
+
+
 class TrueLine(Answer):
     """A true load beside what the tickets give for it. [the rig's unit]"""
 
@@ -91,6 +100,7 @@ class YardOut(Answer):
     readings: list[str]
     items: list[ItemOut]
     tanks: list[TankOut]
+    things: list[Thing]
     truth: list[TrueLine] | None
 
 
@@ -282,6 +292,15 @@ def _truth(yard: Yard) -> list[TrueLine]:
     return lines
 
 
+def _things(yard: Yard) -> list[Thing]:
+    rig = yard.rig
+    items = [Thing(name=load.name, on=load.on, metres=load.position.m) for load in rig.loads
+             if load.aboard and load.position is not None and load.category != "people"]  # fmt: skip
+    tanks = [Thing(name=tank.name or tank.fluid, on=tank.on, metres=tank.position.m, level=tank.level(rig.plan.phase))
+             for tank in rig.tanks if tank.position is not None]  # fmt: skip
+    return [*items, *tanks]
+
+
 def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] | None = None, truth: bool = False) -> YardOut:
     """The yard as the reader sees it; ``allowed`` are the groups of acts that are offered, all of them where it is None."""
     rig = yard.rig
@@ -331,6 +350,7 @@ def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] 
         ]
         if movable
         else [],
+        things=_things(yard),
         truth=_truth(yard) if truth else None,
     )
 
