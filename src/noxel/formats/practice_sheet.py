@@ -21,11 +21,11 @@ from noxel.core.practice import (
     Ticket,
     Yard,
     exercise_of,
+    figure_of_way,
     lesson_of,
     open_lesson,
     solved,
 )
-from noxel.core.practice.diagnosis import figure_of_way
 from noxel.core.quantities import MassUnit
 from noxel.core.rig import TermSet
 from noxel.core.wording import CAUTION

@@ -17,7 +17,7 @@ const WORDS: readonly (readonly [Word, string])[] = [
 export function ChallengePlace() {
   const [search, setSearch] = useSearchParams();
   const run = search.get("run") ?? "";
-  const { seen, problem, play } = usePlay<Challenge>();
+  const { seen, problem, play, begin } = usePlay<Challenge>();
   const [words, setWords] = useState<Record<string, Word>>({});
   const [given, setGiven] = useState<Challenge["judged"]>(null);
   const asked = useRef("");
@@ -26,16 +26,17 @@ export function ChallengePlace() {
     asked.current = run;
     setWords({});
     setGiven(null);
-    void play(() => practice.challenge({ run, act: null, words: null, cured: false }));
-  }, [run, play]);
+    void begin(() => practice.challenge({ run, act: null, words: null, cured: false }));
+  }, [run, begin]);
   const go = async (more: { act?: string; words?: Record<string, Word>; cured?: boolean }) => {
-    const body = {
-      run: seen?.yard.run ?? run,
-      act: more.act ?? null,
-      words: more.words ?? null,
-      cured: more.cured ?? false,
-    };
-    const found = await play(() => practice.challenge(body));
+    const found = await play((now) =>
+      practice.challenge({
+        run: now?.yard.run ?? run,
+        act: more.act ?? null,
+        words: more.words ?? null,
+        cured: more.cured ?? false,
+      }),
+    );
     if (found?.judged) setGiven(found.judged);
     if (found && found.yard.run !== run) {
       asked.current = found.yard.run;

@@ -10,7 +10,7 @@ export function LessonPlace() {
   const { name = "" } = useParams();
   const [search, setSearch] = useSearchParams();
   const { settings } = useSettings();
-  const { seen, problem, play } = usePlay<Lesson>();
+  const { seen, problem, play, begin } = usePlay<Lesson>();
   const [hints, setHints] = useState(0);
   const [answer, setAnswer] = useState("");
   const main = useRef<HTMLElement>(null);
@@ -23,13 +23,19 @@ export function LessonPlace() {
     setAnswer("");
     main.current?.scrollTo(0, 0);
     const from = run ? { run } : { seed, unit: settings.unit, terms: settings.terms };
-    void play(() => practice.lesson(name, from));
+    void begin(() => practice.lesson(name, from));
   }, [begun]);
   const go = async (more: Parameters<typeof practice.lesson>[1]) => {
     if (!seen) return;
-    const asked = { run: seen.yard.run, hints, learner: settings.learner || null, ...more };
-    const found = await play(() => practice.lesson(name, asked));
-    if (found && found.yard.run !== seen.yard.run) {
+    const found = await play((now) =>
+      practice.lesson(name, {
+        run: (now ?? seen).yard.run,
+        hints,
+        learner: settings.learner || null,
+        ...more,
+      }),
+    );
+    if (found && more.act) {
       setSearch(
         (now) => {
           now.set("run", found.yard.run);

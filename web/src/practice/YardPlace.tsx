@@ -9,16 +9,16 @@ import { practice, usePlay, type Yard } from "./yard";
 export function YardPlace() {
   const [search, setSearch] = useSearchParams();
   const run = search.get("run") ?? "";
-  const { seen, problem, play } = usePlay<Yard>();
+  const { seen, problem, play, begin } = usePlay<Yard>();
   const [truth, setTruth] = useState(false);
   const asked = useRef("");
   useEffect(() => {
     if (asked.current === run) return;
     asked.current = run;
-    void play(() => practice.yard({ run, truth }));
-  }, [run, truth, play]);
+    void begin(() => practice.yard({ run, truth }));
+  }, [run, truth, begin]);
   const go = async (act?: string, shown = truth) => {
-    const found = await play(() => practice.yard({ run: seen?.run ?? run, act: act ?? null, truth: shown }));
+    const found = await play((now) => practice.yard({ run: now?.run ?? run, act: act ?? null, truth: shown }));
     if (found && found.run !== run) {
       asked.current = found.run;
       setSearch({ run: found.run }, { replace: true });

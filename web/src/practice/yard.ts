@@ -47,25 +47,44 @@ export function useSettings() {
   return { settings, change };
 }
 
-/** One question at a time: the last answer stays in view until the next one is there, and why there is none is said. */
+/**
+ * Acts one after another, each on what the one before led to, however quickly they are tapped; `begin` starts anew and forgets what
+ * still waits. The last answer stays in view until the next one is there, and why there is none is said.
+ */
 export function usePlay<T>() {
   const [seen, setSeen] = useState<T | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const line = useRef<Promise<unknown>>(Promise.resolve());
+  const now = useRef<T | null>(null);
   const turn = useRef(0);
-  const play = useCallback(async (doing: () => Promise<T>): Promise<T | null> => {
-    const mine = ++turn.current;
-    try {
-      const found = await doing();
+  const play = useCallback((doing: (now: T | null) => Promise<T>): Promise<T | null> => {
+    const mine = turn.current;
+    const next = line.current.then(async () => {
       if (mine !== turn.current) return null;
-      setSeen(found);
-      setProblem(null);
-      return found;
-    } catch (error) {
-      if (mine === turn.current) setProblem((error as Error).message);
-      return null;
-    }
+      try {
+        const found = await doing(now.current);
+        if (mine !== turn.current) return null;
+        now.current = found;
+        setSeen(found);
+        setProblem(null);
+        return found;
+      } catch (error) {
+        if (mine === turn.current) setProblem((error as Error).message);
+        return null;
+      }
+    });
+    line.current = next;
+    return next;
   }, []);
-  return { seen, problem, play };
+  const begin = useCallback(
+    (doing: () => Promise<T>) => {
+      turn.current++;
+      line.current = Promise.resolve();
+      return play(doing);
+    },
+    [play],
+  );
+  return { seen, problem, play, begin };
 }
 
 /** A seed that nobody has drawn yet. */

@@ -2,6 +2,7 @@
 
 from noxel.core.practice.acts import do_act, play
 from noxel.core.practice.challenge import BUDGET, Word
+from noxel.core.practice.diagnosis import figure_of_way
 from noxel.core.practice.exercises import Exercise, Lesson, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, open_lesson, slips_of, solution_of, solved
 from noxel.core.practice.runs import Run, read_run
@@ -48,6 +49,7 @@ __all__ = [
     "challenge_view",
     "do_act",
     "exercise_of",
+    "figure_of_way",
     "graduate",
     "lesson_lines",
     "lesson_of",
