@@ -179,6 +179,14 @@ def measure() -> dict[str, dict[str, list[int]]]:
     return found
 
 
+def stale() -> bool:
+    """Whether sources or tests changed since it was measured which test reaches which line."""
+    if not REACHED.exists():
+        return True
+    measured = REACHED.stat().st_mtime
+    return any(path.stat().st_mtime > measured for folder in ("src/noxel", "tests") for path in (ROOT / folder).rglob("*.py"))
+
+
 def noticed(mutant: Mutant, tests: list[str], home: Path) -> bool:
     """Whether one of the tests fails, quickest first, with the fault in the copy at ``home``."""
     file = home / mutant.path.removeprefix("src/")
@@ -209,7 +217,7 @@ def main() -> None:
     asked.add_argument("--minutes", type=float, default=30)
     asked.add_argument("--only", default="", help="only files whose path holds this")
     given = asked.parse_args()
-    reached = json.loads(REACHED.read_text()) if REACHED.exists() else measure()
+    reached = measure() if stale() else json.loads(REACHED.read_text())
     by_line: dict[tuple[str, int], list[str]] = {}
     for module, files in reached.items():
         for name, lines in files.items():
