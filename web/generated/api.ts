@@ -3119,6 +3119,8 @@ export interface components {
             on: string;
             /** Person */
             person: boolean;
+            /** Place */
+            place: string;
         };
         /**
          * JottedTicket

@@ -118,7 +118,7 @@ class Acts(unittest.TestCase):
 
     def test_texts_that_are_no_runs(self) -> None:
         for text, words in (
-            ("", "does not begin"), ("yard2/bars.lb.north_america/1/", "version 2"), ("yard1/tank.lb.north_america/1/", "no rig"),
+            ("", "does not begin"), ("yard2/bars.lb.north_america/1/", "version 2"), ("yard1/tank.lb.north_america/1/", "not a rig that the yard"),
             ("yard1/bars.stone.north_america/1/", "units"), ("yard1/bars.lb.north_america/a b/", "seed"), ("yard1/bars", "cut off"),
             ("yard1/bars.lb.north_america/1/on.__import__", "Act 2"), ("yard1/bars.lb.north_america/1/" + ".".join(["on"] * 400), "400 acts"),
             ("yard1/bars.lb.north_america/1/uncouple", "Chocks"), ("yard1/own.x/1/", "own rigs"),

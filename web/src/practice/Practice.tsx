@@ -50,8 +50,8 @@ function Home() {
       <div className="mx-auto max-w-[70rem]">
         <h1 className="font-cond text-[2rem] leading-tight font-semibold">Learn to weigh before it counts</h1>
         <p className="mt-1 max-w-[70ch] text-[1.0625rem] leading-snug">
-          A yard with a scale, and rigs whose true loads are hidden. It recognises how a wrong figure came about.
-          Nothing here touches your own rigs.
+          A yard with a scale, and rigs whose true loads are hidden. It names the mistake behind a wrong figure. Nothing
+          here touches your own rigs.
         </p>
         {home.error && (
           <p role="alert" className="mt-2 border-l-4 border-ink pl-3 font-semibold">

@@ -30,6 +30,7 @@ export function YardPanel({ yard, onAct }: { yard: Yard; onAct: (act: string) =>
                       key={each.act}
                       className="min-h-11 px-2.5 text-[1rem]"
                       data-act={each.act}
+                      title={`${each.minutes} min`}
                       onClick={() => onAct(each.act)}
                     >
                       {each.label}
@@ -108,10 +109,6 @@ export const Row = ({ label, value, op = "" }: { label: string; value: string; o
 function Aboard({ yard, onAct }: { yard: Yard; onAct: (act: string) => void }) {
   const [open, setOpen] = useState<number | null>(null);
   const feet = yard.unit === "lb";
-  const place = (metres: number | null, on: string) =>
-    metres === null
-      ? ""
-      : `${feet ? `${(metres / 0.3048).toFixed(1)} ft` : `${metres.toFixed(2)} m`} behind the ${on === "trailer" ? "coupler" : "front axle"}`;
   const to = (each: Yard["items"][number], by: number) =>
     `move:${each.index}:${Math.round(((each.metres ?? 0) + by) * 100)}`;
   const other = (each: Yard["items"][number]) =>
@@ -134,9 +131,7 @@ function Aboard({ yard, onAct }: { yard: Yard; onAct: (act: string) => void }) {
                 <span className="font-cond text-[1.0625rem] font-semibold">
                   {Math.round(each.mass).toLocaleString("en-US")} {yard.unit}
                 </span>
-                <span className="text-[0.875rem] text-soft">
-                  {each.aboard ? place(each.metres, each.on) : "left behind"}
-                </span>
+                <span className="text-[0.875rem] text-soft">{each.aboard ? each.place : "left behind"}</span>
               </button>
               {open === each.index && (
                 <div className="flex flex-wrap gap-1.5 pb-2">

@@ -96,7 +96,7 @@ function Doors({ first }: { first: boolean }) {
           <Link to="/practice" className={card}>
             <span className="block font-cond text-[1.375rem] leading-tight font-semibold">Teach me</span>
             <span className="block text-[0.9375rem] leading-snug text-soft">
-              Lessons and a yard to practise in. It recognises how a wrong figure came about.
+              Lessons and a yard to practise in. It names the mistake behind a wrong figure.
             </span>
           </Link>
           <button type="button" className="min-h-11 underline underline-offset-2" onClick={() => look("gvwr")}>

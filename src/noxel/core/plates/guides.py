@@ -103,7 +103,7 @@ def read_guide(text: str, unit: MassUnit) -> list[GuideRow]:
     Raises
     ------
     InputError
-        If there is no heading that is understood, no rating, or a cell that is no mass; the message names the line and the column.
+        If there is no heading that is understood, no rating, or a cell that cannot be read as a mass; the message names the line and the column.
     """
     if len(text) > LONGEST_GUIDE:
         raise _wrong(f"The table is longer than {LONGEST_GUIDE:,} characters.")

@@ -1,6 +1,7 @@
-"""The practice yard: rigs whose true loads are known, a scale that answers, lessons that recognise how a wrong figure came about."""
+"""The practice yard: rigs whose true loads are known, a scale, and lessons that name the mistake behind a wrong figure."""
 
 from noxel.core.practice.acts import do_act, play
+from noxel.core.practice.answers import ChallengeOut, LessonLine, LessonOut, YardOut
 from noxel.core.practice.challenge import BUDGET, Word
 from noxel.core.practice.diagnosis import figure_of_way
 from noxel.core.practice.exercises import Exercise, Lesson, Paper, Teller
@@ -8,18 +9,7 @@ from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of
 from noxel.core.practice.runs import Run, read_run
 from noxel.core.practice.schedule import INTERVALS, Card, after
 from noxel.core.practice.stand import graduate, true_loads
-from noxel.core.practice.views import (
-    ChallengeOut,
-    LessonLine,
-    LessonOut,
-    YardOut,
-    act_in,
-    challenge_view,
-    lesson_lines,
-    lesson_view,
-    reply_to,
-    yard_view,
-)
+from noxel.core.practice.views import act_in, challenge_view, lesson_lines, lesson_view, reply_to, yard_view
 from noxel.core.practice.ways_to_err import UNITS, WAYS
 from noxel.core.practice.yard import Ticket, Yard, begin
 

@@ -7,11 +7,11 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from noxel.core.practice.runs import Run
+from noxel.core.practice.runs import Run, wrong
 from noxel.core.practice.tickets import next_ticket
-from noxel.core.practice.tongues import measured_tongue, not_there
+from noxel.core.practice.tongues import measured_tongue
 from noxel.core.practice.yard import Yard, begin
-from noxel.core.quantities import Length
+from noxel.core.quantities import Length, print_length
 from noxel.core.rig import RigFile
 from noxel.errors import InputError, Problem
 
@@ -42,7 +42,7 @@ def _person(yard: Yard, what: str) -> int:
     """The place on the list of the person meant; the driver stays at the wheel."""
     people = [at for at, load in enumerate(yard.rig.loads) if load.category == "people"]
     if not (what.isdigit() and int(what) in people[1:]):
-        raise not_there("There is nobody of that number who could step out.")
+        raise wrong("There is nobody of that number who could step out.")
     return int(what)
 
 
@@ -95,7 +95,7 @@ def _moved(yard: Yard, rig: RigFile, said: str) -> Yard:
 def _item(yard: Yard, what: str) -> int:
     if what.isdigit() and int(what) < len(yard.rig.loads) and yard.rig.loads[int(what)].category not in ("people", "fixed"):
         return int(what)
-    raise not_there("There is no such item to move.")
+    raise wrong("There is no such item to move.")
 
 
 def _move(yard: Yard, what: str, amount: int) -> Yard:
@@ -111,8 +111,7 @@ def _move(yard: Yard, what: str, amount: int) -> Yard:
 
 
 def _place_words(yard: Yard, on: str, metres: float) -> str:
-    unit = yard.rig.units.lengths
-    said = f"{metres / 0.3048:.1f} ft" if unit in ("in", "ft") else f"{metres:.2f} m"
+    said = print_length(metres, "ft" if yard.rig.units.lengths in ("in", "ft") else "m")
     return f"lies {said} behind {'the coupler' if on == 'trailer' else 'the front axle'}"
 
 
@@ -138,7 +137,7 @@ def _take(yard: Yard, what: str, _amount: int) -> Yard:
 def _tank(yard: Yard, what: str, amount: int) -> Yard:
     """Drain or fill a tank to a level in per cent."""
     if not (what.isdigit() and int(what) < len(yard.rig.tanks) and 0 <= amount <= 100):
-        raise not_there("There is no such tank, or the level is not between 0 and 100.")
+        raise wrong("There is no such tank, or the level is not between 0 and 100.")
     tanks = list(yard.rig.tanks)
     tank = tanks[int(what)]
     tanks[int(what)] = tank.model_copy(update={"levels": {**tank.levels, yard.rig.plan.phase: amount / 100}})
@@ -151,7 +150,7 @@ def _ball(yard: Yard, _what: str, amount: int) -> Yard:
     """Raise or lower the ball by so many centimetres."""
     height = yard.rig.hitch.ball_height
     if height is None or not -15 <= amount <= 15 or not 0.2 < height.m + amount / 100 < 1.5:
-        raise not_there("The ball mount does not go that far.")
+        raise wrong("The ball mount does not go that far.")
     raised = height.m + amount / 100
     hitch = yard.rig.hitch.model_copy(update={"ball_height": Length(f"{raised:.3f} m", raised)})
     up = "up" if amount > 0 else "down"
@@ -208,7 +207,7 @@ ACTS: Mapping[str, Act] = {
         _needs(
             _GONE,
             _NOT_ON,
-            (lambda yard: not yard.asked, "Nobody knows yet that you want to be weighed. Ask first."),
+            (lambda yard: not yard.asked, "You have not asked to be weighed. Ask first."),
             (lambda yard: yard.taken, "The weight has been taken. Make room for the next one."),
         ),
         _wait,
@@ -346,7 +345,7 @@ def _taken_apart(act: str) -> tuple[str, str, int]:
     word, _, rest = act.partition(":")
     what, _, amount = rest.partition(":")
     if word not in ACTS:
-        raise not_there(f"“{act[:30]}” is no act of the yard.")
+        raise wrong(f"“{act[:30]}” is no act of the yard.")
     if word == "ball":
         what, amount = "", what
     return word, what, int(amount) if amount.lstrip("-").isdigit() else 0

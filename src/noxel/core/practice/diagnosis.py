@@ -63,7 +63,7 @@ def read_answer(exercise: Exercise, text: str, m: Teller) -> float:
         If it is no figure of that kind.
     """
     if len(text) > LONGEST:
-        raise QuantityError("is longer than any figure")
+        raise QuantityError("that is longer than any figure")
     text = re.sub(r"(?i)\s*(psi|kpa)\s*$", "", text) if exercise.form == "pressure" else text
     if exercise.form == "share" and not re.search(r"%", text):
         text = f"{text} %"

@@ -12,7 +12,7 @@ from noxel.core.rig import RigFile
 from noxel.core.wording import term_name, vehicle_word
 
 Form = Literal["mass", "share", "pressure", "choice", "done"]
-"""What is asked for: a figure, one of a few statements, or a yard brought into order."""
+"""What is asked for: a figure, one of a few statements, or a rig brought within its limits."""
 Op = Literal["", "+", "−", "×", "÷", "="]
 
 

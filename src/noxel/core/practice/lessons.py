@@ -150,7 +150,7 @@ def open_lesson(name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "n
         if isinstance(exercise, Exercise) and told_apart(exercise) and (exercise.form != "done" or not still_over(done)):
             return yard
     if first is None:
-        raise NotFound(f"There is no rig for the lesson “{name}”.")
+        raise NotFound(f"No rig could be made for the lesson “{name}”. Try another seed.")
     return first
 
 

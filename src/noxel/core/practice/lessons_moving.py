@@ -1,13 +1,15 @@
 """Lessons with a lever: measuring the tongue, moving things, water, height, bars, and the easiest fix."""
 
+from noxel.core.mechanics import statics
 from noxel.core.practice.acts import do_act
 from noxel.core.practice.challenge import still_over
 from noxel.core.practice.exercises import Exercise, Lesson, Line, Option, Paper, Teller, labels, sum_lines
 from noxel.core.practice.facts import Facts
 from noxel.core.practice.lessons_limits import BOTH
 from noxel.core.practice.lessons_weighing import WEIGH
+from noxel.core.practice.tongues import KNOWN, LEVER, MIDDLE, SPAN, SUPPORT, TARE, TONGUE_ARM
 from noxel.core.practice.yard import Yard
-from noxel.core.quantities import KG
+from noxel.core.quantities import KG, nominal
 from noxel.core.rig import RigFile
 
 APART = ("chock", "uncouple")
@@ -23,9 +25,9 @@ def _reading(yard: Yard, method: str) -> float:
 
 def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
     unit = KG[m.unit]
-    reading, tare = _reading(yard, "beam") * unit, (12 if m.unit == "lb" else 5) * unit
-    more = {"reading": reading, "tare": tare, "span": 1.2, "support": 0.3}
-    right = (reading - tare) * 1.2 / 0.3
+    reading, tare = _reading(yard, "beam") * unit, TARE[m.unit] * unit
+    more = {"reading": reading, "tare": tare, "span": SPAN, "support": SUPPORT}
+    right = nominal(statics.beam_tongue(reading, tare, SPAN, SUPPORT))
     return Exercise(
         question=f"What is the {m.term('tongue_weight')}?",
         right=right,
@@ -62,13 +64,13 @@ def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
 def _lever(yard: Yard, f: Facts, m: Teller) -> Exercise:
     unit = KG[m.unit]
     reach = _reading(yard, "lever")
-    weight, beam = (60 if m.unit == "lb" else 25) * unit, (20 if m.unit == "lb" else 8) * unit
-    right = (weight * reach + beam * 60) / 20
+    weight, beam = KNOWN[m.unit] * unit, LEVER[m.unit] * unit
+    right = nominal(statics.lever_tongue(weight, reach, TONGUE_ARM, beam, MIDDLE))
     return Exercise(
         question=f"What is the {m.term('tongue_weight')}?",
         right=right,
         give=2 * m.give,
-        facts={**f, "weight": weight, "arm": reach, "tongue_arm": 20.0},
+        facts={**f, "weight": weight, "arm": reach, "tongue_arm": float(TONGUE_ARM)},
         ways=("lever_upside_down", "beam_left_out", "weight_believed"),
         papers=(
             Paper(
@@ -135,7 +137,7 @@ def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
     tank = yard.rig.tanks[0]
     mass = tank.full_kg() * tank.level(yard.rig.plan.phase)
     x = tank.position.m if tank.position else 0.0
-    right = mass * (f["length"] - x) / f["length"]
+    right = nominal(statics.item_on_tongue(mass, x, f["length"]))
     return Exercise(
         question=f"{m(mass)} of fresh water is drained. How much lighter is the tongue?",
         right=right,

@@ -50,7 +50,8 @@ class Run:
         return replace(self, acts=(*self.acts, act))
 
 
-def _wrong(says: str) -> InputError:
+def wrong(says: str) -> InputError:
+    """What a run asks for and the yard does not have."""
     return InputError(says, [Problem("run", says, "run")])
 
 
@@ -59,16 +60,16 @@ def _head(words: list[str], seed: str, acts: tuple[str, ...]) -> Run:
     if name == "own":
         if len(rest) == 2 and _OWN.fullmatch(rest[0]) and rest[1].isascii() and rest[1].isdigit() and len(rest[1]) < 8:
             return Run(seed=seed, own=(rest[0], int(rest[1])), acts=acts)
-        raise _wrong("The run does not say which of your own rigs it copies.")
+        raise wrong("The run does not say which of your own rigs it copies.")
     if len(rest) < 2 or rest[0] not in get_args(MassUnit) or rest[1] not in get_args(TermSet):
-        raise _wrong("The run does not say its units and terms: lb or kg, then north_america, australia or europe.")
+        raise wrong("The run does not say its units and terms: lb or kg, then north_america, australia or europe.")
     unit: MassUnit = "lb" if rest[0] == "lb" else "kg"
     terms: TermSet = next(each for each in get_args(TermSet) if each == rest[1])
     if name in ("challenge1", "challenge2", "challenge3") and len(rest) == 2:
         return Run(unit=unit, terms=terms, seed=seed, difficulty=int(name[-1]), acts=acts)
     over = rest[2] if len(rest) == 3 else "nothing"
     if name not in get_args(RigKind) or over not in get_args(OverOn) or len(rest) > 3:
-        raise _wrong(f"“{'.'.join(words)[:60]}” is no rig of the yard.")
+        raise wrong(f"“{'.'.join(words)[:60]}” is not a rig that the yard knows.")
     return Run(
         next(each for each in get_args(RigKind) if each == name),
         unit,
@@ -90,19 +91,19 @@ def read_run(text: str) -> Run:
     parts = text.strip().split("/")
     version = re.fullmatch(r"yard([0-9]{1,6})", parts[0])
     if version is None:
-        raise _wrong("This is not a run of the yard: it does not begin with “yard1/”.")
+        raise wrong("This is not a run of the yard: it does not begin with “yard1/”.")
     if int(version[1]) != VERSION:
-        raise _wrong(
+        raise wrong(
             f"This run is of version {int(version[1])}; this Noxel plays version {VERSION}. A newer Noxel may have made it."
         )
     if len(parts) not in (3, 4):
-        raise _wrong("The run is cut off: it needs a rig, a seed and its acts between slashes.")
+        raise wrong("The run is cut off: it needs a rig, a seed and its acts between slashes.")
     acts = tuple(parts[3].split(".")) if len(parts) == 4 and parts[3] else ()
     if len(acts) > MOST_ACTS:
-        raise _wrong(f"The run has {len(acts)} acts; more than {MOST_ACTS} are not played.")
+        raise wrong(f"The run has {len(acts)} acts; more than {MOST_ACTS} are not played.")
     for number, act in enumerate(acts, 1):
         if not _ACT.fullmatch(act):
-            raise _wrong(f"Act {number}, “{act[:30]}”, is not understood.")
+            raise wrong(f"Act {number}, “{act[:30]}”, is not understood.")
     if not _SEED.fullmatch(parts[2]):
-        raise _wrong("The seed must be letters, digits and hyphens, 40 at most.")
+        raise wrong("The seed must be letters, digits and hyphens, 40 at most.")
     return _head(parts[1].split("."), parts[2], acts)

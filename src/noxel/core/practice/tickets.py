@@ -58,7 +58,7 @@ def next_ticket(yard: Yard) -> Ticket:
     around = [[round(kg / step) + more for more in (-1, 0, 1)] for kg in swaying.values()]
     for steps in itertools.product(*around):
         readings = {name: count * GRADUATION[unit] for name, count in zip(swaying, steps, strict=True)}
-        made = Ticket(f"{station}-{number:04d}", kind, yard.config, yard.bars, readings, sum(readings.values()), yard.minutes, yard.visit, readings,
+        made = Ticket(f"{station}-{number:04d}", kind, yard.config, yard.bars, readings, sum(readings.values()), yard.visit, readings,
                       _inside(yard))  # fmt: skip
         near.append((sum((readings[name] * KG[unit] - kg) ** 2 for name, kg in swaying.items()), made))
     ordered = [made for _, made in sorted(near, key=lambda each: each[0])]

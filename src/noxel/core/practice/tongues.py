@@ -1,21 +1,26 @@
 """The tongue by four methods: what is read, not what follows from it."""
 
 import random
+from collections.abc import Mapping
 
+from noxel.core.practice.runs import wrong
 from noxel.core.practice.stand import true_loads
 from noxel.core.practice.yard import TongueReading, Yard
-from noxel.core.quantities import KG
+from noxel.core.quantities import KG, MassUnit
 from noxel.core.rig import ScaleMeasurement
-from noxel.errors import InputError, Problem
 
 METHODS = ("scale", "mount", "beam", "lever")
 BATHROOM = 150.0
 """What a bathroom scale carries. [kg]"""
-
-
-def not_there(says: str) -> InputError:
-    """What is asked for cannot be done here at all."""
-    return InputError(says, [Problem("run", says, "run")])
+SPAN, SUPPORT = 1.2, 0.3
+"""The beam: fixed support to scale, and to coupler. [m]"""
+TARE: Mapping[MassUnit, int] = {"lb": 12, "kg": 5}
+"""What the beam alone puts on the scale."""
+KNOWN: Mapping[MassUnit, int] = {"lb": 60, "kg": 25}
+LEVER: Mapping[MassUnit, int] = {"lb": 20, "kg": 8}
+"""The known weight, and the lever's own."""
+MIDDLE, TONGUE_ARM = 60, 20
+"""The lever's middle and the coupler from the pipe, on its two sides. [cm]"""
 
 
 def measured_tongue(yard: Yard, method: str) -> TongueReading:
@@ -23,7 +28,7 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
     unit = yard.rig.units.mass
     tongue = true_loads(yard.rig, "slack").get("tongue_static")
     if tongue is None or method not in METHODS:
-        raise not_there("That is no way to measure this tongue.")
+        raise wrong("That is no way to measure this tongue.")
     chance = random.Random(f"tongue/{yard.run.seed}/{method}/{len(yard.tongues)}")
     step = 5 if unit == "lb" else 2
     off = 1 + max(-0.015, min(0.015, chance.gauss(0.0, 0.005)))
@@ -39,21 +44,20 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
             method, f"The ball mount's display shows {early:,} {unit} and is still climbing.", early, None, yard.visit
         )
     if method == "beam":
-        tare = 12 if unit == "lb" else 5
-        on_scale = round(tongue * off / KG[unit] / 4) + tare
+        tare = TARE[unit]
+        on_scale = round(tongue * off / KG[unit] * SUPPORT / SPAN) + tare
         if on_scale * KG[unit] > BATHROOM:
-            raise not_there(f"The bathroom scale would read {on_scale:,} {unit}, more than it can carry: it would be crushed.")
+            raise wrong(f"The bathroom scale would read {on_scale:,} {unit}, more than it can carry: it would be crushed.")
         says = (
             f"Bathroom scale under the far end of a beam: {on_scale:,} {unit} with the tongue on it, {tare} "
             f"{unit} with the beam alone. "
             "Support to scale 120 cm, support to coupler 30 cm."
         )
         return TongueReading(method, says, on_scale, None, yard.visit)
-    known = 60 if unit == "lb" else 25
-    beam, middle, arm = (20 if unit == "lb" else 8), 60, 20
+    known, beam, middle, arm = KNOWN[unit], LEVER[unit], MIDDLE, TONGUE_ARM
     reach = round((tongue / KG[unit] * arm - beam * middle) / known)
     if not 0 < reach <= 260:
-        raise not_there("No beam at hand is long enough to balance this tongue, or it balances by its own weight.")
+        raise wrong("No beam at hand is long enough to balance this tongue, or it balances by its own weight.")
     says = (
         f"A lever over a pipe: it balances with {known} {unit} at {reach} cm from the pipe; the coupler "
         f"hangs {arm} cm on the other side. "

@@ -5,189 +5,32 @@ from collections.abc import Mapping, Sequence
 from noxel.core.evaluate import geometry_of
 from noxel.core.mechanics import Weighing, weigh
 from noxel.core.practice.acts import ACTS, do_act
+from noxel.core.practice.answers import (
+    ChallengeOut,
+    ItemOut,
+    JudgedOut,
+    LessonLine,
+    LessonOut,
+    LineOut,
+    Offer,
+    PaperOut,
+    Reply,
+    TankOut,
+    Thing,
+    TicketOut,
+    TrueLine,
+    YardOut,
+)
 from noxel.core.practice.challenge import BUDGET, Word, asked_of, judge, still_over, trap_words
 from noxel.core.practice.diagnosis import Diagnosis, diagnose
-from noxel.core.practice.exercises import Exercise, Form, Line, Paper, Teller
+from noxel.core.practice.exercises import Exercise, Line, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
 from noxel.core.practice.stand import true_loads
 from noxel.core.practice.tongues import METHODS
 from noxel.core.practice.yard import Ticket, Yard, for_the_road, seen_rig
 from noxel.core.quantities import KG, MassUnit
-from noxel.core.wording import Answer, answers, figure_title
+from noxel.core.wording import figure_title
 from noxel.errors import InputError
-
-
-class Offer(Answer):
-    """An act that makes sense now; it may still be refused, with the reason."""
-
-    act: str
-    label: str
-    group: str
-    minutes: int
-
-
-class TicketOut(Answer):
-    """A ticket as it was handed over. [the rig's unit]"""
-
-    number: str
-    kind: str
-    title: str
-    lines: list[tuple[str, int]]
-    gross: int
-    earlier: bool
-
-
-class ItemOut(Answer):
-    """Something that can be moved: where it lies, in metres behind the coupler or the front axle."""
-
-    index: int
-    name: str
-    mass: float
-    on: str
-    metres: float | None
-    aboard: bool
-    person: bool
-
-
-class TankOut(Answer):
-    """A tank and how full it is, in per cent."""
-
-    index: int
-    name: str
-    level: int
-
-
-class Thing(Answer):
-    """Something to be drawn where it lies: an item, or a tank with its level as a share."""
-
-    name: str
-    on: str
-    metres: float
-    level: float | None = None
-
-
-class TrueLine(Answer):
-    """A true load beside what the tickets give for it. [the rig's unit]"""
-
-    label: str
-    true: float
-    known: float | None
-    plus_minus: float | None
-
-
-class YardOut(Answer):
-    """The yard as it stands; ``truth`` is there only once it has been earned."""
-
-    run: str
-    said: str
-    refused: str | None
-    minutes: int
-    spent: int
-    unit: MassUnit
-    geometry: answers.Geometry
-    trailer: bool
-    towing: bool
-    on_scale: bool
-    asked: bool
-    taken: bool
-    gone: bool
-    outside: int
-    coupled: bool
-    chocked: bool
-    bars: str
-    acts: list[Offer]
-    tickets: list[TicketOut]
-    readings: list[str]
-    items: list[ItemOut]
-    tanks: list[TankOut]
-    things: list[Thing]
-    truth: list[TrueLine] | None
-
-
-class LineOut(Answer):
-    """A line of a paper or a working."""
-
-    label: str
-    value: str
-    op: str
-
-
-class PaperOut(Answer):
-    """A label, a list, a table."""
-
-    title: str
-    lines: list[LineOut]
-
-
-class Reply(Answer):
-    """What is said to an answer; ``name`` is the slip's."""
-
-    right: bool
-    found: str
-    says: str
-    way: str
-    name: str
-
-
-class LessonOut(Answer):
-    """A lesson as it stands: its question, or what has to be done first; what was said to the answer; the working once it is earned."""
-
-    id: str
-    number: int
-    of: int
-    name: str
-    task: str
-    school: str
-    question: str
-    needs: str | None
-    form: Form
-    options: list[tuple[str, str]]
-    papers: list[PaperOut]
-    hints: list[str]
-    more_hints: bool
-    reply: Reply | None
-    working: list[LineOut]
-    because: str
-    next: str | None
-    yard: YardOut
-
-
-class LessonLine(Answer):
-    """A lesson in the list."""
-
-    id: str
-    number: int
-    name: str
-    task: str
-    minutes: int
-    slips: list[str]
-
-
-class JudgedOut(Answer):
-    """One word judged. [the rig's unit]"""
-
-    check: str
-    label: str
-    word: Word
-    right: bool
-    knowable: Word
-    says: str
-    true: float
-    limit: float
-
-
-class ChallengeOut(Answer):
-    """A challenge as it stands: the budget, what a word is asked for, and the judgement once it was given."""
-
-    difficulty: int
-    minutes: int
-    money: int
-    asked: list[tuple[str, str]]
-    judged: list[JudgedOut] | None
-    traps: list[str]
-    still_over: list[str] | None
-    yard: YardOut
-
 
 _LABELS = {
     "on": "Drive on",
@@ -304,7 +147,7 @@ def _things(yard: Yard) -> list[Thing]:
 def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] | None = None, truth: bool = False) -> YardOut:
     """The yard as the reader sees it; ``allowed`` are the groups of acts that are offered, all of them where it is None."""
     rig = yard.rig
-    unit = KG[rig.units.mass]
+    unit, m = KG[rig.units.mass], Teller(rig)
     movable = allowed is None or "load" in allowed
     return YardOut(
         run=str(yard.run),
@@ -337,6 +180,9 @@ def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] 
                 mass=load.mass.kg * load.quantity / unit,
                 on=load.on,
                 metres=load.position.m if load.position else None,
+                place=f"{m.length(load.position.m)} behind the {'coupler' if load.on == 'trailer' else 'front axle'}"
+                if load.position
+                else "",
                 aboard=load.aboard,
                 person=load.category == "people",
             )
@@ -375,7 +221,7 @@ def _papers(papers: Sequence[Paper]) -> list[PaperOut]:
 
 
 def reply_to(exercise: Exercise, yard: Yard, answer: str) -> Diagnosis:
-    """What is said to an answer; in a yard to be brought into order, what is still wrong in it."""
+    """The reply to an answer; where the rig is to be brought within its limits, which are still exceeded."""
     if exercise.form != "done":
         return diagnose(exercise, answer, Teller(yard.rig))
     over = still_over(yard)

@@ -26,7 +26,6 @@ class Ticket:
     bars: SpringBars
     readings: Mapping[str, int]
     gross: int
-    minute: int
     visit: int
     clean: Mapping[str, int]
     people: int
@@ -126,11 +125,13 @@ def for_the_road(yard: Yard) -> RigFile:
 
 
 def visit_of(unit: str, passes: tuple[Pass, ...], tongues: tuple[ScaleMeasurement, ...]) -> WeighIn:
+    """A weigh-in on the yard's scale."""
     scale = {"resolution": f"{GRADUATION['lb' if unit == 'lb' else 'kg']} {unit}", "accuracy": ACCURACY}
     return WeighIn.model_validate({"scale": scale}).model_copy(update={"passes": passes, "tongue_measurements": tongues})
 
 
 def pass_of(ticket: Ticket, unit: str, *, clean: bool = False) -> Pass:
+    """A ticket as a pass; ``clean`` as the scale read it, whatever was printed."""
     readings = ticket.clean if clean else ticket.readings
     document: dict[str, object] = {
         "config": ticket.config,
