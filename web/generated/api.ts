@@ -2757,8 +2757,12 @@ export interface components {
         /**
          * ExpectedValue
          * @description A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in words.
+         *
+         *     ``beside`` are the other ways that are open, as sentences, best first.
          */
         ExpectedValue: {
+            /** Beside */
+            beside: string[];
             /** Plus Minus */
             plus_minus: number;
             /** Says */

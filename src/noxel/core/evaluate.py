@@ -16,7 +16,7 @@ from noxel.core.limits import (
     verdict,
 )
 from noxel.core.match import ceiling
-from noxel.core.mechanics import Knowledge, Weighing, expect, predict_known, weigh
+from noxel.core.mechanics import Knowledge, Weighing, expect, other_ways, predict_known, weigh
 from noxel.core.plates import contradictions
 from noxel.core.quantities import KG, Figure, combine
 from noxel.core.rig import SETS, RigFile, on_pin, rating_in
@@ -24,6 +24,7 @@ from noxel.core.weigh import advise, pass_answers
 from noxel.core.wording import (
     Printer,
     answers,
+    beside_words,
     check_answer,
     check_label,
     figure_title,
@@ -155,8 +156,11 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     for row in rows:
         if row.actual and row.actual.key not in working:
             working[row.actual.key] = to.working(row.actual, check_label(rig, row.id))
+    expected = _expected(rig, number, known, to) if known else None
     for key, each in known.expected.items() if known else ():
         working[key] = to.working(each.figure, f"{figure_title(rig, key)}, expected")
+        if expected and expected[key].beside:
+            working[key].remarks = tuple(expected[key].beside)
     for row in rows:
         if row.expected and row.expected.actual.key not in working:
             working[row.expected.actual.key] = to.working(row.expected.actual, f"{check_label(rig, row.id)}, expected")
@@ -189,16 +193,17 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         geometry=geometry_of(rig, weighing),
         caution=sentences.CAUTION,
         doubts=[each.code for each in doubted],
-        expected=_expected(rig, known, to) if known else None,
+        expected=expected,
         outlook=outlook_of(rows, doubted=bool(doubted)) if known else None,
     )
 
 
-def _expected(rig: RigFile, known: Knowledge, to: Printer) -> dict[str, answers.ExpectedValue]:
-    found = {}
+def _expected(rig: RigFile, number: int | None, known: Knowledge, to: Printer) -> dict[str, answers.ExpectedValue]:
+    found, others = {}, other_ways(rig, number, known)
     for key, each in known.expected.items():
         value = to.value(each.figure)
-        found[key] = answers.ExpectedValue(value.value, value.plus_minus, each.way, way_words(rig, each.way))
+        beside = [beside_words(rig, each, other) for other in others.get(key, ())]
+        found[key] = answers.ExpectedValue(value.value, value.plus_minus, each.way, way_words(rig, each.way), beside)
     return found
 
 

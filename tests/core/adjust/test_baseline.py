@@ -1,13 +1,15 @@
 """What is tried in Adjust with parts of the garage, and what a gap names. Expected: moments taken by hand, not by the code under test."""
 
+import random
 import re
 import unittest
+from collections import Counter
 from typing import Any
 
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from noxel.core.adjust import CLEAR, Baseline, baseline_of, conditions, state_of, try_steps
+from noxel.core.adjust import CLEAR, Baseline, baseline_of, conditions, do_steps, state_of, try_steps
 from noxel.core.mechanics import predict, uncertainty, weigh
 from noxel.core.pack import plan_vs_scale
 from noxel.core.rig import RigFile, Step, parse_rig
@@ -189,6 +191,69 @@ class TheGap(unittest.TestCase):
     @given(exact_rigs())
     def test_a_plan_that_is_right_says_so(self, made: Exact) -> None:
         self.assertIn("Every axle agrees with the plan", self.reasons(self.plan(made))[0])
+
+
+class Covered(unittest.TestCase):
+    """The ± that is printed after something was moved holds the true load as often as two standard uncertainties should."""
+
+    KEYS = ("front_hitched", "rear_hitched", "trailer_axles", "tongue_static", "trailer_gross")
+
+    def one(self, lot: random.Random) -> dict[str, bool]:
+        """A rig whose figures are typed as its owner knows them: tape, list and scale each a little off. [kg, m]"""
+        a, b, length = lot.uniform(3, 4.2), lot.uniform(1, 1.6), lot.uniform(4, 7)
+        in_vehicle, x = lot.uniform(20, 120), lot.uniform(1.5, a + 0.8)
+        in_trailer, y, to = lot.uniform(40, 200), lot.uniform(1, length + 1), lot.uniform(1, length)
+        front, rear, gross = lot.uniform(1100, 1600), lot.uniform(1000, 1500), lot.uniform(1800, 3200)
+        tongue = gross * lot.uniform(0.10, 0.15)
+        gain = 1 + lot.gauss(0, 0.001)
+
+        def read(kg: float) -> float:
+            return round(kg * gain / 10) * 10
+
+        def tape(metres: float) -> float:
+            return metres + lot.gauss(0, 0.01)
+
+        hitched = {
+            "front": read(front - tongue * b / a),
+            "rear": read(rear + tongue + tongue * b / a),
+            "trailer": read(gross - tongue),
+        }
+        where = lot.gauss(0, 0.15), lot.gauss(0, 0.15)
+        wheelbase, overhang, coupler = tape(a), tape(b), tape(length)
+        document = {
+            "format": "noxel-rig", "version": 1, "units": {"mass": "kg", "length": "m"}, "name": "moved", "kind": "conventional",
+            "vehicle": {"geometry": {"wheelbase": wheelbase, "hitch_offset": overhang}, "ratings": {"gvwr": 3500}},
+            "trailer": {"ratings": {"gvwr": 3500, "gawr": [2000, 2000]}, "geometry": {"coupler_to_axles": coupler}},
+            "loads": [{"name": "box", "on": "vehicle", "mass": in_vehicle * (1 + lot.gauss(0, 0.05)), "position": x + where[0]},
+                      {"name": "crate", "on": "trailer", "mass": in_trailer * (1 + lot.gauss(0, 0.05)), "position": y + where[1]}],
+            "weigh_ins": [{"scale": {"resolution": 10}, "passes": [
+                {"config": "hitched", "readings": hitched}, {"config": "vehicle_only", "readings": {"front": read(front), "rear": read(rear)}}]}],
+        }  # fmt: skip
+        base = baseline_of(parse_rig(document))
+        by = to - (
+            y + where[1]
+        )  # moved by so much, as measured from where it was thought to lie; the rest of the ± is the tape's
+        steps = [Step(kind="leave", index=0), Step(kind="move", index=1, position=f"{to} m")]
+        rig, _ = do_steps(base.rig, steps)
+        rows = {row.actual.key: row.actual for row in base.checks(rig) if row.actual is not None}
+        front, rear = front - in_vehicle * (1 - x / a), rear - in_vehicle * x / a
+        tongue -= in_trailer * (by + lot.gauss(0, 0.075)) / length
+        true = {"front_hitched": front - tongue * b / a, "rear_hitched": rear + tongue + tongue * b / a, "trailer_axles": gross - tongue,
+                "tongue_static": tongue, "trailer_gross": gross}  # fmt: skip
+        return {key: abs(rows[key].value - true[key]) <= rows[key].plus_minus for key in self.KEYS if key in rows}
+
+    def test_after_something_was_moved(self) -> None:
+        lot, rigs = random.Random(16), 2000
+        covered: Counter[str] = Counter()
+        seen: Counter[str] = Counter()
+        for _ in range(rigs):
+            for key, held in self.one(lot).items():
+                seen[key] += 1
+                covered[key] += held
+        self.assertGreaterEqual(len(seen), 4)
+        for key in seen:
+            self.assertGreaterEqual(covered[key] / seen[key], 0.93, key)
+            self.assertLessEqual(covered[key] / seen[key], 0.985, key)
 
 
 if __name__ == "__main__":

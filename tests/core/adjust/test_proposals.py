@@ -147,7 +147,9 @@ class Proposals(unittest.TestCase):
         base = baseline_of(parse_rig(document))
         if cured(base.checks(base.rig)):
             return
-        exact = {f"noxel.core.mechanics.uncertainty.{name}": 0.0 for name in ("PLACE_OFF", "LEVEL_OFF")}
+        exact = {
+            f"noxel.core.mechanics.uncertainty.{name}": 0.0 for name in ("PLACE_OFF", "LEVEL_OFF", "TAPE_OFF", "RESTORED_OFF")
+        }
         with ExitStack() as known:  # what is moved is known exactly: the programme's own ± is all there is
             for name, value in exact.items():
                 known.enter_context(patch(name, value))

@@ -9,7 +9,19 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from noxel.core.mechanics import BASE_OFF, OFF, PLACE_OFF, calibrate, in_phase, length_from_move, predict, uncertainty, weigh
+from noxel.core.mechanics import (
+    BASE_OFF,
+    OFF,
+    PLACE_OFF,
+    RESTORED_OFF,
+    TAPE_OFF,
+    calibrate,
+    in_phase,
+    length_from_move,
+    predict,
+    uncertainty,
+    weigh,
+)
 from noxel.core.pack import evaluate_pack, plan_vs_scale, start_from_weigh_in
 from noxel.core.quantities import KG
 from noxel.core.rig import PHASES, parse_rig
@@ -82,8 +94,9 @@ class Phases(unittest.TestCase):
 
 class Spread(unittest.TestCase):
     def test_against_drawing_by_lot(self) -> None:
-        """Every mass and place drawn by lot within its ±, ten thousand times: the spread found is the spread computed."""
+        """Every mass, place, length and the bars' setting drawn by lot within its ±: the spread found is the spread computed."""
         document = rig_of("predict--packed")
+        document["hitch"]["weight_distribution"], document["plan"]["front_restoration"] = True, 0.6
         for index, source in enumerate(("scale", "guess", None)):
             if source and index < len(document["loads"]):
                 document["loads"][index]["entered"] = {"mass": {"source": source}}
@@ -101,6 +114,13 @@ class Spread(unittest.TestCase):
                 load["mass"] = max(0.0, load["mass"] * (1 + lot.gauss(0, OFF[source] / 2)))
                 load["position"] += lot.gauss(0, PLACE_OFF / 2) / 0.0254
             made["hitch"]["weight"] *= 1 + lot.gauss(0, OFF[None] / 2)
+            for holder, key in (
+                (made["vehicle"], "wheelbase"),
+                (made["vehicle"], "hitch_offset"),
+                (trailer, "coupler_to_axles"),
+            ):
+                holder["geometry"][key] += lot.gauss(0, TAPE_OFF / 2) / 0.0254
+            made["plan"]["front_restoration"] += lot.gauss(0, RESTORED_OFF / 2)
             found = predict(parse_rig(made))
             for key, values in drawn.items():
                 values.append(found[key])

@@ -28,7 +28,7 @@ class Baseline:
     A trial starts from what the ticket says: ``weighing`` is what the scale found of the rig as it was at the ``start``, and
     ``beyond`` what it found on each axle beyond the lever model. They stay whatever is tried, until the vehicle is another one;
     then only the trailer's do. ``parts`` are the loads on single axles, tires, wheels and assemblies for each kilogram on their
-    group.
+    group; ``modelled`` is what the lever model predicts of the ``start``.
     """
 
     rig: RigFile
@@ -38,6 +38,7 @@ class Baseline:
     beyond: Mapping[str, float] = field(default_factory=dict)
     empty: float | None = None
     parts: Mapping[str, float] = field(default_factory=dict)
+    modelled: Mapping[str, float] = field(default_factory=dict)
 
     @property
     def weighed(self) -> bool:
@@ -68,7 +69,7 @@ class Baseline:
             changed = uncertainty(rig, found)
             return tightest_first(run_checks(rig, predicted_weighing(rig, found, changed)))
         start = self.start or self.rig
-        moved, same = change_uncertainty(start, rig, found), rig.vehicle is start.vehicle
+        moved, same = change_uncertainty(start, rig, self.modelled, found), rig.vehicle is start.vehicle
         if not same:
             moved = {
                 **uncertainty(rig, found),
@@ -113,7 +114,9 @@ def baseline_of(rig: RigFile, number: int | None = None) -> Baseline:
             modelled = predict(made)
             beyond = {key: figures[key].value - modelled[key] for key in GROUPS.values() if key in figures and key in modelled}
             empty = figures["curb_measured"].value if "curb_measured" in figures else None
-            return _with_parts(Baseline(made, {**uncertainty(made, modelled), **pm}, weighing, made, beyond, empty))
+            return _with_parts(
+                Baseline(made, {**uncertainty(made, modelled), **pm}, weighing, made, beyond, empty, modelled=modelled)
+            )
     try:
         return Baseline(rig, uncertainty(rig, predict(rig)))
     except MissingInput as exc:

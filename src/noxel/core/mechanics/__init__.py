@@ -5,6 +5,7 @@ The lever model, passes over a scale, tongue measurements, calibration. Knows no
 
 from noxel.core.mechanics import statics
 from noxel.core.mechanics.added_since import added_loads
+from noxel.core.mechanics.beside import other_ways
 from noxel.core.mechanics.calibrate import calibrate
 from noxel.core.mechanics.lengths import in_the_rigs_unit, lever_lengths, rounded_length
 from noxel.core.mechanics.listed import (
@@ -24,7 +25,7 @@ from noxel.core.mechanics.predict import Predicted, Solo, overhang, predict, pre
 from noxel.core.mechanics.predicted import GROUPS, predicted_weighing, shifted_weighing
 from noxel.core.mechanics.sources import BASE_OFF, OFF, entered, source_at
 from noxel.core.mechanics.statics import ball_load_transfer, item_on_tongue, length_from_move
-from noxel.core.mechanics.uncertainty import PLACE_OFF, change_uncertainty, spread_of_loads, uncertainty
+from noxel.core.mechanics.uncertainty import PLACE_OFF, RESTORED_OFF, TAPE_OFF, change_uncertainty, spread_of_loads, uncertainty
 from noxel.core.mechanics.ways import Expected, Knowledge, Way, between, curb_by_placard, curb_entered, expect
 from noxel.core.mechanics.weighing import Candidate, TongueSource, Weighing, weigh
 
@@ -33,7 +34,9 @@ __all__ = [
     "GROUPS",
     "OFF",
     "PLACE_OFF",
+    "RESTORED_OFF",
     "SAME",
+    "TAPE_OFF",
     "Candidate",
     "Expected",
     "Knowledge",
@@ -66,6 +69,7 @@ __all__ = [
     "listed",
     "listed_now",
     "load_place",
+    "other_ways",
     "overhang",
     "plan_from_weigh_in",
     "predict",

@@ -1,21 +1,27 @@
-"""How far a prediction may be off: what is known of each mass and place, carried through the lever model.
+"""How far a prediction may be off: what is known of each mass, place and length, carried through the lever model.
 
-Causes are independent. Each is carried through the lever model, which is linear in masses (the tongue share and the places to
-first order), so that figures which share a cause stay correlated.
+Causes are independent. Each is carried through the lever model, which is linear in masses (the tongue share, the places and the
+lengths to first order), so that figures which share a cause stay correlated.
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
 
 from noxel.core.mechanics import statics
 from noxel.core.mechanics.listed import LEVEL_OFF, hitch_mass, in_tank, load_off
 from noxel.core.mechanics.predict import overhang
 from noxel.core.mechanics.sources import share_off, source_at
 from noxel.core.quantities import Mass, nominal, plus_minus
-from noxel.core.rig import RigFile
+from noxel.core.rig import RigFile, TrailerBase
 
 PLACE_OFF = 0.3
 """How far the place of an item may be off. [m]"""
+
+TAPE_OFF = 0.02
+"""How far a length may be off that was measured with a tape. [m]"""
+RESTORED_OFF = 0.1
+"""How far the bars, once set, may be from the share of the front axle's loss that they were to give back."""
 
 _Vector = tuple[float, float, float, float]
 """One cause's effect on front solo, rear solo, trailer gross and tongue. [kg]"""
@@ -77,8 +83,17 @@ class _Spread:
         total = sum(self.c[index] * by[i] * by[j] * (1 if i == j else 2) for index, (i, j) in enumerate(_PAIRS))
         return math.sqrt(max(0.0, total))
 
-    def figures(self, found: Mapping[str, float]) -> dict[str, float]:
-        """The ± of every predicted figure. [kg], shares plain"""
+    def figures(self, found: Mapping[str, float], levers: Iterable["_Effect"] = ()) -> dict[str, float]:
+        """The ± of every predicted figure, from masses and places and from each of the ``levers``. [kg], shares plain"""
+        made = self._of_masses(found)
+        for effect in levers:
+            for key, off in effect.items():
+                if key in made:
+                    made[key] = math.hypot(made[key], off)
+        return made
+
+    def _of_masses(self, found: Mapping[str, float]) -> dict[str, float]:
+        """The part of the ± that masses and places bring. [kg], shares plain"""
         if not self.a:
             return {}
         rig, b, length = self.rig, overhang(self.rig) or 0.0, self.length
@@ -101,6 +116,67 @@ class _Spread:
             "combination_gross": self.pm(1, 1, 1, 0),
             "payload_used": self.pm(1, 1, 0, 1),
         }
+
+
+_Effect = Mapping[str, float]
+"""What one cause does to each predicted figure. [kg], shares plain"""
+
+
+@dataclass(frozen=True, slots=True)
+class _Levers:
+    """Wheelbase, overhang and coupler to axles [m], and the share of the front axle's loss that the bars give back."""
+
+    a: float
+    b: float
+    length: float
+    restored: float
+
+    def coupled(self, tongue: float) -> tuple[float, float]:
+        """What coupling up adds to the front and the rear axle. [kg]"""
+        moment = statics.bar_moment(self.restored, tongue, self.b, self.length) if self.restored else 0.0
+        change = statics.hitched_change(tongue, moment, self.b, self.a, self.length)
+        return nominal(change.front), nominal(change.rear)
+
+
+def _lever_effects(rig: RigFile, found: Mapping[str, float]) -> list[_Effect]:
+    """What each length and the setting of the bars does to every predicted figure, when it is off. None without a trailer's length.
+
+    An item stays where it is when the wheelbase is measured too short, so Σ m·x/a changes by −Σ m·x/a · δ/a; likewise in the trailer.
+    """
+    geometry, trailer, base = rig.vehicle.geometry, rig.trailer, rig.plan.vehicle_base
+    coupler = trailer.geometry.coupler_to_axles if trailer else None
+    if (
+        geometry.wheelbase is None
+        or "rear_solo" not in found
+        or "tongue_static" not in found
+        or coupler is None
+        or trailer is None
+    ):
+        return []
+    bars = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
+    at = _Levers(geometry.wheelbase.m, overhang(rig) or 0.0, coupler.m, bars)
+    based = base.rear.kg if base is not None and base.rear is not None else 0.0
+    start = rig.plan.trailer_base or TrailerBase(gross=trailer.dry_weight, tongue=trailer.dry_tongue)
+    tongue, share = found["tongue_static"], found.get("tongue_share", 0.0)
+    cargo = found["trailer_gross"] - (start.gross.kg if start.gross else 0.0)
+    on_axles = cargo - (tongue - (start.tongue.kg if start.tongue else 0.0))
+    hitch = 0.0 if base is not None and base.hitch_fitted else nominal(hitch_mass(rig))
+    items_rear = found["rear_solo"] - based - hitch * (at.a + at.b) / at.a
+    before = at.coupled(tongue)
+    made: list[_Effect] = []
+    others = (replace(at, a=at.a + TAPE_OFF), replace(at, b=at.b + TAPE_OFF), replace(at, length=at.length + TAPE_OFF),
+              replace(at, restored=bars + RESTORED_OFF if bars else 0.0))  # fmt: skip
+    for other in others:
+        rear = items_rear * (at.a / other.a - 1) + hitch * (other.b / other.a - at.b / at.a)
+        more = on_axles * (1 - at.length / other.length)
+        after = other.coupled(tongue + more)
+        front, back = after[0] - before[0] - rear, after[1] - before[1] + rear
+        made.append({
+            "front_solo": -rear, "rear_solo": rear, "tongue_static": more, "front_hitched": front, "rear_hitched": back,
+            "vehicle_hitched": front + back, "trailer_axles": -(front + back), "payload_used": more,
+            "tongue_share": more / found["trailer_gross"] if share else 0.0,
+        })  # fmt: skip
+    return made
 
 
 def spread_of_loads(rig: RigFile) -> tuple[float, ...]:
@@ -151,18 +227,32 @@ def uncertainty(rig: RigFile, found: Mapping[str, float], loads: tuple[float, ..
     for tank in rig.tanks:
         if tank.position is not None:
             spread.item(tank.on, abs(in_tank(rig, tank)), tank.full_kg() * LEVEL_OFF, tank.position.m)
-    return spread.figures(found)
+    return spread.figures(found, _lever_effects(rig, found))
 
 
-def change_uncertainty(before: RigFile, after: RigFile, found: Mapping[str, float]) -> dict[str, float]:
+def _changed_levers(before: RigFile, after: RigFile, was: Mapping[str, float], found: Mapping[str, float]) -> list[_Effect]:
+    """A length that is off is off before and after: it matters for the change only. Bars set anew are off by themselves."""
+    first, then = _lever_effects(before, was), _lever_effects(after, found)
+    if not first or not then:
+        return then
+    set_anew = before.plan.front_restoration != after.plan.front_restoration
+    made: list[_Effect] = [
+        {key: other[key] - one[key] for key in other} for one, other in zip(first[:3], then[:3], strict=True)
+    ]
+    return [*made, then[3] if set_anew else {key: then[3][key] - first[3][key] for key in then[3]}]
+
+
+def change_uncertainty(
+    before: RigFile, after: RigFile, was: Mapping[str, float], found: Mapping[str, float]
+) -> dict[str, float]:
     """The ± that a change of the load brings with it: the masses and places of what was taken, put in, moved, filled or drained.
 
     Parameters
     ----------
     before, after : RigFile
         The same rig before and after; items and tanks stand in the same order.
-    found : mapping
-        The prediction after.
+    was, found : mapping
+        The prediction before and after.
 
     Returns
     -------
@@ -174,22 +264,23 @@ def change_uncertainty(before: RigFile, after: RigFile, found: Mapping[str, floa
     if not spread.a:
         return {}
     for index, load in enumerate(after.loads):
-        was = before.loads[index] if index < len(before.loads) else None
-        if was == load:
+        old = before.loads[index] if index < len(before.loads) else None
+        if old == load:
             continue
         off = load_off(after, index, load.model_copy(update={"aboard": True}))
         gone: _Vector = (0.0, 0.0, 0.0, 0.0)
-        if was is not None and was.kg and was.position is not None:
-            gone = spread.effect(was.on, off, was.position.m)
+        if old is not None and old.kg and old.position is not None:
+            gone = spread.effect(old.on, off, old.position.m)
         come: _Vector = (0.0, 0.0, 0.0, 0.0)
         if load.kg and load.position is not None:
             come = spread.effect(load.on, off, load.position.m)
         spread.add((come[0] - gone[0], come[1] - gone[1], come[2] - gone[2], come[3] - gone[3]))
-        for each in (was, load):
-            if each is not None and each.kg and each.position is not None:
-                spread.add(spread.shift(each.on, each.kg, PLACE_OFF / (2 if was is not None and was.on == load.on else 1)))
-    for old, tank in zip(before.tanks, after.tanks, strict=False):
-        moved = in_tank(after, tank) - in_tank(before, old)
+        ends = [each for each in (old, load) if each is not None and each.kg and each.position is not None]
+        same_side = len(ends) == 2 and ends[0].on == ends[1].on  # measured from where it lay: better known than where it lies
+        for each in ends:
+            spread.add(spread.shift(each.on, each.kg, PLACE_OFF / 2 if same_side else PLACE_OFF))
+    for held, tank in zip(before.tanks, after.tanks, strict=False):
+        moved = in_tank(after, tank) - in_tank(before, held)
         if moved and tank.position is not None:
             spread.item(tank.on, moved, tank.full_kg() * LEVEL_OFF, tank.position.m)
-    return spread.figures(found)
+    return spread.figures(found, _changed_levers(before, after, was, found))

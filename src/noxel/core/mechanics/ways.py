@@ -22,6 +22,7 @@ Way = Literal[
     "axles_and_tongue", "axles_and_share", "listed", "rating",
     "dry_share", "usual_share", "tongue_and_gross",
     "vehicle_and_tongue", "vehicle_and_trailer", "gross_and_tongue",
+    "lever", "other_weigh_in",
 ]  # fmt: skip
 """How a load is known that was not weighed."""
 
@@ -44,12 +45,14 @@ def between(low: float, high: float) -> Amount:
 class Expected:
     """A load that was not weighed: the figure, and how it is known.
 
-    ``on_trailer`` is whether it rests on what the trailer is expected to weigh by its rating or its list.
+    ``on_trailer`` is whether it rests on what the trailer is expected to weigh by its rating or its list; ``weigh_in`` is the one
+    that it comes from, from 1.
     """
 
     figure: Figure
     way: Way
     on_trailer: bool = False
+    weigh_in: int | None = None
 
 
 @dataclass(slots=True, eq=False)
@@ -65,6 +68,8 @@ class Knowledge:
     empty: Figure | None
     dry: Figure | None
     expected: dict[str, Expected] = field(default_factory=dict)
+    beside: dict[str, list[Expected]] = field(default_factory=dict)
+    """The other ways that are open, for the loads that are expected."""
 
     def known(self, key: str) -> Figure | None:
         """A load as weighed, else as expected."""
@@ -130,13 +135,21 @@ def _dry(rig: RigFile) -> Figure | None:
     return _typed(rig, "dry_weight", "trailer.dry_weight", dry.kg) if dry else None
 
 
+def _made(key: str, way: Way, amount: Amount, formula: str, terms: Iterable[Term], *, on_trailer: bool = False) -> Expected:
+    sort: Literal["mass", "share"] = "share" if key == "tongue_share" else "mass"
+    return Expected(Figure(key, amount, formula, tuple(terms), sort), way, on_trailer)
+
+
 class _Look:
     """Finds the expected loads, one after the other; each of s, m, r and q is one variable throughout."""
 
     def __init__(self, rig: RigFile, weighing: Weighing) -> None:
         self.rig, self.weighed = rig, weighing.figures
-        empty = self.weighed.get("curb_measured") or curb_entered(rig) or curb_by_placard(rig)
-        self.found = Knowledge(rig, weighing, empty, _dry(rig))
+        ways: tuple[tuple[Way, Figure | None], ...] = (
+            ("empty_weighed", self.weighed.get("curb_measured")), ("curb", curb_entered(rig)), ("placard", curb_by_placard(rig)),
+        )  # fmt: skip
+        self.empties = [(way, figure) for way, figure in ways if figure is not None]
+        self.found = Knowledge(rig, weighing, self.empties[0][1] if self.empties else None, _dry(rig))
         (low, high), (usual_low, usual_high) = share_range(rig), usual_share(rig)
         bars = rig.hitch.weight_distribution
         self.share = between(min(low, usual_low), max(high, usual_high))
@@ -144,9 +157,18 @@ class _Look:
         self.restored: Amount = between(*RESTORED) if bars else 0.0
         self.engaged = weighing.engaged is not None
 
-    def put(self, key: str, way: Way, amount: Amount, formula: str, terms: Iterable[Term], *, on_trailer: bool = False) -> None:
-        sort: Literal["mass", "share"] = "share" if key == "tongue_share" else "mass"
-        self.found.expected[key] = Expected(Figure(key, amount, formula, tuple(terms), sort), way, on_trailer)
+    def put(self, key: str, *open_ways: Expected) -> None:
+        """Keep the first of the ways that are open, and the others beside it."""
+        if open_ways:
+            self.found.expected[key] = open_ways[0]
+            if open_ways[1:]:
+                self.found.beside[key] = list(open_ways[1:])
+
+    def keep(
+        self, key: str, way: Way, amount: Amount, formula: str, terms: Iterable[Term], *, on_trailer: bool = False
+    ) -> None:
+        """Keep the only way there is."""
+        self.put(key, _made(key, way, amount, formula, terms, on_trailer=on_trailer))
 
     def look(self) -> Knowledge:
         looks = [("vehicle_solo", self.vehicle_solo)]
@@ -160,117 +182,98 @@ class _Look:
         if self.rig.towing:
             self.axles()
         elif "vehicle_hitched" not in self.weighed and "vehicle_solo" in self.found.expected:
-            solo = self.found.expected["vehicle_solo"]
-            self.found.expected["vehicle_hitched"] = Expected(solo.figure.renamed("vehicle_hitched"), solo.way)
+            self.put("vehicle_hitched", *(
+                Expected(each.figure.renamed("vehicle_hitched"), each.way)
+                for each in (self.found.expected["vehicle_solo"], *self.found.beside.get("vehicle_solo", ()))
+            ))  # fmt: skip
         return self.found
 
     def vehicle_solo(self) -> None:
         base = self.rig.plan.vehicle_base
+        open_ways: list[Expected] = []
+        terms: tuple[Term, ...]
         if base is not None and base.front is not None and base.rear is not None:
             front, rear = (_base(self.rig, f"plan.vehicle_base.{name}", mass, pm)
                            for name, mass, pm in (("front", base.front, base.front_pm), ("rear", base.rear, base.rear_pm)))  # fmt: skip
             aboard = listed(self.rig, "vehicle", with_hitch=not base.hitch_fitted)
-            terms = [
+            terms = (
                 Term("", "base, front axle", front),
                 Term("+", "base, rear axle", rear),
                 Term("+", "listed in the vehicle", aboard),
-            ]
-            self.put(
-                "vehicle_solo",
-                "plan",
-                combine([(1.0, front), (1.0, rear), (1.0, aboard)]),
-                "the plan's base + what is listed",
-                terms,
             )
-            return
-        empty = self.found.empty
-        if empty is None:
-            return
-        ways: dict[str, Way] = {"curb_measured": "empty_weighed", "curb_weight": "curb", "curb_by_placard": "placard"}
+            open_ways.append(_made("vehicle_solo", "plan", combine([(1.0, front), (1.0, rear), (1.0, aboard)]),
+                                   "the plan's base + what is listed", terms))  # fmt: skip
         aboard = listed(self.rig, "vehicle")
-        terms = [
-            Term("", "empty vehicle", empty.amount, source=_source_of(empty)),
-            Term("+", "listed in the vehicle, hitch included", aboard),
-        ]
-        self.put(
-            "vehicle_solo",
-            ways[empty.key],
-            combine([(1.0, empty.amount), (1.0, aboard)]),
-            "empty vehicle + what is listed",
-            terms,
-        )
+        for way, empty in self.empties:
+            terms = (Term("", "empty vehicle", empty.amount, source=_source_of(empty)),
+                     Term("+", "listed in the vehicle, hitch included", aboard))  # fmt: skip
+            amount = combine([(1.0, empty.amount), (1.0, aboard)])
+            open_ways.append(_made("vehicle_solo", way, amount, "empty vehicle + what is listed", terms))
+        self.put("vehicle_solo", *open_ways)
 
     def trailer_gross(self) -> None:
         axles, tongue = self.weighed.get("trailer_axles"), self.weighed.get("tongue_static")
         moved = self.moved if self.engaged else 0.0
+        open_ways = []
         if axles is not None and tongue is not None:
             net = tongue.amount * (1 - moved)
             name = "tongue weight, less what the bars move" if self.engaged else "tongue weight"
-            self.put("trailer_gross", "axles_and_tongue", axles.amount + net, "trailer axles + tongue weight",
-                     (axles.term("", "trailer axles"), Term("+", name, net)))  # fmt: skip
-            return
+            open_ways.append(_made("trailer_gross", "axles_and_tongue", axles.amount + net, "trailer axles + tongue weight",
+                                   (axles.term("", "trailer axles"), Term("+", name, net))))  # fmt: skip
         if axles is not None:
             rest = 1 - self.share * (1 - moved)
-            self.put("trailer_gross", "axles_and_share", axles.amount / rest, "trailer axles ÷ (1 − usual tongue share)",
-                     (axles.term("", "trailer axles"), Term("÷", "share on the axles", rest, "share")))  # fmt: skip
-            return
-        if not self._by_list():
-            self._by_rating()
+            open_ways.append(_made("trailer_gross", "axles_and_share", axles.amount / rest, "trailer axles ÷ (1 − usual tongue share)",
+                                   (axles.term("", "trailer axles"), Term("÷", "share on the axles", rest, "share"))))  # fmt: skip
+        by_list, by_rating = self._by_list(), self._by_rating()
+        rated = self.rig.trailer is not None and self.rig.trailer.ratings.gvwr is not None
+        last = [by_rating, by_list] if rated and self.rig.plan.trailer_by != "listed" else [by_list, by_rating]
+        self.put("trailer_gross", *open_ways, *(each for each in last if each is not None))
 
-    def _by_list(self) -> bool:
+    def _by_list(self) -> Expected | None:
         """The trailer as listed: its base, what the dry weight leaves out, what is put in it."""
         rig, trailer = self.rig, self.rig.trailer
-        if trailer is None or (rig.plan.trailer_by != "listed" and trailer.ratings.gvwr is not None):
-            return False
+        if trailer is None:
+            return None
         base = rig.plan.trailer_base.gross if rig.plan.trailer_base else None
         extras = [] if base else [(index, each) for index, each in enumerate(trailer.dry_extras) if not each.counted]
         if base is None and not extras and not anything_listed(rig, "trailer"):
-            return False
-        if base is not None:
-            start = _typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg)
-        elif self.found.dry is not None:
-            start = self.found.dry
-        else:
-            return False
-        terms = [
-            Term(
-                "", "dry weight" if base is None else "trailer without the listed loads", start.amount, source=_source_of(start)
-            )
-        ]
+            return None
+        start = _typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg) if base is not None else self.found.dry
+        if start is None:
+            return None
+        name = "dry weight" if base is None else "trailer without the listed loads"
+        terms = [Term("", name, start.amount, source=_source_of(start))]
         terms += [
             Term("+", each.name or "extra", entered(rig, f"trailer.dry_extras[{index}].mass", each.mass.kg))
             for index, each in extras
         ]
         terms.append(Term("+", "listed in the trailer", listed(rig, "trailer")))
         made = total("trailer_gross", "dry weight + what is listed", terms)
-        self.put("trailer_gross", "listed", made.amount, made.formula, terms, on_trailer=True)
-        return True
+        return _made("trailer_gross", "listed", made.amount, made.formula, terms, on_trailer=True)
 
-    def _by_rating(self) -> None:
+    def _by_rating(self) -> Expected | None:
         gvwr = self.rig.trailer.ratings.gvwr if self.rig.trailer else None
-        if gvwr is not None:
-            term = Term(
-                "", SETS[self.rig.terms]["trailer.gvwr"], gvwr.kg, source=source_words(self.rig, "trailer.ratings.gvwr")
-            )
-            self.put("trailer_gross", "rating", gvwr.kg, "the trailer loaded to its rating", (term,), on_trailer=True)
+        if gvwr is None:
+            return None
+        term = Term("", SETS[self.rig.terms]["trailer.gvwr"], gvwr.kg, source=source_words(self.rig, "trailer.ratings.gvwr"))
+        return _made("trailer_gross", "rating", gvwr.kg, "the trailer loaded to its rating", (term,), on_trailer=True)
 
     def tongue(self) -> None:
         gross = self.found.known("trailer_gross")
         if gross is None or on_its_wheels(self.rig):
             return
         trailer, rests = self.rig.trailer, self.found.rests_on_trailer("trailer_gross")
-        if (
-            trailer
-            and trailer.dry_weight
-            and trailer.dry_tongue is not None
-            and self.found.way("trailer_gross") != "axles_and_share"
-        ):
+        open_ways = []
+        by_share = self.found.way("trailer_gross") == "axles_and_share"
+        if trailer and trailer.dry_weight and trailer.dry_tongue is not None and not by_share:
             dry = ufloat(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
-            self.put("tongue_static", "dry_share", dry * gross.amount, "dry tongue share × trailer in total",
-                     (gross.term("", "trailer in total"), Term("×", "dry tongue share", dry, "share")), on_trailer=rests)  # fmt: skip
-            return
-        self.put("tongue_static", "usual_share", self.share * gross.amount, "usual tongue share × trailer in total",
-                 (gross.term("", "trailer in total"), Term("×", "usual tongue share", self.share, "share")), on_trailer=rests)  # fmt: skip
+            terms = (gross.term("", "trailer in total"), Term("×", "dry tongue share", dry, "share"))
+            formula = "dry tongue share × trailer in total"
+            open_ways.append(_made("tongue_static", "dry_share", dry * gross.amount, formula, terms, on_trailer=rests))
+        terms = (gross.term("", "trailer in total"), Term("×", "usual tongue share", self.share, "share"))
+        formula = "usual tongue share × trailer in total"
+        usual = _made("tongue_static", "usual_share", self.share * gross.amount, formula, terms, on_trailer=rests)
+        self.put("tongue_static", *open_ways, usual)
 
     def tongue_share(self) -> None:
         tongue, gross = self.found.known("tongue_static"), self.found.known("trailer_gross")
@@ -278,7 +281,7 @@ class _Look:
             return
         if self.found.way("tongue_static") == "usual_share" or self.found.way("trailer_gross") == "rating":
             return
-        self.put("tongue_share", "tongue_and_gross", ratio(tongue.amount, gross.amount), "tongue weight ÷ trailer in total",
+        self.keep("tongue_share", "tongue_and_gross", ratio(tongue.amount, gross.amount), "tongue weight ÷ trailer in total",
                  (tongue.term("", "tongue weight"), gross.term("÷", "trailer in total")),
                  on_trailer=self.found.rests_on_trailer("tongue_static", "trailer_gross"))  # fmt: skip
 
@@ -286,7 +289,7 @@ class _Look:
         solo, tongue = self.found.known("vehicle_solo"), self.found.known("tongue_static")
         if solo is not None and tongue is not None:
             net = tongue.amount * (1 - self.moved)
-            self.put("vehicle_hitched", "vehicle_and_tongue", solo.amount + net, "vehicle alone + load on the hitch",
+            self.keep("vehicle_hitched", "vehicle_and_tongue", solo.amount + net, "vehicle alone + load on the hitch",
                      (solo.term("", "vehicle alone"), Term("+", "load on the hitch", net)),
                      on_trailer=self.found.rests_on_trailer("tongue_static"))  # fmt: skip
 
@@ -295,14 +298,14 @@ class _Look:
         if solo is not None and gross is not None:
             made = total("combination_gross", "vehicle alone + trailer in total",
                          [solo.term("", "vehicle alone"), gross.term("+", "trailer in total")])  # fmt: skip
-            self.put("combination_gross", "vehicle_and_trailer", made.amount, made.formula, made.terms,
+            self.keep("combination_gross", "vehicle_and_trailer", made.amount, made.formula, made.terms,
                      on_trailer=self.found.rests_on_trailer("trailer_gross"))  # fmt: skip
 
     def trailer_axles(self) -> None:
         gross, tongue = self.found.known("trailer_gross"), self.found.known("tongue_static")
         if gross is not None and tongue is not None:
             net = tongue.amount * (1 - self.moved)
-            self.put("trailer_axles", "gross_and_tongue", gross.amount - net, "trailer in total − load on the hitch",
+            self.keep("trailer_axles", "gross_and_tongue", gross.amount - net, "trailer in total − load on the hitch",
                      (gross.term("", "trailer in total"), Term("−", "load on the hitch", net)),
                      on_trailer=self.found.rests_on_trailer("trailer_gross", "tongue_static"))  # fmt: skip
 
@@ -320,10 +323,10 @@ class _Look:
         net = tongue.amount * (1 - self.moved)
         rests = self.found.rests_on_trailer("tongue_static")
         if "front_hitched" not in self.weighed:
-            self.put("front_hitched", "vehicle_and_tongue", front.amount - lifted, "front axle alone − what the tongue lifts",
+            self.keep("front_hitched", "vehicle_and_tongue", front.amount - lifted, "front axle alone − what the tongue lifts",
                      (front.term("", "front axle, vehicle alone"), Term("−", "lifted by the tongue", lifted)), on_trailer=rests)  # fmt: skip
         if "rear_hitched" not in self.weighed:
-            self.put("rear_hitched", "vehicle_and_tongue", rear.amount + net + lifted, "rear axle alone + load on the hitch + what it lifts in front",
+            self.keep("rear_hitched", "vehicle_and_tongue", rear.amount + net + lifted, "rear axle alone + load on the hitch + what it lifts",
                      (rear.term("", "rear axle, vehicle alone"), Term("+", "load on the hitch", net),
                       Term("+", "lifted off the front axle", lifted)), on_trailer=rests)  # fmt: skip
 

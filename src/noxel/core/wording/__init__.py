@@ -19,7 +19,7 @@ from noxel.core.wording.answers import (
 from noxel.core.wording.attitude import Attitude, attitude
 from noxel.core.wording.doubts import doubt_advisory
 from noxel.core.wording.evidence import findings, still_open, tongue_ways
-from noxel.core.wording.expectations import basis, expected_sentence, way_words
+from noxel.core.wording.expectations import basis, beside_words, expected_sentence, way_words
 from noxel.core.wording.labels import (
     base_guessed,
     check_label,
@@ -54,6 +54,7 @@ __all__ = [
     "attitude",
     "base_guessed",
     "basis",
+    "beside_words",
     "check_answer",
     "check_answers",
     "check_label",

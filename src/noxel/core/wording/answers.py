@@ -39,12 +39,16 @@ class Value:
 
 @dataclass(slots=True)
 class ExpectedValue:
-    """A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in words."""
+    """A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in words.
+
+    ``beside`` are the other ways that are open, as sentences, best first.
+    """
 
     value: float
     plus_minus: float
     way: str
     says: str
+    beside: list[str]
 
 
 @dataclass(slots=True)

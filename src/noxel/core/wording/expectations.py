@@ -1,7 +1,9 @@
 """What is expected in words: how each load is known that was not weighed, and what the checks are expected to find."""
 
+import math
+
 from noxel.core.limits import Checked
-from noxel.core.mechanics import Knowledge, Way, anything_listed
+from noxel.core.mechanics import Expected, Knowledge, Way, anything_listed
 from noxel.core.quantities import print_mass, print_share, small_mass
 from noxel.core.rig import RigFile, on_pin
 from noxel.core.wording.labels import limit_words, phrase_of, term_name, vehicle_word
@@ -21,6 +23,8 @@ WAYS: dict[Way, str] = {
     "vehicle_and_tongue": "the {v} alone, plus the load on the hitch",
     "vehicle_and_trailer": "the {v} alone, plus the trailer in total",
     "gross_and_tongue": "the trailer in total, less the load on the hitch",
+    "lever": "the lever model: where everything on your list lies",
+    "other_weigh_in": "the weigh-in before, plus what came aboard since",
 }
 """Each way to know a load that was not weighed, in the rig's terms."""
 
@@ -49,6 +53,22 @@ def _filled(rig: RigFile, text: str) -> str:
 def way_words(rig: RigFile, way: Way) -> str:
     """How a load is known that was not weighed: “the curb weight, plus what you listed”."""
     return _filled(rig, WAYS[way])
+
+
+def beside_words(rig: RigFile, used: Expected, other: Expected) -> str:
+    """Another way to an expected load, what it gives, and whether it agrees with the one that is used."""
+    by = way_words(rig, other.way)
+    date = rig.weigh_ins[other.weigh_in - 1].date if other.weigh_in else None
+    if date is not None:
+        by = f"the weigh-in of {date.isoformat()}, plus what came aboard since"
+    figure = other.figure
+    if figure.sort == "share":
+        said = f"{print_share(figure.value)} ± {print_share(figure.plus_minus)}"
+    else:
+        pm = f" ± {small_mass(figure.plus_minus, rig.units.mass)}" if figure.plus_minus else ""
+        said = f"{print_mass(figure.value, rig.units.mass)}{pm}"
+    apart = abs(figure.value - used.figure.value) > math.hypot(figure.plus_minus, used.figure.plus_minus)
+    return f"By {by}: {said}{', which does not agree' if apart else ''}."
 
 
 def _ways(known: Knowledge, key: str) -> list[Way]:

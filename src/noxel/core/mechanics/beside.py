@@ -1,0 +1,66 @@
+"""Better ways to a load that was not weighed, shown beside the one that is used: the lever model, and another weigh-in."""
+
+from uncertainties import ufloat
+
+from noxel.core.mechanics.predict import predict_known
+from noxel.core.mechanics.uncertainty import uncertainty
+from noxel.core.mechanics.ways import Expected, Knowledge
+from noxel.core.mechanics.weighing import weigh
+from noxel.core.quantities import Figure
+from noxel.core.rig import RigFile
+
+_BY_LEVER = ("front_hitched", "rear_hitched", "vehicle_hitched", "tongue_static", "tongue_share", "trailer_axles")
+"""What the lever model knows better than a sum: it asks where the listed items lie."""
+
+
+def _by_lever(rig: RigFile, known: Knowledge) -> dict[str, Expected]:
+    """Loads that the lever model predicts, where it has the bases, the lengths and the places that it needs."""
+    if not any(key in known.expected for key in _BY_LEVER):
+        return {}
+    found = predict_known(rig).loads
+    off = uncertainty(rig, found)
+    made = {}
+    for key in _BY_LEVER:
+        if key in known.expected and key in found and off.get(key):
+            figure = Figure(
+                key,
+                ufloat(found[key], off[key] / 2),
+                "predicted by the lever model",
+                sort="share" if key == "tongue_share" else "mass",
+            )
+            made[key] = Expected(figure, "lever")
+    return made
+
+
+def _by_another_weigh_in(rig: RigFile, number: int | None, known: Knowledge) -> dict[str, Expected]:
+    """Loads that an earlier weigh-in found, with what came aboard since; the latest that has it."""
+    made: dict[str, Expected] = {}
+    for other in range((number or 1) - 1, 0, -1):
+        wanted = [key for key in known.expected if key not in made]
+        if not wanted:
+            break
+        figures = weigh(rig, rig.weigh_ins[other - 1], with_added=True).figures
+        made |= {key: Expected(figures[key], "other_weigh_in", weigh_in=other) for key in wanted if key in figures}
+    return made
+
+
+def other_ways(rig: RigFile, number: int | None, known: Knowledge) -> dict[str, list[Expected]]:
+    """Every other way to each expected load, best first.
+
+    Parameters
+    ----------
+    rig : RigFile
+        Its plan, items, places and weigh-ins.
+    number : int or None
+        The weigh-in that is looked at, from 1; earlier ones are asked.
+    known : Knowledge
+        What was weighed, and what is expected of the rest.
+
+    Returns
+    -------
+    dict
+        By the key of the load; loads without another way are left out. Nothing of it changes an outlook.
+    """
+    better = (_by_another_weigh_in(rig, number, known), _by_lever(rig, known))
+    found = {key: [each[key] for each in better if key in each] + known.beside.get(key, []) for key in known.expected}
+    return {key: ways for key, ways in found.items() if ways}
