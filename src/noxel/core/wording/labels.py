@@ -6,7 +6,7 @@ from typing import Literal
 
 from noxel.core.limits import AXLE_LOAD, FIGURE_OF, RATING_PATHS, Checked, Limit
 from noxel.core.quantities import lower_first, print_mass
-from noxel.core.rig import SETS, RigFile, TermSet, on_pin
+from noxel.core.rig import SETS, RigFile, TermSet, on_its_wheels, on_pin
 
 _FIGURES = {
     "front_hitched": "Front axle, hitched",
@@ -98,7 +98,7 @@ _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin
     "vehicle.front_axle": ("Front axle", "The front axle", "its {} rating"),
     "vehicle.rear_axle": ("Rear axle", "The rear axle", "its {} rating"),
     "vehicle.gross": ("{V}, loaded", "The {v}", "its {} {gvwr}"),
-    "vehicle.payload": ("Payload", "The load in the {v}, {t} included,", "the {} payload rating"),
+    "vehicle.payload": ("Payload", "The load in the {v}{with_tongue}", "the {} payload rating"),
     "combination.gross": ("Combination", "The {v} and trailer together", "the {} {gcwr}"),
     "vehicle.tow_rating": ("{Tow_rating}", "The trailer", "the {v}'s {} {tow_rating}"),
     "trailer.gross": ("Trailer, in total", "The trailer", "its {} {trailer_gvwr}"),
@@ -120,19 +120,22 @@ _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin
 
 
 def phrase_of(rig: RigFile, check: str, source: str | None) -> Phrase:
-    return _filled(check, vehicle_word(rig), "pin" if on_pin(rig) else "tongue", source, rig.terms)
+    carried = ("pin" if on_pin(rig) else "tongue") if rig.towing and not on_its_wheels(rig) else None
+    return _filled(check, vehicle_word(rig), carried, source, rig.terms)
 
 
 @lru_cache(512)  # a hitch part may have any name
-def _filled(check: str, word: str, tongue: str, source: str | None, terms: TermSet) -> Phrase:
+def _filled(check: str, word: str, carried: str | None, source: str | None, terms: TermSet) -> Phrase:
+    """``carried`` is what of the trailer rests on the vehicle: its tongue, its pin, or nothing."""
     if check not in _PHRASES:
         axle = f"Trailer axle {check.rsplit('_', 1)[1]}"
         return Phrase(axle, axle, "its {} rating")
     part = "vehicle" if source == "tongue_rating" else source or "hitch"
     fill = dict(_fill(terms))
-    tongue = tongue if tongue == "pin" else fill["tongue"]
+    tongue, weight = ("pin", "pin weight") if carried == "pin" else (fill["tongue"], fill["tongue_weight"])
     tow = fill["tow_rating"]
     fill |= {"v": word, "V": word.capitalize(), "t": tongue, "T": tongue.capitalize(), "p": part,
+             "with_tongue": f", {weight} included," if carried else "",
              "Tow_rating": tow[0].upper() + tow[1:]}  # fmt: skip
     label, subject, limit = _PHRASES[check]
     plural = check in ("combination.gross", "trailer.axles")

@@ -163,7 +163,10 @@ def _incomplete(rig: RigFile, rows: list[Checked], known: Knowledge | None, weig
     if says:
         second, rest = f". {says[0]}", says[1:]
     elif hoped:
-        second, rest = _many(hoped, "; one is expected within, not weighed.", "; {} are expected within, not weighed."), []
+        second, rest = (
+            _many(hoped, "; one check is expected within, not weighed.", "; {} checks are expected within, not weighed."),
+            [],
+        )
     else:
         second, rest = (
             _many(len(unknown), "; one required check cannot be made yet.", "; {} required checks cannot be made yet."),
