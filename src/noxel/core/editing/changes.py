@@ -5,7 +5,6 @@ is kept in the ``entered`` map of the part it belongs to while the figure itself
 requires one, stays as it was. Nothing typed is ever dropped.
 """
 
-import copy
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -13,7 +12,7 @@ from typing import Any, Literal
 from pydantic import ValidationError
 
 from noxel.core.editing.entries import Edited, as_text, entries_of, must_stay, remember, understand
-from noxel.core.editing.paths import Document, PathParts, drop, kind_of, put, value_at
+from noxel.core.editing.paths import Document, PathParts, copied, drop, kind_of, put, value_at
 from noxel.core.editing.settle import mark_bars_absent, settle
 from noxel.core.rig import Entry, Source, read_path, write_path
 from noxel.errors import InputError, Problem, QuantityError
@@ -69,7 +68,7 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
     InputError
         If a path leads nowhere, or a choice or a whole part breaks a rule; nothing is changed then.
     """
-    made = copy.deepcopy(document)
+    made = copied(document)
     for change in changes:
         parts = read_path(change.path)
         if not parts:
@@ -98,7 +97,7 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
             if change.value is None:
                 drop(made, parts)
             else:
-                put(made, parts, copy.deepcopy(change.value))
+                put(made, parts, copied(change.value))
             if change.path == "hitch.weight_distribution" and change.value is True:
                 mark_bars_absent(made)
     return settle(made)
@@ -172,7 +171,7 @@ def _insert(document: Document, parts: PathParts, change: Change) -> None:
     if holder is None:
         put(document, parts[:-1], [])
         holder = value_at(document, parts[:-1])
-    holder.insert(parts[-1], copy.deepcopy(change.value))
+    holder.insert(parts[-1], copied(change.value))
     problems = []
     for name, text in (change.texts or {}).items():
         at = (*parts, *read_path(name))

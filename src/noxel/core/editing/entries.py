@@ -51,18 +51,19 @@ def entries_of(document: Document) -> dict[PathParts, dict[str, Any]]:
     """Every remembered entry with the path of its figure."""
     found: dict[PathParts, dict[str, Any]] = {}
 
-    def walk(here: Any, at: PathParts) -> None:
+    def walk(here: dict[str, Any] | list[Any], at: PathParts) -> None:
         if isinstance(here, dict):
             entered = here.get("entered")
             for key, entry in entered.items() if isinstance(entered, dict) else ():
                 if isinstance(entry, dict):  # anything else is refused with the part it is in
                     found[(*at, *read_path(key))] = entry
             for key, value in here.items():
-                if key != "entered":
+                if key != "entered" and isinstance(value, dict | list):
                     walk(value, (*at, key))
-        elif isinstance(here, list):
+        else:
             for index, value in enumerate(here):
-                walk(value, (*at, index))
+                if isinstance(value, dict | list):
+                    walk(value, (*at, index))
 
     walk(document, ())
     return found

@@ -1,11 +1,10 @@
 """A rig in other units: every figure keeps its value and says its own unit from then on."""
 
-import copy
 import re
 from decimal import Decimal
 from typing import Any
 
-from noxel.core.editing.paths import Document, PathParts, kind_of
+from noxel.core.editing.paths import Document, PathParts, copied, kind_of
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
 from noxel.core.rig import read_path, write_path
 from noxel.errors import InputError
@@ -30,7 +29,7 @@ def spell_out(document: Document) -> Document:
     document : dict
         A valid rig file; it is not changed. A pass keeps its bare readings and gets its unit instead.
     """
-    made = copy.deepcopy(document)
+    made: Document = copied(document)
     units = _in_force(document)
 
     def unit_at(parts: PathParts) -> str | None:

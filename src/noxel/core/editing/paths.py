@@ -18,6 +18,17 @@ Document = dict[str, Any]
 PathParts = tuple[str | int, ...]
 
 
+def copied(value: Any) -> Any:
+    """A copy of parsed JSON that shares nothing with it; `copy.deepcopy` looks for shared parts first, and JSON has none."""
+    kind = type(value)
+    if kind is dict:
+        return {key: copied(each) if type(each) in _NESTED else each for key, each in value.items()}
+    return [copied(each) for each in value] if kind is list else value
+
+
+_NESTED = (dict, list)
+
+
 class FieldKind(typing.NamedTuple):
     """What a path holds: its dimension, the part that remembers its entry, whether the format requires it."""
 

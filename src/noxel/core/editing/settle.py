@@ -1,12 +1,11 @@
 """Turning typed texts into figures as far as they are valid, and saying why not for the others."""
 
-import copy
 from typing import Any
 
 from pydantic import ValidationError
 
 from noxel.core.editing.entries import Edited, FieldState, as_text, entries_of, entry_order, must_stay, remember, understand
-from noxel.core.editing.paths import Document, PathParts, drop, kind_of, put, value_at
+from noxel.core.editing.paths import Document, PathParts, copied, drop, kind_of, put, value_at
 from noxel.core.rig import Entry, RigFile, parse_rig, problems_of, read_path, write_path
 from noxel.errors import InputError, RigFileError
 
@@ -27,7 +26,7 @@ def fit(document: Document) -> Document:
     RigFileError
         If they contradict the change.
     """
-    made = copy.deepcopy(document)
+    made = copied(document)
     if made.get("hitch", {}).get("weight_distribution"):
         mark_bars_absent(made)
     return settle(made).document
@@ -48,7 +47,7 @@ def settle(document: Document) -> Edited:
     RigFileError
         If the document itself breaks a rule that no remembered text explains.
     """
-    made = copy.deepcopy(document)
+    made = copied(document)
     wrong: dict[PathParts, str] = {}
     before: dict[PathParts, Any] = {}
     for parts, entry in sorted(entries_of(made).items(), key=entry_order):
@@ -64,20 +63,20 @@ def settle(document: Document) -> Edited:
         except InputError as exc:
             wrong[parts] = exc.message
             _set_back(made, parts, before[parts])
-    _stand(made, before, wrong)
+    rig: RigFile | None = _stand(made, before, wrong)
     fields = []
     for parts, entry in sorted(entries_of(made).items(), key=entry_order):
         text = entry.get("text")
         if text is not None and parts not in wrong and text.strip() == as_text(value_at(made, parts)).strip():
             remember(made, parts, text=None)  # the figure itself says everything that the text did
-            text = None
+            text, rig = None, None
         said = wrong.get(parts)
         if said and value_at(made, parts) is not None:
             said = f"{said}. Still using {as_text(value_at(made, parts))}"
         kept = Entry.model_validate({**entry, "text": text})
         if kept != Entry():
             fields.append(FieldState(write_path(parts), kept, said))
-    return Edited(made, parse_rig(made), tuple(fields))
+    return Edited(made, rig or parse_rig(made), tuple(fields))
 
 
 def _set_back(document: Document, parts: PathParts, previous: Any) -> None:
@@ -92,12 +91,11 @@ def _set_back(document: Document, parts: PathParts, previous: Any) -> None:
         drop(document, parts[:-1])
 
 
-def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, str]) -> None:
+def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, str]) -> RigFile:
     """Validate; a problem at a figure turns that figure back into a text that waits. Each round settles one."""
     while True:
         try:
-            RigFile.model_validate(made)
-            return
+            return RigFile.model_validate(made)
         except ValidationError as exc:
             problems = problems_of(exc)
             found = ((problem, _cause(read_path(problem.path), before, wrong, made)) for problem in problems)
