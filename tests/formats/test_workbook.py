@@ -49,6 +49,13 @@ class Recalculated(unittest.TestCase):
         other["hitch"]["parts"][0]["extension_leaves"] = 0.5
         other["trailer"]["brakes"], other["policy"] = "none", {"gcwr_derate": 0.1}
         cases["ratings that change with the trailer"] = {"file": other}
+        tagged = rig_of("check--motorhome")
+        tagged["vehicle"]["ratings"] |= {"gawr_rear": 1_400, "gawr_tag": 1_000}
+        tagged["vehicle"]["tires"]["rear"]["assembly"] = 1_450
+        cases["a tag axle"] = {"file": tagged}
+        dropped = rig_of("check--room-everywhere")
+        dropped["hitch"]["parts"][1] |= {"drop": 5, "by_drop": [{"drop": 6, "trailer": 6_900, "tongue": 830}]}
+        cases["a ball mount at its drop"] = {"file": dropped}
         books = recalculated({name: workbook(parse_rig(each["file"])) for name, each in cases.items()})
         for name, each in cases.items():
             with self.subTest(name):

@@ -1338,26 +1338,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/pressure-table": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Set Pressure Table
-         * @description Take a tire maker's table of pressures and loads, a row a line: all of it, or none and each bad line by its number.
-         */
-        post: operations["set_pressure_table_api_rigs__rig_id__pressure_table_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/rigs/{rig_id}/print.html": {
         parameters: {
             query?: never;
@@ -1452,6 +1432,26 @@ export interface paths {
         get: operations["calendar_of_api_rigs__rig_id__reminders_ics_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Table
+         * @description Take a maker's table, a row a line: all of it, or none and each bad line by its number.
+         */
+        post: operations["set_table_api_rigs__rig_id__table_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2554,6 +2554,18 @@ export interface components {
             wind?: string;
         };
         /**
+         * DropRow
+         * @description A row of a ball mount maker's table: its ratings with up to this drop (or rise).
+         */
+        DropRow: {
+            /** Drop */
+            drop: number | string;
+            /** Tongue */
+            tongue?: number | string | null;
+            /** Trailer */
+            trailer?: number | string | null;
+        };
+        /**
          * DryExtra
          * @description An item the maker may or may not have counted in the dry weight: propane, battery, options, generator fuel.
          *
@@ -2986,11 +2998,22 @@ export interface components {
          * @description One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
          *
          *     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes. ``d_value`` is stamped on European
-         *     couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it.
+         *     couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it. ``behind`` is how far
+         *     behind the hitch point its own mass hangs (minus: ahead). ``drop`` is how it is set, up or down; ``by_drop`` what its maker rates it
+         *     at then.
          */
         HitchPart: {
+            /** Behind */
+            behind?: number | string | null;
+            /**
+             * By Drop
+             * @default []
+             */
+            by_drop?: components["schemas"]["DropRow"][];
             /** D Value */
             d_value?: number | null;
+            /** Drop */
+            drop?: number | string | null;
             /** Entered */
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
@@ -3746,6 +3769,16 @@ export interface components {
             verdict: "stop" | "incomplete" | "caution" | "within";
         };
         /**
+         * MakersTable
+         * @description A maker's table as typed or pasted, for a path of the rig file: a tire's pressures, a ball mount's ratings by drop.
+         */
+        MakersTable: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * MassIn
          * @description The unit of the answer's masses.
          */
@@ -4464,19 +4497,6 @@ export interface components {
             pressure: number | string;
         };
         /**
-         * PressureTable
-         * @description A tire maker's table as typed or pasted, for the tires of one axle.
-         */
-        PressureTable: {
-            /** Text */
-            text: string;
-            /**
-             * Tires
-             * @enum {string}
-             */
-            tires: "vehicle.tires.front" | "vehicle.tires.rear" | "trailer.tires";
-        };
-        /**
          * ProblemDetails
          * @description RFC 9457, with our stable code and one entry for each field.
          */
@@ -4946,6 +4966,8 @@ export interface components {
         /**
          * Scale
          * @description What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given).
+         *
+         *     ``slope`` is how steeply the place falls towards the front or the rear, as a share, where axles are weighed one after the other.
          */
         Scale: {
             /**
@@ -4961,6 +4983,8 @@ export interface components {
             kind?: string | null;
             /** Resolution */
             resolution: number | string;
+            /** Slope */
+            slope?: number | null;
         };
         /**
          * ScaleMeasurement
@@ -5391,6 +5415,16 @@ export interface components {
             weakest: string | null;
         };
         /**
+         * TongueRow
+         * @description A row of the vehicle maker's table: with up to ``load`` carried in the vehicle the trailer may put ``tongue`` on the hitch.
+         */
+        TongueRow: {
+            /** Load */
+            load: number | string;
+            /** Tongue */
+            tongue: number | string;
+        };
+        /**
          * TongueWay
          * @description One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to its ±.
          */
@@ -5708,6 +5742,11 @@ export interface components {
             self_levelling?: boolean;
             /** @default {} */
             tires?: components["schemas"]["VehicleTires"];
+            /**
+             * Tongue Table
+             * @default []
+             */
+            tongue_table?: components["schemas"]["TongueRow"][];
         };
         /**
          * VehicleBase
@@ -5743,6 +5782,8 @@ export interface components {
         /**
          * VehicleRatings
          * @description The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is coupled, where it grants more.
+         *
+         *     ``gawr_tag`` is that of a second rear axle; both rear axles are then one group on the scale.
          */
         VehicleRatings: {
             /** Gawr Front */
@@ -5751,6 +5792,8 @@ export interface components {
             gawr_rear?: number | string | null;
             /** Gawr Rear Towing */
             gawr_rear_towing?: number | string | null;
+            /** Gawr Tag */
+            gawr_tag?: number | string | null;
             /** Gcwr */
             gcwr?: number | string | null;
             /** Gvwr */
@@ -8663,44 +8706,6 @@ export interface operations {
             };
         };
     };
-    set_pressure_table_api_rigs__rig_id__pressure_table_post: {
-        parameters: {
-            query?: {
-                /** @description Which weigh-in to look at, from 1; the last if absent. */
-                weigh_in?: number | null;
-            };
-            header?: never;
-            path: {
-                rig_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PressureTable"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sheet"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     print_view_of_api_rigs__rig_id__print_html_get: {
         parameters: {
             query?: {
@@ -8847,6 +8852,47 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    set_table_api_rigs__rig_id__table_post: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: {
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakersTable"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -23,10 +23,10 @@ from noxel.api.deps import (
     sheet_as_json,
 )
 from noxel.api.progress import ProgressName, TheWorks
-from noxel.api.sheet import Changes, NewRig, NewUnits, PressureTable, RigSummary, Sheet, make_sheet
+from noxel.api.sheet import Changes, MakersTable, NewRig, NewUnits, RigSummary, Sheet, make_sheet
 from noxel.core.editing import Change, Document, apply_changes, new_rig, settle, switch_units
 from noxel.core.evaluate import evaluate
-from noxel.core.limits import read_pressure_table
+from noxel.core.plates import read_table
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.core.weigh import SCALES, ScaleKind, new_weigh_in, plan
 from noxel.core.wording import Evaluation, PassAnswer
@@ -145,17 +145,17 @@ def switch_the_units(rig_id: Id, units: NewUnits, rigs: Store, weigh_in: Looking
     return sheet_as_json(make_sheet(stored))
 
 
-@router.post("/rigs/{rig_id}/pressure-table", response_model=Sheet)
-def set_pressure_table(rig_id: Id, typed: PressureTable, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Take a tire maker's table of pressures and loads, a row a line: all of it, or none and each bad line by its number."""
-    rows = [{"pressure": pressure, "load": load} for pressure, load in read_pressure_table(typed.text)]
+@router.post("/rigs/{rig_id}/table", response_model=Sheet)
+def set_table(rig_id: Id, typed: MakersTable, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
+    """Take a maker's table, a row a line: all of it, or none and each bad line by its number."""
+    rows = read_table(typed.path, typed.text)
 
     def put(document: Document) -> Document:
-        made = apply_changes(document, [Change(f"{typed.tires}.table", op="remove")]).document
-        changes = [Change(f"{typed.tires}.table[{index}]", op="insert", value={}, texts=row) for index, row in enumerate(rows)]
+        made = apply_changes(document, [Change(typed.path, op="remove")]).document
+        changes = [Change(f"{typed.path}[{index}]", op="insert", value={}, texts=row) for index, row in enumerate(rows)]
         return apply_changes(made, changes).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "tire table", put, looking=weigh_in)))
+    return sheet_as_json(make_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, page=page)))
 
 
 @router.get("/rigs/{rig_id}/plan")

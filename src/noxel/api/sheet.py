@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from noxel.core.editing import Change, settle
 from noxel.core.evaluate import evaluate
 from noxel.core.pack import PackAnswer, evaluate_pack
-from noxel.core.plates import PlatesAnswer, evaluate_plates
+from noxel.core.plates import LONGEST_TABLE, PlatesAnswer, evaluate_plates
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
 from noxel.core.rig import Entry, Kind, RigFile, Source
 from noxel.core.wording import Evaluation
@@ -93,11 +93,11 @@ class NewUnits(BaseModel):
     pressure: PressureUnit | None = None
 
 
-class PressureTable(BaseModel):
-    """A tire maker's table as typed or pasted, for the tires of one axle."""
+class MakersTable(BaseModel):
+    """A maker's table as typed or pasted, for a path of the rig file: a tire's pressures, a ball mount's ratings by drop."""
 
-    tires: Literal["vehicle.tires.front", "vehicle.tires.rear", "trailer.tires"]
-    text: Annotated[str, Field(max_length=20_000)]
+    path: Annotated[str, Field(max_length=100)]
+    text: Annotated[str, Field(max_length=LONGEST_TABLE)]
 
 
 class NewRig(BaseModel):

@@ -165,11 +165,13 @@ def _on_tires(rig: RigFile, group: str, cells: Cells, weighing: Weighing) -> tup
     count = cells.plates[f"tires.{group}.count"]
     wheels, axles = _group(cells, number, group)
     acc = cells.derived["acc"]
+    drive = _drive_part(rig, group, cells)
     if wheels:
         heaviest, spread = (",".join(f"Tickets!${column}${row}" for row in wheels) for column in "NR")
         back = _put_back(weighing, group, cells)
         pm = f"2*SQRT(MAX({spread})+({acc}*MAX({heaviest}))^2)*{len(wheels)}/{count}"
-        return f"(MAX({heaviest})+{back})*{len(wheels)}/{count}", pm
+        load = f"(MAX({heaviest})+{back})*{len(wheels)}/{count}"
+        return (f"{load}{drive}", _apart(f"{load}{drive}", f"{pm}{drive}", AXLES_APART)) if drive else (load, pm)
     if group == "trailer" and axles:
         parts = list(axles.values())
         load = f"{_heaviest(parts)}*{len(parts)}/{count}"
@@ -177,9 +179,18 @@ def _on_tires(rig: RigFile, group: str, cells: Cells, weighing: Weighing) -> tup
         pm = f"2*SQRT(MAX({spread})+({acc}*{_heaviest(parts)})^2)*{len(parts)}/{count}"
         return load, _apart(load, pm, SIDES_APART)
     whole = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}[group]
-    load, pm = f"{cells.derived[whole]}/{count}", f"{cells.derived[f'pm_{whole}']}/{count}"
-    together = group == "trailer" and rig.trailer is not None and len(rig.trailer.ratings.gawr) != 1
+    load, pm = f"{cells.derived[whole]}/{count}{drive}", f"{cells.derived[f'pm_{whole}']}/{count}{drive}"
+    together = bool(drive) or (group == "trailer" and rig.trailer is not None and len(rig.trailer.ratings.gawr) != 1)
     return load, _apart(load, pm, AXLES_APART if together else SIDES_APART)
+
+
+def _drive_part(rig: RigFile, group: str, cells: Cells) -> str:
+    """With a tag axle the drive axle's part of both, by their ratings, as a factor."""
+    ratings = rig.vehicle.ratings
+    if group != "rear" or not ratings.gawr_rear or not ratings.gawr_tag:
+        return ""
+    rear, tag = cells.plates["vehicle.ratings.gawr_rear"], cells.plates["vehicle.ratings.gawr_tag"]
+    return f"*{rear}/({rear}+{tag})"
 
 
 def _put_back(weighing: Weighing, group: str, cells: Cells) -> str:
@@ -195,7 +206,9 @@ def _put_back(weighing: Weighing, group: str, cells: Cells) -> str:
 def _on_assembly(rig: RigFile, group: str, cells: Cells, number: int) -> tuple[str, str]:
     """One axle: the heaviest weighed singly, else its part of the group."""
     if group != "trailer":
-        return cells.derived[f"{group}_hitched"], cells.derived[f"pm_{group}_hitched"]
+        drive = _drive_part(rig, group, cells)
+        load, pm = f"{cells.derived[f'{group}_hitched']}{drive}", f"{cells.derived[f'pm_{group}_hitched']}{drive}"
+        return (load, _apart(load, pm, AXLES_APART)) if drive else (load, pm)
     _, axles = _group(cells, number, group)
     if axles:
         parts = list(axles.values())

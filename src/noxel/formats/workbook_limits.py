@@ -3,8 +3,8 @@
 from collections.abc import Iterator, Mapping
 from typing import Literal
 
-from noxel.core.limits import axle_sets, limits
-from noxel.core.rig import RigFile, rating_in, rating_path, share_range
+from noxel.core.limits import axle_sets, limits, part_rating
+from noxel.core.rig import RigFile, rating_in, share_range
 
 CellNames = Mapping[str, str]
 """Cells of the sheet “Plates” by the rig file's paths."""
@@ -21,6 +21,7 @@ def plates(rig: RigFile) -> Iterator[Plate]:
              ("payload_reduction", "add-on label", ratings.payload_reduction),
              ("tow_unbraked", "tow rating without trailer brakes", ratings.tow_unbraked),
              ("gvwr_towing", "GVWR while towing", ratings.gvwr_towing), ("gawr_rear_towing", "rear GAWR while towing", ratings.gawr_rear_towing),
+             ("gawr_tag", "GAWR of the tag axle", ratings.gawr_tag),
              ("tongue_rating", "tongue rating", rating_in(ratings.tongue_rating, mode)))  # fmt: skip
     for name, label, mass in named:
         if mass is not None:
@@ -35,12 +36,13 @@ def plates(rig: RigFile) -> Iterator[Plate]:
     if geometry.hitch_offset:
         yield "vehicle.geometry.hitch_offset", "hitch point behind the rear axle", geometry.hitch_offset.m, "length"
     for index, part in enumerate(rig.hitch.parts):
-        for field, rating in (("trailer", part.trailer), ("tongue", part.tongue)):
-            mass = rating_in(rating, mode)
+        sides: tuple[Literal["trailer", "tongue"], ...] = ("trailer", "tongue")
+        for side in sides:
+            mass, at = part_rating(part, side, mode)
             if mass is not None:
                 yield (
-                    f"hitch.parts[{index}].{field}{rating_path(rating, mode)}",
-                    f"{part.kind}: {field} rating" + (", with its extension" if part.extension_leaves else ""),
+                    f"hitch.parts[{index}].{at}",
+                    f"{part.kind}: {side} rating" + (", with its extension" if part.extension_leaves else ""),
                     mass.kg * (part.extension_leaves or 1.0),
                     "mass",
                 )

@@ -11,7 +11,10 @@ from typing import Any
 from noxel.core.adjust import baseline_of, propose
 from noxel.core.evaluate import evaluate
 from noxel.core.limits.rules import d_value_needed
+from noxel.core.mechanics import predict
 from noxel.core.pack import evaluate_pack
+from noxel.core.plates import contradictions
+from noxel.core.quantities import KG
 from noxel.core.rig import parse_rig
 from noxel.core.wording import Evaluation
 from tests.campaign import true_rig
@@ -27,6 +30,9 @@ RULES = (
     "frontal_area",
     "tire_speed",
     "camper_centre",
+    "tongue_table",
+    "tongue_table_ends",
+    "drop_beyond_table",
 )
 
 PLACES = ("nose_least", "against_kerb", "licence_masses")
@@ -162,6 +168,84 @@ class Rules(unittest.TestCase):
             row = next(each for each in found.checks if each.id == check)
             self.assertEqual(row.status, status, (check, parts))
             self.assertAlmostEqual(row.margin or 0, margin or 0, msg=str((check, parts)))
+
+    def test_the_tongue_by_what_the_vehicle_carries_itself(self) -> None:
+        """6,020 lb alone on a curb weight of 5,304: it carries 716 lb, with 840 on the hitch."""
+        for rows, broken, words in (
+            ([(500, 900), (716, 839), (1_200, 400)], ["tongue_table"], "maker's table allows 839 lb"),
+            ([(500, 700), (716, 840), (1_200, 400)], [], ""),
+            (
+                [(715, 900)],
+                ["tongue_table_ends"],
+                "carries 716 lb itself; its maker's table for the tongue weight ends at 715 lb",
+            ),
+        ):
+            table = [{"load": load, "tongue": tongue} for load, tongue in rows]
+            found, codes = judged("check--room-everywhere", vehicle={"tongue_table": table})
+            self.assertEqual((codes, found.verdict), (broken, "caution" if broken else "within"))
+            self.assertIn(words, found.headline.sentence)
+
+    def test_a_ball_mount_is_rated_by_its_drop(self) -> None:
+        """840 lb of tongue, 6,840 of trailer; of the table the first row that reaches the drop counts, beyond the last none."""
+        table = [{"drop": 4, "trailer": 7_600, "tongue": 1_000}, {"drop": 6, "trailer": 6_900, "tongue": 830}]
+        for drop, tongue, trailer, broken in (
+            (4, 160, 760, []),
+            (4.5, -10, 60, []),
+            (6, -10, 60, []),
+            (6.5, -10, 60, ["drop_beyond_table"]),
+        ):
+            receiver, mount, ball = chain()
+            found, codes = judged(
+                "check--room-everywhere", hitch={"parts": [receiver, {**mount, "drop": drop, "by_drop": table}, ball]}
+            )
+            margins = {each.id: each.margin for each in found.checks}
+            self.assertAlmostEqual(margins["hitch.tongue"] or 0, tongue, msg=str(drop))
+            self.assertAlmostEqual(margins["hitch.trailer"] or 0, trailer, msg=str(drop))
+            self.assertEqual(codes, broken)
+
+    def test_a_tag_axle_is_weighed_with_the_drive_axle(self) -> None:
+        """2,380 lb on both against 1,400 + 1,000; of it 1,400/2,400 on the drive axle's two tires: 694.2 each. It is over from
+        1,400/2,380 = 58.8 %, the tag axle from 42.0 %."""
+        ratings = rig_of("check--motorhome")["vehicle"]["ratings"] | {
+            "gvwr": 5_800,
+            "gawr_front": 3_400,
+            "gawr_rear": 1_400,
+            "gawr_tag": 1_000,
+        }
+        found, _ = judged("check--motorhome", vehicle={"ratings": ratings})
+        rows = {each.id: each for each in found.checks}
+        rear = rows["vehicle.rear_axle"]
+        self.assertEqual((rear.label, round(rear.margin or 0), rear.status), ("Rear axles", 20, "within"))
+        self.assertAlmostEqual(rows["tires.rear"].actual or 0, 2_380 * 1_400 / 2_400 / 2)
+        said = next(each.message for each in found.advisories if each.code == "axles_in_group")
+        self.assertIn("more than 58.8 % of it, the tag axle once it carries more than 42.0 %", said)
+        self.assertEqual(found.doubts, [])
+
+    def test_a_part_of_the_hitch_at_its_own_lever(self) -> None:
+        """40 lb hanging 10 in behind the ball: 400 lb·in over a wheelbase of 138.5 in move 2.888 lb from the front axle to the rear."""
+        document = rig_of("predict--packed")
+        before = predict(parse_rig(document))
+        document["hitch"]["parts"][1] |= {"weight": 40, "behind": 10}
+        after = predict(parse_rig(document))
+        self.assertAlmostEqual((after["rear_solo"] - before["rear_solo"]) / KG["lb"], 400 / 138.5)
+        self.assertAlmostEqual(after["vehicle_solo"], before["vehicle_solo"])
+
+    def test_a_place_that_is_not_level(self) -> None:
+        """6,780 lb · 0.75 m · 2 % over 165.9 in (4.214 m): 24.1 lb."""
+        for slope, words in ((0.02, "falls by 2.0 %: about 24 lb"), (0.004, None)):
+            weigh_ins = rig_of("check--room-everywhere")["weigh_ins"]
+            weigh_ins[0]["scale"]["slope"] = slope
+            found = evaluate(parse_rig({**rig_of("check--room-everywhere"), "weigh_ins": weigh_ins}))
+            said = [each.message for each in found.advisories if each.code == "on_a_slope"]
+            self.assertEqual([words in each for each in said if words], [True] if words else [])
+            self.assertEqual(found.verdict, "within")
+
+    def test_a_pin_behind_the_axle(self) -> None:
+        for offset, said in ((3, ["pin_behind_axle"]), (1, []), (-4, [])):
+            document = rig_of("check--fifth-wheel")
+            document["vehicle"]["geometry"] = {"wheelbase": 160, "hitch_offset": offset}
+            found = [each.code for each in contradictions(parse_rig(document)) if each.code == "pin_behind_axle"]
+            self.assertEqual(found, said, offset)
 
     def test_what_a_sum_hides_is_said_where_the_room_is_thin(self) -> None:
         """The trailer's axles carry 6,080 lb: 3,200 of it are 52.6 %. A rear tire of 1,800 on 1,730: 900 of 1,730 are 52.0 %."""

@@ -6,9 +6,9 @@ from typing import Any
 
 from noxel.core.editing import Change, apply_changes, switch_units
 from noxel.core.evaluate import evaluate
-from noxel.core.limits import age_years, axle_sets, made_on, pressure_for, read_load_index, read_pressure_table
+from noxel.core.limits import age_years, axle_sets, made_on, pressure_for, read_load_index
 from noxel.core.mechanics import predict
-from noxel.core.plates import PlatesAnswer, evaluate_plates
+from noxel.core.plates import PlatesAnswer, evaluate_plates, read_table
 from noxel.core.quantities import KG
 from noxel.core.rig import LOAD_INDEX, AxleTires, parse_rig
 from noxel.errors import InputError
@@ -81,12 +81,17 @@ class Sidewall(unittest.TestCase):
             "35 psi, 1820 lb\n40 psi, 2010 lb",
             "35\t1,820\n40\t2,010\n",
         ):
-            rows = read_pressure_table(text)
-            self.assertEqual(
-                [(p.split()[0], load.split()[0].replace(",", "")) for p, load in rows], [("35", "1820"), ("40", "2010")]
-            )
-        with self.assertRaisesRegex(InputError, "line 3: “x 7”"):
-            read_pressure_table("35 1820\n\nx 7\n40")
+            rows = read_table("trailer.tires.table", text)
+            figures = [(row["pressure"].split()[0], row["load"].split()[0].replace(",", "")) for row in rows]
+            self.assertEqual(figures, [("35", "1820"), ("40", "2010")])
+        with self.assertRaisesRegex(InputError, "line 3: “x 7” is not a pressure and a load"):
+            read_table("trailer.tires.table", "35 1820\n\nx 7\n40")
+        by_drop = read_table("hitch.parts[1].by_drop", "drop trailer tongue\n4 in, 7,600 lb, 900 lb\n6\t6900")
+        self.assertEqual(
+            by_drop, [{"drop": "4 in", "trailer": "7,600 lb", "tongue": "900 lb"}, {"drop": "6", "trailer": "6900"}]
+        )
+        with self.assertRaisesRegex(InputError, "no table"):
+            read_table("vehicle.ratings.gvwr", "1 2")
 
 
 class BesideThePlates(unittest.TestCase):

@@ -175,8 +175,8 @@ export const api = {
     ask<Sheet>("POST", `/rigs/${id}/plan/from-weigh-in${looking(weighIn)}`),
   units: (id: string, units: Schemas["NewUnits"], weighIn?: number) =>
     ask<Sheet>("POST", `/rigs/${id}/units${looking(weighIn)}`, units),
-  pressureTable: (id: string, table: Schemas["PressureTable"], weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/pressure-table${looking(weighIn)}`, table),
+  makersTable: (id: string, table: Schemas["MakersTable"], weighIn?: number) =>
+    ask<Sheet>("POST", `/rigs/${id}/table${looking(weighIn)}`, table),
   visit: (id: string, scale: ScaleKind, uncouple: boolean) =>
     ask<Schemas["VisitOut"]>("GET", `/rigs/${id}/visit?scale=${scale}&uncouple=${uncouple}`),
   keepVisit: (id: string, state: VisitState) => ask<void>("PUT", `/rigs/${id}/visit`, state),

@@ -5,6 +5,7 @@ import { Field } from "../ui/Field";
 import { MenuBody, MenuItem } from "../ui/Menu";
 import { useKeys } from "../ui/useKeys";
 import { Chain } from "./Chain";
+import { MakersTable } from "./MakersTable";
 import { More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
 
@@ -118,7 +119,10 @@ export function HitchPlates() {
             />
           )}
           <Field path={`hitch.parts[${index}].weight`} label="Its own mass" unit={mass} sourced />
-          <More title="D-value, extension" filled={part.d_value != null || part.extension_leaves != null}>
+          <More
+            title={part.kind === "ball mount" ? "Drop, D-value, extension, lever" : "D-value, extension, lever"}
+            filled={[part.d_value, part.extension_leaves, part.behind, part.drop].some((each) => each != null)}
+          >
             <Field path={`hitch.parts[${index}].d_value`} label="D-value, kN" hint="on European couplings" sourced />
             {/receiver|mount/i.test(part.kind) && (
               <Field
@@ -128,6 +132,36 @@ export function HitchPlates() {
                 sourced
               />
             )}
+            {/mount|adapter/i.test(part.kind) && (
+              <>
+                <Field
+                  path={`hitch.parts[${index}].drop`}
+                  label="Drop or rise it is set to"
+                  hint="where its maker rates it by that"
+                  unit={length}
+                  sourced
+                />
+                <MakersTable
+                  path={`hitch.parts[${index}].by_drop`}
+                  rows={part.by_drop ?? []}
+                  columns={[
+                    ["drop", length],
+                    ["trailer", mass],
+                    ["tongue", mass],
+                  ]}
+                  link="its maker's ratings by drop"
+                  label="A drop, the trailer rating and the tongue rating a line"
+                  example={length === "in" ? "4 7500 1000\n6 6000 800" : "100 2500 150\n150 2000 120"}
+                />
+              </>
+            )}
+            <Field
+              path={`hitch.parts[${index}].behind`}
+              label="Its mass hangs behind the hitch point by"
+              hint="where it is heavy: an adapter, a carrier; minus when ahead"
+              unit={length}
+              sourced
+            />
           </More>
         </Plate>
       ))}

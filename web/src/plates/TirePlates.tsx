@@ -1,9 +1,9 @@
-import { useId, useState } from "react";
-import { api, type TireAnswer } from "../api/client";
+import type { TireAnswer } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass as massText } from "../format";
-import { Button, Choice } from "../ui/controls";
+import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { MakersTable } from "./MakersTable";
 import { ChoiceLine, More, Plate } from "./Plate";
 
 const SETS = [
@@ -100,7 +100,17 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
         <Field path={`${path}.placard_pressure`} label="Placard asks for" unit={pressure} sourced />
         <Field path={`${path}.sidewall_pressure`} label="Sidewall, at most" unit={pressure} sourced />
         <Field path={`${path}.pressure`} label="Set" unit={pressure} sourced />
-        <PressureTable path={path} rows={tires?.table ?? []} pressure={pressure} unit={unit} />
+        <MakersTable
+          path={`${path}.table`}
+          rows={tires?.table ?? []}
+          columns={[
+            ["pressure", pressure],
+            ["load", unit],
+          ]}
+          link="the tire maker's own table"
+          label="A pressure and the load of one tire a line, from the tire maker's own table"
+          example={"50 2200\n65 2700\n80 3200"}
+        />
       </More>
       {answer && (answer.parts.length > 1 || answer.says.length > 0) && (
         <div className="pt-2" data-tires={path}>
@@ -135,72 +145,5 @@ function Parts({ parts, unit }: { parts: TireAnswer["parts"]; unit: string }) {
         </li>
       ))}
     </ul>
-  );
-}
-
-function PressureTable(props: {
-  path: Tires;
-  rows: readonly { pressure: number | string; load: number | string }[];
-  pressure: string;
-  unit: string;
-}) {
-  const { path, rows, pressure, unit } = props;
-  const { ask } = useDesk();
-  const [text, setText] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const id = useId();
-  const keep = () =>
-    ask((rig, weighIn) => api.pressureTable(rig, { tires: path, text: text ?? "" }, weighIn)).then(
-      () => {
-        setText(null);
-        setProblem(null);
-      },
-      (error: Error) => setProblem(error.message),
-    );
-  if (text === null) {
-    return (
-      <div className="py-1.5 text-[0.875rem]">
-        {rows.length > 0 && (
-          <ol className="mb-1 columns-2 font-cond text-[0.9375rem]">
-            {rows.map((row) => (
-              <li key={String(row.pressure)}>
-                {row.pressure} {typeof row.pressure === "number" ? pressure : ""}: {row.load}{" "}
-                {typeof row.load === "number" ? unit : ""}
-              </li>
-            ))}
-          </ol>
-        )}
-        <button
-          type="button"
-          className="underline"
-          onClick={() => setText(rows.map((row) => `${row.pressure} ${row.load}`).join("\n"))}
-        >
-          {rows.length ? "change the table" : "type or paste the tire maker's own table"}
-        </button>
-      </div>
-    );
-  }
-  return (
-    <div className="py-1.5">
-      <label htmlFor={id} className="block text-[0.875rem] leading-snug">
-        A pressure and the load of one tire a line, from the tire maker's own table ({pressure}, {unit}, or with their
-        units)
-      </label>
-      <textarea
-        id={id}
-        rows={5}
-        value={text}
-        onChange={(event) => setText(event.currentTarget.value)}
-        placeholder={"50 2200\n65 2700\n80 3200"}
-        className="mt-1 w-full border border-ink bg-card p-2 font-cond text-[1rem]"
-      />
-      {problem && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problem}</p>}
-      <div className="mt-1 flex gap-2">
-        <Button strong onClick={() => void keep()}>
-          Keep the table
-        </Button>
-        <Button onClick={() => setText(null)}>Not now</Button>
-      </div>
-    </div>
   );
 }

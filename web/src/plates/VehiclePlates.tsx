@@ -2,6 +2,7 @@ import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { GuideLookup } from "./GuideLookup";
+import { MakersTable } from "./MakersTable";
 import { ChoiceLine, More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
 import { useTerms } from "./useTerms";
@@ -49,6 +50,15 @@ export function VehiclePlates() {
         />
         <Field path="vehicle.ratings.gawr_front" label={t("gawr_front")} unit={mass} sourced term="gawr_front" />
         <Field path="vehicle.ratings.gawr_rear" label={t("gawr_rear")} unit={mass} sourced term="gawr_rear" />
+        {(evaluation.geometry.body === "motorhome" || rig.vehicle?.ratings?.gawr_tag != null) && (
+          <Field
+            path="vehicle.ratings.gawr_tag"
+            label="Tag axle's rating"
+            hint="a second rear axle; the scale weighs both as one"
+            unit={mass}
+            sourced
+          />
+        )}
       </Plate>
       <Plate
         photos="placard"
@@ -102,7 +112,8 @@ export function VehiclePlates() {
               filled={
                 rig.vehicle?.ratings?.gvwr_towing != null ||
                 rig.vehicle?.ratings?.gawr_rear_towing != null ||
-                rig.vehicle?.frontal_area != null
+                rig.vehicle?.frontal_area != null ||
+                Boolean(rig.vehicle?.tongue_table?.length)
               }
             >
               <Field
@@ -124,6 +135,17 @@ export function VehiclePlates() {
                 label="Trailer's frontal area, at most"
                 hint={rig.units.mass === "lb" ? "square feet" : "square metres"}
                 sourced
+              />
+              <MakersTable
+                path="vehicle.tongue_table"
+                rows={rig.vehicle?.tongue_table ?? []}
+                columns={[
+                  ["load", mass],
+                  ["tongue", mass],
+                ]}
+                link={`the maker's table, where the ${t("tongue_weight")} allowed falls with the load`}
+                label={`What the vehicle carries itself, at most, and the ${t("tongue_weight")} allowed with it`}
+                example={"400 350\n600 250\n750 120"}
               />
             </More>
           )}

@@ -126,6 +126,8 @@ def do_step(rig: RigFile, step: Step, at: int = 0, parts: GarageParts | None = N
         before = rig.plan.front_restoration or 0.0
         how = "Tighten" if step.level > before else "Slacken"
         said = f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, from {before * 100:.0f} %"
+        if rig.hitch.target_restoration is None:
+            said += ". No maker's target is entered: manuals commonly ask for half to all of it, never for more"
         return rig.model_copy(update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}), said
     if step.kind == "drop":
         return _drop(rig, step, at)
@@ -153,12 +155,13 @@ def _drop(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
 
 def _other_hitch(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
     """Another hitch: its ratings and its mode, and its own mass instead of this one's at the hitch point."""
-    base, more = rig.plan.vehicle_base, other.hitch.own_mass - rig.hitch.own_mass
+    base, now, then = rig.plan.vehicle_base, rig.hitch, other.hitch
+    same = (now.own_mass, now.own_lever) == (then.own_mass, then.own_lever)
     changed = rig.model_copy(update={"hitch": other.hitch})
-    if base and base.hitch_fitted and base.front and base.rear and more:
+    if base and base.hitch_fitted and base.front and base.rear and not same:
         at = lever_lengths(rig)
-        change = ball_load_transfer(more, at.b, at.a)
-        front, rear = base.front.kg + change.front, base.rear.kg + change.rear
+        off, on = (ball_load_transfer(each.own_mass, at.b + each.own_lever, at.a) for each in (now, then))
+        front, rear = base.front.kg + on.front - off.front, base.rear.kg + on.rear - off.rear
         moved = base.model_copy(update={"front": Mass(f"{front!r} kg", front), "rear": Mass(f"{rear!r} kg", rear)})
         changed = changed.model_copy(update={"plan": rig.plan.model_copy(update={"vehicle_base": moved})})
     return changed, f"Another hitch: {other.hitch.name or 'unnamed'}"
@@ -172,10 +175,9 @@ def _other_vehicle(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
             "plan.vehicle_base.front", f"is needed for {other.vehicle.name or 'the other vehicle'}: weigh or plan it first"
         )
     base = own.plan.vehicle_base
-    extra = other.hitch.own_mass if base.hitch_fitted else 0.0
     plan = rig.plan.model_copy(update={"vehicle_base": base, "effective_overhang": own.plan.effective_overhang})
     changed = rig.model_copy(update={"vehicle": other.vehicle, "plan": plan})
-    if extra != rig.hitch.own_mass and base.hitch_fitted:
+    if base.hitch_fitted:
         kept = changed.model_copy(update={"hitch": other.hitch})
         changed, _ = _other_hitch(kept, rig)
     return changed, f"Another vehicle: {other.vehicle.name or 'unnamed'}"

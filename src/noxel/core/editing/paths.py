@@ -108,6 +108,7 @@ def kind_of(document: Document, parts: PathParts) -> FieldKind:
                 "extension_leaves",
                 "tire_reserve",
                 "gcwr_derate",
+                "slope",
             ) or any(each in parts for each in ("tongue_share", "cushions", "levels"))
             return FieldKind("share" if share else "number", holder, required)
         if each is str:

@@ -21,13 +21,14 @@ from noxel.core.limits.checks import (
 from noxel.core.limits.doubts import Doubt, DoubtCode, doubts, unanswered
 from noxel.core.limits.headroom import Headroom, headroom
 from noxel.core.limits.outlook import foresee, outlook_of
-from noxel.core.limits.pressures import pressure_for, read_pressure_table
+from noxel.core.limits.pressures import pressure_for
 from noxel.core.limits.ratings import (
     RATING_PATHS,
     Limit,
     combination_limit,
     cushion,
     limits,
+    part_rating,
     payload_limit,
     tongue_limit,
     tow_limit,
@@ -79,10 +80,10 @@ __all__ = [
     "made_on",
     "may_be_passenger",
     "outlook_of",
+    "part_rating",
     "payload_limit",
     "pressure_for",
     "read_load_index",
-    "read_pressure_table",
     "run_checks",
     "tightest_first",
     "tongue_limit",

@@ -1,11 +1,9 @@
 """The pressure that a load needs, by the tire maker's own table."""
 
-import re
 from dataclasses import dataclass
 
 from noxel.core.limits.tires import P_METRIC, is_p_metric
 from noxel.core.rig import AxleTires
-from noxel.errors import InputError, Problem
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,43 +47,3 @@ def pressure_for(tires: AxleTires, load: float, *, car: bool = False) -> Pressur
     needed = max(listed, placard)
     above = tires.sidewall_pressure is not None and needed > tires.sidewall_pressure.kpa * (1 + 1e-9)
     return PressureNeed(None if above else needed, listed, raised_to_placard=placard > listed, above_sidewall=above)
-
-
-def read_pressure_table(text: str) -> list[tuple[str, str]]:
-    """Read a tire maker's table as typed or pasted: a pressure and a load a line.
-
-    Parameters
-    ----------
-    text : str
-        ``"35 1,820"``, ``"35 psi, 1820 lb"``, ``"35;1820"`` or with a tab between; a first line of words is left out.
-
-    Returns
-    -------
-    list of (pressure, load)
-        As texts, each to be read in the unit in force.
-
-    Raises
-    ------
-    InputError
-        Naming each line that has not two figures.
-    """
-    found, problems = [], []
-    for number, line in enumerate(text.splitlines(), 1):
-        if not line.strip() or (number == 1 and not re.search(r"[0-9]", line)):
-            continue
-        match = _ROW.fullmatch(line)
-        if match is None:
-            problems.append(Problem(f"line {number}", f"“{line.strip()[:60]}” is not a pressure and a load", "table_row"))
-            continue
-        found.append((match["pressure"], match["load"]))
-    if problems:
-        raise InputError(str(problems[0]), problems)
-    return found
-
-
-_FIGURE = r"(?:[0-9]{1,3}(?:,[0-9]{3})+|[0-9]+)(?:\.[0-9]+)?"
-
-
-_ROW = re.compile(
-    rf"\s*(?P<pressure>{_FIGURE}\s*(?:psi|kpa|bar)?)\s*(?:[;\t:]|,\s|\s)\s*(?P<load>{_FIGURE}\s*(?:lbs?|kg)?)\s*", re.IGNORECASE
-)

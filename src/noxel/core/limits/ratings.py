@@ -6,7 +6,7 @@ from typing import Literal
 
 from noxel.core.limits.tires import AxleSet, axle_sets
 from noxel.core.quantities import Mass
-from noxel.core.rig import HitchPart, RigFile, entry_at, on_its_wheels, on_pin, rating_in, rating_path
+from noxel.core.rig import HitchPart, Mode, RigFile, entry_at, on_its_wheels, on_pin, rating_in, rating_path
 
 Certainty = Literal["real", "guessed", "incomplete_chain", "optimistic", "conservative", "rough"]
 """How far to trust a limit: entered off a label or a manual; entered as a guess or as worked out; of a hitch chain with a link
@@ -187,13 +187,29 @@ def is_coupler(part: HitchPart) -> bool:
     return "coupler" in part.kind.lower()
 
 
+def part_rating(part: HitchPart, field: Field, mode: Mode) -> tuple[Mass | None, str]:
+    """A hitch part's rating in force and where it stands in the part: its own, or what its maker leaves at the drop it is set to.
+
+    Of the table the first row that reaches the drop counts; beyond the last one, the last.
+    """
+    rating = part.trailer if field == "trailer" else part.tongue
+    own = rating_in(rating, mode)
+    rows = sorted(enumerate(part.by_drop), key=lambda each: each[1].drop.m)
+    if part.drop is not None and rows:
+        reach = part.drop.m * (1 - 1e-9)
+        index, row = next((each for each in rows if each[1].drop.m >= reach), rows[-1])
+        left = row.trailer if field == "trailer" else row.tongue
+        if left is not None and (own is None or left.kg < own.kg):
+            return left, f"by_drop[{index}].{field}"
+    return own, f"{field}{rating_path(rating, mode)}"
+
+
 def _parts(rig: RigFile, field: Field) -> list[Limit]:
     found = []
     for index, part in enumerate(rig.hitch.parts):
-        rating = part.trailer if field == "trailer" else part.tongue
-        mass = rating_in(rating, rig.hitch.mode)
+        mass, at = part_rating(part, field, rig.hitch.mode)
         if mass:
-            at = f"hitch.parts[{index}].{field}{rating_path(rating, rig.hitch.mode)}"
+            at = f"hitch.parts[{index}].{at}"
             left = part.extension_leaves or 1.0
             lost = LimitTerm("−", "extension", (1 - left) * mass.kg, f"hitch.parts[{index}].extension_leaves")
             found.append(
@@ -268,12 +284,22 @@ def _while_towing(rig: RigFile, rating: Mass | None, towing: Mass | None, name: 
     return _entered(rig, rating, name, f"vehicle.ratings.{name}")
 
 
+def _rear_limit(rig: RigFile) -> Limit | None:
+    """The rear axle's rating; with a tag axle both ratings added up, since the scale weighs both as one."""
+    ratings = rig.vehicle.ratings
+    rear, tag = _while_towing(rig, ratings.gawr_rear, ratings.gawr_rear_towing, "gawr_rear"), ratings.gawr_tag
+    if rear is None or tag is None:
+        return rear
+    both = (LimitTerm("", rear.source, rear.kg, rear.path), LimitTerm("+", "gawr_tag", tag.kg, "vehicle.ratings.gawr_tag"))
+    return _sum(rig, "gawr_rear+gawr_tag", rear.path, *both)
+
+
 def limits(rig: RigFile) -> dict[str, Limit | None]:
     """Every check's limit, by its id; the checks of single trailer axles included."""
     ratings, trailer = rig.vehicle.ratings, rig.trailer
     found: dict[str, Limit | None] = {
         "vehicle.front_axle": _entered(rig, ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"),
-        "vehicle.rear_axle": _while_towing(rig, ratings.gawr_rear, ratings.gawr_rear_towing, "gawr_rear"),
+        "vehicle.rear_axle": _rear_limit(rig),
         "vehicle.gross": _while_towing(rig, ratings.gvwr, ratings.gvwr_towing, "gvwr"),
         "vehicle.payload": payload_limit(rig),
     }

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from noxel.core.limits.checks import exceeds
-from noxel.core.mechanics import Weighing
+from noxel.core.mechanics import Weighing, curb_by_placard, curb_entered
 from noxel.core.rig import RigFile
 
 RuleCode = Literal[
@@ -20,6 +20,9 @@ RuleCode = Literal[
     "frontal_area",
     "tire_speed",
     "camper_centre",
+    "tongue_table",
+    "tongue_table_ends",
+    "drop_beyond_table",
 ]
 GRAVITY = 9.80665
 """Standard gravity. [m/s²]"""
@@ -82,10 +85,31 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     for index, part in enumerate(rig.hitch.parts):
         if needed and part.d_value and exceeds(needed, part.d_value):
             found.append(BrokenRule("d_value_low", f"hitch.parts[{index}].d_value", needed, 0.0, part.d_value))
+        if part.drop and part.by_drop and exceeds(part.drop.m, max(row.drop.m for row in part.by_drop)):
+            last = max(row.drop.m for row in part.by_drop)
+            found.append(BrokenRule("drop_beyond_table", f"hitch.parts[{index}].drop", part.drop.m, 0.0, last))
+    found += _tongue_table(rig, weighing)
     most, area = rig.vehicle.frontal_area, rig.trailer.frontal_area
     if most and area and exceeds(area, most):
         found.append(BrokenRule("frontal_area", "trailer.frontal_area", area, 0.0, most))
     return found
+
+
+def _tongue_table(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
+    """The load on the hitch against the vehicle maker's table, in which it falls with what the vehicle carries itself. [kg]"""
+    rows = sorted(rig.vehicle.tongue_table, key=lambda row: row.load.kg)
+    solo, tongue = weighing.figures.get("vehicle_solo"), weighing.figures.get("tongue_static")
+    empty = weighing.figures.get("curb_measured") or curb_entered(rig) or curb_by_placard(rig)
+    if not rows or solo is None or tongue is None or empty is None:
+        return []
+    carried = solo.value - empty.value
+    row = next((each for each in rows if not exceeds(carried, each.load.kg)), None)
+    if row is None:
+        last = rows[-1].load.kg
+        return [BrokenRule("tongue_table_ends", "vehicle.tongue_table", carried, solo.plus_minus, last)]
+    if exceeds(tongue.value, row.tongue.kg):
+        return [BrokenRule("tongue_table", "vehicle.tongue_table", tongue.value, tongue.plus_minus, row.tongue.kg)]
+    return []
 
 
 def _of_vehicle(rig: RigFile) -> list[BrokenRule]:

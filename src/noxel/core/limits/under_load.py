@@ -66,6 +66,12 @@ def _together(rig: RigFile, loads: PassLoads | None, group: str) -> bool:
     return group == "trailer" and rated != 1 and _axles(loads, group) is None
 
 
+def _drive_part(rig: RigFile, group: str) -> float:
+    """What part of the rear axles' load the drive axle has: all of it, or with a tag axle as their ratings have it."""
+    rear, tag = rig.vehicle.ratings.gawr_rear, rig.vehicle.ratings.gawr_tag
+    return rear.kg / (rear.kg + tag.kg) if group == "rear" and rear and tag else 1.0
+
+
 def tire_load(
     rig: RigFile, key: str, loads: PassLoads | None, group: str, whole: Figure | None, tires: AxleTires
 ) -> Figure | None:
@@ -100,11 +106,14 @@ def tire_load(
     if found is None or tires.count is None:
         return None
     first, like, by_wheel = found
-    amount: Amount = combine([(like / tires.count, first.amount)])
+    drive = _drive_part(rig, group)
+    amount: Amount = combine([(drive * like / tires.count, first.amount)])
     terms = [first] + ([Term("×", "readings like it", float(like), "count")] if like > 1 else [])
+    if drive < 1:
+        terms.append(Term("×", "the drive axle's part, by the ratings", drive, "share"))
     terms.append(Term("÷", "tires", float(tires.count), "count"))
-    if not by_wheel:
-        apart = AXLES_APART if _together(rig, loads, group) else SIDES_APART
+    if not by_wheel or drive < 1:
+        apart = AXLES_APART if drive < 1 or _together(rig, loads, group) else SIDES_APART
         factor = between(1 - apart, 1 + apart)
         amount = amount * factor
         terms.append(Term("×", "one side or axle may carry more", factor, "count"))
@@ -117,6 +126,14 @@ def assembly_load(rig: RigFile, key: str, loads: PassLoads | None, group: str, w
 
     Parameters and result as for :func:`tire_load`.
     """
+    drive = _drive_part(rig, group)
+    if whole is not None and drive < 1:
+        factor = between(1 - AXLES_APART, 1 + AXLES_APART)
+        terms = [whole.term("", "load on the rear axles"), Term("×", "the drive axle's part, by the ratings", drive, "share"),
+                 Term("×", "one axle may carry more", factor, "count")]  # fmt: skip
+        return Figure(
+            key, combine([(drive, whole.amount)]) * factor, "load on the rear axles × the drive axle's part", tuple(terms)
+        )
     if group != "trailer":
         return whole.renamed(key) if whole else None
     if loads is not None and _axles(loads, group) is not None:

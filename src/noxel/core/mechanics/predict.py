@@ -116,7 +116,7 @@ def predict_solo(rig: RigFile) -> Solo:
         if b is None:
             lacks.say("vehicle.geometry.hitch_offset", "is needed: how far behind the rear axle the hitch point is")
         elif wheelbase is not None:
-            placed.append((hitch, wheelbase.m + b))
+            placed.append((hitch, wheelbase.m + b + rig.hitch.own_lever))
     a = wheelbase.m if wheelbase else None
     if lacks.found or a is None or base is None or base.front is None or base.rear is None:
         return Solo(gross, cargo, None, None, a, b, tuple(lacks.found))

@@ -161,13 +161,14 @@ def _lever_effects(rig: RigFile, found: Mapping[str, float]) -> list[_Effect]:
     cargo = found["trailer_gross"] - (start.gross.kg if start.gross else 0.0)
     on_axles = cargo - (tongue - (start.tongue.kg if start.tongue else 0.0))
     hitch = 0.0 if base is not None and base.hitch_fitted else nominal(hitch_mass(rig))
-    items_rear = found["rear_solo"] - based - hitch * (at.a + at.b) / at.a
+    lever = rig.hitch.own_lever
+    items_rear = found["rear_solo"] - based - hitch * (at.a + at.b + lever) / at.a
     before = at.coupled(tongue)
     made: list[_Effect] = []
     others = (replace(at, a=at.a + TAPE_OFF), replace(at, b=at.b + TAPE_OFF), replace(at, length=at.length + TAPE_OFF),
               replace(at, restored=bars + RESTORED_OFF if bars else 0.0))  # fmt: skip
     for other in others:
-        rear = items_rear * (at.a / other.a - 1) + hitch * (other.b / other.a - at.b / at.a)
+        rear = items_rear * (at.a / other.a - 1) + hitch * ((other.b + lever) / other.a - (at.b + lever) / at.a)
         more = on_axles * (1 - at.length / other.length)
         after = other.coupled(tongue + more)
         front, back = after[0] - before[0] - rear, after[1] - before[1] + rear
@@ -214,7 +215,7 @@ def uncertainty(rig: RigFile, found: Mapping[str, float], loads: tuple[float, ..
         spread.base("plan.vehicle_base.rear", base.rear, 1, base.rear_pm)
     hitch = hitch_mass(rig)
     if nominal(hitch) and not (base is not None and base.hitch_fitted):
-        spread.add(spread.effect("vehicle", plus_minus(hitch), spread.a + (overhang(rig) or 0.0)))
+        spread.add(spread.effect("vehicle", plus_minus(hitch), spread.a + (overhang(rig) or 0.0) + rig.hitch.own_lever))
     if trailer is not None:
         own = rig.plan.trailer_base
         if own is not None:

@@ -6,11 +6,13 @@ from noxel.core.plates.pasted import LONGEST_PASTED, Part, Pasted, part_of, read
 from noxel.core.plates.plates import PlatesAnswer, evaluate_plates
 from noxel.core.plates.schools import CUSHIONS, SHARES, CushionSchool, ShareSchool
 from noxel.core.plates.summary import Fact, describe
+from noxel.core.plates.tables import LONGEST_TABLE, read_table
 
 __all__ = [
     "CUSHIONS",
     "LONGEST_GUIDE",
     "LONGEST_PASTED",
+    "LONGEST_TABLE",
     "SHARES",
     "CushionSchool",
     "Fact",
@@ -26,4 +28,5 @@ __all__ = [
     "part_of",
     "read_guide",
     "read_pasted",
+    "read_table",
 ]

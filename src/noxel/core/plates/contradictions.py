@@ -7,12 +7,16 @@ import datetime
 from collections.abc import Iterator
 
 from noxel.core.limits import OLD_YEARS, AxleSet, age_years, axle_sets, made_on, read_load_index
-from noxel.core.quantities import KG, Mass, print_mass
-from noxel.core.rig import RigFile, rating_in, share_range
+from noxel.core.quantities import KG, Mass, print_length, print_mass
+from noxel.core.rig import RigFile, on_pin, rating_in, share_range
 from noxel.core.wording import Advisory, term_name
 
 BALL_SIZE_TOLERANCE = 0.0003
 """Balls of 50 mm and of 2 in (50.8 mm) are different sizes. [m]"""
+
+
+PIN_BEHIND = 0.05
+"""A pin this far behind the rear axle is behind it, not over it. [m]"""
 
 
 LABEL_ROUNDING = 0.01
@@ -42,7 +46,7 @@ def _vehicle(plates: _Plates) -> Iterator[Advisory]:
     tow = rating_in(ratings.tow_rating, rig.hitch.mode)
     name = {key: term_name(rig, key) for key in ("gvwr", "gcwr", "tow_rating", "payload")}
     if gvwr and front and rear:
-        axles = front.kg + rear.kg
+        axles = front.kg + rear.kg + (ratings.gawr_tag.kg if ratings.gawr_tag else 0.0)
         if _above(gvwr.kg, axles):
             yield plates.say("axles_below_gvwr", "vehicle.ratings.gvwr",
                              f"The axle ratings add up to {plates.mass(axles)}, less than the {plates.mass(gvwr.kg)} {name['gvwr']}. "
@@ -195,6 +199,16 @@ def _hitch(plates: _Plates) -> Iterator[Advisory]:
                                  carrying=carrying.kg, distributing=distributing.kg)  # fmt: skip
 
 
+def _pin(plates: _Plates) -> Iterator[Advisory]:
+    """A pin belongs over the rear axle or ahead of it."""
+    rig, offset = plates.rig, plates.rig.vehicle.geometry.hitch_offset
+    if on_pin(rig) and offset is not None and offset.m > PIN_BEHIND:
+        yield plates.say("pin_behind_axle", "vehicle.geometry.hitch_offset",
+                         f"The pin stands {print_length(offset.m, rig.units.lengths)} behind the rear axle: it lifts the front axle, and the rear "
+                         "axle carries more than the pin weight. Hitch makers ask for it over the axle or ahead of it. Measure again; a point "
+                         "ahead of the axle is typed with a minus.")  # fmt: skip
+
+
 def _chain_fits(plates: _Plates) -> Iterator[Advisory]:
     """What must fit between the links, and what the vehicle's maker says of weight distribution."""
     rig = plates.rig
@@ -265,5 +279,5 @@ def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Adv
         Each with the path of the figure to read again, and its numbers.
     """
     plates = _Plates(rig, today or datetime.date.today())
-    looks = (_vehicle, _trailer, _tires, _misread, _hitch, _chain_fits, _brakes)
+    looks = (_vehicle, _trailer, _tires, _misread, _hitch, _pin, _chain_fits, _brakes)
     return [found for look in looks for found in look(plates)]

@@ -26,6 +26,7 @@ Direction = Literal["optimistic", "conservative", "rough", "exact"]
 
 AGREES = 0.003
 """A worked-out figure this close to the entered one, relatively, agrees with it: labels round."""
+_TESTED_WITH = "A tow rating by SAE J2807 is tested with two people of 150 lb each and the hitch aboard: all else comes off it."
 
 
 class Beside(Answer):
@@ -93,10 +94,10 @@ class _Beside:
     def term(self, key: str) -> str:
         return SETS[self.rig.terms].get(key, key)
 
-    def put(self, path: str, entered: Mass | None, kg: float, formula: str, direction: Direction) -> None:
+    def put(self, path: str, entered: Mass | None, kg: float, formula: str, direction: Direction, more: str = "") -> None:
         printed = print_mass(kg, self.unit)
         if entered is None:
-            says = f"worked out: {printed} = {formula}. {_TRUST[direction]}".rstrip()
+            says = " ".join(each for each in (f"worked out: {printed} = {formula}.", _TRUST[direction], more) if each)
         elif abs(kg - entered.kg) <= AGREES * entered.kg:
             says = f"agrees with {printed} = {formula}"
         else:
@@ -129,7 +130,8 @@ def _besides(rig: RigFile, measured_curb: float | None) -> list[Beside]:
                    "gcwr-gvwr": f"{work.term('gcwr')} − {work.term('gvwr')}",
                    "10% of tow_rating": f"10 % of the {work.term('tow_rating')}"}[limit.source]  # fmt: skip
         if limit.certainty in ("optimistic", "conservative", "rough"):
-            work.put(path, None, limit.kg, formula, limit.certainty)
+            tested = rig.terms == "north_america" and limit.source != "10% of tow_rating"
+            work.put(path, None, limit.kg, formula, limit.certainty, _TESTED_WITH if tested else "")
     if trailer.ratings.gvwr and trailer.dry_weight and trailer.ratings.gvwr.kg > trailer.dry_weight.kg:
         left = trailer.ratings.gvwr.kg - trailer.dry_weight.kg
         formula = f"{work.term('trailer.gvwr')} − {work.term('dry_weight')}"
@@ -170,7 +172,7 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
                 if need.raised_to_placard
                 else f"the table's row for {one} on one tire"
             )
-            says.append(f"At least {print_pressure(need.kpa, unit)}, cold: {why}.")
+            says.append(f"At least {print_pressure(need.kpa, unit)}, cold, both sides alike: {why}.")
             if tires.pressure and tires.pressure.kpa < need.kpa * (1 - 1e-6):
                 says.append(f"Set is {print_pressure(tires.pressure.kpa, unit)}: too low for this load.")
     made = made_on(tires.date_code).isocalendar() if tires.date_code else None

@@ -19,7 +19,7 @@ from noxel.core.rig.loads import (
     Trouble,
     VehicleBase,
 )
-from noxel.core.rig.parts import ByMode, HitchPart, Kind, Trailer, rating_in, rating_path
+from noxel.core.rig.parts import ByMode, HitchPart, Kind, Mode, Trailer, rating_in, rating_path
 from noxel.core.rig.paths import problems_of, read_path, write_path
 from noxel.core.rig.rigfile import RigFile, dump_rig, parse_rig
 from noxel.core.rig.sources import entry_at, source_words
@@ -55,6 +55,7 @@ __all__ = [
     "Listed",
     "Load",
     "Meaning",
+    "Mode",
     "Pass",
     "Phase",
     "Plan",

@@ -71,7 +71,10 @@ def rating_path(rating: PositiveMass | ByMode | None, mode: Mode) -> str:
 
 
 class VehicleRatings(Model):
-    """The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is coupled, where it grants more."""
+    """The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is coupled, where it grants more.
+
+    ``gawr_tag`` is that of a second rear axle; both rear axles are then one group on the scale.
+    """
 
     gvwr: PositiveMass | None = None
     gawr_front: PositiveMass | None = None
@@ -81,6 +84,7 @@ class VehicleRatings(Model):
     tow_unbraked: PositiveMass | None = None
     gvwr_towing: PositiveMass | None = None
     gawr_rear_towing: PositiveMass | None = None
+    gawr_tag: PositiveMass | None = None
     payload: PositiveMass | None = None
     payload_reduction: NonNegativeMass | None = None
     tongue_rating: Rating | None = None
@@ -110,6 +114,21 @@ class GuideRow(Model):
     wheelbase: Name | None = None
 
 
+class TongueRow(Model):
+    """A row of the vehicle maker's table: with up to ``load`` carried in the vehicle the trailer may put ``tongue`` on the hitch."""
+
+    load: NonNegativeMass
+    tongue: PositiveMass
+
+
+class DropRow(Model):
+    """A row of a ball mount maker's table: its ratings with up to this drop (or rise)."""
+
+    drop: PositiveLength
+    trailer: PositiveMass | None = None
+    tongue: PositiveMass | None = None
+
+
 class DistributionRule(Model):
     """What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from which it is required."""
 
@@ -136,6 +155,7 @@ class Vehicle(Entered):
     frontal_area: Area | None = None
     camper_zone: tuple[Length, Length] | None = None
     camper_centre: Length | None = None
+    tongue_table: Annotated[tuple[TongueRow, ...], Field(max_length=40)] = ()
     self_levelling: Annotated[bool, Field(strict=True)] = False
 
 
@@ -143,7 +163,9 @@ class HitchPart(Entered):
     """One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
 
     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes. ``d_value`` is stamped on European
-    couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it.
+    couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it. ``behind`` is how far
+    behind the hitch point its own mass hangs (minus: ahead). ``drop`` is how it is set, up or down; ``by_drop`` what its maker rates it
+    at then.
     """
 
     kind: Annotated[str, Field(min_length=1, max_length=60)]
@@ -153,6 +175,9 @@ class HitchPart(Entered):
     size: PositiveLength | None = None
     d_value: Annotated[Number, Field(gt=0, le=1000)] | None = None
     extension_leaves: Annotated[Number, Field(gt=0, le=1)] | None = None
+    behind: Length | None = None
+    drop: PositiveLength | None = None
+    by_drop: Annotated[tuple[DropRow, ...], Field(max_length=40)] = ()
 
 
 class Hitch(Entered):
@@ -180,6 +205,12 @@ class Hitch(Entered):
         if self.weight is not None:
             return self.weight.kg
         return sum(part.weight.kg for part in self.parts if part.weight and "coupler" not in part.kind.lower())
+
+    @property
+    def own_lever(self) -> float:
+        """How far behind the hitch point its own mass hangs: an adapter or an extension carries at its own lever. [m]"""
+        moment = sum(part.weight.kg * part.behind.m for part in self.parts if part.weight and part.behind)
+        return moment / self.own_mass if moment and self.own_mass else 0.0
 
 
 class TrailerRatings(Model):

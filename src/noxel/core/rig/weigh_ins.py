@@ -33,11 +33,15 @@ Accuracy = Annotated[Number, Field(ge=0, le=0.1)]
 
 
 class Scale(Entered):
-    """What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given)."""
+    """What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given).
+
+    ``slope`` is how steeply the place falls towards the front or the rear, as a share, where axles are weighed one after the other.
+    """
 
     kind: Name | None = None
     resolution: PositiveMass
     accuracy: Accuracy = 0.001
+    slope: Annotated[Number, Field(ge=0, le=0.2)] | None = None
 
 
 class Adjustment(Entered):

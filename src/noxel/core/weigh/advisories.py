@@ -12,7 +12,8 @@ from noxel.core.quantities import KG, Mass, nominal, print_mass, print_pressure,
 from noxel.core.rig import Pass, RigFile, on_pin, share_range
 from noxel.core.weigh.notes import Notes
 from noxel.core.weigh.places import by_place
-from noxel.core.weigh.splits import axle_split, side_split
+from noxel.core.weigh.slope import on_a_slope
+from noxel.core.weigh.splits import axle_split, side_split, tag_split
 from noxel.core.wording import (
     Advisory,
     base_guessed,
@@ -389,7 +390,9 @@ def advise(
             _sides,
             _missing,
             axle_split,
+            tag_split,
             by_place,
+            on_a_slope,
         ):
             found += look(notes)
         found += side_split(notes, rows)

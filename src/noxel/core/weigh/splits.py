@@ -39,6 +39,27 @@ def axle_split(notes: Notes) -> Iterator[Advisory]:
     yield notes.say("axles_in_group", said, notes.path(hitched, "readings.trailer"), note=True, rating=least, load=axles.value)
 
 
+def tag_split(notes: Notes) -> Iterator[Advisory]:
+    """Which share of the rear axles the drive axle and the tag axle may carry, where the room is thin.
+
+    Notes
+    -----
+    The scale weighs both as one. Each is over once its share is more than its rating ÷ the load of both.
+    """
+    ratings, rear, hitched = notes.rig.vehicle.ratings, notes.weighing.figures.get("rear_hitched"), notes.weighing.hitched
+    if rear is None or hitched is None or not ratings.gawr_rear or not ratings.gawr_tag or rear.value <= 0:
+        return
+    drive, tag = ratings.gawr_rear.kg, ratings.gawr_tag.kg
+    if (drive + tag) / rear.value >= 1 + THIN_GROUP:
+        return
+    said = (f"The drive axle and the tag axle were weighed as one, {notes.mass(rear.value)}. The drive axle is over once it carries more than "
+            f"{print_share(drive / rear.value)} of it, the tag axle once it carries more than {print_share(tag / rear.value)}. Weigh them "
+            "singly where one of them can stand on a platform alone.")  # fmt: skip
+    yield notes.say(
+        "axles_in_group", said, notes.path(hitched, "readings.rear"), note=True, rating=drive + tag, load=rear.value
+    )
+
+
 def side_split(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
     """Up to which split between left and right the tires of an axle hold, where the room is thin.
 

@@ -34,6 +34,8 @@ _SOURCES = {
     "tow_unbraked": "{tow_rating} without trailer brakes",
     "gvwr_towing": "{gvwr} while towing",
     "gawr_rear_towing": "{gawr_rear} while towing",
+    "gawr_tag": "tag axle's rating",
+    "gawr_rear+gawr_tag": "{gawr_rear} + tag axle",
     "gvwr+tow_rating": "{gvwr} + {tow_rating}",
     "gcwr-gvwr": "{gcwr} − {gvwr}",
     "tongue_rating": "vehicle's {tongue_rating}",
@@ -120,6 +122,8 @@ _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin
 
 
 def phrase_of(rig: RigFile, check: str, source: str | None) -> Phrase:
+    if check == "vehicle.rear_axle" and rig.vehicle.ratings.gawr_tag:
+        return Phrase("Rear axles", "The rear axles", "their {} rating", plural=True)
     carried = ("pin" if on_pin(rig) else "tongue") if rig.towing and not on_its_wheels(rig) else None
     return _filled(check, vehicle_word(rig), carried, source, rig.terms)
 

@@ -4,7 +4,7 @@ from noxel.core.limits import BrokenRule
 from noxel.core.quantities import KG, print_length, print_mass, print_share
 from noxel.core.rig import RigFile
 from noxel.core.wording.answers import Advisory
-from noxel.core.wording.labels import term_name
+from noxel.core.wording.labels import term_name, vehicle_word
 
 
 def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
@@ -42,6 +42,21 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
             f"The camper's centre of mass is at {print_length(rule.weighed, unit_of_length)}; the truck's camper label ends at "
             f"{print_length(rule.limit, unit_of_length)}. Move what is heavy, or another camper."
         )
+    if rule.code == "tongue_table":
+        return (
+            f"The {term_name(rig, 'tongue_weight')} is {print_mass(rule.weighed, unit)}; with what the {vehicle_word(rig)} carries itself its "
+            f"maker's table allows {print_mass(rule.limit, unit)}. Carry less in it, or put less on the hitch."
+        )
+    if rule.code == "tongue_table_ends":
+        return (
+            f"The {vehicle_word(rig)} carries {print_mass(rule.weighed, unit)} itself; its maker's table for the "
+            f"{term_name(rig, 'tongue_weight')} ends at {print_mass(rule.limit, unit)}. Carry less in it, or ask the maker."
+        )
+    if rule.code == "drop_beyond_table":
+        return (
+            f"The ball mount is set to {print_length(rule.weighed, rig.units.lengths)}; its maker's table ends at "
+            f"{print_length(rule.limit, rig.units.lengths)}. Beyond it nothing is rated: another ball mount, or another height."
+        )
     if rule.code == "frontal_area":
         return (
             f"The trailer's frontal area is {rule.weighed:g}; the vehicle's maker allows {rule.limit:g}. Wind and cooling limit the speed, "
@@ -54,8 +69,11 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
     )
 
 
+_OF_MASS = ("brakes_missing", "bars_missing", "bars_forbidden", "bars_too_weak", "tongue_table", "tongue_table_ends")
+
+
 def rule_advisory(rig: RigFile, rule: BrokenRule) -> Advisory:
     """The same as an advisory."""
-    factor = KG[rig.units.mass] if rule.code in ("brakes_missing", "bars_missing", "bars_forbidden", "bars_too_weak") else 1.0
+    factor = KG[rig.units.mass] if rule.code in _OF_MASS else 1.0
     numbers = {"weighed": rule.weighed / factor, "limit": rule.limit / factor}
     return Advisory(code=rule.code, level="warning", message=rule_sentence(rig, rule), path=rule.path, numbers=numbers)
