@@ -157,8 +157,8 @@ export function HitchPlates() {
             )}
             <Field
               path={`hitch.parts[${index}].behind`}
-              label="Its mass hangs behind the hitch point by"
-              hint="where it is heavy: an adapter, a carrier; minus when ahead"
+              label="Hangs behind the hitch by"
+              hint="its own mass; matters when heavy. Minus when ahead"
               unit={length}
               sourced
             />

@@ -67,7 +67,8 @@ def beside_words(rig: RigFile, used: Expected, other: Expected) -> str:
     else:
         pm = f" ± {small_mass(figure.plus_minus, rig.units.mass)}" if figure.plus_minus else ""
         said = f"{print_mass(figure.value, rig.units.mass)}{pm}"
-    apart = abs(figure.value - used.figure.value) > math.hypot(figure.plus_minus, used.figure.plus_minus)
+    measured = "rating" not in (used.way, other.way)  # a trailer at its rating is the most that it may weigh, not what it does
+    apart = measured and abs(figure.value - used.figure.value) > math.hypot(figure.plus_minus, used.figure.plus_minus)
     return f"By {by}: {said}{', which does not agree' if apart else ''}."
 
 
