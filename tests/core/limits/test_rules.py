@@ -247,6 +247,14 @@ class Rules(unittest.TestCase):
             found = [each.code for each in contradictions(parse_rig(document)) if each.code == "pin_behind_axle"]
             self.assertEqual(found, said, offset)
 
+    def test_a_motorhome_tows_what_is_left_of_its_gcwr(self) -> None:
+        """GCWR 11,850 − GVWR 7,150 = 4,700; its tow rating is 7,400."""
+        for tow, said in ((7_400, [4_700]), (4_700, [])):
+            document = rig_of("check--motorhome")
+            document["vehicle"]["ratings"]["tow_rating"] = tow
+            found = [each for each in contradictions(parse_rig(document)) if each.code == "hitch_above_gcwr_left"]
+            self.assertEqual([round(each.numbers["left"]) for each in found], said)
+
     def test_what_a_sum_hides_is_said_where_the_room_is_thin(self) -> None:
         """The trailer's axles carry 6,080 lb: 3,200 of it are 52.6 %. A rear tire of 1,800 on 1,730: 900 of 1,730 are 52.0 %."""
         ratings = rig_of("check--room-everywhere")["trailer"]["ratings"]

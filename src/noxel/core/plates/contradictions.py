@@ -199,6 +199,21 @@ def _hitch(plates: _Plates) -> Iterator[Advisory]:
                                  carrying=carrying.kg, distributing=distributing.kg)  # fmt: skip
 
 
+def _motorhome(plates: _Plates) -> Iterator[Advisory]:
+    """A motorhome drives near its GVWR: what it may tow then is the rest of its GCWR, whatever its hitch is rated at."""
+    rig, ratings = plates.rig, plates.rig.vehicle.ratings
+    if rig.kind != "motorhome" or not ratings.gcwr or not ratings.gvwr or ratings.gcwr.kg <= ratings.gvwr.kg:
+        return
+    left = ratings.gcwr.kg - ratings.gvwr.kg
+    hitch = [rating_in(part.trailer, rig.hitch.mode) for part in rig.hitch.parts]
+    rated = [each.kg for each in (rating_in(ratings.tow_rating, rig.hitch.mode), *hitch) if each]
+    if rated and _above(min(rated), left):
+        yield plates.say("hitch_above_gcwr_left", "vehicle.ratings.gcwr",
+                         f"The hitch and the {term_name(rig, 'tow_rating')} allow {plates.mass(min(rated))}, but a motorhome loaded to its "
+                         f"{term_name(rig, 'gvwr')} has only {plates.mass(left)} of its {term_name(rig, 'gcwr')} left for what it tows.",
+                         rated=min(rated), left=left)  # fmt: skip
+
+
 def _pin(plates: _Plates) -> Iterator[Advisory]:
     """A pin belongs over the rear axle or ahead of it."""
     rig, offset = plates.rig, plates.rig.vehicle.geometry.hitch_offset
@@ -279,5 +294,5 @@ def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Adv
         Each with the path of the figure to read again, and its numbers.
     """
     plates = _Plates(rig, today or datetime.date.today())
-    looks = (_vehicle, _trailer, _tires, _misread, _hitch, _pin, _chain_fits, _brakes)
+    looks = (_vehicle, _trailer, _tires, _misread, _hitch, _motorhome, _pin, _chain_fits, _brakes)
     return [found for look in looks for found in look(plates)]
