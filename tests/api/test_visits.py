@@ -1,12 +1,39 @@
 """What belongs to a rig beside its file: the visit, notes of a drive, own lines. Expected: what was put in comes back."""
 
+import datetime
+from typing import Any
+
 from tests.api.stand import OnADemoRig
 
 
 class BesideTheRig(OnADemoRig):
-    def put(self, path: str, body: object, status: int = 204) -> None:
+    def put(self, path: str, body: object, status: int = 204) -> Any:
         answer = self.client.put(f"/api/rigs/{self.rig}{path}", json=body)
         self.assertEqual(answer.status_code, status, answer.text)
+        return answer
+
+    def test_a_tongue_scale_at_home(self) -> None:
+        """A weigh-in of its own, without a pass; a bare figure is in the unit that was chosen, whatever the rig's."""
+        steps = self.get("/visit?scale=tongue_scale").json()["steps"]
+        self.assertEqual([each["kind"] for each in steps], ["list", "list", "tongue", "answer", "list", "verdict"])
+        self.assertTrue(any("Chocks" in line for line in steps[0]["lines"]) and "chocked" in steps[1]["caution"])
+        ticket = {
+            "key": "h1",
+            "visit": "home",
+            "day": "2026-05-02",
+            "unit": "kg",
+            "scale": "tongue_scale",
+            "tongue": "268",
+            "place": "the yard",
+        }
+        self.post("/jotted", ticket)
+        made = self.post("/jotted", ticket)["rig"]["weigh_ins"][-1]  # sent twice, taken once
+        self.assertEqual((made.get("passes", []), made["place"], len(made["tongue_measurements"])), ([], "the yard", 1))
+        self.assertEqual(
+            (made["tongue_measurements"][0]["value"], made["tongue_measurements"][0]["resolution"]), ("268 kg", "5 kg")
+        )
+        answer = self.client.post(f"/api/rigs/{self.rig}/jotted", json={**ticket, "key": "h2", "tongue": " "})
+        self.problem(answer, 422, "config")
 
     def test_a_visit_goes_on_where_it_was_left(self) -> None:
         self.assertIsNone(self.get("/visit").json()["state"])
@@ -47,6 +74,9 @@ class BesideTheRig(OnADemoRig):
         left = self.post("/lines/trip-over", None)
         self.assertEqual([(each["text"], each["done_at"]) for each in left], [("Telescope lashed", None)])
         self.put("/lines/999", {"done": True}, 404)
+        late = self.put(f"/lines/{left[0]['id']}", {"done": True, "by": "Ola", "ago": 7_200}, 200).json()[0]
+        since = datetime.datetime.now(datetime.UTC) - datetime.datetime.fromisoformat(late["done_at"])
+        self.assertEqual(round(since.total_seconds() / 60), 120)  # ticked without a network, two hours before it was sent
         other = self.add({"format": "noxel-rig", "version": 1, "kind": "motorhome", "units": {"mass": "lb"}})
         answer = self.client.delete(f"/api/rigs/{other}/lines/{left[0]['id']}")
         self.problem(answer, 404)

@@ -3155,11 +3155,8 @@ export interface components {
          *     where it is sent twice; the tickets of one ``visit`` belong to one weigh-in.
          */
         JottedTicket: {
-            /**
-             * Config
-             * @enum {string}
-             */
-            config: "hitched" | "vehicle_only" | "vehicle_empty" | "trailer_only";
+            /** Config */
+            config?: ("hitched" | "vehicle_only" | "vehicle_empty" | "trailer_only") | null;
             /**
              * Day
              * Format: date
@@ -3182,8 +3179,11 @@ export interface components {
              * @default
              */
             place?: string;
-            /** Readings */
-            readings: {
+            /**
+             * Readings
+             * @default {}
+             */
+            readings?: {
                 [key: string]: string;
             };
             /**
@@ -3191,7 +3191,7 @@ export interface components {
              * @default truck_scale
              * @enum {string}
              */
-            scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+            scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform" | "tongue_scale";
             /** Spring Bars */
             spring_bars?: ("engaged" | "slack" | "none") | null;
             /**
@@ -3204,6 +3204,11 @@ export interface components {
              * @default
              */
             time?: string;
+            /**
+             * Tongue
+             * @default
+             */
+            tongue?: string;
             /**
              * Unit
              * @enum {string}
@@ -3680,7 +3685,8 @@ export interface components {
          * Load
          * @description An item aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
          *
-         *     ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time.
+         *     ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time;
+         *     ``secured`` is how it is held.
          */
         Load: {
             /**
@@ -3716,6 +3722,8 @@ export interface components {
              * @default 1
              */
             quantity?: number;
+            /** Secured */
+            secured?: string | null;
             /** Side */
             side?: number | string | null;
         };
@@ -5025,7 +5033,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+            kind: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform" | "tongue_scale";
             /** Name */
             name: string;
             /** Says */
@@ -5337,9 +5345,14 @@ export interface components {
         };
         /**
          * Tick
-         * @description Whether a line is done.
+         * @description Whether a line is done; ``ago`` is how long since, where a device could not send it at once. [s]
          */
         Tick: {
+            /**
+             * Ago
+             * @default 0
+             */
+            ago?: number;
             /**
              * By
              * @default
@@ -5860,7 +5873,7 @@ export interface components {
              * @default truck_scale
              * @enum {string}
              */
-            scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+            scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform" | "tongue_scale";
             /**
              * Ticked
              * @default []
@@ -5904,7 +5917,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "list" | "drive" | "ticket" | "answer" | "verdict";
+            kind: "list" | "drive" | "ticket" | "tongue" | "answer" | "verdict";
             /** Lead */
             lead: string;
             /**
@@ -8641,7 +8654,7 @@ export interface operations {
     plan_weigh_in_api_rigs__rig_id__plan_get: {
         parameters: {
             query?: {
-                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform" | "tongue_scale";
                 uncouple?: boolean;
             };
             header?: never;
@@ -9082,7 +9095,7 @@ export interface operations {
     read_visit_api_rigs__rig_id__visit_get: {
         parameters: {
             query?: {
-                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform" | "tongue_scale";
                 uncouple?: boolean;
             };
             header?: never;
@@ -9178,7 +9191,7 @@ export interface operations {
     start_weigh_in_api_rigs__rig_id__weigh_ins_post: {
         parameters: {
             query?: {
-                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform";
+                scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform" | "tongue_scale";
                 uncouple?: boolean;
             };
             header?: never;

@@ -28,7 +28,7 @@ from noxel.core.editing import Change, Document, apply_changes, new_rig, settle,
 from noxel.core.evaluate import evaluate
 from noxel.core.plates import read_table
 from noxel.core.rig import RigFile, dump_rig, parse_rig
-from noxel.core.weigh import SCALES, ScaleKind, new_weigh_in, plan
+from noxel.core.weigh import ScaleKind, new_weigh_in, plan, scales_for
 from noxel.core.wording import Evaluation, PassAnswer
 from noxel.demo import load_demo
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
@@ -162,9 +162,7 @@ def set_table(rig_id: Id, typed: MakersTable, rigs: Store, weigh_in: Looking = N
 def plan_weigh_in(rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> PassPlan:
     """A short plan of passes for what there is to weigh on and what can be uncoupled there."""
     rig = settle(rigs.open(rig_id).document).rig
-    kinds = [
-        ScaleOffer(kind=kind, name=name, says=says) for kind, name, says in SCALES if rig.towing or kind != "trailer_platform"
-    ]
+    kinds = [ScaleOffer(kind=kind, name=name, says=says) for kind, name, says in scales_for(rig)]
     return PassPlan(scales=kinds, passes=plan(rig, scale, uncouple))
 
 

@@ -67,11 +67,12 @@ class JottedTicket(BaseModel):
     key: Key
     visit: Key
     day: datetime.date
-    config: Config
+    config: Config | None = None
     spring_bars: SpringBars | None = None
+    tongue: Typed = ""
     unit: MassUnit
     scale: ScaleKind = "truck_scale"
-    readings: Annotated[dict[Annotated[str, Field(max_length=20)], Typed], Field(max_length=24)]
+    readings: Annotated[dict[Annotated[str, Field(max_length=20)], Typed], Field(max_length=24)] = {}
     place: Typed = ""
     ticket_number: Typed = ""
     time: Typed = ""
@@ -146,7 +147,13 @@ def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImpor
 @router.post("/rigs/{rig_id}/jotted", response_model=Sheet)
 def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, page: PageId = None) -> Response:
     """Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes nothing."""
+    if ticket.config is None and not ticket.tongue.strip():
+        raise InputError(
+            "Say which pass it is of, or what the tongue scale read.", [Problem("config", "is missing", "missing")]
+        )
     facts = {name: getattr(ticket, name) for name in ("place", "ticket_number", "time", "fee", "note")}
-    jotted = Jotted(ticket.day, ticket.config, ticket.spring_bars, ticket.unit, ticket.scale, ticket.readings, facts)
+    jotted = Jotted(
+        ticket.day, ticket.config, ticket.spring_bars, ticket.unit, ticket.scale, ticket.readings, facts, ticket.tongue
+    )
     taken = rigs.receive(rig_id, ticket.key, ticket.visit, lambda document, at: add_jotted(document, at, jotted), page=page)
     return sheet_as_json(make_sheet(taken))

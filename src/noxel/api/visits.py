@@ -71,10 +71,11 @@ class NewLine(BaseModel):
 
 
 class Tick(BaseModel):
-    """Whether a line is done."""
+    """Whether a line is done; ``ago`` is how long since, where a device could not send it at once. [s]"""
 
     done: bool
     by: Short = ""
+    ago: Annotated[int, Field(ge=0, le=366 * 86_400)] = 0
 
 
 def visits_of(request: Request) -> Visits:
@@ -152,7 +153,7 @@ def tick_line(
     """Tick a line, or take the tick away; by the name that was given, or the device's."""
     device = device_of(request.scope)
     by = tick.by.strip() or (device.name if device else "")
-    visits.tick_line(rig_id, line, by if tick.done else None)
+    visits.tick_line(rig_id, line, by if tick.done else None, tick.ago)
     return _lines(visits, rig_id)
 
 

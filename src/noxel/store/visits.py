@@ -128,8 +128,8 @@ class Visits:
                 raise Conflict(f"There are {MOST_LINES} lines already. Take some away first.")
             session.add(OwnLineRow(rig_id=rig_id, text=says, trip=trip))
 
-    def tick_line(self, rig_id: str, line: int, by: str | None) -> None:
-        """Note that a line was done now, and by whom; None takes the tick away.
+    def tick_line(self, rig_id: str, line: int, by: str | None, ago: int = 0) -> None:
+        """Note that a line was done, by whom and how long ago [s]; None takes the tick away.
 
         Raises
         ------
@@ -138,7 +138,7 @@ class Visits:
         """
         with self._database.writing() as session:
             row = _line(session, rig_id, line)
-            row.done_at, row.done_by = (None, None) if by is None else (now(), by)
+            row.done_at, row.done_by = (None, None) if by is None else (now() - datetime.timedelta(seconds=ago), by)
 
     def drop_line(self, rig_id: str, line: int) -> None:
         """Take a line away.

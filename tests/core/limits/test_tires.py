@@ -9,6 +9,7 @@ from noxel.core.evaluate import evaluate
 from noxel.core.limits import age_years, axle_sets, made_on, pressure_for, read_load_index
 from noxel.core.mechanics import predict
 from noxel.core.plates import PlatesAnswer, evaluate_plates, read_table
+from noxel.core.plates.readiness import readiness
 from noxel.core.quantities import KG
 from noxel.core.rig import LOAD_INDEX, AxleTires, parse_rig
 from noxel.errors import InputError
@@ -92,6 +93,35 @@ class Sidewall(unittest.TestCase):
         )
         with self.assertRaisesRegex(InputError, "no table"):
             read_table("vehicle.ratings.gvwr", "1 2")
+
+
+class BeforeItRolls(unittest.TestCase):
+    def lines(self, **parts: Any) -> dict[str, tuple[str, str, str]]:
+        document = rig_of("check--three-passes")
+        for part, values in parts.items():
+            document[part] = {**document.get(part, {}), **values} if isinstance(values, dict) else values
+        rig = parse_rig(document)
+        return {each.code: (each.text, each.fact, each.state) for each in readiness(rig, evaluate(rig), TODAY)}
+
+    def test_the_coupling_as_it_was_measured(self) -> None:
+        """The ball half an inch above the level coupler over 240 in: 0.2 % nose-up, level."""
+        self.assertEqual(self.lines()["heights"][2], "ask")
+        geometry = {"geometry": {"coupler_to_axles": 240, "coupler_height": 20}}
+        text, _, state = self.lines(hitch={"ball_height": 20.5}, trailer=geometry)["heights"]
+        self.assertEqual(state, "plain")
+        self.assertIn("20.5 in and 20 in high", text)
+        self.assertEqual(self.lines(hitch={"ball_height": 23}, trailer=geometry)["heights"][2], "missing")  # 1.25 % nose-up
+
+    def test_what_is_secured_has_a_line_of_its_own(self) -> None:
+        strap = {"on": "trailer", "mass": 40, "secured": "two straps"}
+        loads: Any = [
+            {"name": "Mount", **strap},
+            {"name": "mount", **strap},
+            {"name": "Tripod", **strap, "aboard": False},
+            {"name": "Rug", **strap, "secured": ""},
+        ]
+        found = {code: text for code, (text, _, _) in self.lines(loads=loads).items() if code.startswith("secured")}
+        self.assertEqual(found, {"secured_mount": "Mount: two straps", "secured_mount_2": "mount: two straps"})
 
 
 class BesideThePlates(unittest.TestCase):

@@ -195,8 +195,8 @@ export const api = {
   fees: (id: string) => ask<string[]>("GET", `/rigs/${id}/fees`),
   lines: (id: string) => ask<OwnLine[]>("GET", `/rigs/${id}/lines`),
   addLine: (id: string, text: string, trip: boolean) => ask<OwnLine[]>("POST", `/rigs/${id}/lines`, { text, trip }),
-  tickLine: (id: string, line: number, done: boolean, by: string) =>
-    ask<OwnLine[]>("PUT", `/rigs/${id}/lines/${line}`, { done, by }),
+  tickLine: (id: string, line: number, tick: Schemas["Tick"]) =>
+    ask<OwnLine[]>("PUT", `/rigs/${id}/lines/${line}`, tick),
   dropLine: (id: string, line: number) => ask<OwnLine[]>("DELETE", `/rigs/${id}/lines/${line}`),
   tripOver: (id: string) => ask<OwnLine[]>("POST", `/rigs/${id}/lines/trip-over`),
   /** With `leaving`, the request outlives the page. */

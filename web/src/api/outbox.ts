@@ -1,6 +1,6 @@
 import { createStore, del, entries, set } from "idb-keyval";
 import { useSyncExternalStore } from "react";
-import { api, type JottedTicket, type Photo, RequestFailed, type Sheet } from "./client";
+import { api, type JottedTicket, type OwnLine, type Photo, RequestFailed, type Sheet } from "./client";
 import { onReach, reachable } from "./reach";
 
 type Made = { key: string; rig: string; at: number; says: string; why?: string };
@@ -8,6 +8,7 @@ type Made = { key: string; rig: string; at: number; says: string; why?: string }
 export type Waiting = Made &
   (
     | { kind: "ticket"; ticket: JottedTicket }
+    | { kind: "tick"; line: number; done: boolean; by: string }
     | { kind: "photo"; about: string; weighIn: number | null; visit: string | null; file: Blob }
   );
 
@@ -19,8 +20,11 @@ let waiting: readonly Waiting[] = [];
 let sending = false;
 let retry: ReturnType<typeof setTimeout> | undefined;
 const heard = new Set<() => void>();
-/** What an answer brought: a sheet, or the photographs of a rig. */
-export type Brought = { rig: string; sheet: Sheet } | { rig: string; photos: Photo[] };
+/** What an answer brought: a sheet, the photographs or the own lines of a rig. */
+export type Brought =
+  | { rig: string; sheet: Sheet }
+  | { rig: string; photos: Photo[] }
+  | { rig: string; lines: OwnLine[] };
 const answered = new Set<(brought: Brought) => void>();
 
 function show(next: readonly Waiting[]) {
@@ -59,6 +63,10 @@ export function onAnswer(each: (brought: Brought) => void) {
 
 async function send(next: Waiting): Promise<Brought> {
   if (next.kind === "ticket") return { rig: next.rig, sheet: await api.jot(next.rig, next.ticket) };
+  if (next.kind === "tick") {
+    const ago = Math.max(0, Math.round((Date.now() - next.at) / 1000));
+    return { rig: next.rig, lines: await api.tickLine(next.rig, next.line, { done: next.done, by: next.by, ago }) };
+  }
   const { about, visit } = next;
   const asked = { about, visit: visit ?? "", weigh_in: next.weighIn === null ? "" : String(next.weighIn) };
   return { rig: next.rig, photos: await api.addPhoto(next.rig, next.key, next.file, asked) };

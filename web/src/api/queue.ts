@@ -102,10 +102,11 @@ class ChangeQueue {
     this.listener?.unsent(this.texts);
   }
 
-  /** What was typed into fields and is not answered yet, by path: shown until it is. */
+  /** What was typed into fields or ticked and is not answered yet, by path: shown until it is. */
   private get texts() {
-    const typed = this.typed.flatMap((each) => each.changes).filter((change) => change.op === "type");
-    return new Map(typed.map((change) => [change.path, change.text ?? ""]));
+    const made = this.typed.flatMap((each) => each.changes);
+    const shown = made.filter(({ op, path }) => op === "type" || (op === "set" && path.startsWith("ready.")));
+    return new Map(shown.map(({ op, path, text, value }) => [path, String((op === "type" ? text : value) ?? "")]));
   }
 
   /** Hear of every answer, with the weigh-in it is about, and of how saving stands, until the answer is called. */

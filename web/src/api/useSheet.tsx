@@ -102,6 +102,7 @@ export function DeskProvider(props: {
     const ended = onAnswer((brought) => {
       if (brought.rig !== id) return;
       if ("sheet" in brought) void keep(brought.sheet, undefined);
+      else if ("lines" in brought) queries.setQueryData(["lines", id], brought.lines);
       else queries.setQueryData(["photos", id], brought.photos);
     });
     return () => void ended();

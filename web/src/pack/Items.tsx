@@ -95,6 +95,12 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
             unit={evaluation.length}
           />
           <Field path={`loads[${index}].height`} label="Above the floor" unit={evaluation.length} />
+          <Field
+            path={`loads[${index}].secured`}
+            label="Secured by"
+            hint="a line before it rolls: “two straps to the rear rings”"
+            mode="text"
+          />
           <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
             <span className="text-[0.9375rem]">It is</span>
             <Choice

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, type OwnLine } from "../api/client";
+import { put, useOutbox } from "../api/outbox";
 import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { when } from "../format";
@@ -31,7 +32,27 @@ export function OwnLines() {
     await act(api.addLine(sheet.id, text, trip));
     setText("");
   };
-  const all = lines.data ?? [];
+  const ticked = useOutbox().filter((each) => each.kind === "tick" && each.rig === sheet.id && each.why === undefined);
+  const all = (lines.data ?? []).map((each) => {
+    const made = ticked.findLast((tick) => tick.kind === "tick" && tick.line === each.id);
+    if (made?.kind !== "tick") return each;
+    return {
+      ...each,
+      done_at: made.done ? new Date(made.at).toISOString() : null,
+      done_by: made.done ? made.by : null,
+    };
+  });
+  const tick = (line: OwnLine, done: boolean) =>
+    void put({
+      key: crypto.randomUUID(),
+      rig: sheet.id,
+      at: Date.now(),
+      says: done ? `“${line.text}” ticked` : `“${line.text}” not done`,
+      kind: "tick",
+      line: line.id,
+      done,
+      by,
+    });
   return (
     <div className="border-t border-ink px-3 py-2" data-part="own-lines">
       <h4 className="font-cond text-[1.0625rem] font-semibold">Your own lines</h4>
@@ -44,7 +65,7 @@ export function OwnLines() {
                 disabled={viewing}
                 className="h-5 w-5 shrink-0 accent-[var(--ink)]"
                 checked={each.done_at !== null}
-                onChange={(event) => void act(api.tickLine(sheet.id, each.id, event.currentTarget.checked, by))}
+                onChange={(event) => tick(each, event.currentTarget.checked)}
               />
               <span>
                 {each.text}

@@ -1,5 +1,5 @@
 import type { ReadinessItem } from "../api/client";
-import { useDesk } from "../api/useSheet";
+import { useDesk, useUnsent } from "../api/useSheet";
 import { day } from "../format";
 import { OwnLines } from "./OwnLines";
 
@@ -11,7 +11,11 @@ const today = () => {
 /** Beyond weight: what this rig needs before it rolls: each line with its reason and the day it was done. */
 export function ReadyList() {
   const { sheet, change } = useDesk();
-  const list = sheet.plates.ready;
+  const unsent = useUnsent();
+  const list = sheet.plates.ready.map((each) => {
+    const ticked = unsent.get(`ready.${each.code}`);
+    return ticked === undefined ? each : { ...each, done: ticked || null, stale: false };
+  });
   const open = list.filter((each) => !each.done || each.stale).length;
   return (
     <section aria-label="Before it rolls" data-part="ready" className="mb-4 border border-ink">

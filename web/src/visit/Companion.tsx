@@ -47,13 +47,14 @@ export function Companion() {
       </Frame>
     );
   }
+  const typed = step.kind === "ticket" || step.kind === "tongue";
   const passes = steps.filter((each) => each.kind === "drive").length;
   const pass = steps.slice(0, at + 1).filter((each) => each.kind === "drive").length;
   const next = () => (at + 1 < steps.length ? keep({ at: at + 1 }) : over());
   return (
     <Frame
       title="At the scale"
-      beside={pass ? `pass ${pass} of ${passes}` : "before"}
+      beside={pass ? `pass ${pass} of ${passes}` : passes ? "before" : "at home"}
       leave={`/rigs/${sheet.id}/weigh`}
       bar={<Segments steps={steps} at={at} onPick={(to) => keep({ at: to })} />}
     >
@@ -79,7 +80,7 @@ export function Companion() {
               <span className="text-right font-cond text-[1rem] font-semibold">{step.settles}</span>
             </p>
           )}
-          {step.kind !== "ticket" && (
+          {!typed && (
             <Button strong className="min-h-14 w-full text-[1.3125rem]" onClick={next}>
               {step.done}
             </Button>
@@ -102,7 +103,7 @@ export function Companion() {
                 something went wrong
               </button>
             )}
-            {step.kind === "ticket" && (
+            {typed && (
               <button type="button" className="min-h-11 px-1 text-[1rem] underline underline-offset-2" onClick={next}>
                 go on without it
               </button>
@@ -187,6 +188,7 @@ function Content(props: {
           {(step.asked ?? []).length > 0 && <Asked step={step} />}
         </>
       );
+    case "tongue":
     case "ticket": {
       const kinds = passKinds(evaluation, rig.hitch?.weight_distribution ?? false);
       const kind = kinds.find(
@@ -199,7 +201,7 @@ function Content(props: {
             scale={state.scale ?? "truck_scale"}
             fee={(step.first ? state.first_price : state.again_price) ?? ""}
             onKept={() => {
-              if (step.first) keep({ ticket_at: Date.now() });
+              if (step.first && step.kind === "ticket") keep({ ticket_at: Date.now() });
               next();
             }}
           />
@@ -207,7 +209,7 @@ function Content(props: {
             <Photos
               big
               about="ticket"
-              label="The ticket"
+              label={step.kind === "tongue" ? "What it read" : "The ticket"}
               visit={visitOf(sheet.id)}
               weighIn={step.first ? undefined : sheet.window.keys.at(-1)}
             />

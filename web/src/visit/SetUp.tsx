@@ -47,7 +47,7 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
           </label>
         ))}
       </fieldset>
-      {evaluation.towing && scale !== "trailer_platform" && (
+      {evaluation.towing && scale !== "trailer_platform" && scale !== "tongue_scale" && (
         <div className="mt-4 flex flex-wrap items-center justify-between gap-3 text-[1.125rem]">
           Can you leave the trailer there?
           <Choice
@@ -61,7 +61,7 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
           />
         </div>
       )}
-      <div className="mt-4">
+      <div className={scale === "tongue_scale" ? "hidden" : "mt-4"}>
         {asked.map(([name, label]) => (
           <label key={name} className="flex min-h-12 items-center gap-3 border-b border-rule text-[1.0625rem]">
             <span className="flex-1">{label}</span>

@@ -43,8 +43,12 @@ export function Jot(props: {
   useEffect(() => localStorage.setItem(key, JSON.stringify(draft)), [key, draft]);
   const chosen = kinds.find(([label]) => label === draft.kind) ?? kinds[0];
   if (!chosen || viewing) return null;
-  const [label, made] = chosen;
-  const names = namesFor(made.config as Pass["config"], "axles", evaluation.geometry.trailer_axles);
+  const atHome = scale === "tongue_scale";
+  const label = atHome ? "tongue scale" : chosen[0];
+  const names = atHome
+    ? ["tongue"]
+    : namesFor(chosen[1].config as Pass["config"], "axles", evaluation.geometry.trailer_axles);
+  const facts = atHome ? FACTS.filter(([name]) => name === "place" || name === "note") : FACTS;
   const type = (name: string, text: string) => setDraft({ ...draft, texts: { ...draft.texts, [name]: text } });
   const textOf = (name: string) => draft.texts[name] ?? (name === "fee" ? fee : "");
   const read = names.filter((name) => draft.texts[name]?.trim());
@@ -55,12 +59,13 @@ export function Jot(props: {
       key: crypto.randomUUID(),
       visit: visitOf(sheet.id),
       day: `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, "0")}-${String(now.getDate()).padStart(2, "0")}`,
-      config: made.config,
-      spring_bars: made.spring_bars ?? null,
+      ...(atHome
+        ? { tongue: draft.texts.tongue ?? "" }
+        : { config: chosen[1].config, spring_bars: chosen[1].spring_bars ?? null }),
       unit: draft.unit,
       scale,
-      readings,
-      ...Object.fromEntries(FACTS.map(([name]) => [name, textOf(name)])),
+      readings: atHome ? {} : readings,
+      ...Object.fromEntries(facts.map(([name]) => [name, textOf(name)])),
     };
     try {
       await put({
@@ -84,11 +89,11 @@ export function Jot(props: {
   };
   return (
     <section aria-label="Jot a ticket" className="max-w-xl border border-ink bg-card px-3 py-3">
-      {first === undefined && (
+      {first === undefined && !atHome && (
         <h2 className="font-cond text-[1.375rem] leading-tight font-semibold">A ticket, on this device</h2>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        {first === undefined && (
+        {first === undefined && !atHome && (
           <Picks
             label="Which pass"
             value={label}
@@ -111,14 +116,14 @@ export function Jot(props: {
           <Line
             key={name}
             name={name}
-            label={wordsFor(name)}
+            label={atHome ? (evaluation.terms.tongue_weight ?? "tongue weight") : wordsFor(name)}
             unit={draft.unit}
             text={draft.texts[name] ?? ""}
             onType={type}
             big
           />
         ))}
-        {FACTS.map(([name, words]) => (
+        {facts.map(([name, words]) => (
           <Line key={name} name={name} label={words} text={textOf(name)} onType={type} />
         ))}
       </div>
@@ -128,7 +133,7 @@ export function Jot(props: {
         </p>
       )}
       <Button strong className="mt-3 min-h-12 w-full" disabled={read.length === 0} onClick={() => void keep()}>
-        Keep this ticket
+        {atHome ? "Keep it" : "Keep this ticket"}
       </Button>
       <p role="status" className="mt-1 text-[0.9375rem] text-soft">
         {kept ? `Kept: ${kept.toLowerCase()}.` : ""}

@@ -20,11 +20,12 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
     // nothing jumps under the thumb: the button comes with the plan above it
     return <p className="min-h-[30rem]">{plan.error?.message ?? "Making a plan…"}</p>;
   }
+  const scales = plan.data.scales.filter((offer) => offer.kind !== "tongue_scale"); // it has a place of its own below
   return (
     <div className="max-w-5xl">
       <h2 className="font-cond text-[1.25rem] font-semibold">What will you weigh on?</h2>
       <div className="mt-2 grid gap-2 md:grid-cols-4">
-        {plan.data.scales.map((offer) => (
+        {scales.map((offer) => (
           <label
             key={offer.kind}
             className={`cursor-pointer border border-ink px-3 py-2 has-focus-visible:outline-2 has-focus-visible:outline-offset-2 ${offer.kind === scale ? "bg-ink text-paper" : "hover:bg-sunk"}`}

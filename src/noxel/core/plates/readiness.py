@@ -4,13 +4,14 @@ Nothing here is a check and nothing here blocks. Makers' manuals and local law c
 """
 
 import datetime
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from noxel.core.quantities import KG, print_mass
+from noxel.core.quantities import KG, print_length, print_mass
 from noxel.core.rig import RigFile, on_its_wheels, on_pin
-from noxel.core.wording import Evaluation
+from noxel.core.wording import Evaluation, attitude
 
 STALE_DAYS = 30
 """A tick this old is asked for again. [days]"""
@@ -81,7 +82,32 @@ def _hitch(rig: RigFile) -> Iterator[_Line]:
             "the hitch has spring bars",
             "plain",
         )
+    yield _heights(rig)
     yield "jack", "Jack and stabilisers up, chocks off last", "the trailer stands on its own feet when parked", "plain"
+
+
+def _heights(rig: RigFile) -> _Line:
+    """The coupling as it was measured: how high, how level, which drop."""
+    what = "Hitch plate and pin box" if on_pin(rig) else "Ball and coupler"
+    ball, coupler = rig.hitch.ball_height, rig.trailer.geometry.coupler_height if rig.trailer else None
+    found, unit = attitude(rig), rig.units.lengths
+    if ball is None or coupler is None or found is None:
+        return "heights", f"{what} measured: how high, trailer level", "put both heights in Plates, under the hitch", "ask"
+    drops = [part.drop for part in rig.hitch.parts if part.drop]
+    set_to = f", ball mount set to {print_length(drops[0].m, unit, fine=True)}" if drops else ""
+    high = f"{print_length(ball.m, unit, fine=True)} and {print_length(coupler.m, unit, fine=True)} high"
+    return "heights", f"{what} as measured: {high}{set_to}", found.says.rstrip("."), "plain" if found.level else "missing"
+
+
+def _secured(rig: RigFile) -> Iterator[_Line]:
+    """A line for each item aboard whose owner said how it is held."""
+    seen: dict[str, int] = {}
+    for load in rig.loads:
+        if load.secured and load.kg:
+            code = "secured_" + (re.sub(r"[^a-z0-9]+", "_", load.name.lower()).strip("_") or "item")
+            seen[code] = seen.get(code, 0) + 1
+            number = f"_{seen[code]}" if seen[code] > 1 else ""
+            yield f"{code}{number}", f"{load.name or 'Item'}: {load.secured}", f"in the {load.on}, as you secure it", "plain"
 
 
 def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
@@ -142,6 +168,7 @@ def readiness(rig: RigFile, evaluation: Evaluation, today: datetime.date) -> lis
             lines.append(("towed_car", "Tow bar pinned, steering free, gearbox and brakes as its maker's manual says",
                           "a car towed on its own wheels", "plain"))  # fmt: skip
     lines += _around(rig, evaluation)
+    lines += _secured(rig)
     found = []
     for code, text, fact, state in lines:
         done = rig.ready.get(code)

@@ -45,7 +45,8 @@ class Effort(Model):
 class Load(Entered):
     """An item aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
 
-    ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time.
+    ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time;
+    ``secured`` is how it is held.
     """
 
     name: Name = ""
@@ -58,6 +59,7 @@ class Load(Entered):
     side: Length | None = None
     height: NonNegativeLength | None = None
     effort: Effort | None = None
+    secured: Name | None = None
 
     @property
     def kg(self) -> float:

@@ -2,12 +2,11 @@
 
 from noxel.core.weigh.advisories import advise
 from noxel.core.weigh.jotted import Jotted, add_jotted
-from noxel.core.weigh.passes import GRADUATIONS, SCALES, ScaleKind, new_weigh_in, pass_answers, plan, plan_passes
+from noxel.core.weigh.passes import GRADUATIONS, ScaleKind, new_weigh_in, pass_answers, plan, plan_passes, scales_for
 from noxel.core.weigh.visit import VisitStep, visit_steps
 
 __all__ = [
     "GRADUATIONS",
-    "SCALES",
     "Jotted",
     "ScaleKind",
     "VisitStep",
@@ -17,5 +16,6 @@ __all__ = [
     "pass_answers",
     "plan",
     "plan_passes",
+    "scales_for",
     "visit_steps",
 ]

@@ -1,6 +1,7 @@
 """A ticket as somebody jots it down at the scale, with or without a network: put into its weigh-in, or into a new one."""
 
 import datetime
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -13,16 +14,18 @@ from noxel.core.weigh.passes import GRADUATIONS, ScaleKind, new_weigh_in
 
 @dataclass(frozen=True, slots=True)
 class Jotted:
-    """One pass as it was jotted down: texts as typed, readings by name (``front``, ``rear``, ``trailer`` …)."""
+    """One pass, or one reading of a tongue scale, as it was jotted down: texts as typed, readings by name (``front``, ``rear``, ``trailer`` …)."""
 
     day: datetime.date
-    config: Config
+    config: Config | None
     spring_bars: SpringBars | None
     unit: MassUnit
     scale: ScaleKind
     readings: Mapping[str, str]
     facts: Mapping[str, str]
     """Place, ticket number, time, fee and note, where they were typed."""
+    tongue: str = ""
+    """What a tongue scale read, instead of a pass."""
 
 
 def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Document:
@@ -55,6 +58,8 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
         fresh["scale"] = _in(fresh["scale"], rig.units.mass, ticket)
         document = apply_changes(document, [Change(f"weigh_ins[{index}]", op="insert", value=fresh)]).document
     here = f"weigh_ins[{index}]"
+    if ticket.config is None:
+        return _add_tongue(document, index, ticket)
     passes = document["weigh_ins"][index].get("passes", [])
     waiting = (at for at, each in enumerate(passes) if _same(each, ticket) and not each.get("readings") and not _typed(each))
     at = next(waiting, len(passes))
@@ -71,6 +76,25 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
         if text.strip():
             changes.append(Change(f"{here}.{name}" if name == "place" else f"{here}.passes[{at}].{name}", text))
     return apply_changes(document, changes).document
+
+
+def _add_tongue(document: Document, index: int, ticket: Jotted) -> Document:
+    """A direct measurement of the tongue; bare figures are in the ticket's unit."""
+    here, unit = f"weigh_ins[{index}]", document["units"]["mass"]
+    at = len(document["weigh_ins"][index].get("tongue_measurements", []))
+    step = GRADUATIONS["tongue_scale"][ticket.unit]
+    texts = {"value": ticket.tongue, "resolution": str(step)}
+    if ticket.unit != unit:
+        texts = {name: f"{text} {ticket.unit}" if _BARE.fullmatch(text.strip()) else text for name, text in texts.items()}
+    changes = [Change(f"{here}.tongue_measurements[{at}]", op="insert", value={"method": "scale"}, texts=texts),
+               Change(f"{here}.tongue_measurements[{at}].resolution", op="source", source="guess")]  # fmt: skip
+    for name in ("place", "note"):
+        if ticket.facts.get(name, "").strip():
+            changes.append(Change(f"{here}.{name}", ticket.facts[name]))
+    return apply_changes(document, changes).document
+
+
+_BARE = re.compile(r"[0-9.,]+")
 
 
 def _same(each: Mapping[str, Any], ticket: Jotted) -> bool:

@@ -5,7 +5,7 @@ from typing import Any, Literal
 
 from noxel.core.mechanics import Weighing, describe_pass, listed_now
 from noxel.core.quantities import KG
-from noxel.core.rig import Pass, RigFile, on_pin
+from noxel.core.rig import Pass, RigFile, on_its_wheels, on_pin
 from noxel.core.wording import PassAnswer, vehicle_word
 
 
@@ -99,7 +99,7 @@ def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[P
     return found
 
 
-ScaleKind = Literal["truck_scale", "single_platform", "wheel_pads", "trailer_platform"]
+ScaleKind = Literal["truck_scale", "single_platform", "wheel_pads", "trailer_platform", "tongue_scale"]
 
 
 SCALES: tuple[tuple[ScaleKind, str, str], ...] = (
@@ -107,6 +107,7 @@ SCALES: tuple[tuple[ScaleKind, str, str], ...] = (
     ("single_platform", "Small single platform", "one axle, or one group of axles, at a time: dump, quarry, granary"),
     ("wheel_pads", "Wheel pads", "a pad under each wheel: left and right, every axle singly"),
     ("trailer_platform", "A platform for the trailer alone", "the trailer uncoupled, all of it on one platform"),
+    ("tongue_scale", "A tongue scale, at home", "the load on the ball alone, the trailer level and chocked"),
 )
 """What people weigh on."""
 
@@ -116,6 +117,7 @@ GRADUATIONS: dict[ScaleKind, dict[str, int]] = {
     "single_platform": {"lb": 50, "kg": 20},
     "wheel_pads": {"lb": 10, "kg": 5},
     "trailer_platform": {"lb": 50, "kg": 20},
+    "tongue_scale": {"lb": 10, "kg": 5},
 }
 """Usual steps of each; a guess until somebody reads the scale's own plate (NIST Handbook 44, 2.20 and 2.24)."""
 
@@ -137,6 +139,8 @@ def plan_passes(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[dict[str
     list of dict
         The passes as documents, in the order to drive them, nothing read yet.
     """
+    if scale == "tongue_scale":
+        return []
     if not rig.towing:
         return [{"config": "vehicle_only", "readings": {}}]
     bars = rig.hitch.weight_distribution
@@ -168,6 +172,12 @@ def plan(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[PassAnswer]:
         )
         for index, each in enumerate(steps, 1)
     ]
+
+
+def scales_for(rig: RigFile) -> list[tuple[ScaleKind, str, str]]:
+    """What a rig can be weighed on: without a trailer no trailer's platform, and a tongue scale for a load on a ball only."""
+    ball = rig.towing and not on_pin(rig) and not on_its_wheels(rig)
+    return [each for each in SCALES if (each[0] != "trailer_platform" or rig.towing) and (each[0] != "tongue_scale" or ball)]
 
 
 def new_weigh_in(rig: RigFile, today: datetime.date, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> dict[str, Any]:

@@ -12,7 +12,7 @@ from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels, on_
 from noxel.core.weigh.passes import ScaleKind, pass_title, plan_passes, settled_by
 from noxel.core.wording import Answer, vehicle_word
 
-VisitStepKind = Literal["list", "drive", "ticket", "answer", "verdict"]
+VisitStepKind = Literal["list", "drive", "ticket", "tongue", "answer", "verdict"]
 RECENT_LOADS = 6
 """How many of the listed items are named before the rest is counted."""
 
@@ -59,6 +59,8 @@ def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitSte
     uncouple : bool
         Whether the trailer can be left standing there.
     """
+    if scale == "tongue_scale":
+        return [*_at_home(rig), VisitStep(key="verdict", kind="verdict", title="What it says", lead="", done="See every check")]
     passes = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
     steps = [_before(rig, passes, scale)]
     for index, each in enumerate(passes):
@@ -72,6 +74,39 @@ def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitSte
         steps.append(_couple_up(rig, uncoupled))
     steps.append(VisitStep(key="verdict", kind="verdict", title="What it says", lead="", done="See every check"))
     return steps
+
+
+def _at_home(rig: RigFile) -> Iterator[VisitStep]:
+    """The load on the ball, measured at home with a tongue scale."""
+    lines = ["Everything packed in the trailer as for the road, doors shut"]
+    tanks = [tank.name or tank.fluid.replace("_", " ") for tank in rig.tanks if tank.on == "trailer"]
+    if tanks:
+        lines.append(f"Tanks as you travel with them{_named(tanks)}: note how full each is")
+    lines += [
+        "Level, firm ground; the vehicle's brake on",
+        "Chocks on both sides of the trailer's wheels, before anything else",
+    ]
+    yield VisitStep(key="before", kind="list", title="Before you measure", lines=lines, done="The trailer is chocked and loaded",
+                    lead="A tongue scale says what rests on the ball. It says nothing of the axles: for those go to a scale.")  # fmt: skip
+    bars = ["Bars off: take the load off them with the jack first"] if rig.hitch.weight_distribution else []
+    lines = [*bars, "Plug, breakaway cable and chains off; coupler open; raise it clear of the ball, move the vehicle away",
+             "The scale on firm ground under the coupler, upright, a block under it where it is too low",
+             "Let the coupler down onto it, to the height that it has on the ball: the trailer level",
+             "Jack clear of the ground, nobody in or on the trailer; wait until it rests, read it, write the unit down"]  # fmt: skip
+    yield VisitStep(
+        key="measure", kind="list", title="The coupler on the scale", lines=lines, lead="Nose up or down changes the figure.",
+        caution="Never uncouple a trailer that is not chocked, and never reach under a coupler that only a jack holds.",
+        trouble=[Say(what="It reads more than the scale is made for", say="Jack it up at once. Use a truck scale, or a beam and two supports."),
+                 Say(what="The trailer is not level", say="Lower or raise the scale; a few centimetres of coupler height matter."),
+                 Say(what="It reads something else each time", say="Lift it off, let it down again, take the middle of three.")],
+        done="It is read",
+    )  # fmt: skip
+    yield VisitStep(
+        key="ticket", kind="tongue", title="What it read", lead="The figure with its unit, and a photograph of the dial.", first=True,
+        settles="the load on the hitch", done="Keep it",
+    )  # fmt: skip
+    yield _answer(last=True)
+    yield _couple_up(rig, uncoupled=True)
 
 
 def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
