@@ -14,6 +14,7 @@ from noxel.demo import open_demo
 from noxel.share import Authority
 from noxel.store.photos import Photos
 from noxel.store.rigs import Rigs
+from noxel.store.visits import Visits
 from tests.api.test_photos import photo
 from tests.browser.stage import PHONE, at
 
@@ -155,6 +156,40 @@ class Pairing(OnThePhone):
             [{"front": 3060, "rear": 4100, "trailer": 5900}, {"front": 3340, "rear": 3180}],
         )
         self.assertEqual(edited["place"], "Far Field")
+
+    def test_ticks_made_without_a_network_show_and_are_sent_later(self) -> None:
+        Visits(self.database).add_line(self.rig, "Mount lashed", trip=False)
+        phone = self.phone()
+        phone.goto(f"{self.there}/rigs/{self.rig}/plates")
+        own, lock = (phone.get_by_role("checkbox", name=each) for each in ("Mount lashed", "Coupler latched and pinned"))
+        expect(own).not_to_be_checked()
+        expect(lock).not_to_be_checked()
+        phone.context.set_offline(True)
+        own.check()
+        lock.check()
+        expect(phone.get_by_text("1 to be sent")).to_contain_text("“Mount lashed” ticked")
+        expect(own).to_be_checked()
+        expect(lock).to_be_checked()
+        phone.context.set_offline(False)
+        expect(phone.get_by_text("to be sent")).to_be_hidden(timeout=20_000)
+        expect(phone.get_by_text("saved", exact=True)).to_be_visible()
+        expect(own).to_be_checked()
+        self.assertIsNotNone(Visits(self.database).lines(self.rig)[0].done_at)
+        self.assertIn("lock", self.rigs.open(self.rig).document["ready"])
+
+    def test_a_tongue_scale_at_home_is_walked_by_thumb(self) -> None:
+        phone = self.phone()
+        phone.goto(f"{self.there}/rigs/{self.rig}/visit")
+        phone.get_by_label("A tongue scale, at home").check()
+        expect(phone.get_by_label("Price of the first weigh")).to_be_hidden()
+        for button in ("Begin", "The trailer is chocked and loaded", "It is read"):
+            phone.get_by_role("button", name=button).click()
+        phone.locator('input[data-jot="tongue"]').fill("640")
+        phone.get_by_role("button", name="Keep it").click()
+        expect(phone.get_by_role("heading", level=1)).to_have_text("What it says so far")
+        expect(phone.get_by_text("One check holds by what was weighed")).to_be_visible()
+        made = self.rigs.open(self.rig).document["weigh_ins"][-1]
+        self.assertEqual([each["value"] for each in made["tongue_measurements"]], [640])
 
     def test_the_visit_is_walked_by_thumb_and_goes_on_on_another_device(self) -> None:
         phone = self.phone()
