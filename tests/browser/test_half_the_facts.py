@@ -35,7 +35,7 @@ class HalfTheFacts(OnStage):
         heading = page.get_by_role("heading", level=1)
         expect(heading).to_contain_text("595 lb over the 1,102 lb payload rating if the trailer is loaded to its rating")
         self.checks(page, "check--brochure-payload-over")
-        page.get_by_role("link", name="GAWR rear").click()  # what is not known leads to its field
+        page.get_by_role("link", name="rear GAWR").click()  # what is not known leads to its field
         expect(at(page, "vehicle.ratings.gawr_rear")).to_be_focused()
 
     def test_from_one_total_to_an_answer_on_a_phone(self) -> None:

@@ -28,7 +28,7 @@ const DOOR_LABEL: Step = {
   sign: "certification",
   fields: [
     ["vehicle.ratings.gvwr", "GVWR", "the loaded vehicle"],
-    ["vehicle.ratings.gawr_rear", "GAWR rear"],
+    ["vehicle.ratings.gawr_rear", "rear GAWR"],
   ],
 };
 const TOW: readonly Step[] = [

@@ -153,7 +153,7 @@ def _sidewall(plates: _Plates, each: AxleSet) -> Iterator[Advisory]:
                              f"{when} has not come yet. Re-read the last four digits.")  # fmt: skip
         elif age >= OLD_YEARS:
             yield plates.say("tire_old", f"{path}.date_code",
-                             f"Made in {when[0].lower()}{when[1:]}: {age:.0f} years old. Tires age whatever their "
+                             f"Made in {when[0].lower()}{when[1:]}: more than {int(age)} years old. Tires age whatever their "
                              "tread; ask their maker's advice.")  # fmt: skip
 
 

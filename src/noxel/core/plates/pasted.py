@@ -53,8 +53,8 @@ _G = r"G\.?\s?"
 _GVWR = rf"\b{_G}V\.?\s?W\.?\s?R\b\.?|gross vehicle weight rating|\bATM\b|aggregate trailer mass|\bGVM\b|gross vehicle mass"
 _VEHICLE = (
     _rule("ratings.gvwr", "GVWR", _GVWR),
-    _rule("ratings.gawr_front", "GAWR front", r"G\.?A\.?W\.?R\.?\W{0,6}(?:front|frt|fr)\b|(?:front|frt)\W{0,4}G\.?A\.?W\.?R\b"),
-    _rule("ratings.gawr_rear", "GAWR rear", r"G\.?A\.?W\.?R\.?\W{0,6}(?:rear|rr)\b|(?:rear|rr)\W{0,4}G\.?A\.?W\.?R\b"),
+    _rule("ratings.gawr_front", "front GAWR", r"G\.?A\.?W\.?R\.?\W{0,6}(?:front|frt|fr)\b|(?:front|frt)\W{0,4}G\.?A\.?W\.?R\b"),
+    _rule("ratings.gawr_rear", "rear GAWR", r"G\.?A\.?W\.?R\.?\W{0,6}(?:rear|rr)\b|(?:rear|rr)\W{0,4}G\.?A\.?W\.?R\b"),
     _rule("ratings.gcwr", "GCWR", r"\bG\.?C\.?(?:V\.?)?W\.?R\b|gross combin(?:ed|ation) (?:vehicle )?(?:weight|mass)(?: rating)?|\bGCM\b"),
     _rule("ratings.payload", "Payload", r"occupants and cargo should never exceed|maximum payload|\bpayload\b"),
     _rule("ratings.payload_reduction", "Taken off the payload", r"load carrying capacity reduced by"),
@@ -75,7 +75,7 @@ _PASS = (
     _rule("printed_gross", "gross printed on the ticket", r"\b(?:gross|total)(?: weight)?"),
 )
 _FRONT_REAR = re.compile(rf"G\.?A\.?W\.?R{_GAP}(?:front|frt){_GAP}\d", re.IGNORECASE)
-_REAR_LATER = _rule("ratings.gawr_rear", "GAWR rear", r"\b(?:rear|rr)\b")
+_REAR_LATER = _rule("ratings.gawr_rear", "rear GAWR", r"\b(?:rear|rr)\b")
 _TRAILER_WORDS = re.compile(
     r"each axle|\b(?:UVW|CCC|OCCC|ATM|NCC)\b|weight of cargo should|type\W{1,4}(?:trailer|TRA|TRL)\b", re.IGNORECASE
 )

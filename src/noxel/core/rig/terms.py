@@ -9,8 +9,8 @@ TermSet = Literal["north_america", "australia", "europe"]
 
 _NORTH_AMERICA: Mapping[str, str] = {
     "gvwr": "GVWR",
-    "gawr_front": "GAWR front",
-    "gawr_rear": "GAWR rear",
+    "gawr_front": "front GAWR",
+    "gawr_rear": "rear GAWR",
     "gcwr": "GCWR",
     "tow_rating": "tow rating",
     "tongue_rating": "tongue limit",
@@ -30,8 +30,8 @@ _NORTH_AMERICA: Mapping[str, str] = {
 
 _AUSTRALIA: Mapping[str, str] = {
     "gvwr": "GVM",
-    "gawr_front": "axle rating front",
-    "gawr_rear": "axle rating rear",
+    "gawr_front": "front axle rating",
+    "gawr_rear": "rear axle rating",
     "gcwr": "GCM",
     "tow_rating": "braked towing capacity",
     "tongue_rating": "tow ball limit",
@@ -50,8 +50,8 @@ _AUSTRALIA: Mapping[str, str] = {
 
 _EUROPE: Mapping[str, str] = {
     "gvwr": "MAM",
-    "gawr_front": "axle plate front",
-    "gawr_rear": "axle plate rear",
+    "gawr_front": "front axle plate",
+    "gawr_rear": "rear axle plate",
     "gcwr": "gross train weight",
     "tow_rating": "max. braked towable mass",
     "tongue_rating": "noseweight limit",
