@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from typing import Literal
 
 from noxel.core.limits import axle_sets, limits, part_rating
-from noxel.core.rig import RigFile, rating_in, share_range
+from noxel.core.rig import RigFile, Trailer, rating_in, share_range
 
 CellNames = Mapping[str, str]
 """Cells of the sheet “Plates” by the rig file's paths."""
@@ -14,15 +14,31 @@ Plate = tuple[str, str, float, Literal["mass", "length", "share", "count"]]
 
 def plates(rig: RigFile) -> Iterator[Plate]:
     """Every figure of the rig that the formulas use."""
+    yield from _of_vehicle(rig)
+    yield from _of_hitch(rig)
+    yield from _of_tires(rig)
+    if rig.trailer is not None:
+        yield from _of_trailer(rig.trailer)
+        for end, share in enumerate(share_range(rig)):
+            yield f"policy.tongue_share[{end}]", f"tongue share aimed at, {'from' if end == 0 else 'to'}", share, "share"
+
+
+def _of_vehicle(rig: RigFile) -> Iterator[Plate]:
     ratings, mode = rig.vehicle.ratings, rig.hitch.mode
-    named = (("gvwr", "GVWR of the vehicle", ratings.gvwr), ("gawr_front", "front GAWR", ratings.gawr_front),
-             ("gawr_rear", "rear GAWR", ratings.gawr_rear), ("gcwr", "GCWR", ratings.gcwr),
-             ("tow_rating", "tow rating", rating_in(ratings.tow_rating, mode)), ("payload", "payload on the placard", ratings.payload),
-             ("payload_reduction", "add-on label", ratings.payload_reduction),
-             ("tow_unbraked", "tow rating without trailer brakes", ratings.tow_unbraked),
-             ("gvwr_towing", "GVWR while towing", ratings.gvwr_towing), ("gawr_rear_towing", "rear GAWR while towing", ratings.gawr_rear_towing),
-             ("gawr_tag", "GAWR of the tag axle", ratings.gawr_tag),
-             ("tongue_rating", "tongue rating", rating_in(ratings.tongue_rating, mode)))  # fmt: skip
+    named = (
+        ("gvwr", "GVWR of the vehicle", ratings.gvwr),
+        ("gawr_front", "front GAWR", ratings.gawr_front),
+        ("gawr_rear", "rear GAWR", ratings.gawr_rear),
+        ("gcwr", "GCWR", ratings.gcwr),
+        ("tow_rating", "tow rating", rating_in(ratings.tow_rating, mode)),
+        ("payload", "payload on the placard", ratings.payload),
+        ("payload_reduction", "add-on label", ratings.payload_reduction),
+        ("tow_unbraked", "tow rating without trailer brakes", ratings.tow_unbraked),
+        ("gvwr_towing", "GVWR while towing", ratings.gvwr_towing),
+        ("gawr_rear_towing", "rear GAWR while towing", ratings.gawr_rear_towing),
+        ("gawr_tag", "GAWR of the tag axle", ratings.gawr_tag),
+        ("tongue_rating", "tongue rating", rating_in(ratings.tongue_rating, mode)),
+    )
     for name, label, mass in named:
         if mass is not None:
             yield f"vehicle.ratings.{name}", label, mass.kg, "mass"
@@ -34,49 +50,51 @@ def plates(rig: RigFile) -> Iterator[Plate]:
     if geometry.wheelbase:
         yield "vehicle.geometry.wheelbase", "wheelbase", geometry.wheelbase.m, "length"
     if geometry.hitch_offset:
-        yield "vehicle.geometry.hitch_offset", "hitch point behind the rear axle", geometry.hitch_offset.m, "length"
+        offset = geometry.hitch_offset.m
+        yield "vehicle.geometry.hitch_offset", "hitch point behind the rear axle", offset, "length"
+
+
+def _of_hitch(rig: RigFile) -> Iterator[Plate]:
+    sides: tuple[Literal["trailer", "tongue"], ...] = ("trailer", "tongue")
     for index, part in enumerate(rig.hitch.parts):
-        sides: tuple[Literal["trailer", "tongue"], ...] = ("trailer", "tongue")
+        extended = ", with its extension" if part.extension_leaves else ""
         for side in sides:
-            mass, at = part_rating(part, side, mode)
+            mass, at = part_rating(part, side, rig.hitch.mode)
             if mass is not None:
-                yield (
-                    f"hitch.parts[{index}].{at}",
-                    f"{part.kind}: {side} rating" + (", with its extension" if part.extension_leaves else ""),
-                    mass.kg * (part.extension_leaves or 1.0),
-                    "mass",
-                )
+                kg = mass.kg * (part.extension_leaves or 1.0)
+                yield f"hitch.parts[{index}].{at}", f"{part.kind}: {side} rating{extended}", kg, "mass"
+
+
+def _of_tires(rig: RigFile) -> Iterator[Plate]:
     for each in axle_sets(rig):
+        named = (
+            ("wheel", f"one wheel, {each.group}", each.tires.wheel),
+            ("assembly", f"one axle assembly, {each.group}", each.tires.assembly),
+        )
         if each.rating:
             yield f"{each.path}.{each.rating.field}", f"one tire, {each.group}, as fitted", each.rating.kg, "mass"
-        for field, mass in (("wheel", each.tires.wheel), ("assembly", each.tires.assembly)):
+        for field, label, mass in named:
             if mass is not None:
-                yield (
-                    f"{each.path}.{field}",
-                    f"one {'wheel' if field == 'wheel' else 'axle assembly'}, {each.group}",
-                    mass.kg,
-                    "mass",
-                )
+                yield f"{each.path}.{field}", label, mass.kg, "mass"
         if each.tires.count:
             yield f"tires.{each.group}.count", f"tires, {each.group}", float(each.tires.count), "count"
-    if rig.trailer is None:
-        return
-    for index, rating in enumerate(rig.trailer.ratings.gawr):
+
+
+def _of_trailer(trailer: Trailer) -> Iterator[Plate]:
+    for index, rating in enumerate(trailer.ratings.gawr):
         yield f"trailer.ratings.gawr[{index}]", f"GAWR of trailer axle {index + 1}", rating.kg, "mass"
-    own = (("ratings.gvwr", "GVWR of the trailer", rig.trailer.ratings.gvwr), ("ratings.axle_group", "axle group", rig.trailer.ratings.axle_group),
-           ("ratings.ccc", "cargo carrying capacity", rig.trailer.ratings.ccc), ("dry_weight", "dry weight", rig.trailer.dry_weight))  # fmt: skip
+    own = (
+        ("ratings.gvwr", "GVWR of the trailer", trailer.ratings.gvwr),
+        ("ratings.axle_group", "axle group", trailer.ratings.axle_group),
+        ("ratings.ccc", "cargo carrying capacity", trailer.ratings.ccc),
+        ("dry_weight", "dry weight", trailer.dry_weight),
+    )
     for name, label, mass in own:
         if mass is not None:
             yield f"trailer.{name}", label, mass.kg, "mass"
-    if rig.trailer.geometry.coupler_to_axles:
-        yield (
-            "trailer.geometry.coupler_to_axles",
-            "coupler to the middle of the axles",
-            rig.trailer.geometry.coupler_to_axles.m,
-            "length",
-        )
-    for end, share in enumerate(share_range(rig)):
-        yield f"policy.tongue_share[{end}]", f"tongue share aimed at, {'from' if end == 0 else 'to'}", share, "share"
+    length = trailer.geometry.coupler_to_axles
+    if length:
+        yield "trailer.geometry.coupler_to_axles", "coupler to the middle of the axles", length.m, "length"
 
 
 def limit_formula(rig: RigFile, check: str, known: CellNames) -> str | None:

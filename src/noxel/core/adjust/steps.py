@@ -1,7 +1,7 @@
 """Adjust: steps tried on the rig as it was weighed (or planned), and what each does to every limit at once."""
 
 import datetime
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 
 from noxel.core.adjust.baseline import Baseline, baseline_of
 from noxel.core.limits import Checked, Status, Verdict, verdict
@@ -92,51 +92,67 @@ def do_step(rig: RigFile, step: Step, at: int = 0, parts: GarageParts | None = N
     InputError
         If the step names what is not there, or lacks what it needs.
     """
-    if step.kind in ("leave", "take", "move", "swap"):
-        index, load = _load(rig, step, at)
-        name = load.name or "an item"
-        if step.kind in ("leave", "take"):
-            return _put(rig, index, aboard=step.kind == "take"), f"{'Leave' if step.kind == 'leave' else 'Take'} {name}" + (
-                " behind" if step.kind == "leave" else " along")  # fmt: skip
-        if step.position is None:
-            raise _no("needs a place", at)
-        if step.kind == "move":
-            by = step.position.m - (load.position.m if load.position else 0.0)
-            where = (
-                f"{_length(rig, abs(by))} {'back' if by > 0 else 'forward'}"
-                if load.position
-                else f"to {_length(rig, step.position.m)}"
-            )
-            return _put(rig, index, position=in_the_rigs_unit(rig, step.position.m)), f"Move {name} {where}"
-        to = "trailer" if load.on == "vehicle" else "vehicle"
-        if to == "trailer" and rig.trailer is None:
-            raise _no("there is no trailer to put it in", at)
-        place = _length(rig, step.position.m)
-        behind = "the coupler" if to == "trailer" else "the front axle"
-        return _put(
-            rig, index, on=to, position=in_the_rigs_unit(rig, step.position.m)
-        ), f"Put {name} in the {to}, {place} behind {behind}"
-    if step.kind == "tank":
-        if step.index is None or step.index >= len(rig.tanks) or step.level is None or step.level > 1:
-            raise _no("names a tank that is not there, or a level beyond full", at)
-        return _fill(rig, step.index, step.level)
-    if step.kind == "bars":
-        if step.level is None or not rig.hitch.weight_distribution:
-            raise _no("needs a restoration, and a hitch with spring bars", at)
-        before = rig.plan.front_restoration or 0.0
-        how = "Tighten" if step.level > before else "Slacken"
-        said = f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, from {before * 100:.0f} %"
-        if rig.hitch.target_restoration is None:
-            said += ". No maker's target is entered: manuals commonly ask for half to all of it, never for more"
-        return rig.model_copy(update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}), said
-    if step.kind == "drop":
-        return _drop(rig, step, at)
     if step.kind in ("hitch", "vehicle"):
         other = (parts or {}).get(step.thing or "")
         if other is None:
             raise _no(f"names a {step.kind} that is not in the garage", at)
         return _other_hitch(rig, other) if step.kind == "hitch" else _other_vehicle(rig, other)
-    if step.mass is None or step.on is None or step.position is None or (step.on == "trailer" and rig.trailer is None):
+    return _DONE[step.kind](rig, step, at)
+
+
+def _leave_or_take(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    index, load = _load(rig, step, at)
+    name, take = load.name or "an item", step.kind == "take"
+    return _put(rig, index, aboard=take), f"Take {name} along" if take else f"Leave {name} behind"
+
+
+def _move(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    index, load = _load(rig, step, at)
+    if step.position is None:
+        raise _no("needs a place", at)
+    where = f"to {_length(rig, step.position.m)}"
+    if load.position:
+        by = step.position.m - load.position.m
+        where = f"{_length(rig, abs(by))} {'back' if by > 0 else 'forward'}"
+    moved = _put(rig, index, position=in_the_rigs_unit(rig, step.position.m))
+    return moved, f"Move {load.name or 'an item'} {where}"
+
+
+def _swap(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    """Put an item that is in one vehicle into the other."""
+    index, load = _load(rig, step, at)
+    if step.position is None:
+        raise _no("needs a place", at)
+    to = "trailer" if load.on == "vehicle" else "vehicle"
+    if to == "trailer" and rig.trailer is None:
+        raise _no("there is no trailer to put it in", at)
+    place = _length(rig, step.position.m)
+    behind = "the coupler" if to == "trailer" else "the front axle"
+    swapped = _put(rig, index, on=to, position=in_the_rigs_unit(rig, step.position.m))
+    return swapped, f"Put {load.name or 'an item'} in the {to}, {place} behind {behind}"
+
+
+def _tank(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    if step.index is None or step.index >= len(rig.tanks) or step.level is None or step.level > 1:
+        raise _no("names a tank that is not there, or a level beyond full", at)
+    return _fill(rig, step.index, step.level)
+
+
+def _bars(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    """Tension the spring bars for another share of the front axle's loss."""
+    if step.level is None or not rig.hitch.weight_distribution:
+        raise _no("needs a restoration, and a hitch with spring bars", at)
+    before = rig.plan.front_restoration or 0.0
+    how = "Tighten" if step.level > before else "Slacken"
+    said = f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, from {before * 100:.0f} %"
+    if rig.hitch.target_restoration is None:
+        said += ". No maker's target is entered: manuals commonly ask for half to all of it, never for more"
+    return rig.model_copy(update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}), said
+
+
+def _add(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+    nowhere = step.on is None or (step.on == "trailer" and rig.trailer is None)
+    if step.mass is None or step.on is None or step.position is None or nowhere:
         raise _no("needs a mass, where it goes, and its place", at)
     extra = Load(name=step.name or "one more", on=step.on, mass=step.mass, position=step.position)
     said = f"Add {extra.name}, {print_mass(extra.kg, rig.units.mass)}, in the {step.on}"
@@ -151,6 +167,19 @@ def _drop(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
     height = in_the_rigs_unit(rig, ball.m - lower)
     said = f"{_length(rig, abs(lower))} {'more drop' if lower > 0 else 'more rise'}"
     return rig.model_copy(update={"hitch": rig.hitch.model_copy(update={"ball_height": height})}), said
+
+
+_DONE: Mapping[str, Callable[[RigFile, Step, int], tuple[RigFile, str]]] = {
+    "leave": _leave_or_take,
+    "take": _leave_or_take,
+    "move": _move,
+    "swap": _swap,
+    "tank": _tank,
+    "bars": _bars,
+    "drop": _drop,
+    "add": _add,
+}
+"""What does each kind of step that needs nothing of the garage."""
 
 
 def _other_hitch(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
