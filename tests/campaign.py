@@ -1,4 +1,6 @@
-"""Random rigs with known true loads, weighed on an imperfect scale, then half forgotten or mistyped: what the campaign throws."""
+"""Random rigs with known true loads, weighed on an imperfect scale, then half forgotten or
+mistyped: what the campaign throws.
+"""
 
 import copy
 import random
@@ -11,30 +13,48 @@ Document = dict[str, Any]
 
 @dataclass(frozen=True)
 class TrueRig:
-    """A rig file in pounds as a careful owner fills it in, and its true loads and derived figures. [lb]"""
+    """A rig file in pounds as a careful owner fills it in, and its true loads and derived figures.
+    [lb]
+    """
 
     document: Document
     true: dict[str, float]
 
 
 def _coupled(true: dict[str, float], moment: float) -> dict[str, float]:
-    """Axle loads with the bars at a moment, by taking moments about the rear axle and the trailer's axles. [lb, lb·in]"""
+    """Axle loads with the bars at a moment, by taking moments about the rear axle and the trailer's
+    axles. [lb, lb·in]
+    """
     net = true["tongue"] - moment / true["length"]
     front = true["front"] - net * true["b"] / true["a"] + moment / true["a"]
-    return {"front": front, "rear": true["front"] + true["rear"] + net - front, "trailer": true["gross"] - net}
+    return {
+        "front": front,
+        "rear": true["front"] + true["rear"] + net - front,
+        "trailer": true["gross"] - net,
+    }
 
 
 def weighed(loads: dict[str, float], gain: float) -> dict[str, float]:
-    """Readings of a platform scale: one gain for the whole scale (0.1 %), each platform rounded to 20 lb."""
+    """Readings of a platform scale: one gain for the whole scale (0.1 %), each platform rounded to
+    20 lb.
+    """
     return {name: round(load * gain / 20) * 20 for name, load in loads.items()}
 
 
 def true_rig(draw: random.Random, *, spread: tuple[float, float] = (0.9, 1.3)) -> TrueRig:
-    """A pickup and a two-axle trailer on spring bars; ratings lie ``spread`` around the true loads, labels agree with each other."""
+    """A pickup and a two-axle trailer on spring bars; ratings lie ``spread`` around the true loads,
+    labels agree with each other.
+    """
     curb, hitch, aboard = draw.uniform(4200, 6800), draw.uniform(70, 110), draw.uniform(250, 1100)
     gross, share = draw.uniform(3000, 8500), draw.uniform(0.105, 0.145)
-    true = {"a": draw.uniform(125, 165), "b": draw.uniform(45, 60), "length": draw.uniform(170, 290), "gross": gross, "tongue": gross * share,
-            "front": curb * 0.56 + aboard * 0.4 - hitch * 0.35}  # fmt: skip
+    true = {
+        "a": draw.uniform(125, 165),
+        "b": draw.uniform(45, 60),
+        "length": draw.uniform(170, 290),
+        "gross": gross,
+        "tongue": gross * share,
+        "front": curb * 0.56 + aboard * 0.4 - hitch * 0.35,
+    }
     true["rear"] = curb + aboard + hitch - true["front"]
     moment = draw.uniform(0.4, 0.8) * true["tongue"] * true["b"] / (1 + true["b"] / true["length"])
     engaged, slack, gain = _coupled(true, moment), _coupled(true, 0.0), draw.gauss(1.0, 0.001)
@@ -43,9 +63,19 @@ def true_rig(draw: random.Random, *, spread: tuple[float, float] = (0.9, 1.3)) -
         "trailer_axles": engaged["trailer"],
         "curb": curb,
     }
-    true |= {"front_slack": slack["front"], "rear_slack": slack["rear"], "trailer_slack": slack["trailer"]}
-    true |= {"vehicle_hitched": engaged["front"] + engaged["rear"], "vehicle_solo": true["front"] + true["rear"]}
-    true["combination_gross"], true["aboard"] = true["vehicle_hitched"] + engaged["trailer"], aboard + hitch
+    true |= {
+        "front_slack": slack["front"],
+        "rear_slack": slack["rear"],
+        "trailer_slack": slack["trailer"],
+    }
+    true |= {
+        "vehicle_hitched": engaged["front"] + engaged["rear"],
+        "vehicle_solo": true["front"] + true["rear"],
+    }
+    true["combination_gross"], true["aboard"] = (
+        true["vehicle_hitched"] + engaged["trailer"],
+        aboard + hitch,
+    )
 
     def near(load: float) -> int:
         return round(load * draw.uniform(*spread) / 5) * 5
@@ -56,20 +86,59 @@ def true_rig(draw: random.Random, *, spread: tuple[float, float] = (0.9, 1.3)) -
     dry = min(gross - draw.uniform(300, 1500), trailer - 200)
     curb_label = round(curb * draw.uniform(0.99, 1.01))
     document: Document = {
-        "format": "noxel-rig", "version": 1, "units": {"mass": "lb", "length": "in"}, "name": "true", "kind": "conventional",
-        "vehicle": {"body": "pickup", "curb_weight": curb_label, "geometry": {"wheelbase": true["a"], "hitch_offset": true["b"]}, "ratings": {
-            "gvwr": gvwr, "gawr_front": gawr_front, "gawr_rear": gawr_rear, "gcwr": gvwr + tow - round(tow * draw.uniform(0, 0.1)),
-            "tow_rating": tow, "payload": max(gvwr - curb_label, 100), "tongue_rating": near(true["tongue"])}},
-        "hitch": {"weight": round(hitch), "weight_distribution": True, "parts": [
-            {"kind": "receiver", "trailer": near(gross), "tongue": near(true["tongue"])}, {"kind": "ball", "trailer": near(gross)}]},
-        "trailer": {"dry_weight": round(dry), "ratings": {"gvwr": trailer, "gawr": [near(engaged["trailer"] / 2)] * 2, "ccc": trailer - round(dry)},
-                    "geometry": {"coupler_to_axles": true["length"]}},
+        "format": "noxel-rig",
+        "version": 1,
+        "units": {"mass": "lb", "length": "in"},
+        "name": "true",
+        "kind": "conventional",
+        "vehicle": {
+            "body": "pickup",
+            "curb_weight": curb_label,
+            "geometry": {"wheelbase": true["a"], "hitch_offset": true["b"]},
+            "ratings": {
+                "gvwr": gvwr,
+                "gawr_front": gawr_front,
+                "gawr_rear": gawr_rear,
+                "gcwr": gvwr + tow - round(tow * draw.uniform(0, 0.1)),
+                "tow_rating": tow,
+                "payload": max(gvwr - curb_label, 100),
+                "tongue_rating": near(true["tongue"]),
+            },
+        },
+        "hitch": {
+            "weight": round(hitch),
+            "weight_distribution": True,
+            "parts": [
+                {"kind": "receiver", "trailer": near(gross), "tongue": near(true["tongue"])},
+                {"kind": "ball", "trailer": near(gross)},
+            ],
+        },
+        "trailer": {
+            "dry_weight": round(dry),
+            "ratings": {
+                "gvwr": trailer,
+                "gawr": [near(engaged["trailer"] / 2)] * 2,
+                "ccc": trailer - round(dry),
+            },
+            "geometry": {"coupler_to_axles": true["length"]},
+        },
         "loads": [{"name": "all aboard", "on": "vehicle", "mass": round(aboard), "position": 80}],
-        "weigh_ins": [{"date": "2026-05-02", "scale": {"kind": "truck_scale", "resolution": 20}, "passes": [
-            {"config": "hitched", "spring_bars": "engaged", "readings": weighed(engaged, gain)},
-            {"config": "hitched", "spring_bars": "slack", "readings": weighed(slack, gain)},
-            {"config": "vehicle_only", "readings": weighed(alone, gain)}]}],
-    }  # fmt: skip
+        "weigh_ins": [
+            {
+                "date": "2026-05-02",
+                "scale": {"kind": "truck_scale", "resolution": 20},
+                "passes": [
+                    {
+                        "config": "hitched",
+                        "spring_bars": "engaged",
+                        "readings": weighed(engaged, gain),
+                    },
+                    {"config": "hitched", "spring_bars": "slack", "readings": weighed(slack, gain)},
+                    {"config": "vehicle_only", "readings": weighed(alone, gain)},
+                ],
+            }
+        ],
+    }
     for at in document["weigh_ins"][0]["passes"]:
         at["printed_gross"] = sum(at["readings"].values())
     return TrueRig(document, true)
@@ -81,24 +150,51 @@ def loads_of(rig: TrueRig, document: Document) -> dict[str, float]:
     Payload is what the curb weight on the label leaves: the label's own error is not the scale's.
     """
     true = rig.true
-    kept = [each.get("spring_bars") for weigh_in in document.get("weigh_ins", ()) for each in weigh_in["passes"]]
+    kept = [
+        each.get("spring_bars")
+        for weigh_in in document.get("weigh_ins", ())
+        for each in weigh_in["passes"]
+    ]
     slack = "slack" in kept and "engaged" not in kept
-    front, rear, axles = (true[name] for name in (
-        ("front_slack", "rear_slack", "trailer_slack") if slack else ("front_hitched", "rear_hitched", "trailer_axles")))  # fmt: skip
+    front, rear, axles = (
+        true[name]
+        for name in (
+            ("front_slack", "rear_slack", "trailer_slack")
+            if slack
+            else ("front_hitched", "rear_hitched", "trailer_axles")
+        )
+    )
     return {
-        "vehicle.front_axle": front, "vehicle.rear_axle": rear, "vehicle.gross": front + rear,
-        "combination.gross": true["combination_gross"], "vehicle.tow_rating": true["gross"], "trailer.gross": true["gross"],
-        "trailer.axles": axles, "hitch.trailer": true["gross"], "hitch.tongue": true["tongue"],
+        "vehicle.front_axle": front,
+        "vehicle.rear_axle": rear,
+        "vehicle.gross": front + rear,
+        "combination.gross": true["combination_gross"],
+        "vehicle.tow_rating": true["gross"],
+        "trailer.gross": true["gross"],
+        "trailer.axles": axles,
+        "hitch.trailer": true["gross"],
+        "hitch.tongue": true["tongue"],
         "vehicle.payload": front + rear - rig.document["vehicle"]["curb_weight"],
-    }  # fmt: skip
+    }
 
 
-_OPTIONAL = ("curb_weight", "geometry", "ratings.gvwr", "ratings.gcwr", "ratings.tow_rating", "ratings.payload", "ratings.tongue_rating",
-             "ratings.gawr_front", "ratings.gawr_rear")  # fmt: skip
+_OPTIONAL = (
+    "curb_weight",
+    "geometry",
+    "ratings.gvwr",
+    "ratings.gcwr",
+    "ratings.tow_rating",
+    "ratings.payload",
+    "ratings.tongue_rating",
+    "ratings.gawr_front",
+    "ratings.gawr_rear",
+)
 
 
 def half_forgotten(rig: TrueRig, draw: random.Random) -> Document:
-    """The same rig from someone who has half: figures missing, passes missing, or one total where there were three platforms."""
+    """The same rig from someone who has half: figures missing, passes missing, or one total where
+    there were three platforms.
+    """
     document = copy.deepcopy(rig.document)
     for path in draw.sample(_OPTIONAL, draw.randint(1, 5)):
         place = document["vehicle"]
@@ -118,7 +214,10 @@ def half_forgotten(rig: TrueRig, draw: random.Random) -> Document:
         if form == "gross" or (form == "vehicle" and each["config"] == "vehicle_only"):
             each["readings"] = {"gross": sum(readings.values())}
         elif form == "vehicle":
-            each["readings"] = {"vehicle": readings["front"] + readings["rear"], "trailer": readings["trailer"]}
+            each["readings"] = {
+                "vehicle": readings["front"] + readings["rear"],
+                "trailer": readings["trailer"],
+            }
         elif form == "front and gross":
             each["readings"] = {"front": readings["front"], "gross": sum(readings.values())}
         each.pop("printed_gross")
@@ -133,12 +232,15 @@ def _typed(readings: dict[str, float], factor: float) -> dict[str, float]:
 
 
 def slipped(rig: TrueRig, other: TrueRig, kind: str, draw: random.Random) -> Document:
-    """The same rig with one slip of a kind named in :data:`SLIPS`; ``other`` is whose ticket may be picked up by mistake."""
+    """The same rig with one slip of a kind named in :data:`SLIPS`; ``other`` is whose ticket may be
+    picked up by mistake.
+    """
     document = copy.deepcopy(rig.document)
     passes = document["weigh_ins"][0]["passes"]
     for each in passes:
         if kind != "someone else's ticket":
-            each.pop("printed_gross")  # the owner copies the axles; the total on the ticket would tell
+            # the owner copies the axles; the total on the ticket would tell
+            each.pop("printed_gross")
     chosen = draw.choice(passes)
     if kind == "all readings in the other unit":
         for each in passes:
@@ -165,5 +267,12 @@ def slipped(rig: TrueRig, other: TrueRig, kind: str, draw: random.Random) -> Doc
     return document
 
 
-SLIPS = ("all readings in the other unit", "one ticket in the other unit", "one reading ten times or a tenth",
-         "one rating ten times or a tenth", "front and rear swapped", "two tickets swapped", "someone else's ticket")  # fmt: skip
+SLIPS = (
+    "all readings in the other unit",
+    "one ticket in the other unit",
+    "one reading ten times or a tenth",
+    "one rating ten times or a tenth",
+    "front and rear swapped",
+    "two tickets swapped",
+    "someone else's ticket",
+)

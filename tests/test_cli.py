@@ -22,7 +22,9 @@ class CommandLine(unittest.TestCase):
         self.path = Path(folder.name) / "rig.noxel.json"
 
     def run_on(self, content: object, *arguments: str) -> tuple[int, str, str]:
-        self.path.write_text(content if isinstance(content, str) else json.dumps(content), encoding="utf-8")
+        self.path.write_text(
+            content if isinstance(content, str) else json.dumps(content), encoding="utf-8"
+        )
         out, err = io.StringIO(), io.StringIO()
         with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
             status = main([arguments[0], str(self.path), *arguments[1:]])
@@ -43,7 +45,10 @@ class CommandLine(unittest.TestCase):
 
     def test_which_weigh_in(self) -> None:
         document = rig_of("check--three-passes")
-        document["weigh_ins"] = [{"scale": {"resolution": 20}, "passes": []}, *document["weigh_ins"]]
+        document["weigh_ins"] = [
+            {"scale": {"resolution": 20}, "passes": []},
+            *document["weigh_ins"],
+        ]
         self.assertEqual(self.run_on(document, "check", "--weigh-in", "1")[0], 3)
         self.assertEqual(self.run_on(document, "check", "--weigh-in", "2")[0], 1)
         status, _, err = self.run_on(document, "check", "--weigh-in", "3")
@@ -53,8 +58,13 @@ class CommandLine(unittest.TestCase):
     def test_what_cannot_be_read(self) -> None:
         broken = rig_of("check--three-passes")
         broken["vehicle"]["ratings"].update(gvwr=-1, colour=3)
-        for content, cause in ((broken, "vehicle.ratings.colour"), ("{", "not JSON"), ("", "empty"), ([], "noxel-rig"),
-                               (" " * (LARGEST + 1), "too large")):  # fmt: skip
+        for content, cause in (
+            (broken, "vehicle.ratings.colour"),
+            ("{", "not JSON"),
+            ("", "empty"),
+            ([], "noxel-rig"),
+            (" " * (LARGEST + 1), "too large"),
+        ):
             with self.subTest(cause):
                 status, out, err = self.run_on(content, "check", "--json")
                 self.assertEqual((status, out), (2, ""))
@@ -86,14 +96,22 @@ class CommandLine(unittest.TestCase):
                 database = Database(data / "noxel.db")
                 rigs = Rigs(database)
                 rig = rigs.add(rig_of("check--three-passes"))
-                self.assertEqual(self.said("backup", "--data", str(data), str(copy)), (0, f"Backed up to {copy}.\n"))
+                self.assertEqual(
+                    self.said("backup", "--data", str(data), str(copy)),
+                    (0, f"Backed up to {copy}.\n"),
+                )
                 rigs.delete(rig)
                 database.close()
                 status, out = self.said("restore", "--data", str(data), str(copy))
                 self.assertEqual(status, 0, out)
-                self.assertRegex(out, r"What was there is kept in .*noxel\.before-\d{4}-\d\d-\d\d-\d{6}\.")
+                self.assertRegex(
+                    out, r"What was there is kept in .*noxel\.before-\d{4}-\d\d-\d\d-\d{6}\."
+                )
                 restored = Database(data / "noxel.db")
-                self.assertEqual([each.name for each in Rigs(restored).list()], [rig_of("check--three-passes")["name"]])
+                self.assertEqual(
+                    [each.name for each in Rigs(restored).list()],
+                    [rig_of("check--three-passes")["name"]],
+                )
                 restored.close()
         made = {each.name for each in self.path.parent.iterdir() if each.is_file()}
         self.assertEqual(made, {"plain.db", "spring #2.db", "50%25 of what?.db", "a&b=c.db"})

@@ -13,7 +13,9 @@ class FrontDoors(unittest.TestCase):
         for path in sorted(SOURCE.rglob("*.py")):
             room = path.parent.name if path.parent.parent.name == "core" else None
             for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
-                if not isinstance(node, ast.ImportFrom) or not (node.module or "").startswith("noxel.core."):
+                if not isinstance(node, ast.ImportFrom) or not (node.module or "").startswith(
+                    "noxel.core."
+                ):
                     continue
                 parts = (node.module or "").split(".")
                 if len(parts) > 3 and parts[2] != room:

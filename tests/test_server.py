@@ -1,4 +1,6 @@
-"""The server as it is started: hundreds of silent connections, and requests a letter at a time, do not stop the page."""
+"""The server as it is started: hundreds of silent connections, and requests a letter at a time, do
+not stop the page.
+"""
 
 import http.client
 import socket
@@ -16,7 +18,9 @@ class Served(unittest.TestCase):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         call = [sys.executable, "-m", "noxel", "serve", "--data", folder.name, "--port", "0"]
-        self.server = subprocess.Popen(call, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
+        self.server = subprocess.Popen(
+            call, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
+        )
         self.addCleanup(self.end)
         line = self.server.stdout.readline() if self.server.stdout else ""
         self.port = int(line.split("127.0.0.1:")[1].split()[0])

@@ -26,8 +26,8 @@ def rig_of(name: str) -> Document:
 def exact_rigs(draw: st.DrawFn) -> tuple[Document, dict[str, float]]:
     """A ball-hitch rig weighed on a perfect scale in three passes, and its true loads in kg.
 
-    The passes are made from the true tongue by taking moments about the rear axle by hand (not by the code under test):
-    front loses T_net·b/a and gains M/a, the trailer's axles gain M/L.
+    The passes are made from the true tongue by taking moments about the rear axle by hand (not by
+    the code under test): front loses T_net·b/a and gains M/a, the trailer's axles gain M/L.
     """
     a = draw(st.floats(2.4, 4.5))
     b = draw(st.floats(0.8, 1.7))
@@ -36,26 +36,70 @@ def exact_rigs(draw: st.DrawFn) -> tuple[Document, dict[str, float]]:
     gross = draw(st.floats(1000, 5000))
     tongue = gross * draw(st.floats(0.06, 0.2))
     moment = draw(st.floats(0.05, 1.0)) * tongue * b / (1 + b / length)
-    loads = {"a": a, "b": b, "length": length, "front": front, "rear": rear, "gross": gross, "tongue": tongue, "moment": moment}
+    loads = {
+        "a": a,
+        "b": b,
+        "length": length,
+        "front": front,
+        "rear": rear,
+        "gross": gross,
+        "tongue": tongue,
+        "moment": moment,
+    }
 
     def hitched(bars: float, name: str) -> Document:
         net = tongue - bars / length
         on_front = front - net * b / a + bars / a
-        readings = {"front": on_front, "rear": front + rear + net - on_front, "trailer": gross - net}
+        readings = {
+            "front": on_front,
+            "rear": front + rear + net - on_front,
+            "trailer": gross - net,
+        }
         return {"config": "hitched", "spring_bars": name, "readings": readings}
 
     document = {
-        "format": "noxel-rig", "version": 1, "units": {"mass": "kg", "length": "m"}, "name": "exact", "kind": "conventional",
-        "vehicle": {"geometry": {"wheelbase": a, "hitch_offset": b}, "ratings": {
-            "gvwr": draw(st.floats(2000, 6000)), "gawr_front": draw(st.floats(1000, 3000)),
-            "gawr_rear": draw(st.floats(1000, 4000)), "gcwr": draw(st.floats(4000, 9000)),
-            "tow_rating": draw(st.floats(1000, 5000)), "tongue_rating": draw(st.floats(80, 700))}},
-        "hitch": {"weight_distribution": True, "parts": [
-            {"kind": "receiver", "trailer": draw(st.floats(1000, 5000)), "tongue": draw(st.floats(80, 700))}]},
-        "trailer": {"ratings": {"gvwr": draw(st.floats(1000, 5000)), "gawr": [draw(st.floats(800, 2500))] * 2},
-                    "geometry": {"coupler_to_axles": length}},
-        "weigh_ins": [{"scale": {"resolution": 10}, "passes": [
-            hitched(moment, "engaged"), hitched(0.0, "slack"),
-            {"config": "vehicle_only", "readings": {"front": front, "rear": rear}}]}],
-    }  # fmt: skip
+        "format": "noxel-rig",
+        "version": 1,
+        "units": {"mass": "kg", "length": "m"},
+        "name": "exact",
+        "kind": "conventional",
+        "vehicle": {
+            "geometry": {"wheelbase": a, "hitch_offset": b},
+            "ratings": {
+                "gvwr": draw(st.floats(2000, 6000)),
+                "gawr_front": draw(st.floats(1000, 3000)),
+                "gawr_rear": draw(st.floats(1000, 4000)),
+                "gcwr": draw(st.floats(4000, 9000)),
+                "tow_rating": draw(st.floats(1000, 5000)),
+                "tongue_rating": draw(st.floats(80, 700)),
+            },
+        },
+        "hitch": {
+            "weight_distribution": True,
+            "parts": [
+                {
+                    "kind": "receiver",
+                    "trailer": draw(st.floats(1000, 5000)),
+                    "tongue": draw(st.floats(80, 700)),
+                }
+            ],
+        },
+        "trailer": {
+            "ratings": {
+                "gvwr": draw(st.floats(1000, 5000)),
+                "gawr": [draw(st.floats(800, 2500))] * 2,
+            },
+            "geometry": {"coupler_to_axles": length},
+        },
+        "weigh_ins": [
+            {
+                "scale": {"resolution": 10},
+                "passes": [
+                    hitched(moment, "engaged"),
+                    hitched(0.0, "slack"),
+                    {"config": "vehicle_only", "readings": {"front": front, "rear": rear}},
+                ],
+            }
+        ],
+    }
     return document, loads

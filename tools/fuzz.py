@@ -1,4 +1,6 @@
-"""Random calls over the OpenAPI document: every route, with values that people, files and attackers send."""
+"""Random calls over the OpenAPI document: every route, with values that people, files and attackers
+send.
+"""
 
 import random
 from collections.abc import Iterator
@@ -10,23 +12,110 @@ from tests.truth import CASES, case
 
 Json = Any
 NASTY_TEXTS = (
-    "", " ", "0", "-1", "1e400", "9" * 310, "9" * 5000, "²", "１２", "nan", "inf", "-0", "1,234", "1.234,5", "300 kg", "2x40 lb", "½",
-    "\x00", "\x1b[31m", "\u202e", "😀" * 40, "A" * 3999, "../../etc/passwd", "<script>", "'; DROP TABLE rigs; --", "=1+1", "[0]", "a.b[0]",
-    "99999999-01-01", "2026-02-30", "0001-01-01", "lb", "in", "cm", "true", "null", "1e-306", "1e308", "\ud800", "x\udfff",
-)  # fmt: skip
+    "",
+    " ",
+    "0",
+    "-1",
+    "1e400",
+    "9" * 310,
+    "9" * 5000,
+    "²",
+    "１２",
+    "nan",
+    "inf",
+    "-0",
+    "1,234",
+    "1.234,5",
+    "300 kg",
+    "2x40 lb",
+    "½",
+    "\x00",
+    "\x1b[31m",
+    "\u202e",
+    "😀" * 40,
+    "A" * 3999,
+    "../../etc/passwd",
+    "<script>",
+    "'; DROP TABLE rigs; --",
+    "=1+1",
+    "[0]",
+    "a.b[0]",
+    "99999999-01-01",
+    "2026-02-30",
+    "0001-01-01",
+    "lb",
+    "in",
+    "cm",
+    "true",
+    "null",
+    "1e-306",
+    "1e308",
+    "\ud800",
+    "x\udfff",
+)
 NASTY_NUMBERS = (0, -1, 1, 2, 7, 2**31, 2**63, 10**25, 1e-306, 1e308, -1e308, 0.1, 1e9, 5e-324)
 NASTY_JSON: tuple[Json, ...] = (None, True, [], {}, "x", [[]], {"": ""}, [None] * 50, "x" * 9000)
 PATHS = (
-    "name", "note", "kind", "units.mass", "vehicle", "vehicle.name", "vehicle.body", "vehicle.ratings.gvwr", "vehicle.ratings.tow_rating",
-    "vehicle.ratings.payload", "vehicle.geometry.wheelbase", "vehicle.geometry.hitch_offset", "vehicle.tires.rear.count", "vehicle.curb_weight",
-    "vehicle.tires.rear.date_code", "vehicle.tires.rear.load_index", "vehicle.tires.rear.table", "vehicle.entered", "entered", "hitch",
-    "hitch.parts[0].trailer", "hitch.weight_distribution", "hitch.parts", "trailer", "trailer.ratings.gawr[0]", "trailer.ratings.gawr",
-    "trailer.dry_weight", "trailer.geometry.coupler_to_axles", "loads[0].mass", "loads[0].position", "loads[0]", "loads", "tanks[0].level",
-    "plan", "plan.vehicle_base.front", "plan.vehicle_base", "policy.cushion", "policy.cushions", "weigh_ins[0]", "weigh_ins[0].date",
-    "weigh_ins[0].passes[0].readings.front", "weigh_ins[0].passes[0].readings", "weigh_ins[0].passes[1]", "weigh_ins[0].scale.resolution",
-    "weigh_ins[0].scale.accuracy", "weigh_ins[0].tags", "weigh_ins[0].tongue_measurements[0].value", "weigh_ins[0].added_since[0].mass",
-    "weigh_ins[9]", "weigh_ins[99999999999999999999]", "weigh_ins[-1]", "reminders", "ready", "kept_plans[0]", "", ".", "[", "a" * 300, "__class__",
-)  # fmt: skip
+    "name",
+    "note",
+    "kind",
+    "units.mass",
+    "vehicle",
+    "vehicle.name",
+    "vehicle.body",
+    "vehicle.ratings.gvwr",
+    "vehicle.ratings.tow_rating",
+    "vehicle.ratings.payload",
+    "vehicle.geometry.wheelbase",
+    "vehicle.geometry.hitch_offset",
+    "vehicle.tires.rear.count",
+    "vehicle.curb_weight",
+    "vehicle.tires.rear.date_code",
+    "vehicle.tires.rear.load_index",
+    "vehicle.tires.rear.table",
+    "vehicle.entered",
+    "entered",
+    "hitch",
+    "hitch.parts[0].trailer",
+    "hitch.weight_distribution",
+    "hitch.parts",
+    "trailer",
+    "trailer.ratings.gawr[0]",
+    "trailer.ratings.gawr",
+    "trailer.dry_weight",
+    "trailer.geometry.coupler_to_axles",
+    "loads[0].mass",
+    "loads[0].position",
+    "loads[0]",
+    "loads",
+    "tanks[0].level",
+    "plan",
+    "plan.vehicle_base.front",
+    "plan.vehicle_base",
+    "policy.cushion",
+    "policy.cushions",
+    "weigh_ins[0]",
+    "weigh_ins[0].date",
+    "weigh_ins[0].passes[0].readings.front",
+    "weigh_ins[0].passes[0].readings",
+    "weigh_ins[0].passes[1]",
+    "weigh_ins[0].scale.resolution",
+    "weigh_ins[0].scale.accuracy",
+    "weigh_ins[0].tags",
+    "weigh_ins[0].tongue_measurements[0].value",
+    "weigh_ins[0].added_since[0].mass",
+    "weigh_ins[9]",
+    "weigh_ins[99999999999999999999]",
+    "weigh_ins[-1]",
+    "reminders",
+    "ready",
+    "kept_plans[0]",
+    "",
+    ".",
+    "[",
+    "a" * 300,
+    "__class__",
+)
 
 
 def _plain(made: Json) -> str:
@@ -35,7 +124,9 @@ def _plain(made: Json) -> str:
 
 @dataclass
 class Fuzz:
-    """Makes calls from an OpenAPI document, by one random generator; ``known`` ids are used now and then."""
+    """Makes calls from an OpenAPI document, by one random generator; ``known`` ids are used now and
+    then.
+    """
 
     document: Json
     lot: random.Random
@@ -60,15 +151,25 @@ class Fuzz:
             return self._object(schema, depth)
         if kind == "array":
             return [
-                self.value(schema.get("items", {}), depth + 1) for _ in range(0 if depth > 5 else lot.choice((0, 1, 1, 2, 5)))
+                self.value(schema.get("items", {}), depth + 1)
+                for _ in range(0 if depth > 5 else lot.choice((0, 1, 1, 2, 5)))
             ]
         if kind in ("integer", "number"):
-            return lot.choice((lot.randint(0, 20), lot.choice(NASTY_NUMBERS), round(lot.uniform(0, 9000), 1)))
+            return lot.choice(
+                (lot.randint(0, 20), lot.choice(NASTY_NUMBERS), round(lot.uniform(0, 9000), 1))
+            )
         if kind == "boolean":
             return lot.random() < 0.5
         if kind == "null":
             return None
-        return lot.choice((lot.choice(NASTY_TEXTS), str(lot.randint(0, 9000)), "plain", lot.choice(self.known or ["x"])))
+        return lot.choice(
+            (
+                lot.choice(NASTY_TEXTS),
+                str(lot.randint(0, 9000)),
+                "plain",
+                lot.choice(self.known or ["x"]),
+            )
+        )
 
     def _object(self, schema: Json, depth: int) -> Json:
         lot, made = self.lot, {}
@@ -98,15 +199,28 @@ class Fuzz:
             for each in operation.get("parameters", ()):
                 made = self.value(each["schema"])
                 if each["in"] == "path":
-                    wanted = self.lot.choice(self.known) if self.known and self.lot.random() < 0.85 else str(made)[:400] or "x"
-                    path = path.replace("{" + each["name"] + "}", quote(wanted, safe="", errors="replace"))
+                    wanted = (
+                        self.lot.choice(self.known)
+                        if self.known and self.lot.random() < 0.85
+                        else str(made)[:400] or "x"
+                    )
+                    path = path.replace(
+                        "{" + each["name"] + "}", quote(wanted, safe="", errors="replace")
+                    )
                 elif each["in"] == "query" and (each.get("required") or self.lot.random() < 0.6):
-                    query[each["name"]] = [_plain(one) for one in made] if isinstance(made, list) else _plain(made)
+                    query[each["name"]] = (
+                        [_plain(one) for one in made] if isinstance(made, list) else _plain(made)
+                    )
             body = None
             if "requestBody" in operation:
                 found = operation["requestBody"]["content"]
-                content = found.get("application/json", {"schema": {}})["schema"]  # bytes are tried as JSON too: refused
-                body = self._spoiled(self.lot.choice(rigs)) if "RigFile" in str(content) else self.value(content)
+                # bytes are tried as JSON too: refused
+                content = found.get("application/json", {"schema": {}})["schema"]
+                body = (
+                    self._spoiled(self.lot.choice(rigs))
+                    if "RigFile" in str(content)
+                    else self.value(content)
+                )
             yield method, path, query, body
 
     def _spoiled(self, document: Json) -> Json:

@@ -1,6 +1,7 @@
 """Files generated from the models: the page's types and the rig file's JSON Schema.
 
-``generated.py`` writes them; ``generated.py --check`` exits 1 when one of them is not what the models say.
+``generated.py`` writes them; ``generated.py --check`` exits 1 when one of them is not what the
+models say.
 """
 
 import json
@@ -22,14 +23,25 @@ def types() -> str:
     with tempfile.TemporaryDirectory() as folder:
         document, made = Path(folder) / "openapi.json", Path(folder) / "types.ts"
         document.write_text(contract(), encoding="utf-8")
-        call = ["npx", "--no-install", "openapi-typescript", "--default-non-nullable=false", str(document), "-o", str(made)]
+        call = [
+            "npx",
+            "--no-install",
+            "openapi-typescript",
+            "--default-non-nullable=false",
+            str(document),
+            "-o",
+            str(made),
+        ]
         subprocess.run(call, cwd=ROOT / "web", check=True, capture_output=True)
         return made.read_text(encoding="utf-8")
 
 
 def schema() -> str:
     """The rig file's JSON Schema."""
-    document = {"$schema": "https://json-schema.org/draft/2020-12/schema", **RigFile.model_json_schema()}
+    document = {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        **RigFile.model_json_schema(),
+    }
     return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
 
 

@@ -1,6 +1,8 @@
-"""How many small faults the tests notice: ``make mutants``. Changes one thing at a time in a copy of the sources and runs the tests that reach it.
+"""How many small faults the tests notice: ``make mutants``. Changes one thing at a time in a copy
+of the sources and runs the tests that reach it.
 
-Which test module reaches which line is measured once and kept in ``var/``. The sample is drawn from a seed; the time is bounded.
+Which test module reaches which line is measured once and kept in ``var/``. The sample is drawn from
+a seed; the time is bounded.
 """
 
 import argparse
@@ -30,9 +32,17 @@ LONGEST = 120
 """Test modules that take longer, measured beside others, are left out. [s]"""
 
 _COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
-    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq, ast.Is: ast.IsNot,
-    ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
-}  # fmt: skip
+    ast.Lt: ast.LtE,
+    ast.LtE: ast.Lt,
+    ast.Gt: ast.GtE,
+    ast.GtE: ast.Gt,
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot,
+    ast.IsNot: ast.Is,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+}
 _RECKONED: dict[type[ast.operator], type[ast.operator]] = {
     ast.Add: ast.Sub,
     ast.Sub: ast.Add,
@@ -96,7 +106,10 @@ class _Changes(ast.NodeTransformer):
     def visit_BinOp(self, node: ast.BinOp) -> ast.AST:
         self.generic_visit(node)
         other = _RECKONED.get(type(node.op))
-        texts = any(isinstance(each, ast.JoinedStr | ast.List | ast.Tuple) for each in (node.left, node.right))
+        texts = any(
+            isinstance(each, ast.JoinedStr | ast.List | ast.Tuple)
+            for each in (node.left, node.right)
+        )
         if other and not texts and self.here(f"{type(node.op).__name__} → {other.__name__}"):
             node.op = other()
         return node
@@ -109,25 +122,35 @@ class _Changes(ast.NodeTransformer):
 
     def visit_UnaryOp(self, node: ast.UnaryOp) -> ast.AST:
         self.generic_visit(node)
-        if isinstance(node.op, ast.Not | ast.USub) and self.here(f"{type(node.op).__name__} dropped"):
+        if isinstance(node.op, ast.Not | ast.USub) and self.here(
+            f"{type(node.op).__name__} dropped"
+        ):
             return node.operand
         return node
 
     def visit_Call(self, node: ast.Call) -> ast.AST:
         self.generic_visit(node)
-        if isinstance(node.func, ast.Name) and node.func.id in _NAMED and self.here(f"{node.func.id} ↔ {_NAMED[node.func.id]}"):
+        if (
+            isinstance(node.func, ast.Name)
+            and node.func.id in _NAMED
+            and self.here(f"{node.func.id} ↔ {_NAMED[node.func.id]}")
+        ):
             node.func = ast.copy_location(ast.Name(_NAMED[node.func.id], ast.Load()), node.func)
         return node
 
     def visit_Constant(self, node: ast.Constant) -> ast.AST:
         if isinstance(node.value, bool) or node.value is None:
             return node
-        if isinstance(node.value, int | float) and self.here(f"{node.value} → {node.value * 6 + 1}"):
+        if isinstance(node.value, int | float) and self.here(
+            f"{node.value} → {node.value * 6 + 1}"
+        ):
             return ast.copy_location(ast.Constant(node.value * 6 + 1), node)
         if isinstance(node.value, str):
             word = next((each for each in node.value.split() if each in _SAID), None)
             if word and " " in node.value.strip() and self.here(f"“{word}” → “{_SAID[word]}”"):
-                return ast.copy_location(ast.Constant(node.value.replace(word, _SAID[word], 1)), node)
+                return ast.copy_location(
+                    ast.Constant(node.value.replace(word, _SAID[word], 1)), node
+                )
         return node
 
 
@@ -142,12 +165,18 @@ def mutants_of(path: Path) -> Iterator[Mutant]:
 def mutated(mutant: Mutant) -> str:
     """The source with the fault in it."""
     return ast.unparse(
-        ast.fix_missing_locations(_Changes(mutant.number).visit(ast.parse((ROOT / mutant.path).read_text(encoding="utf-8"))))
+        ast.fix_missing_locations(
+            _Changes(mutant.number).visit(
+                ast.parse((ROOT / mutant.path).read_text(encoding="utf-8"))
+            )
+        )
     )
 
 
 def measure() -> dict[str, dict[str, list[int]]]:
-    """Which lines each test module reaches, with how long it takes; kept until the tests or sources change."""
+    """Which lines each test module reaches, with how long it takes; kept until the tests or sources
+    change.
+    """
     modules = sorted(
         str(path.relative_to(ROOT).with_suffix("")).replace("/", ".")
         for folder in TESTS
@@ -159,10 +188,34 @@ def measure() -> dict[str, dict[str, list[int]]]:
         with tempfile.TemporaryDirectory() as folder:
             data, out = Path(folder) / "data", Path(folder) / "out.json"
             started = time.monotonic()
-            subprocess.run([sys.executable, "-m", "coverage", "run", f"--data-file={data}", "--source=src/noxel", "-m", "unittest", "-q", module],
-                           cwd=ROOT, capture_output=True, check=False)  # fmt: skip
+            subprocess.run(
+                [
+                    sys.executable,
+                    "-m",
+                    "coverage",
+                    "run",
+                    f"--data-file={data}",
+                    "--source=src/noxel",
+                    "-m",
+                    "unittest",
+                    "-q",
+                    module,
+                ],
+                cwd=ROOT,
+                capture_output=True,
+                check=False,
+            )
             took = round(time.monotonic() - started)
-            told = [sys.executable, "-m", "coverage", "json", "-q", f"--data-file={data}", "-o", str(out)]
+            told = [
+                sys.executable,
+                "-m",
+                "coverage",
+                "json",
+                "-q",
+                f"--data-file={data}",
+                "-o",
+                str(out),
+            ]
             subprocess.run(told, cwd=ROOT, capture_output=True, check=False)
             lines = {
                 name: each["executed_lines"]
@@ -184,7 +237,11 @@ def stale() -> bool:
     if not REACHED.exists():
         return True
     measured = REACHED.stat().st_mtime
-    return any(path.stat().st_mtime > measured for folder in ("src/noxel", "tests") for path in (ROOT / folder).rglob("*.py"))
+    return any(
+        path.stat().st_mtime > measured
+        for folder in ("src/noxel", "tests")
+        for path in (ROOT / folder).rglob("*.py")
+    )
 
 
 def noticed(mutant: Mutant, tests: list[str], home: Path) -> bool:
@@ -197,7 +254,12 @@ def noticed(mutant: Mutant, tests: list[str], home: Path) -> bool:
             call = [sys.executable, "-m", "unittest", "-q", "-f", module]
             try:
                 ended = subprocess.run(
-                    call, cwd=ROOT, env={**os.environ, "PYTHONPATH": str(home)}, capture_output=True, timeout=SLOW, check=False
+                    call,
+                    cwd=ROOT,
+                    env={**os.environ, "PYTHONPATH": str(home)},
+                    capture_output=True,
+                    timeout=SLOW,
+                    check=False,
                 )
             except subprocess.TimeoutExpired:
                 return True
@@ -223,7 +285,12 @@ def main() -> None:
         for name, lines in files.items():
             for line in lines if name else ():
                 by_line.setdefault((name, line), []).append(module)
-    files = [path for room in ROOMS[given.room] for path in sorted((ROOT / room).rglob("*.py")) if given.only in str(path)]
+    files = [
+        path
+        for room in ROOMS[given.room]
+        for path in sorted((ROOT / room).rglob("*.py"))
+        if given.only in str(path)
+    ]
     every = [mutant for path in files for mutant in mutants_of(path)]
     sample = random.Random(given.seed).sample(every, min(given.count, len(every)))
     homes: Queue[Path] = Queue()
@@ -242,8 +309,14 @@ def main() -> None:
                 return mutant, None
             home = homes.get()
             try:
-                took = {module: reached[module][""][0] for module in by_line.get((mutant.path, mutant.line), [])}
-                tests = sorted((module for module in took if took[module] <= LONGEST), key=lambda module: took[module])
+                took = {
+                    module: reached[module][""][0]
+                    for module in by_line.get((mutant.path, mutant.line), [])
+                }
+                tests = sorted(
+                    (module for module in took if took[module] <= LONGEST),
+                    key=lambda module: took[module],
+                )
                 return mutant, noticed(mutant, tests, home)
             finally:
                 homes.put(home)
@@ -255,7 +328,10 @@ def main() -> None:
                 tried, killed = tried + 1, killed + found
                 if not found:
                     print(f"survived: {mutant.path}:{mutant.line}  {mutant.says}", flush=True)
-    print(f"{killed} of {tried} noticed: {killed / max(tried, 1):.0%} (seed {given.seed}, {len(every)} possible)")
+    print(
+        f"{killed} of {tried} noticed: {killed / max(tried, 1):.0%} (seed {given.seed}, "
+        f"{len(every)} possible)"
+    )
 
 
 if __name__ == "__main__":

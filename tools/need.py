@@ -1,6 +1,8 @@
-"""Says plainly what this machine still needs, and what to install; Chromium and LibreOffice are installed where that is possible.
+"""Says plainly what this machine still needs, and what to install; Chromium and LibreOffice are
+installed where that is possible.
 
-Runs on any Python 3 with nothing installed: ``python3 tools/need.py python | node | chromium | office``.
+Runs on any Python 3 with nothing installed: ``python3 tools/need.py python | node | chromium |
+office``.
 """
 
 import os
@@ -15,14 +17,19 @@ def version_of(command: str) -> "tuple[int, ...] | None":
     path = shutil.which(command)
     if path is None:
         return None
-    printed = subprocess.run([path, "--version"], capture_output=True, text=True, check=False).stdout
+    printed = subprocess.run(
+        [path, "--version"], capture_output=True, text=True, check=False
+    ).stdout
     return tuple(int(part) for part in re.findall(r"\d+", printed)[:3])
 
 
 def need_python() -> "str | None":
     """Python itself, recent enough, with venv."""
     if sys.version_info < (3, 11):  # noqa: UP036
-        return f"Noxel needs Python 3.11 or newer; this is {sys.version.split()[0]}. Name another: make PYTHON=python3.12 …"
+        return (
+            f"Noxel needs Python 3.11 or newer; this is {sys.version.split()[0]}. Name "
+            "another: make PYTHON=python3.12 …"
+        )
     try:
         import ensurepip  # noqa: F401
         import venv  # noqa: F401
@@ -36,7 +43,10 @@ def need_node() -> "str | None":
     found = version_of("node")
     if found is None or found < (20, 19) or version_of("npm") is None:
         have = ".".join(map(str, found)) if found else "none"
-        return f"Noxel's page is built with Node 20.19 or newer and npm; found {have}. Install it from your system's packages."
+        return (
+            f"Noxel's page is built with Node 20.19 or newer and npm; found {have}. Install it "
+            "from your system's packages."
+        )
     return None
 
 
@@ -47,9 +57,14 @@ def _installed(commands: "tuple[str, ...]", package: str) -> bool:
     if not (shutil.which("apt-get") and hasattr(os, "geteuid") and os.geteuid() == 0):
         return False
     print(f"Installing {package} for the tests …", flush=True)
-    for call in (["apt-get", "update", "-qq"], ["apt-get", "install", "-y", "-qq", "--no-install-recommends", package]):
+    for call in (
+        ["apt-get", "update", "-qq"],
+        ["apt-get", "install", "-y", "-qq", "--no-install-recommends", package],
+    ):
         env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
-        if subprocess.run(call, env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, check=False).returncode:
+        if subprocess.run(
+            call, env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, check=False
+        ).returncode:
             break
     return any(map(shutil.which, commands))
 
@@ -59,20 +74,34 @@ def need_chromium() -> "str | None":
     if os.environ.get("NOXEL_CHROMIUM") or _installed(("chromium", "chromium-browser"), "chromium"):
         if _installed(("certutil",), "libnss3-tools"):
             return None
-        return "The tests of pairing need certutil. Install it (Debian: apt-get install libnss3-tools)."
-    return "The browser tests need Chromium. Install it (Debian: apt-get install chromium), or name it in NOXEL_CHROMIUM."
+        return (
+            "The tests of pairing need certutil. Install it (Debian: apt-get install "
+            "libnss3-tools)."
+        )
+    return (
+        "The browser tests need Chromium. Install it (Debian: apt-get install chromium), or "
+        "name it in NOXEL_CHROMIUM."
+    )
 
 
 def need_office() -> "str | None":
     """LibreOffice, which computes the workbook again in the tests."""
     if _installed(("soffice",), "libreoffice-calc-nogui"):
         return None
-    return "The tests of the workbook need LibreOffice. Install it (Debian: apt-get install libreoffice-calc-nogui)."
+    return (
+        "The tests of the workbook need LibreOffice. Install it (Debian: apt-get install "
+        "libreoffice-calc-nogui)."
+    )
 
 
 def main() -> int:
     """Check what is named; exits 1 with plain words when something is missing."""
-    says = {"python": need_python, "node": need_node, "chromium": need_chromium, "office": need_office}[sys.argv[1]]()
+    says = {
+        "python": need_python,
+        "node": need_node,
+        "chromium": need_chromium,
+        "office": need_office,
+    }[sys.argv[1]]()
     if says:
         print(says, file=sys.stderr)
     return 1 if says else 0

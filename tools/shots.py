@@ -77,7 +77,14 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("weigh-390x844", "Juniper", "weigh", NARROW, "day", _rear),
     ("visit-390x844", "Juniper", "visit", NARROW, "day", _on_the_platforms),
     ("practice-1280x800", "Juniper", "/practice/lessons/trailer?seed=7", WIDE, "day", _slip),
-    ("practice-390x844", "Juniper", "/practice/lessons/two-passes?seed=7", NARROW, "day", _uncoupled_at_once),
+    (
+        "practice-390x844",
+        "Juniper",
+        "/practice/lessons/two-passes?seed=7",
+        NARROW,
+        "day",
+        _uncoupled_at_once,
+    ),
 )
 
 
@@ -90,16 +97,24 @@ def main() -> None:
         with serving(database) as address:
             for name, vehicle, place, (width, height), theme, act in SHOTS:
                 context = browser.new_context(
-                    viewport={"width": width, "height": height}, color_scheme="dark" if theme == "night" else "light"
+                    viewport={"width": width, "height": height},
+                    color_scheme="dark" if theme == "night" else "light",
                 )
                 page = context.new_page()
-                page.goto(address + place if place.startswith("/") else f"{address}/rigs/{ids[vehicle]}/{place}")
-                page.wait_for_selector(
-                    "article" if place in ("/garage", "log") else "main h1" if place in ("/start", "visit") else "main svg"
+                page.goto(
+                    address + place
+                    if place.startswith("/")
+                    else f"{address}/rigs/{ids[vehicle]}/{place}"
                 )
-                page.evaluate(
-                    "document.fonts.ready.then(() => true)"
-                )  # polling would need eval, which the page's policy forbids
+                page.wait_for_selector(
+                    "article"
+                    if place in ("/garage", "log")
+                    else "main h1"
+                    if place in ("/start", "visit")
+                    else "main svg"
+                )
+                # polling would need eval, which the page's policy forbids
+                page.evaluate("document.fonts.ready.then(() => true)")
                 act(page)
                 page.screenshot(path=FOLDER / f"{name}.png")
                 context.close()

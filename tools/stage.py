@@ -1,4 +1,6 @@
-"""A stage for pictures, browser tests and benchmarks: the real application on a port, and Debian's Chromium in front."""
+"""A stage for pictures, browser tests and benchmarks: the real application on a port, and Debian's
+Chromium in front.
+"""
 
 import os
 import shutil
@@ -19,8 +21,17 @@ from noxel.share import Addresses
 from noxel.store.database import Database
 
 CHROMIUM = ("chromium", "chromium-browser")
-_FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-          "--disable-component-update", "--disable-sync", "--force-color-profile=srgb", "--hide-scrollbars"]  # fmt: skip
+_FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--force-color-profile=srgb",
+    "--hide-scrollbars",
+]
 
 
 def chromium() -> str:
@@ -34,7 +45,9 @@ def chromium() -> str:
     named = os.environ.get("NOXEL_CHROMIUM")
     found = named or next(filter(None, map(shutil.which, CHROMIUM)), None)
     if not found:
-        raise FileNotFoundError("Chromium was not found. Install it (Debian: apt-get install chromium).")
+        raise FileNotFoundError(
+            "Chromium was not found. Install it (Debian: apt-get install chromium)."
+        )
     return found
 
 
@@ -51,10 +64,14 @@ def shared(folder: Path) -> Sharing:
 
 @contextmanager
 def serving(database: Database, sharing: Sharing | None = None) -> Iterator[str]:
-    """Serve the application on a free port of this machine, and to other devices where it is shared; yields its address."""
+    """Serve the application on a free port of this machine, and to other devices where it is
+    shared; yields its address.
+    """
     listener = listen(0)
     app = create_app(database, sharing=sharing)
-    server = uvicorn.Server(uvicorn.Config(app, log_level="error", access_log=False, timeout_graceful_shutdown=1))
+    server = uvicorn.Server(
+        uvicorn.Config(app, log_level="error", access_log=False, timeout_graceful_shutdown=1)
+    )
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
     thread.start()
     try:
@@ -65,13 +82,20 @@ def serving(database: Database, sharing: Sharing | None = None) -> Iterator[str]
 
 
 def trust(home: Path, authority: bytes) -> None:
-    """Install an authority (DER) for the Chromium that has this home, as its owner would on a phone."""
+    """Install an authority (DER) for the Chromium that has this home, as its owner would on a
+    phone.
+    """
     for place in (home / ".pki/nssdb", home / ".local/share/pki/nssdb"):
         place.mkdir(parents=True, exist_ok=True)
         store = f"sql:{place}"
-        subprocess.run(["certutil", "-N", "-d", store, "--empty-password"], check=True, capture_output=True)
         subprocess.run(
-            ["certutil", "-A", "-d", store, "-n", "noxel", "-t", "C,,"], input=authority, check=True, capture_output=True
+            ["certutil", "-N", "-d", store, "--empty-password"], check=True, capture_output=True
+        )
+        subprocess.run(
+            ["certutil", "-A", "-d", store, "-n", "noxel", "-t", "C,,"],
+            input=authority,
+            check=True,
+            capture_output=True,
         )
 
 
@@ -84,8 +108,14 @@ def a_folder() -> Iterator[Path]:
 
 @contextmanager
 def a_browser(home: Path | None = None) -> Iterator[Browser]:
-    """Headless Chromium that asks nothing of the network; with a home of its own, it trusts what is installed there."""
-    env = {**os.environ, "HOME": str(home), "XDG_DATA_HOME": str(home / ".local/share")} if home else None
+    """Headless Chromium that asks nothing of the network; with a home of its own, it trusts what is
+    installed there.
+    """
+    env = (
+        {**os.environ, "HOME": str(home), "XDG_DATA_HOME": str(home / ".local/share")}
+        if home
+        else None
+    )
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=chromium(), args=_FLAGS, env=env)  # type: ignore[arg-type]
         try:

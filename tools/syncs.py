@@ -1,6 +1,7 @@
 """Counts, inside SQLite itself, how often a connection's write-ahead log is brought to the disk.
 
-The method table of the open log file is replaced by one whose ``xSync`` counts and then does what it did.
+The method table of the open log file is replaced by one whose ``xSync`` counts and then does what
+it did.
 """
 
 import _sqlite3
@@ -19,7 +20,8 @@ class SyncCount:
 
     def __init__(self, connection: sqlite3.Connection) -> None:
         self.count = 0
-        handle = ctypes.c_void_p.from_address(id(connection) + 2 * ctypes.sizeof(ctypes.c_void_p))  # after PyObject_HEAD
+        # after PyObject_HEAD
+        handle = ctypes.c_void_p.from_address(id(connection) + 2 * ctypes.sizeof(ctypes.c_void_p))
         log = ctypes.c_void_p()
         status = _SQLITE.sqlite3_file_control(handle, b"main", _JOURNAL_POINTER, ctypes.byref(log))
         if status or not log.value:

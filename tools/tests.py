@@ -1,4 +1,6 @@
-"""Runs the tests below ``tests/`` with unittest, a class at a time on every core: ``python -m tools.tests [FOLDER …]``."""
+"""Runs the tests below ``tests/`` with unittest, a class at a time on every core: ``python -m
+tools.tests [FOLDER …]``.
+"""
 
 import io
 import multiprocessing
@@ -26,7 +28,9 @@ def _run(name: str) -> tuple[int, int, int, str]:
     """Run one class: how many ran, failed, were skipped, and what the failures print."""
     said = io.StringIO()
     suite = unittest.defaultTestLoader.loadTestsFromName(name)
-    result = unittest.TextTestRunner(said, verbosity=0, warnings="error" if sys.warnoptions else None).run(suite)
+    result = unittest.TextTestRunner(
+        said, verbosity=0, warnings="error" if sys.warnoptions else None
+    ).run(suite)
     failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
     return result.testsRun, failed, len(result.skipped), said.getvalue() if failed else ""
 
@@ -36,7 +40,9 @@ def main(folders: list[str]) -> int:
     loader = unittest.defaultTestLoader
     names: dict[str, None] = {}
     for folder in folders or ["tests/browser", "tests"]:  # the longest first
-        names |= dict.fromkeys(_classes(loader.discover(str(ROOT / folder), top_level_dir=str(ROOT))))
+        names |= dict.fromkeys(
+            _classes(loader.discover(str(ROOT / folder), top_level_dir=str(ROOT)))
+        )
     ran = failed = skipped = 0
     with ProcessPoolExecutor(os.cpu_count(), multiprocessing.get_context("spawn")) as pool:
         for done in as_completed([pool.submit(_run, name) for name in names]):

@@ -1,4 +1,6 @@
-"""Tries to lose, break and hang Noxel, and prints what came of it: ``make trust``, or ``python -m tools.trust --seed 7``."""
+"""Tries to lose, break and hang Noxel, and prints what came of it: ``make trust``, or ``python -m
+tools.trust --seed 7``.
+"""
 
 import argparse
 import json
@@ -31,7 +33,9 @@ from tools.syncs import SyncCount
 SLOW = 2.0
 """An answer that takes longer counts as a hang. [s]"""
 SEARCH = 15.0
-"""The same for a search for proposals, which gives up by itself after 8 s and then proves what it can. [s]"""
+"""The same for a search for proposals, which gives up by itself after 8 s and then proves what it
+can. [s]
+"""
 _WRITER = """
 import sys
 from pathlib import Path
@@ -59,23 +63,34 @@ class Outcome:
 
 
 def calls(folder: Path, lot: random.Random, count: int) -> Outcome:
-    """Random calls over the OpenAPI document: no server error, no answer over two seconds, every rig opens afterwards."""
+    """Random calls over the OpenAPI document: no server error, no answer over two seconds, every
+    rig opens afterwards.
+    """
     found = Outcome(f"{count:,} calls")
     database = Database(folder / "calls.db")
     client = client_of(database)
     fuzz = Fuzz(client.app.openapi(), lot)  # type: ignore[attr-defined]
     for each in sorted(CASES.glob("check--*.json"))[:8]:
-        fuzz.known.append(client.post("/api/rigs/import", json=case(each.stem)["file"]).json()["id"])
+        fuzz.known.append(
+            client.post("/api/rigs/import", json=case(each.stem)["file"]).json()["id"]
+        )
     for method, path, query, body in fuzz.calls(count):
         start = time.monotonic()
-        answer = client.request(method, path, params=query, content=None if body is None else json.dumps(body))
+        answer = client.request(
+            method, path, params=query, content=None if body is None else json.dumps(body)
+        )
         if time.monotonic() - start > (SEARCH if path.endswith("/proposals") else SLOW):
             found.hangs += 1
             found.note = f"{method} {path}"
         if answer.status_code >= 500:
             found.broken += 1
             found.note = f"{method} {path} {query} {str(body)[:200]}"
-        if answer.status_code == 201 and "/rigs" in path and len(fuzz.known) < 40 and "id" in answer.json():
+        if (
+            answer.status_code == 201
+            and "/rigs" in path
+            and len(fuzz.known) < 40
+            and "id" in answer.json()
+        ):
             fuzz.known.append(answer.json()["id"])
     for listed in client.get("/api/rigs").json():
         found.broken += client.get(f"/api/rigs/{listed['id']}").status_code != 200
@@ -85,7 +100,9 @@ def calls(folder: Path, lot: random.Random, count: int) -> Outcome:
 
 
 def kills(folder: Path, lot: random.Random, count: int) -> Outcome:
-    """A writer killed in the middle, over and over: each acknowledged step is there, each step is whole."""
+    """A writer killed in the middle, over and over: each acknowledged step is there, each step is
+    whole.
+    """
     path, found, saved = folder / "kills.db", Outcome(f"{count} kills"), 0
     with closing(Database(path)) as database:
         rig = Rigs(database).add(rig_of("check--three-passes"))
@@ -121,14 +138,20 @@ def syncs(folder: Path, _lot: random.Random, count: int) -> Outcome:
         counter = SyncCount(connection)
         for number in range(count):
             before, change = counter.count, [Change("name", f"name {number}")]
-            rigs.change(rig, "name", lambda document, change=change: apply_changes(document, change).document)  # type: ignore[misc]
+
+            def make(document: Any, change: list[Change] = change) -> Any:
+                return apply_changes(document, change).document
+
+            rigs.change(rig, "name", make)
             found.lost += counter.count == before
         found.note = f"{counter.count} syncs"
     return found
 
 
 def two_clients(folder: Path, lot: random.Random, count: int) -> Outcome:
-    """Two pages type in turn into their own and each other's fields, undo now and then: the rig is what a model says."""
+    """Two pages type in turn into their own and each other's fields, undo now and then: the rig is
+    what a model says.
+    """
     found = Outcome(f"{count} steps")
     database = Database(folder / "two.db")
     clients = [client_of(database), client_of(database)]
@@ -155,7 +178,11 @@ def two_clients(folder: Path, lot: random.Random, count: int) -> Outcome:
             history.pop()
         else:
             path, figure = lot.choice(fields), 1000 + lot.randint(0, 3000) * 2 + number % 2
-            change = {"changes": [{"path": path, "text": str(figure)}], "what": path, "gesture": f"g{number}"}
+            change = {
+                "changes": [{"path": path, "text": str(figure)}],
+                "what": path,
+                "gesture": f"g{number}",
+            }
             client.patch(f"/api/rigs/{rig}", json=change)
             if figure != history[-1][path]:
                 history.append({**history[-1], path: figure})
@@ -166,14 +193,18 @@ def two_clients(folder: Path, lot: random.Random, count: int) -> Outcome:
 
 
 def faults(folder: Path, _lot: random.Random, count: int) -> Outcome:
-    """A disk that is full, on a small mount of its own: refused in words, nothing half done, and all well with room again."""
+    """A disk that is full, on a small mount of its own: refused in words, nothing half done, and
+    all well with room again.
+    """
     small, count = folder / "small", max(count, 300)  # fewer do not fill it
     small.mkdir()
     mount = shutil.which("mount")
     if (
         os.geteuid() != 0
         or not mount
-        or subprocess.run([mount, "-t", "tmpfs", "-o", "size=1m", "tmpfs", small], check=False).returncode
+        or subprocess.run(
+            [mount, "-t", "tmpfs", "-o", "size=1m", "tmpfs", small], check=False
+        ).returncode
     ):
         return Outcome("0 writes", note="skipped: this machine allows no mount")
     found = Outcome(f"{count} writes on a disk of 1 MB")
@@ -184,7 +215,9 @@ def faults(folder: Path, _lot: random.Random, count: int) -> Outcome:
             kept, refused = "", 0
             for number in range(count):
                 note = f"{number} " + "x" * 3900
-                answer = client.patch(f"/api/rigs/{rig}", json={"changes": [{"path": "note", "text": note}]})
+                answer = client.patch(
+                    f"/api/rigs/{rig}", json={"changes": [{"path": "note", "text": note}]}
+                )
                 if answer.status_code == 200:
                     kept = note
                 else:
@@ -199,7 +232,9 @@ def faults(folder: Path, _lot: random.Random, count: int) -> Outcome:
 
 
 def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
-    """Hostile files: rig files, logbooks, lists, backups cut short or overwritten; all of each or nothing."""
+    """Hostile files: rig files, logbooks, lists, backups cut short or overwritten; all of each or
+    nothing.
+    """
     found = Outcome(f"{count} files")
     path = folder / "imports.db"
     database = Database(path)
@@ -223,7 +258,10 @@ def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
         line = ";".join(lot.choice(NASTY_TEXTS[:-2]) for _ in range(4))
         for address in ("items", "tickets"):
             found.broken += (
-                client.post(f"/api/rigs/{rig}/{address}/preview", json={"text": f"{line}\n{line}"}).status_code >= 500
+                client.post(
+                    f"/api/rigs/{rig}/{address}/preview", json={"text": f"{line}\n{line}"}
+                ).status_code
+                >= 500
             )
         (folder / "hostile.db").write_bytes(bytes(data))
         target = folder / f"target-{number % 2}.db"
@@ -235,16 +273,22 @@ def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
 
 
 TRIALS: tuple[tuple[str, Callable[[Path, random.Random, int], Outcome], int], ...] = (
-    ("random calls", calls, 10_000), ("kill -9 while saving", kills, 200), ("saves brought to the disk", syncs, 200),
-    ("two clients against a model", two_clients, 500), ("a full disk", faults, 300), ("hostile imports", imports, 300),
-)  # fmt: skip
+    ("random calls", calls, 10_000),
+    ("kill -9 while saving", kills, 200),
+    ("saves brought to the disk", syncs, 200),
+    ("two clients against a model", two_clients, 500),
+    ("a full disk", faults, 300),
+    ("hostile imports", imports, 300),
+)
 
 
 def main() -> int:
     """Run every trial; 0 only when nothing was lost, broken or hung."""
     parser = argparse.ArgumentParser(prog="make trust", description=__doc__)
     parser.add_argument("--seed", type=int, default=2026)
-    parser.add_argument("--scale", type=float, default=1.0, help="how much of the usual load (1: all of it)")
+    parser.add_argument(
+        "--scale", type=float, default=1.0, help="how much of the usual load (1: all of it)"
+    )
     options = parser.parse_args()
     logging.getLogger("noxel").setLevel(logging.CRITICAL)
     bad = 0
@@ -252,7 +296,10 @@ def main() -> int:
     for name, trial, load in TRIALS:
         with a_folder() as folder:
             got = trial(folder, random.Random(options.seed), max(1, int(load * options.scale)))
-        print(f"{name:<28} {got.load:<28} {got.lost:>5} {got.broken:>7} {got.hangs:>6}  {got.note}", flush=True)
+        print(
+            f"{name:<28} {got.load:<28} {got.lost:>5} {got.broken:>7} {got.hangs:>6}  {got.note}",
+            flush=True,
+        )
         bad += got.lost + got.broken + got.hangs
     return 1 if bad else 0
 

@@ -1,6 +1,8 @@
-"""The command line: ``noxel check | predict | ceiling FILE``, ``noxel serve | demo``, ``noxel backup | restore FILE``.
+"""The command line: ``noxel check | predict | ceiling FILE``, ``noxel serve | demo``, ``noxel
+backup | restore FILE``.
 
-The server and the database are loaded by the commands that need them: a check takes less time than they do.
+The server and the database are loaded by the commands that need them: a check takes less time than
+they do.
 """
 
 import argparse
@@ -53,18 +55,28 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except KeyboardInterrupt:
         return INTERRUPTED
     except Exception as exc:  # noqa: BLE001 exit status 1 means stop, and no fault may say so
-        print(printable(f"noxel: something went wrong inside Noxel ({type(exc).__name__}: {exc})"), file=sys.stderr)
+        print(
+            printable(f"noxel: something went wrong inside Noxel ({type(exc).__name__}: {exc})"),
+            file=sys.stderr,
+        )
         return FAULT
     return result
 
 
 def printable(text: str) -> str:
-    """A text for a terminal: control characters, which could move its cursor or change its colours, are shown as marks."""
-    return "".join("\ufffd" if each != "\n" and unicodedata.category(each) in _UNSEEN else each for each in text)
+    """A text for a terminal: control characters, which could move its cursor or change its colours,
+    are shown as marks.
+    """
+    return "".join(
+        "\ufffd" if each != "\n" and unicodedata.category(each) in _UNSEEN else each
+        for each in text
+    )
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="noxel", description="Is a loaded truck and trailer within its ratings?")
+    parser = argparse.ArgumentParser(
+        prog="noxel", description="Is a loaded truck and trailer within its ratings?"
+    )
     parser.add_argument("--version", action="version", version=f"noxel {noxel.__version__}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
 
@@ -76,39 +88,72 @@ def _parser() -> argparse.ArgumentParser:
         return command
 
     check = on_file(
-        "check", _check, "compare a weigh-in with every rating; exit status 0 within or caution, 1 stop, 3 incomplete"
+        "check",
+        _check,
+        "compare a weigh-in with every rating; exit status 0 within or caution, 1 stop, 3 "
+        "incomplete",
     )
-    check.add_argument("--weigh-in", type=int, metavar="N", help="which weigh-in, from 1 (default: the last)")
+    check.add_argument(
+        "--weigh-in", type=int, metavar="N", help="which weigh-in, from 1 (default: the last)"
+    )
     on_file("predict", _predict, "predict every axle load of the rig as planned")
-    on_file("ceiling", _ceiling, "find the heaviest trailer that the vehicle, loaded as planned, can pull")
+    on_file(
+        "ceiling",
+        _ceiling,
+        "find the heaviest trailer that the vehicle, loaded as planned, can pull",
+    )
     serve = commands.add_parser("serve", help="serve the page for your own rigs on this machine")
-    serve.add_argument("--data", type=Path, metavar="DIR", help="where the database lies (default: this user's data folder)")
     serve.add_argument(
-        "--as-is", action="store_true", help="open a database also where its last saves are missing; it is kept first"
+        "--data",
+        type=Path,
+        metavar="DIR",
+        help="where the database lies (default: this user's data folder)",
+    )
+    serve.add_argument(
+        "--as-is",
+        action="store_true",
+        help="open a database also where its last saves are missing; it is kept first",
     )
     serve.set_defaults(run=_serve)
-    demo = commands.add_parser("demo", help="serve the page with the demo household, in a database of its own")
+    demo = commands.add_parser(
+        "demo", help="serve the page with the demo household, in a database of its own"
+    )
     demo.add_argument("--data", type=Path, metavar="DIR", help="where the demo's database lies")
-    demo.add_argument("--fresh", action="store_true", help="start again from the demo's own figures")
+    demo.add_argument(
+        "--fresh", action="store_true", help="start again from the demo's own figures"
+    )
     demo.set_defaults(run=_demo)
-    keep = commands.add_parser("backup", help="copy your database to a file, also while the page is served")
+    keep = commands.add_parser(
+        "backup", help="copy your database to a file, also while the page is served"
+    )
     keep.add_argument("copy", type=Path, metavar="file", help="where to; nothing is overwritten")
     keep.set_defaults(run=_backup)
     back = commands.add_parser(
-        "restore", help="put a backup in place of your database, also while the page is served; what was there is kept"
+        "restore",
+        help="put a backup in place of your database, also while the page is served; what was "
+        "there is kept",
     )
     back.add_argument("copy", type=Path, metavar="file", help="a backup")
     back.set_defaults(run=_restore)
     for command in (keep, back):
         command.add_argument(
-            "--data", type=Path, metavar="DIR", help="where the database lies (default: this user's data folder)"
+            "--data",
+            type=Path,
+            metavar="DIR",
+            help="where the database lies (default: this user's data folder)",
         )
     for command in (serve, demo):
         command.add_argument(
-            "--port", type=_port, metavar="N", default=PORT, help=f"port on 127.0.0.1 (default {PORT}, or a free one)"
+            "--port",
+            type=_port,
+            metavar="N",
+            default=PORT,
+            help=f"port on 127.0.0.1 (default {PORT}, or a free one)",
         )
         command.add_argument(
-            "--share", action="store_true", help="also let phones in that you invite, over HTTPS; prints an invitation"
+            "--share",
+            action="store_true",
+            help="also let phones in that you invite, over HTTPS; prints an invitation",
         )
     return parser
 
@@ -142,7 +187,12 @@ def _amount(value: float | None, share: bool) -> str:
 def _row(check: Check) -> tuple[str, ...]:
     share = check.low is not None
     ahead = check.expected
-    actual, pm, left, status = _amount(check.actual, share), check.plus_minus, check.margin, str(check.status)
+    actual, pm, left, status = (
+        _amount(check.actual, share),
+        check.plus_minus,
+        check.margin,
+        str(check.status),
+    )
     if check.at_least is not None:
         actual = f"≥ {_amount(check.at_least, share)}"
     elif ahead is not None:
@@ -178,12 +228,20 @@ def _report(rig: RigFile, found: Evaluation) -> str:
         when = f", weigh-in {found.weigh_in}{f' of {date}' if date else ''}"
     lines = [f"{rig.name or 'A rig'}{when}, in {found.units.mass}", ""]
     for row in rows:
-        cells = [text.rjust(width) if 0 < i < 4 or i == 5 else text.ljust(width)
-                 for i, (text, width) in enumerate(zip(row, widths, strict=True))]  # fmt: skip
+        cells = [
+            text.rjust(width) if 0 < i < 4 or i == 5 else text.ljust(width)
+            for i, (text, width) in enumerate(zip(row, widths, strict=True))
+        ]
         lines.append("  " + "  ".join(cells).rstrip())
     lines += ["", f"{found.headline.lead} {found.headline.sentence}", *found.headline.rest]
     if found.advisories:
-        lines += ["", *(f"{'!' if each.level == 'warning' else '·'} {each.message}" for each in found.advisories)]
+        lines += [
+            "",
+            *(
+                f"{'!' if each.level == 'warning' else '·'} {each.message}"
+                for each in found.advisories
+            ),
+        ]
     return "\n".join([*lines, "", found.caution])
 
 
@@ -193,8 +251,9 @@ def _predict(options: argparse.Namespace) -> int:
         _print(found.model_dump(mode="json"))
     else:
         for key, value in found.predicted.items():
+            share = key == "tongue_share"
             print(
-                f"  {key:<18} {_amount(value, key == 'tongue_share'):>9}{'' if key == 'tongue_share' else ' ' + found.units.mass}"
+                f"  {key:<18} {_amount(value, share):>9}{'' if share else f' {found.units.mass}'}"
             )
         if found.missing:
             print("\nFor the rest, enter: " + ", ".join(found.missing))
@@ -209,13 +268,21 @@ def _ceiling(options: argparse.Namespace) -> int:
     unit = found.units.mass
     for check, value in sorted(found.limits.items(), key=lambda item: item[1]):
         note = " (not confirmed)" if check in found.estimated else ""
-        print(f"  {check:<20} {_amount(value, False):>9} {unit}{' ← binds' if check == found.binding else ''}{note}")
-    heaviest = "not known: no limit was entered" if found.ceiling is None else f"{_amount(found.ceiling, False)} {unit}"
+        print(
+            f"  {check:<20} {_amount(value, False):>9} "
+            f"{unit}{' ← binds' if check == found.binding else ''}{note}"
+        )
+    heaviest = (
+        "not known: no limit was entered"
+        if found.ceiling is None
+        else f"{_amount(found.ceiling, False)} {unit}"
+    )
     for check in found.unknown:
         print(f"  {check:<20} {'?':>9} {unit} (no rating entered)")
     for check in found.missing:
         print(
-            f"  {check:<20} {'?':>9} {unit} ({'nothing is listed in the vehicle' if check == 'loads' else 'its load is not known'})"
+            f"  {check:<20} {'?':>9} {unit} "
+            f"({'nothing is listed in it' if check == 'loads' else 'its load is not known'})"
         )
     print(f"\nHeaviest trailer at a tongue share of {found.tongue_share:.1%}: {heaviest}")
     return 0
@@ -224,7 +291,9 @@ def _ceiling(options: argparse.Namespace) -> int:
 def _serve(options: argparse.Namespace) -> int:
     from noxel.store.database import Database
 
-    return _run(Database(_folder(options, "noxel") / "noxel.db", as_is=options.as_is), options, "Noxel")
+    return _run(
+        Database(_folder(options, "noxel") / "noxel.db", as_is=options.as_is), options, "Noxel"
+    )
 
 
 def _demo(options: argparse.Namespace) -> int:
@@ -249,7 +318,9 @@ def _restore(options: argparse.Namespace) -> int:
     target = _folder(options, "noxel") / "noxel.db"
     kept = restore(options.copy, target)
     Database(target).close()  # an older backup is brought to the newest form at once
-    print(f"Restored from {options.copy}." + (f" What was there is kept in {kept}." if kept else ""))
+    print(
+        f"Restored from {options.copy}." + (f" What was there is kept in {kept}." if kept else "")
+    )
     return 0
 
 
@@ -261,9 +332,12 @@ def _folder(options: argparse.Namespace, name: str) -> Path:
 
 
 def listen(port: int) -> socket.socket:
-    """Listen on a port of this machine, or on a free one when it is taken; who comes early waits."""
+    """Listen on a port of this machine, or on a free one when it is taken; who comes early
+    waits.
+    """
     for wanted in (port, 0):
-        # named as TCP, so that asyncio sends answers at once (TCP_NODELAY) and not after the peer's delayed ACK, 40 ms later
+        # named as TCP, so that asyncio sends answers at once (TCP_NODELAY) and not after the peer's
+        # delayed ACK, 40 ms later
         listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
         listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
@@ -285,7 +359,9 @@ def _run(database: "Database", options: argparse.Namespace, name: str) -> int:
 
     listener = listen(options.port)
     port = listener.getsockname()[1]
-    print(f"{name}: http://127.0.0.1:{port}  (stop with Ctrl-C; data in {database.path})", flush=True)
+    print(
+        f"{name}: http://127.0.0.1:{port}  (stop with Ctrl-C; data in {database.path})", flush=True
+    )
     sharing = Sharing(database.path.parent / "share", port + 1) if database.path else None
     if options.share and sharing is not None:
         sharing.open()
@@ -293,7 +369,8 @@ def _run(database: "Database", options: argparse.Namespace, name: str) -> int:
     app = create_app(database, name=name, sharing=sharing)
     gc.collect()
     gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
-    gc.set_threshold(20_000, 20, 20)  # an answer makes thousands of small objects and drops them all: look rarely
+    # an answer makes thousands of small objects and drops them all: look rarely
+    gc.set_threshold(20_000, 20, 20)
     serve(app, listener)
     database.close()
     return 0

@@ -1,18 +1,18 @@
-"""Every error that Noxel raises on purpose, each with a stable code, its HTTP status and the command line's exit status.
+"""Every error that Noxel raises on purpose: a stable code, its HTTP status, the exit status.
 
 NoxelError                  code                 HTTP  exit
-├── InputError              input.invalid         422   2   what was given cannot be used; carries one Problem per field
-│   ├── QuantityError       quantity.invalid      422   2   one number, mass or length that cannot be read
-│   ├── RigFileError        rig_file.invalid      422   2   a rig file, or a change to one, that breaks a rule of the format
-│   └── MissingInput        input.missing         422   2   a question that needs a figure nobody has entered
+├── InputError              input.invalid         422   2   cannot be used; a Problem for each field
+│   ├── QuantityError       quantity.invalid      422   2   a figure that cannot be read
+│   ├── RigFileError        rig_file.invalid      422   2   breaks a rule of the format
+│   └── MissingInput        input.missing         422   2   needs a figure that nobody entered
 ├── GeometryError           geometry.impossible   422   2   lengths that no rig can have
 ├── TooLarge                input.too_large       413   2   more than Noxel reads at once
 ├── NotFound                not_found             404   2   a rig or a weigh-in that is not there
-├── Conflict                conflict              409   2   a change that no longer fits what is stored
-│   └── FieldConflict       conflict.field        409   2   a figure that another page set meanwhile; says both values
-├── Damaged                 damaged               409   2   one stored document that cannot be read; the others can
+├── Conflict                conflict              409   2   no longer fits what is stored
+│   └── FieldConflict       conflict.field        409   2   another page set the same figure
+├── Damaged                 damaged               409   2   one stored document cannot be read
 ├── ScaleError              scale.unreachable     422   2   a live scale that does not answer
-└── StorageFault            storage.*             503   2   the disk or the database refuses; 507 where it is full
+└── StorageFault            storage.*             503   2   disk or database refuses; 507: full
 
 Errors of other libraries are translated where they enter, with ``from``.
 """
@@ -114,7 +114,7 @@ class FieldConflict(Conflict):
 
 
 class Damaged(NoxelError):
-    """One stored document cannot be read. The others can, and this one can be exported as it is, or deleted."""
+    """One stored document cannot be read; it can be exported as it is, or deleted."""
 
     code = "damaged"
     status = 409
@@ -127,7 +127,7 @@ class ScaleError(NoxelError):
 
 
 class StorageFault(NoxelError):
-    """The disk or the database refuses: nothing of this change was kept, and everything saved before it was."""
+    """The disk or the database refuses: this change was not kept; what was saved before is."""
 
     status = 503
 

@@ -1,7 +1,8 @@
 """The server: one page's worth of connections, and patience that ends.
 
-A connection that sends nothing, or a request a letter at a time, is closed; where too many are open, those that are idle go
-first. So nobody can hold so many connections that the page no longer answers.
+A connection that sends nothing, or a request a letter at a time, is closed; where too many are
+open, those that are idle go first. So nobody can hold so many connections that the page no longer
+answers.
 """
 
 import asyncio
@@ -19,7 +20,8 @@ from uvicorn.server import ServerState
 MOST = 256
 """Connections that are held at once; a browser opens six."""
 PATIENCE = 15.0
-"""How long a connection may take to send the head of a request, and how long a body may pause. [s]"""
+"""How long a connection may take to send the head of a request, and how long a body may pause. [s]
+"""
 LONGEST_HEAD = 32_768
 """The longest request line with its headers. [bytes]"""
 DESCRIPTORS = 6 * MOST
@@ -43,7 +45,9 @@ class PatientProtocol(H11Protocol):
         spare = len(self.connections) - MOST
         if spare > 0:
             idle = (
-                each for each in list(self.connections) if isinstance(each, PatientProtocol) and each is not self and each.idle
+                each
+                for each in list(self.connections)
+                if isinstance(each, PatientProtocol) and each is not self and each.idle
             )
             for each in islice(sorted(idle, key=lambda one: one._heard), spare):
                 each.transport.abort()
@@ -112,8 +116,9 @@ def serve(app: Any, listener: socket.socket) -> None:
 class SecureListener:
     """Serves an application to other devices, over TLS, in the event loop that runs already.
 
-    Plain HTTP on the same port gets nothing but a redirect. What has not agreed on TLS within some seconds is closed, and such
-    connections are few: a stranger who holds many open keeps nobody else out, least of all the page of this machine.
+    Plain HTTP on the same port gets nothing but a redirect. What has not agreed on TLS within some
+    seconds is closed, and such connections are few: a stranger who holds many open keeps nobody
+    else out, least of all the page of this machine.
 
     Parameters
     ----------
@@ -122,10 +127,13 @@ class SecureListener:
     listener : socket
         Bound and listening.
     context : callable
-        The TLS context to speak with, asked for at each connection, so that a renewed certificate is used at once.
+        The TLS context to speak with, asked for at each connection, so that a renewed certificate
+        is used at once.
     """
 
-    def __init__(self, app: Any, listener: socket.socket, context: Callable[[], ssl.SSLContext]) -> None:
+    def __init__(
+        self, app: Any, listener: socket.socket, context: Callable[[], ssl.SSLContext]
+    ) -> None:
         self._config = _config(app)
         self._listener = listener
         self._context = context
@@ -200,7 +208,11 @@ class SecureListener:
         lines = (await loop.sock_recv(connection, LONGEST_HEAD)).decode("latin-1").split("\r\n")
         target = [*lines[0].split(" "), "", ""][1]
         address, port = connection.getsockname()[:2]
-        path = target if target.startswith("/") and not target.startswith("//") and target.isprintable() else "/"
+        path = (
+            target
+            if target.startswith("/") and not target.startswith("//") and target.isprintable()
+            else "/"
+        )
         answer = (
             f"HTTP/1.1 308 Permanent Redirect\r\nLocation: https://{address}:{port}{path}\r\n"
             "Content-Length: 0\r\nConnection: close\r\nCache-Control: no-store\r\n\r\n"

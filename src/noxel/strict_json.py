@@ -38,7 +38,8 @@ def _float(digits: str) -> float:
 
 
 def read_strict(data: bytes) -> Any:
-    """Read JSON: UTF-8, numbers that are finite and not endless, no key twice, no half of a character, not too deep.
+    """Read JSON: UTF-8, numbers that are finite and not endless, no key twice, no half of a
+    character, not too deep.
 
     Raises
     ------
@@ -54,7 +55,9 @@ def read_strict(data: bytes) -> Any:
     suspect = _SUSPECT.search(text) is not None
     numbers: dict[str, Any] = {"parse_int": _integer, "parse_float": _float} if suspect else {}
     try:
-        found = json.loads(text, parse_constant=_no_constant, object_pairs_hook=_no_duplicates, **numbers)
+        found = json.loads(
+            text, parse_constant=_no_constant, object_pairs_hook=_no_duplicates, **numbers
+        )
         if suspect:
             json.dumps(found, ensure_ascii=False).encode()
     except json.JSONDecodeError as exc:

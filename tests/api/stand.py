@@ -36,7 +36,9 @@ class OnFile(unittest.TestCase):
         self.assertEqual(answer.status_code, status, answer.text)
         self.assertEqual(answer.headers["content-type"], "application/problem+json")
         told = answer.json()
-        self.assertTrue(told["detail"] and told["code"] and told["type"].startswith("urn:noxel:"), told)
+        self.assertTrue(
+            told["detail"] and told["code"] and told["type"].startswith("urn:noxel:"), told
+        )
         if path is not None:
             self.assertIn(path, [each["path"] for each in told["errors"]])
 

@@ -1,4 +1,6 @@
-"""Adjust and the lists over HTTP: what is used in Pack is written as the rig's own lists write it."""
+"""Adjust and the lists over HTTP: what is used in Pack is written as the rig's own lists write
+it.
+"""
 
 from typing import Any
 
@@ -8,8 +10,13 @@ from tests.api.stand import OnADemoRig
 class Adjusting(OnADemoRig):
     def test_put_to_work_in_the_rigs_own_units_and_undone_in_one_step(self) -> None:
         before = self.client.get(f"/api/rigs/{self.rig}").json()["rig"]
-        steps = [{"kind": "move", "index": 3, "position": "2 m"}, {"kind": "drop", "position": "1 in"}]
-        made = self.client.post(f"/api/rigs/{self.rig}/adjust/apply", json={"steps": steps}).json()["rig"]
+        steps = [
+            {"kind": "move", "index": 3, "position": "2 m"},
+            {"kind": "drop", "position": "1 in"},
+        ]
+        made = self.client.post(f"/api/rigs/{self.rig}/adjust/apply", json={"steps": steps}).json()[
+            "rig"
+        ]
         self.assertEqual(made["loads"][3]["position"], 78.74)  # 2 m in inches
         self.assertEqual(made["hitch"]["ball_height"], 21.5)  # an inch below 22.5
         self.assertIsInstance(made["plan"]["vehicle_base"]["front"], float | int)
@@ -17,15 +24,26 @@ class Adjusting(OnADemoRig):
 
     def test_a_typed_step_is_read_as_every_field_is(self) -> None:
         def ask(**typed: object) -> Any:
-            return self.client.post(f"/api/rigs/{self.rig}/adjust/step", json={"steps": [], "typed": typed})
+            return self.client.post(
+                f"/api/rigs/{self.rig}/adjust/step", json={"steps": [], "typed": typed}
+            )
 
         for typed, wanted in (
-            ({"kind": "move", "index": 3, "place": "6 ft 8 in"}, {"kind": "move", "index": 3, "position": "80.0 in"}),
-            ({"kind": "tank", "index": 0, "level": "40"}, {"kind": "tank", "index": 0, "level": 0.4}),
-            ({"kind": "tank", "index": 0, "level": "1 %"}, {"kind": "tank", "index": 0, "level": 0.01}),
+            (
+                {"kind": "move", "index": 3, "place": "6 ft 8 in"},
+                {"kind": "move", "index": 3, "position": "80.0 in"},
+            ),
+            (
+                {"kind": "tank", "index": 0, "level": "40"},
+                {"kind": "tank", "index": 0, "level": 0.4},
+            ),
+            (
+                {"kind": "tank", "index": 0, "level": "1 %"},
+                {"kind": "tank", "index": 0, "level": 0.01},
+            ),
             ({"kind": "bars", "level": "0.6"}, {"kind": "bars", "level": 0.6}),
             ({"kind": "drop", "place": "-1.5"}, {"kind": "drop", "position": "-1.5 in"}),
-        ):  # fmt: skip
+        ):
             answer = ask(**typed)
             self.assertEqual(answer.status_code, 200, answer.text)
             self.assertEqual({key: answer.json()[key] for key in wanted}, wanted)
@@ -44,15 +62,21 @@ class Adjusting(OnADemoRig):
             self.assertEqual(answer.status_code, 422)
 
     def test_another_hitch_is_a_rig_of_its_own(self) -> None:
-        hitch = next(each for each in self.client.get("/api/garage").json() if each["kind"] == "hitch")
+        hitch = next(
+            each for each in self.client.get("/api/garage").json() if each["kind"] == "hitch"
+        )
         steps = {"steps": [{"kind": "hitch", "thing": hitch["id"]}]}
-        self.assertEqual(self.client.post(f"/api/rigs/{self.rig}/adjust", json=steps).status_code, 200)
+        self.assertEqual(
+            self.client.post(f"/api/rigs/{self.rig}/adjust", json=steps).status_code, 200
+        )
         answer = self.client.post(f"/api/rigs/{self.rig}/adjust/apply", json=steps)
         self.assertEqual(answer.status_code, 409)
         self.assertIn("couple it in the garage", answer.json()["detail"])
 
     def test_steps_and_readings_that_cannot_be_are_named(self) -> None:
-        wrong = self.client.post(f"/api/rigs/{self.rig}/adjust", json={"steps": [{"kind": "leave", "index": 99}]})
+        wrong = self.client.post(
+            f"/api/rigs/{self.rig}/adjust", json={"steps": [{"kind": "leave", "index": 99}]}
+        )
         self.assertEqual((wrong.status_code, wrong.json()["errors"][0]["path"]), (422, "steps[0]"))
         moved = {"mass": "100", "moved_back": "eighty", "before": "7oo", "after": "660"}
         errors = self.client.post(f"/api/rigs/{self.rig}/lever-length", json=moved).json()["errors"]

@@ -1,4 +1,6 @@
-"""The interface over HTTP, on a real SQLite file: sheets, typing, import and export, and every kind of bad request."""
+"""The interface over HTTP, on a real SQLite file: sheets, typing, import and export, and every kind
+of bad request.
+"""
 
 import json
 from typing import Any
@@ -41,27 +43,49 @@ class OverHttp(OnFile):
     def test_a_rig_from_nothing(self) -> None:
         for kind in ("conventional", "fifth_wheel", "gooseneck", "motorhome", "slide_in"):
             with self.subTest(kind):
-                rig = self.client.post("/api/rigs", json={"name": "New", "kind": kind, "mass": "kg"}).json()["id"]
+                rig = self.client.post(
+                    "/api/rigs", json={"name": "New", "kind": kind, "mass": "kg"}
+                ).json()["id"]
                 sheet = self.client.post(f"/api/rigs/{rig}/weigh-ins").json()
                 self.assertEqual(sheet["evaluation"]["verdict"], "incomplete")
                 sheet = self.type(rig, "weigh_ins[0].passes[0].readings.front", "1,200").json()
                 self.assertEqual(sheet["evaluation"]["derived"]["front_hitched"]["value"], 1200)
-                self.assertEqual(sheet["evaluation"]["working"]["front_hitched"]["lines"][0]["value"], 1200)
+                self.assertEqual(
+                    sheet["evaluation"]["working"]["front_hitched"]["lines"][0]["value"], 1200
+                )
 
     def test_bad_requests_name_the_field_and_change_nothing(self) -> None:
         rig = self.add(self.document)
-        for change, path in (({"path": "vehicle.colour", "text": "1"}, "vehicle.colour"), ({"path": "kind", "op": "set", "value": "x"}, "kind"),
-                             ({"path": "hitch.parts[0]", "op": "set", "value": {"x": 1}}, "hitch.parts[0].kind")):  # fmt: skip
-            self.problem(self.client.patch(f"/api/rigs/{rig}", json={"changes": [change]}), 422, path)
-        self.problem(self.client.patch(f"/api/rigs/{rig}", json={"changes": []}), 422, "body.changes")
+        for change, path in (
+            ({"path": "vehicle.colour", "text": "1"}, "vehicle.colour"),
+            ({"path": "kind", "op": "set", "value": "x"}, "kind"),
+            ({"path": "hitch.parts[0]", "op": "set", "value": {"x": 1}}, "hitch.parts[0].kind"),
+        ):
+            self.problem(
+                self.client.patch(f"/api/rigs/{rig}", json={"changes": [change]}), 422, path
+            )
+        self.problem(
+            self.client.patch(f"/api/rigs/{rig}", json={"changes": []}), 422, "body.changes"
+        )
         self.document["vehicle"]["ratings"]["gvwr"] = "7,00 lb"
-        self.problem(self.client.post("/api/rigs/import", json=self.document), 422, "vehicle.ratings.gvwr")
-        self.problem(self.client.post("/api/rigs/import", content=json.dumps(self.document)[:-9]), 422)
+        self.problem(
+            self.client.post("/api/rigs/import", json=self.document), 422, "vehicle.ratings.gvwr"
+        )
+        self.problem(
+            self.client.post("/api/rigs/import", content=json.dumps(self.document)[:-9]), 422
+        )
         self.problem(self.client.post("/api/rigs/import", content=b" " * (LARGEST + 200_000)), 413)
-        self.problem(self.client.post("/api/rigs/import", content=iter([b" " * 1_000_000] * (LARGEST // 1_000_000 + 2))), 413)
+        self.problem(
+            self.client.post(
+                "/api/rigs/import", content=iter([b" " * 1_000_000] * (LARGEST // 1_000_000 + 2))
+            ),
+            413,
+        )
         self.problem(self.client.get("/api/rigs/none"), 404)
         self.problem(self.client.get("/api/nowhere"), 404)
         self.problem(self.client.post(f"/api/rigs/{rig}/redo"), 409)
-        self.problem(self.client.post("/api/rigs", json={"kind": "sledge", "mass": "lb"}), 422, "body.kind")
+        self.problem(
+            self.client.post("/api/rigs", json={"kind": "sledge", "mass": "lb"}), 422, "body.kind"
+        )
         self.assertEqual(len(self.client.get("/api/rigs").json()), 1)
         self.assertEqual(self.client.get(f"/api/rigs/{rig}").json()["revision"], 0)

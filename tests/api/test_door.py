@@ -1,6 +1,8 @@
-"""Other devices: who is not paired gets nothing, who is paired comes in, and who looks changes nothing.
+"""Other devices: who is not paired gets nothing, who is paired comes in, and who looks changes
+nothing.
 
-The server is the real one, over TLS on a second address of this machine. Expected: the rules of the issue, by hand.
+The server is the real one, over TLS on a second address of this machine. Expected: the rules of the
+issue, by hand.
 """
 
 import datetime
@@ -42,26 +44,34 @@ class Shared(unittest.TestCase):
         """A browser on another device, that trusts the authority and nothing else."""
         trusted = ssl.create_default_context(cadata=self.sharing.authority.public)
         headers = {"origin": self.there, "content-type": "application/json"}
-        client = httpx2.Client(verify=trusted, base_url=self.there, headers=headers, trust_env=False, timeout=30)
+        client = httpx2.Client(
+            verify=trusted, base_url=self.there, headers=headers, trust_env=False, timeout=30
+        )
         self.addCleanup(client.close)
         return client
 
     def owner(self) -> httpx2.Client:
-        client = httpx2.Client(base_url=self.here, headers={"origin": self.here}, trust_env=False, timeout=30)
+        client = httpx2.Client(
+            base_url=self.here, headers={"origin": self.here}, trust_env=False, timeout=30
+        )
         self.addCleanup(client.close)
         return client
 
     def invitation(self, *, viewing: bool = False) -> str:
         made = self.owner().post("/api/share/invitations", json={"viewing": viewing})
         self.assertEqual(made.status_code, 201, made.text)
-        self.assertTrue(made.json()["address"].startswith(self.there + "/join?invitation="), made.json())
+        self.assertTrue(
+            made.json()["address"].startswith(self.there + "/join?invitation="), made.json()
+        )
         return str(made.json()["address"].partition("invitation=")[2])
 
     def pair(self, *, viewing: bool = False, name: str = "Ada's phone") -> httpx2.Client:
         client, token = self.client(), self.invitation(viewing=viewing)
         self.assertIn("Pair this device", client.get("/join", params={"invitation": token}).text)
         form = {"invitation": token, "name": name}
-        paired = client.post("/join", data=form, headers={"content-type": "application/x-www-form-urlencoded"})
+        paired = client.post(
+            "/join", data=form, headers={"content-type": "application/x-www-form-urlencoded"}
+        )
         self.assertEqual(paired.status_code, 200, paired.text)
         cookie = paired.headers["set-cookie"].lower()
         for word in ("__host-noxel=", "httponly", "secure", "samesite=strict", "path=/"):
@@ -75,17 +85,34 @@ class Unpaired(Shared):
         client, before = self.client(), self.database.commits
         rig = self.owner().get("/api/rigs").json()[0]["id"]
         asked = [
-            (method.upper(), re.sub(r"{\w+}", rig, path)) for path, ways in app.openapi()["paths"].items() for method in ways
+            (method.upper(), re.sub(r"{\w+}", rig, path))
+            for path, ways in app.openapi()["paths"].items()
+            for method in ways
         ]
         asked += [
-            ("GET", each) for each in ("/", "/assets/x.js", "/api/openapi.json", "/authority.crt", "/join", f"/rigs/{rig}/log")
+            ("GET", each)
+            for each in (
+                "/",
+                "/assets/x.js",
+                "/api/openapi.json",
+                "/authority.crt",
+                "/join",
+                f"/rigs/{rig}/log",
+            )
         ]
         self.assertGreater(len(asked), 70)
         for headers in ({}, {"accept": "text/html"}, {"cookie": f"{door.COOKIE}=guessed"}):
             for method, path in asked:
-                kind = {"content-type": "application/octet-stream" if "/photos/" in path else "application/json"}
+                kind = {
+                    "content-type": "application/octet-stream"
+                    if "/photos/" in path
+                    else "application/json"
+                }
                 answer = client.request(
-                    method, path, headers={**headers, **kind}, content="{}" if method in ("POST", "PUT", "PATCH") else None
+                    method,
+                    path,
+                    headers={**headers, **kind},
+                    content="{}" if method in ("POST", "PUT", "PATCH") else None,
                 )
                 self.assertEqual(answer.status_code, 401, (method, path, answer.text[:200]))
                 self.assertIn(WORD, answer.text + ("" if method != "HEAD" else WORD))
@@ -106,7 +133,9 @@ class Unpaired(Shared):
     def test_silent_strangers_keep_nobody_out(self) -> None:
         with ExitStack() as held:
             for _ in range(100):
-                held.enter_context(socket.create_connection((STRANGER, self.sharing.port), timeout=10))
+                held.enter_context(
+                    socket.create_connection((STRANGER, self.sharing.port), timeout=10)
+                )
             self.assertEqual(self.client().get("/api/health").status_code, 401)
             self.assertEqual(self.owner().get("/api/health").status_code, 200)
 
@@ -116,13 +145,28 @@ class Paired(Shared):
         client = self.pair()
         rigs = client.get("/api/rigs").json()
         self.assertEqual(len(rigs), 4)
-        self.assertEqual(client.get("/api/me").json(), {"here": False, "name": "Ada's phone", "viewing": False})
+        self.assertEqual(
+            client.get("/api/me").json(), {"here": False, "name": "Ada's phone", "viewing": False}
+        )
         change = {"changes": [{"path": "name", "text": "By the phone"}], "what": "name"}
-        self.assertEqual(client.patch(f"/api/rigs/{rigs[0]['id']}", json=change).json()["rig"]["name"], "By the phone")
-        foreign = client.patch(f"/api/rigs/{rigs[0]['id']}", json=change, headers={"origin": "https://elsewhere.example"})
+        self.assertEqual(
+            client.patch(f"/api/rigs/{rigs[0]['id']}", json=change).json()["rig"]["name"],
+            "By the phone",
+        )
+        foreign = client.patch(
+            f"/api/rigs/{rigs[0]['id']}",
+            json=change,
+            headers={"origin": "https://elsewhere.example"},
+        )
         self.assertEqual(foreign.status_code, 403)
-        for method, path in (("GET", "/api/share"), ("PUT", "/api/share"), ("POST", "/api/share/invitations")):
-            self.assertEqual(client.request(method, path, content="{}").json()["code"], "share.here_only")
+        for method, path in (
+            ("GET", "/api/share"),
+            ("PUT", "/api/share"),
+            ("POST", "/api/share/invitations"),
+        ):
+            self.assertEqual(
+                client.request(method, path, content="{}").json()["code"], "share.here_only"
+            )
         kept = (self.folder / "share" / "devices.json").read_text()
         self.assertNotIn(client.cookies[door.COOKIE], kept)
         self.assertEqual((self.folder / "share" / "devices.json").stat().st_mode & 0o777, 0o600)
@@ -132,13 +176,25 @@ class Paired(Shared):
         now = 0.0
         self.sharing.invitations = Invitations(lambda: now)
         used, late = self.invitation(), self.invitation()
-        for token, at in ((used, 599.0), (used, 599.0), (late, 601.0), ("a" * 22, 601.0), ("", 601.0)):
+        for token, at in (
+            (used, 599.0),
+            (used, 599.0),
+            (late, 601.0),
+            ("a" * 22, 601.0),
+            ("", 601.0),
+        ):
             now = at
             form = {"invitation": token, "name": "x"}
-            answer = self.client().post("/join", data=form, headers={"content-type": "application/x-www-form-urlencoded"})
+            answer = self.client().post(
+                "/join", data=form, headers={"content-type": "application/x-www-form-urlencoded"}
+            )
             if token == used and self.sharing.invitations.wrong == 0 and "is paired" in answer.text:
                 continue  # the first use
-            self.assertEqual((answer.status_code, "no longer valid" in answer.text), (401, True), (token, answer.text))
+            self.assertEqual(
+                (answer.status_code, "no longer valid" in answer.text),
+                (401, True),
+                (token, answer.text),
+            )
         self.assertEqual(self.owner().get("/api/share").json()["wrong"], 4)
         self.assertEqual(len(self.sharing.devices.all()), 2)
 
@@ -148,8 +204,12 @@ class Paired(Shared):
         for path in ("", "/log", "/paper.pdf"):
             self.assertEqual(client.get(f"/api/rigs/{rig}{path}").status_code, 200, path)
         before = self.database.commits  # the log has kept its facts by now
-        self.assertEqual(client.post(f"/api/rigs/{rig}/adjust", json={"steps": []}).status_code, 200)
-        lesson = client.post("/api/practice/lessons/trailer", json={"answer": "1", "learner": "anybody"})
+        self.assertEqual(
+            client.post(f"/api/rigs/{rig}/adjust", json={"steps": []}).status_code, 200
+        )
+        lesson = client.post(
+            "/api/practice/lessons/trailer", json={"answer": "1", "learner": "anybody"}
+        )
         self.assertEqual((lesson.status_code, lesson.json()["reply"]["right"]), (200, False))
         app = create_app(self.database, sharing=self.sharing)
         for path, ways in app.openapi()["paths"].items():
@@ -186,7 +246,9 @@ class TheAuthority(unittest.TestCase):
         self.authority = Authority(self.folder)
 
     def accepted(self, addresses: Addresses, asked: str) -> bool:
-        """Whether a client that trusts the authority accepts the server under a name: a handshake in memory."""
+        """Whether a client that trusts the authority accepts the server under a name: a handshake
+        in memory.
+        """
         client = ssl.create_default_context(cadata=self.authority.public)
         boxes = ssl.MemoryBIO(), ssl.MemoryBIO()
         ours = self.authority.context(addresses).wrap_bio(boxes[0], boxes[1], server_side=True)
@@ -204,10 +266,14 @@ class TheAuthority(unittest.TestCase):
     def test_it_vouches_for_this_network_and_for_nothing_else(self) -> None:
         self.assertTrue(self.accepted(Addresses(("cab.local",), ("192.168.1.7",)), "192.168.1.7"))
         self.assertTrue(
-            self.accepted(Addresses(("cab.local",), ("10.0.0.2",)), "cab.local"), "a new address, a new certificate"
+            self.accepted(Addresses(("cab.local",), ("10.0.0.2",)), "cab.local"),
+            "a new address, a new certificate",
         )
         self.assertFalse(self.accepted(Addresses(("cab.local",), ()), "other.local"))
-        for names, numbers, asked in ((("bank.example",), (), "bank.example"), ((), ("203.0.113.5",), "203.0.113.5")):
+        for names, numbers, asked in (
+            (("bank.example",), (), "bank.example"),
+            ((), ("203.0.113.5",), "203.0.113.5"),
+        ):
             self.assertFalse(self.accepted(Addresses(names, numbers), asked), asked)
 
     def test_the_server_certificate_is_renewed_and_the_authority_stays(self) -> None:
@@ -217,12 +283,17 @@ class TheAuthority(unittest.TestCase):
         with mock.patch.object(authority_module, "SERVES", datetime.timedelta(days=20)):
             (self.folder / "server.pem").unlink()
             short = self.authority.certify(here).read_bytes()
-        self.assertNotEqual(self.authority.certify(here).read_bytes(), short, "twenty days are too few")
+        self.assertNotEqual(
+            self.authority.certify(here).read_bytes(), short, "twenty days are too few"
+        )
         again = Authority(self.folder)
         self.assertEqual(again.fingerprint, self.authority.fingerprint)
         data = (self.folder / "server.pem").read_bytes()
         certificate = x509.load_pem_x509_certificate(data)
-        self.assertLess(certificate.not_valid_before_utc, datetime.datetime.now(datetime.UTC) - datetime.timedelta(hours=24))
+        self.assertLess(
+            certificate.not_valid_before_utc,
+            datetime.datetime.now(datetime.UTC) - datetime.timedelta(hours=24),
+        )
 
     def test_a_damaged_authority_is_said_not_replaced(self) -> None:
         (self.folder / "authority.pem").write_text("gone")

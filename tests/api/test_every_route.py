@@ -1,6 +1,8 @@
-"""Every route of the interface, as its own document lists them, asked wrongly in each way that applies.
+"""Every route of the interface, as its own document lists them, asked wrongly in each way that
+applies.
 
-Expected: problem+json that says what and why (RFC 9457), a status of the kind, nothing changed; never a fault of the server's own.
+Expected: problem+json that says what and why (RFC 9457), a status of the kind, nothing changed;
+never a fault of the server's own.
 """
 
 import re
@@ -19,12 +21,16 @@ ANYTHING = {
     "/api/predict",
     "/api/ceiling",
 }
-"""Routes that take any name, any bytes, any page, or a whole rig file: their refusals have tests of their own."""
+"""Routes that take any name, any bytes, any page, or a whole rig file: their refusals have tests of
+their own.
+"""
 
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """A route: how it is asked, its path as documented, whether it takes JSON and what must be in it."""
+    """A route: how it is asked, its path as documented, whether it takes JSON and what must be in
+    it.
+    """
 
     method: str
     path: str
@@ -42,7 +48,9 @@ class EveryRoute(OnADemoRig):
         document = self.client.app.openapi()  # type: ignore[attr-defined]
         for path, methods in document["paths"].items():
             for method, about in methods.items():
-                content = about.get("requestBody", {}).get("content", {}).get("application/json", {})
+                content = (
+                    about.get("requestBody", {}).get("content", {}).get("application/json", {})
+                )
                 name = content.get("schema", {}).get("$ref", "").rsplit("/", 1)[-1]
                 required = document["components"]["schemas"].get(name, {}).get("required", [])
                 yield Way(method.upper(), path, bool(content), tuple(required))
@@ -52,10 +60,16 @@ class EveryRoute(OnADemoRig):
         self.assertEqual(answer.headers["content-type"], "application/problem+json", what)
         told = answer.json()
         self.assertEqual(told["status"], answer.status_code)
-        self.assertTrue(told["title"] and told["detail"] and told["type"] == f"urn:noxel:{told['code']}", what)
+        self.assertTrue(
+            told["title"] and told["detail"] and told["type"] == f"urn:noxel:{told['code']}", what
+        )
 
     def everything(self) -> Any:
-        return [self.client.get("/api/rigs").json(), self.get("").json()["rig"], self.client.get("/api/garage").json()]
+        return [
+            self.client.get("/api/rigs").json(),
+            self.get("").json()["rig"],
+            self.client.get("/api/garage").json(),
+        ]
 
     def test_what_is_not_there(self) -> None:
         before, asked = self.everything(), 0
@@ -75,15 +89,30 @@ class EveryRoute(OnADemoRig):
             if not way.json or way.path in ANYTHING:
                 continue
             what = f"{way.method} {way.path}"
-            for body in (b"", b"{", b'{"a": NaN}', b'{"a": 1, "a": 2}', b"[1, 2]", b'"text"', b"3", b'{"x": "\xff"}'):
+            for body in (
+                b"",
+                b"{",
+                b'{"a": NaN}',
+                b'{"a": 1, "a": 2}',
+                b"[1, 2]",
+                b'"text"',
+                b"3",
+                b'{"x": "\xff"}',
+            ):
                 asked += 1
                 answer = self.client.request(way.method, way.at(self.rig), content=body)
                 self.refused(answer, (404, 409, 422), f"{what} {body!r}")
             for name in way.required:
-                told = self.client.request(way.method, way.at(self.rig), json=dict.fromkeys(set(way.required) - {name}, "x"))
+                told = self.client.request(
+                    way.method,
+                    way.at(self.rig),
+                    json=dict.fromkeys(set(way.required) - {name}, "x"),
+                )
                 self.refused(told, (404, 409, 422), f"{what} without {name}")
                 if told.json()["code"] == "request.invalid":
-                    self.assertIn(f"body.{name}", [each["path"] for each in told.json()["errors"]], what)
+                    self.assertIn(
+                        f"body.{name}", [each["path"] for each in told.json()["errors"]], what
+                    )
         self.assertGreater(asked, 200)
         self.assertEqual(self.everything(), before)
 
@@ -102,6 +131,10 @@ class EveryRoute(OnADemoRig):
 
     def test_numbers_out_of_their_range(self) -> None:
         for number in ("0", "-1", "1e9", "99999999999999999999", "two", ""):
-            for path in (f"?weigh_in={number}", f"/print.html?weigh_in={number}", f"/pack?weigh_in={number}"):
+            for path in (
+                f"?weigh_in={number}",
+                f"/print.html?weigh_in={number}",
+                f"/pack?weigh_in={number}",
+            ):
                 answer = self.client.get(f"/api/rigs/{self.rig}{path}")
                 self.refused(answer, (404, 405, 422), path)

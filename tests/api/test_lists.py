@@ -1,4 +1,6 @@
-"""Lists, tickets, the log, its papers and the garage over HTTP, on a real SQLite file. Expected: figures added by hand."""
+"""Lists, tickets, the log, its papers and the garage over HTTP, on a real SQLite file. Expected:
+figures added by hand.
+"""
 
 import io
 
@@ -18,7 +20,9 @@ class Lists(OnADemoRig):
     def test_tickets_come_in_whole_or_not_at_all_and_never_twice(self) -> None:
         before = self.get("").json()["window"]["count"]
         seen = self.post("/tickets/preview", {"text": TICKETS})
-        self.assertEqual((seen["weigh_ins"], seen["passes"], seen["already"], seen["problems"]), (2, 3, 0, []))
+        self.assertEqual(
+            (seen["weigh_ins"], seen["passes"], seen["already"], seen["problems"]), (2, 3, 0, [])
+        )
         broken = TICKETS + "2026-07-01;Quarry Gate;hitched;slack;3,o80;4,180;5,800\n"
         told = self.post("/tickets/import", {"text": broken, "written": seen["written"]}, 422)
         self.assertEqual([each["path"] for each in told["errors"]], ["line 5"])
@@ -40,10 +44,16 @@ class Lists(OnADemoRig):
         seen = self.post("/items/preview", {"text": table})
         self.assertEqual((seen["count"], seen["problems"]), (2, []))
         self.assertAlmostEqual(seen["total"], 19.5 / 0.45359237)  # kg in a rig of pounds
-        made = self.post("/items/import", {"text": table, "written": seen["written"]})["rig"]["loads"]
+        made = self.post("/items/import", {"text": table, "written": seen["written"]})["rig"][
+            "loads"
+        ]
         self.assertEqual(len(made), before + 2)
         self.assertEqual((made[-2]["mass"], made[-2]["position"]), ("12.5 kg", "80 cm"))
-        told = self.post("/items/import", {"text": table.replace("\t7\t", "\tseven\t"), "written": seen["written"]}, 422)
+        told = self.post(
+            "/items/import",
+            {"text": table.replace("\t7\t", "\tseven\t"), "written": seen["written"]},
+            422,
+        )
         self.assertEqual(told["errors"][0]["path"], "line 3")
         told = self.post("/items", {"text": "binoculars 4 lb\nchairs", "on": "vehicle"}, 422)
         self.assertEqual(told["errors"][0]["path"], "line 2")
@@ -61,12 +71,18 @@ class Lists(OnADemoRig):
 
     def test_every_paper_is_what_it_says(self) -> None:
         for path, starts in (
-            ("/paper.pdf", b"%PDF-"), ("/paper.pdf?what=report", b"%PDF-"), ("/print.html", b"<!doctype html>"),
-            ("/tickets.csv", b"weigh-in,date,"), ("/reminders.ics", b"BEGIN:VCALENDAR"), ("/workbook.xlsx", b"PK"),
-        ):  # fmt: skip
+            ("/paper.pdf", b"%PDF-"),
+            ("/paper.pdf?what=report", b"%PDF-"),
+            ("/print.html", b"<!doctype html>"),
+            ("/tickets.csv", b"weigh-in,date,"),
+            ("/reminders.ics", b"BEGIN:VCALENDAR"),
+            ("/workbook.xlsx", b"PK"),
+        ):
             with self.subTest(path):
                 answer = self.get(path)
-                self.assertTrue(answer.content.lower().startswith(starts.lower()), answer.content[:40])
+                self.assertTrue(
+                    answer.content.lower().startswith(starts.lower()), answer.content[:40]
+                )
                 self.assertIn("filename*=UTF-8''", answer.headers["content-disposition"])
         book = load_workbook(io.BytesIO(self.get("/workbook.xlsx").content))
         self.assertIn("Weigh-ins", book.sheetnames)
@@ -107,8 +123,16 @@ class Lists(OnADemoRig):
         self.assertTrue(self.get("/log").json()["entries"])  # its weigh-ins stay
 
     def test_the_lever_length_in_each_unit(self) -> None:
-        """80 kg moved back by 2.54 m takes 40 kg off the tongue: 80 × 2.54 ÷ 40 = 5.08 m, which is 200 in and 16.667 ft."""
-        moved = {"mass": "80 kg", "moved_back": "2.54 m", "before": "420 kg", "after": "380 kg", "resolution": "1 kg"}
+        """80 kg moved back by 2.54 m takes 40 kg off the tongue: 80 × 2.54 ÷ 40 = 5.08 m, which is
+        200 in and 16.667 ft.
+        """
+        moved = {
+            "mass": "80 kg",
+            "moved_back": "2.54 m",
+            "before": "420 kg",
+            "after": "380 kg",
+            "resolution": "1 kg",
+        }
         for length, text, told in (
             ("m", "5.08 m", "5.08 m"),
             ("in", "200.0 in", "200 in"),
@@ -118,9 +142,17 @@ class Lists(OnADemoRig):
             self.post("/units", {"mass": "kg", "length": length, "pressure": "psi"})
             found = self.post("/lever-length", moved)
             self.assertEqual((found["text"], found["says"].split(" ± ")[0]), (text, told))
-            change = {"path": "trailer.geometry.coupler_to_axles", "op": "type", "text": found["text"]}
-            sheet = self.client.patch(f"/api/rigs/{self.rig}", json={"changes": [change], "what": "length"}).json()
-            self.assertAlmostEqual(sheet["evaluation"]["geometry"]["coupler_to_axles"], 5.08, places=3)
+            change = {
+                "path": "trailer.geometry.coupler_to_axles",
+                "op": "type",
+                "text": found["text"],
+            }
+            sheet = self.client.patch(
+                f"/api/rigs/{self.rig}", json={"changes": [change], "what": "length"}
+            ).json()
+            self.assertAlmostEqual(
+                sheet["evaluation"]["geometry"]["coupler_to_axles"], 5.08, places=3
+            )
         wrong = self.post("/lever-length", moved | {"after": "430 kg", "mass": "x"}, 422)
         self.assertIn("mass", [each["path"] for each in wrong["errors"]])
 
@@ -131,7 +163,9 @@ class TowingGuides(OnADemoRig):
     TABLE = "Engine;Axle ratio;GCWR;Tow rating\n3.5;3.31;13,300;8,200\n3.5;3.55;15,900;10,700\n"
 
     def test_kept_looked_up_and_taken_away(self) -> None:
-        made = self.client.post("/api/guides", json={"name": " The  guide ", "unit": "lb", "text": self.TABLE}).json()
+        made = self.client.post(
+            "/api/guides", json={"name": " The  guide ", "unit": "lb", "text": self.TABLE}
+        ).json()
         self.assertEqual((made["name"], made["rows"]), ("The guide", 2))
         self.assertEqual(self.client.get("/api/guides").json(), [made])
         typed = [
@@ -140,8 +174,17 @@ class TowingGuides(OnADemoRig):
         ]
         self.client.patch(f"/api/rigs/{self.rig}", json={"what": "guide", "changes": typed})
         found = self.get(f"/guide-rows?guide={made['id']}").json()
-        self.assertEqual([row["ratings"] for row in found["rows"]], [{"gcwr": "15,900 lb", "tow_rating": "10,700 lb"}])
-        self.assertEqual([(row["number"], row["differs"]) for row in found["alike"]], [(2, "axle_ratio")])
-        self.problem(self.client.post("/api/guides", json={"name": "x", "unit": "lb", "text": "nothing"}), 422, "text")
+        self.assertEqual(
+            [row["ratings"] for row in found["rows"]],
+            [{"gcwr": "15,900 lb", "tow_rating": "10,700 lb"}],
+        )
+        self.assertEqual(
+            [(row["number"], row["differs"]) for row in found["alike"]], [(2, "axle_ratio")]
+        )
+        self.problem(
+            self.client.post("/api/guides", json={"name": "x", "unit": "lb", "text": "nothing"}),
+            422,
+            "text",
+        )
         self.assertEqual(self.client.delete(f"/api/guides/{made['id']}").status_code, 204)
         self.problem(self.client.get(f"/api/rigs/{self.rig}/guide-rows?guide={made['id']}"), 404)

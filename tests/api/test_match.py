@@ -1,4 +1,6 @@
-"""How much, and every vehicle with every trailer, over HTTP. Expected: the worked ceilings, and pairs by hand from brochures."""
+"""How much, and every vehicle with every trailer, over HTTP. Expected: the worked ceilings, and
+pairs by hand from brochures.
+"""
 
 import copy
 from typing import Any
@@ -21,8 +23,12 @@ class HowMuch(OnFile):
         by = {bar["check"]: bar["heaviest"] for bar in first["bars"]}
         more = self.ask(rig, added="100 kg")
         heavier = {bar["check"]: bar["heaviest"] for bar in more["bars"]}
-        self.assertAlmostEqual(by["vehicle.payload"] - heavier["vehicle.payload"], 100 / 0.45359237 / first["share"])
-        self.assertAlmostEqual(by["combination.gross"] - heavier["combination.gross"], 100 / 0.45359237)
+        self.assertAlmostEqual(
+            by["vehicle.payload"] - heavier["vehicle.payload"], 100 / 0.45359237 / first["share"]
+        )
+        self.assertAlmostEqual(
+            by["combination.gross"] - heavier["combination.gross"], 100 / 0.45359237
+        )
 
     def test_the_weigh_in_looked_at(self) -> None:
         document = rig_of("check--three-passes")
@@ -31,8 +37,14 @@ class HowMuch(OnFile):
             each["readings"]["front"] += 60
         document["weigh_ins"].append(later)
         rig = self.add(document)
-        gcwr = [next(bar["heaviest"] for bar in self.ask(rig, weigh_in=number)["bars"] if bar["check"] == "combination.gross")
-                for number in ("1", "2")]  # fmt: skip
+        gcwr = [
+            next(
+                bar["heaviest"]
+                for bar in self.ask(rig, weigh_in=number)["bars"]
+                if bar["check"] == "combination.gross"
+            )
+            for number in ("1", "2")
+        ]
         self.assertAlmostEqual(gcwr[0] - gcwr[1], 60)
         self.problem(self.client.get(f"/api/rigs/{rig}/how-much?weigh_in=3"), 404)
 
@@ -46,7 +58,8 @@ class HowMuch(OnFile):
             self.problem(self.client.get(f"/api/rigs/{rig}/how-much", params=asked), 422, path)
         document = rig_of("check--three-passes") | {"weigh_ins": []}
         answer = self.client.get(f"/api/rigs/{self.add(document)}/how-much").json()
-        self.assertIn("the load on it is not known: rear axle", answer["says"])  # the sums need no base and no place
+        # the sums need no base and no place
+        self.assertIn("the load on it is not known: rear axle", answer["says"])
         self.assertIsNotNone(answer["ceiling"])
 
 
@@ -57,22 +70,48 @@ class Pairs(OnFile):
         return str(answer.json()["id"])
 
     def test_brochures_before_each_other(self) -> None:
-        """Payload 1,600 less 400 aboard over a share of 13 % is 9,231; the tow rating of 8,000 ends it first, GCWR is not known."""
+        """Payload 1,600 less 400 aboard over a share of 13 % is 9,231; the tow rating of 8,000 ends
+        it first, GCWR is not known.
+        """
         one = self.brochure(
             "vehicle",
-            **{"name": "One", "ratings.payload": "1,600", "ratings.tow_rating": "8000 lb", "ratings.tongue_rating": "1200"},
+            **{
+                "name": "One",
+                "ratings.payload": "1,600",
+                "ratings.tow_rating": "8000 lb",
+                "ratings.tongue_rating": "1200",
+            },
         )
         weak = self.brochure(
             "vehicle",
-            **{"name": "Weak", "ratings.payload": "1000", "ratings.tow_rating": "8000", "ratings.tongue_rating": "1200"},
+            **{
+                "name": "Weak",
+                "ratings.payload": "1000",
+                "ratings.tow_rating": "8000",
+                "ratings.tongue_rating": "1200",
+            },
         )
-        self.brochure("trailer", **{"name": "Heavy", "ratings.gvwr": "9,000", "dry_weight": "3000 kg"})
+        self.brochure(
+            "trailer", **{"name": "Heavy", "ratings.gvwr": "9,000", "dry_weight": "3000 kg"}
+        )
         light = self.brochure("trailer", **{"name": "Light", "ratings.gvwr": "4,000"})
         table = self.client.get("/api/match", params={"unit": "lb", "aboard": "400"}).json()
-        cells = {(names[0], names[1]): cell for cell in table["pairs"]
-                 for names in [tuple(each["name"] for kind in ("vehicles", "trailers") for each in table[kind]
-                                     if each["id"] in (cell["vehicle"], cell["trailer"]))]}  # fmt: skip
-        self.assertEqual(set(cells), {(vehicle, trailer) for vehicle in ("One", "Weak") for trailer in ("Heavy", "Light")})
+        cells = {
+            (names[0], names[1]): cell
+            for cell in table["pairs"]
+            for names in [
+                tuple(
+                    each["name"]
+                    for kind in ("vehicles", "trailers")
+                    for each in table[kind]
+                    if each["id"] in (cell["vehicle"], cell["trailer"])
+                )
+            ]
+        }
+        self.assertEqual(
+            set(cells),
+            {(vehicle, trailer) for vehicle in ("One", "Weak") for trailer in ("Heavy", "Light")},
+        )
         heavy = cells["One", "Heavy"]
         self.assertAlmostEqual(heavy["ceiling"], 8000)
         self.assertEqual((heavy["binding"], heavy["verdict"]), ("Tow rating", "stop"))
@@ -80,18 +119,32 @@ class Pairs(OnFile):
         poor = cells["Weak", "Light"]
         self.assertAlmostEqual(poor["ceiling"], 600 / 0.13)
         self.assertEqual((poor["binding"], poor["verdict"]), ("Payload", "incomplete"))
-        self.assertTrue(any(line.startswith("Combination") for line in poor["missing"]), poor["missing"])
-        asked = {"vehicle": one, "trailer": light, "other_vehicle": weak, "other_trailer": light, "aboard": "400"}
+        self.assertTrue(
+            any(line.startswith("Combination") for line in poor["missing"]), poor["missing"]
+        )
+        asked = {
+            "vehicle": one,
+            "trailer": light,
+            "other_vehicle": weak,
+            "other_trailer": light,
+            "aboard": "400",
+        }
         says = self.client.get("/api/match/compare", params=asked).json()["says"]
         self.assertIn("payload 600 lb less", says[0])
         self.assertEqual(self.client.post(f"/api/garage/{weak}/retire").status_code, 204)
         self.problem(self.client.get("/api/match/compare", params=asked), 404)
 
     def test_what_a_brochure_has_wrong_is_named_and_nothing_is_kept(self) -> None:
-        typed = {"kind": "vehicle", "mass": "lb", "texts": {"name": "One", "ratings.payload": "1,60", "ratings.gvwr": "7000"}}
+        typed = {
+            "kind": "vehicle",
+            "mass": "lb",
+            "texts": {"name": "One", "ratings.payload": "1,60", "ratings.gvwr": "7000"},
+        }
         self.problem(self.client.post("/api/garage", json=typed), 422, "vehicle.ratings.payload")
         self.problem(
-            self.client.post("/api/garage", json=typed | {"texts": {"ratings.colour": "1"}}), 422, "vehicle.ratings.colour"
+            self.client.post("/api/garage", json=typed | {"texts": {"ratings.colour": "1"}}),
+            422,
+            "vehicle.ratings.colour",
         )
         self.problem(self.client.get("/api/match?aboard=two%20dogs"), 422, "aboard")
         self.assertEqual(self.client.get("/api/match").json()["pairs"], [])
@@ -101,12 +154,22 @@ class VeryMany(OnFile):
     def test_a_table_holds_fifty_at_once_and_says_how_many_there_are(self) -> None:
         for number in range(52):
             for kind in ("vehicle", "trailer") if number < 3 else ("vehicle",):
-                typed = {"kind": kind, "mass": "lb", "texts": {"name": f"{kind} {number:02}", "ratings.gvwr": "7000"}}
+                typed = {
+                    "kind": kind,
+                    "mass": "lb",
+                    "texts": {"name": f"{kind} {number:02}", "ratings.gvwr": "7000"},
+                }
                 self.assertEqual(self.client.post("/api/garage", json=typed).status_code, 201)
         first = self.client.get("/api/match").json()
-        self.assertEqual((len(first["vehicles"]), len(first["trailers"]), len(first["pairs"])), (50, 3, 150))
-        self.assertEqual((first["vehicle_count"], first["trailer_count"], first["damaged"]), (52, 3, []))
-        rest = self.client.get("/api/match", params={"vehicles_from": 50, "trailers_from": 2}).json()
+        self.assertEqual(
+            (len(first["vehicles"]), len(first["trailers"]), len(first["pairs"])), (50, 3, 150)
+        )
+        self.assertEqual(
+            (first["vehicle_count"], first["trailer_count"], first["damaged"]), (52, 3, [])
+        )
+        rest = self.client.get(
+            "/api/match", params={"vehicles_from": 50, "trailers_from": 2}
+        ).json()
         self.assertEqual([each["name"] for each in rest["vehicles"]], ["vehicle 50", "vehicle 51"])
         self.assertEqual(len(rest["pairs"]), 2)
         self.problem(self.client.get("/api/match", params={"vehicles_from": -1}), 422)

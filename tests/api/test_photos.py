@@ -1,4 +1,6 @@
-"""Photographs: scaled, stripped, kept and printed. Expected: pictures made here, whose pixels and data are known."""
+"""Photographs: scaled, stripped, kept and printed. Expected: pictures made here, whose pixels and
+data are known.
+"""
 
 import io
 import random
@@ -13,7 +15,13 @@ HERE = (52, 13)
 """A position that no kept picture may hold: degrees north and east."""
 
 
-def photo(size: tuple[int, int] = (300, 200), kind: str = "JPEG", *, turned: bool = False, noise: bool = False) -> bytes:
+def photo(
+    size: tuple[int, int] = (300, 200),
+    kind: str = "JPEG",
+    *,
+    turned: bool = False,
+    noise: bool = False,
+) -> bytes:
     picture = (
         Image.frombytes("RGB", size, random.Random(1).randbytes(size[0] * size[1] * 3))
         if noise
@@ -30,9 +38,14 @@ def photo(size: tuple[int, int] = (300, 200), kind: str = "JPEG", *, turned: boo
 
 
 class Photographs(OnADemoRig):
-    def send(self, data: bytes, name: str = "p1", query: str = "about=vehicle", status: int = 200) -> dict[str, object]:
-        answer = self.client.put(f"/api/rigs/{self.rig}/photos/{name}?{query}", content=data,
-                                 headers={"content-type": "application/octet-stream"})  # fmt: skip
+    def send(
+        self, data: bytes, name: str = "p1", query: str = "about=vehicle", status: int = 200
+    ) -> dict[str, object]:
+        answer = self.client.put(
+            f"/api/rigs/{self.rig}/photos/{name}?{query}",
+            content=data,
+            headers={"content-type": "application/octet-stream"},
+        )
         self.assertEqual(answer.status_code, status, answer.text)
         return dict(answer.json()[-1] if status == 200 else answer.json())
 
@@ -45,22 +58,37 @@ class Photographs(OnADemoRig):
     def test_upright_small_and_without_a_position(self) -> None:
         for kind in ("JPEG", "PNG", "WEBP"):
             told = self.send(photo((3000, 1500), kind, turned=True), kind)
-            self.assertEqual((told["width"], told["height"], told["about"]), (1200, 2400, "vehicle"), kind)
+            self.assertEqual(
+                (told["width"], told["height"], told["about"]), (1200, 2400, "vehicle"), kind
+            )
             picture = self.kept(kind)
-            self.assertEqual((picture.size, dict(picture.getexif()), picture.info.get("exif")), ((1200, 2400), {}, None))
+            self.assertEqual(
+                (picture.size, dict(picture.getexif()), picture.info.get("exif")),
+                ((1200, 2400), {}, None),
+            )
             self.assertEqual(max(self.kept(kind, small=True).size), 360)
         self.send(photo((2300, 2300), noise=True), "noise")
-        self.assertLess(self.kept("noise").size[0], 2300, "what does not shrink by quality shrinks by size")
+        self.assertLess(
+            self.kept("noise").size[0], 2300, "what does not shrink by quality shrinks by size"
+        )
 
     def test_what_is_no_photograph_is_refused_in_words(self) -> None:
         good = photo()
         for wrong in (b"", b"GIF89a", good[:100], b"%PDF-1.4", photo(kind="BMP"), b"\x00" * 1000):
-            self.assertIn("Noxel reads JPEG, PNG and WebP", str(self.send(wrong, status=422)["detail"]))
-        self.assertIn("30 MB", str(self.send(b"\xff\xd8" + b"0" * 31_000_000, status=413)["detail"]))
+            self.assertIn(
+                "Noxel reads JPEG, PNG and WebP", str(self.send(wrong, status=422)["detail"])
+            )
+        self.assertIn(
+            "30 MB", str(self.send(b"\xff\xd8" + b"0" * 31_000_000, status=413)["detail"])
+        )
         bomb = io.BytesIO()
         Image.new("1", (20_000, 20_000)).save(bomb, "PNG")
         self.assertIn("too many", str(self.send(bomb.getvalue(), status=422)["detail"]))
-        form = self.client.put(f"/api/rigs/{self.rig}/photos/p1?about=x", content=good, headers={"content-type": "text/plain"})
+        form = self.client.put(
+            f"/api/rigs/{self.rig}/photos/p1?about=x",
+            content=good,
+            headers={"content-type": "text/plain"},
+        )
         self.problem(form, 415)
         self.assertEqual(self.get("/photos").json(), [])
 
@@ -77,14 +105,20 @@ class Photographs(OnADemoRig):
         key = self.post("/jotted", ticket)["window"]["keys"][-1]
         early = self.send(photo((60, 60)), "early", "about=ticket&visit=v2")
         other = self.post("/jotted", ticket | {"key": "t2", "visit": "v2"})["window"]["keys"][-1]
-        self.assertEqual((early["weigh_in"], self.get("/photos").json()[0]["weigh_in"]), (None, other))
+        self.assertEqual(
+            (early["weigh_in"], self.get("/photos").json()[0]["weigh_in"]), (None, other)
+        )
         self.client.delete(f"/api/rigs/{self.rig}/photos/early")
         plain = self.get("/paper.pdf?what=report").content
         told = self.send(photo(), query="about=ticket&visit=v1")
         self.send(photo((50, 50)), query="about=ticket&visit=v1")
         self.assertEqual((told["weigh_in"], len(self.get("/photos").json())), (key, 1))
         report = self.get("/paper.pdf?what=report&weigh_in=3").content
-        self.assertEqual(len(re.findall(rb"/Subtype /Image", report)) - len(re.findall(rb"/Subtype /Image", plain)), 1)
+        self.assertEqual(
+            len(re.findall(rb"/Subtype /Image", report))
+            - len(re.findall(rb"/Subtype /Image", plain)),
+            1,
+        )
         self.assertIn(b"ticket", self.client.get("/api/backup").content)
         self.assertEqual(self.client.delete(f"/api/rigs/{self.rig}/photos/p1").json(), [])
         self.problem(self.client.get(f"/api/rigs/{self.rig}/photos/p1"), 404)

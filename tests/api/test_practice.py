@@ -1,4 +1,5 @@
-"""The practice yard over HTTP, on a real database: a lesson played, progress kept, a challenge, a rig of one's own, exercises on paper.
+"""The practice yard over HTTP, on a real database: a lesson played, progress kept, a challenge, a
+rig of one's own, exercises on paper.
 
 Expected: the answers of the core (`tests/core/practice`), and that no rig changes.
 """
@@ -24,15 +25,24 @@ class InTheYard(OnADemoRig):
         learner = self.ask("learners", {"name": " Juniper  B. "})["id"]
         begun = self.ask("lessons/trailer", {"seed": "7"})
         tickets = begun["yard"]["tickets"]
-        platform, gross, alone = dict(tickets[0]["lines"])["platform 3"], tickets[0]["gross"], tickets[1]["gross"]
+        platform, gross, alone = (
+            dict(tickets[0]["lines"])["platform 3"],
+            tickets[0]["gross"],
+            tickets[1]["gross"],
+        )
         run = begun["yard"]["run"]
-        wrong = self.ask("lessons/trailer", {"run": run, "answer": str(platform), "learner": learner})
+        wrong = self.ask(
+            "lessons/trailer", {"run": run, "answer": str(platform), "learner": learner}
+        )
         self.assertEqual((wrong["reply"]["way"], wrong["yard"]["truth"]), ("tongue_left_out", None))
-        right = self.ask("lessons/trailer", {"run": run, "answer": f"{gross} - {alone}", "learner": learner})
+        right = self.ask(
+            "lessons/trailer", {"run": run, "answer": f"{gross} - {alone}", "learner": learner}
+        )
         self.assertTrue(right["reply"]["right"] and right["yard"]["truth"] and right["working"])
         seen = self.client.get(f"/api/practice?learner={learner}").json()
         self.assertEqual(
-            ([each["about"] for each in seen["progress"]], seen["due"]), (["lesson:trailer", "slip:tongue_left_out"], [])
+            ([each["about"] for each in seen["progress"]], seen["due"]),
+            (["lesson:trailer", "slip:tongue_left_out"], []),
         )
         tomorrow = datetime.date.today() + datetime.timedelta(days=1)
         with patch("noxel.api.practice.datetime") as later:
@@ -44,7 +54,14 @@ class InTheYard(OnADemoRig):
         record = self.client.get(f"/api/practice/learners/{learner}/record").text
         self.assertIn("Practice record of Juniper B.", record)
         self.assertIn("tongue left out: made 1 times", record)
-        self.assertEqual(len(self.client.get(f"/api/practice/learners/{learner}/record?form=json").json()["slips"]), 1)
+        self.assertEqual(
+            len(
+                self.client.get(f"/api/practice/learners/{learner}/record?form=json").json()[
+                    "slips"
+                ]
+            ),
+            1,
+        )
         self.client.post(f"/api/practice/learners/{learner}/reset")
         self.assertEqual(self.client.get(f"/api/practice?learner={learner}").json()["progress"], [])
         self.assertEqual(self.client.delete(f"/api/practice/learners/{learner}").status_code, 204)
@@ -54,12 +71,16 @@ class InTheYard(OnADemoRig):
         self.ask("learners", {"name": "Bo"})
         self.problem(self.client.post("/api/practice/learners", json={"name": "bo "}), 409)
         self.problem(self.client.post("/api/practice/learners", json={"name": "  "}), 422, "name")
-        self.assertEqual([each["name"] for each in self.client.get("/api/practice").json()["learners"]], ["Bo"])
+        self.assertEqual(
+            [each["name"] for each in self.client.get("/api/practice").json()["learners"]], ["Bo"]
+        )
 
     def test_what_is_dangerous_or_not_understood_leaves_the_yard_as_it_was(self) -> None:
         run = "yard1/bars.lb.north_america/4c19/"
         refused = self.ask("yard", {"run": run, "act": "uncouple"})
-        self.assertEqual((refused["run"], "Chocks are not set" in str(refused["refused"])), (run, True))
+        self.assertEqual(
+            (refused["run"], "Chocks are not set" in str(refused["refused"])), (run, True)
+        )
         for body, path in (
             ({"run": "yard9/x/1/"}, "run"),
             ({"run": "nonsense"}, "run"),
@@ -67,10 +88,22 @@ class InTheYard(OnADemoRig):
             ({}, "body.run"),
         ):
             self.problem(self.client.post("/api/practice/yard", json=body), 422, path)
-        self.problem(self.client.post("/api/practice/lessons/trailer", json={"run": run, "answer": "1"}), 422, "run")
+        self.problem(
+            self.client.post("/api/practice/lessons/trailer", json={"run": run, "answer": "1"}),
+            422,
+            "run",
+        )
         self.problem(self.client.post("/api/practice/lessons/nothing", json={}), 404)
-        self.problem(self.client.post("/api/practice/lessons/one-pass", json={"answer": "yes"}), 422, "answer")
-        self.problem(self.client.post("/api/practice/lessons/trailer", json={"seed": "a b"}), 422, "body.seed")
+        self.problem(
+            self.client.post("/api/practice/lessons/one-pass", json={"answer": "yes"}),
+            422,
+            "answer",
+        )
+        self.problem(
+            self.client.post("/api/practice/lessons/trailer", json={"seed": "a b"}),
+            422,
+            "body.seed",
+        )
         self.problem(self.client.post("/api/practice/challenges", json={"run": run}), 422, "run")
         unread = self.ask("lessons/trailer", {"answer": "quite heavy"})
         self.assertEqual(unread["reply"]["found"], "unread")
@@ -81,7 +114,9 @@ class InTheYard(OnADemoRig):
         self.assertEqual(begun, self.ask("challenges", {"run": run}))
         played = self.ask("challenges", {"run": f"{run}on.ask.wait.off"})
         words = {check: "cannot_tell" for check, _ in played["asked"]}
-        judged = self.ask("challenges", {"run": f"{run}on.ask.wait.off", "words": words, "cured": True})
+        judged = self.ask(
+            "challenges", {"run": f"{run}on.ask.wait.off", "words": words, "cured": True}
+        )
         self.assertEqual(len(judged["judged"]), len(words))
         self.assertTrue(judged["traps"] and judged["yard"]["truth"])
         self.assertIsInstance(judged["still_over"], list)
@@ -93,26 +128,38 @@ class InTheYard(OnADemoRig):
         weighed = self.get("").json()["evaluation"]["derived"]
         true = {line["label"]: line["true"] for line in there["truth"]}
         self.assertAlmostEqual(
-            true["Front axle, hitched"], weighed["front_hitched"]["value"], delta=weighed["front_hitched"]["plus_minus"]
+            true["Front axle, hitched"],
+            weighed["front_hitched"]["value"],
+            delta=weighed["front_hitched"]["plus_minus"],
         )
         moved = self.ask("yard", {"run": there["run"], "act": "drop:0"})
         self.assertTrue(moved["refused"] or moved["run"] != there["run"])
         self.assertEqual(self.get("").json()["rig"], before)
-        self.problem(self.client.post("/api/practice/yard", json={"run": "yard1/own.nobody.1/1/"}), 404)
+        self.problem(
+            self.client.post("/api/practice/yard", json={"run": "yard1/own.nobody.1/1/"}), 404
+        )
 
     def test_exercises_on_paper(self) -> None:
         for query, words in (
             (
                 "seed=class-3&lessons=trailer,one-pass&unit=lb",
-                ("What does the trailer weigh, all of it?", "tongue left out", "Tickets to cut out"),
+                (
+                    "What does the trailer weigh, all of it?",
+                    "tongue left out",
+                    "Tickets to cut out",
+                ),
             ),
             ("seed=4&unit=kg&terms=europe", ("noseweight", "Answers", "kg")),
         ):
             answer = self.client.get(f"/api/practice/sheet.pdf?{query}")
             self.assertEqual(answer.status_code, 200, answer.text[:200])
-            text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages)
+            text = " ".join(
+                page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages
+            )
             for each in words:
                 self.assertIn(each, " ".join(text.split()))
-            self.assertEqual(answer.content, self.client.get(f"/api/practice/sheet.pdf?{query}").content)
+            self.assertEqual(
+                answer.content, self.client.get(f"/api/practice/sheet.pdf?{query}").content
+            )
         self.problem(self.client.get("/api/practice/sheet.pdf?lessons=cure"), 422, "lessons")
         self.problem(self.client.get("/api/practice/sheet.pdf?lessons=nothing"), 404)

@@ -1,4 +1,6 @@
-"""Nobody gets in, nothing strange is a server error, and a storage fault is said in words. Expected: issue by issue, by hand."""
+"""Nobody gets in, nothing strange is a server error, and a storage fault is said in words.
+Expected: issue by issue, by hand.
+"""
 
 import json
 import logging
@@ -30,8 +32,18 @@ class Strangers(OnADemoRig):
             (403, "GET", "/api/rigs", {"origin": "https://127.0.0.1:8710"}),
             (403, "GET", "/api/rigs", {"origin": "http://127.0.0.1:9999"}),
             (403, "GET", "/api/rigs", {"sec-fetch-site": "cross-site"}),
-            (403, "GET", "/api/rigs", {"sec-fetch-site": "same-site", "sec-fetch-mode": "navigate"}),
-            (403, "GET", "/assets/x.js", {"sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors"}),
+            (
+                403,
+                "GET",
+                "/api/rigs",
+                {"sec-fetch-site": "same-site", "sec-fetch-mode": "navigate"},
+            ),
+            (
+                403,
+                "GET",
+                "/assets/x.js",
+                {"sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors"},
+            ),
             (403, "POST", "/api/rigs", {"sec-fetch-site": "cross-site"}),
             (415, "POST", "/api/rigs", {"content-type": "text/plain"}),
             (415, "POST", "/api/rigs/import", {"content-type": "multipart/form-data; boundary=x"}),
@@ -41,7 +53,9 @@ class Strangers(OnADemoRig):
         for status, method, path, headers in refused:
             with self.subTest(headers):
                 raw = [(key.encode(), value.encode()) for key, value in headers.items()]
-                answer = client.request(method, path, headers=raw, content="{}" if method == "POST" else None)
+                answer = client.request(
+                    method, path, headers=raw, content="{}" if method == "POST" else None
+                )
                 self.problem(answer, status)
                 for wanted in WANTED_HEADERS:
                     self.assertIn(wanted, answer.headers)
@@ -53,7 +67,9 @@ class Strangers(OnADemoRig):
         client = client_of(self.database)
         for header in ("origin", "sec-fetch-site", "content-type"):
             del client.headers[header]
-        arrived = client.get("/", headers={"sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate"})
+        arrived = client.get(
+            "/", headers={"sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate"}
+        )
         self.assertIn(arrived.status_code, (200, 404))  # 404: not built
         document = self.get("/file").content
         self.assertEqual(client.post("/api/evaluate", content=document).status_code, 200)
@@ -72,7 +88,12 @@ class Strangers(OnADemoRig):
             self.addCleanup(logging.disable, logging.NOTSET)
             broken = self.client.get("/api/rigs")
         self.problem(broken, 500)
-        for answer in (broken, self.client.get("/api/none"), self.client.get("/"), self.client.get("/api/health")):
+        for answer in (
+            broken,
+            self.client.get("/api/none"),
+            self.client.get("/"),
+            self.client.get("/api/health"),
+        ):
             for wanted in WANTED_HEADERS:
                 self.assertIn(wanted, answer.headers)
 
@@ -85,40 +106,75 @@ class Nonsense(OnADemoRig):
 
     def test_numbers_that_are_none(self) -> None:
         many = "9" * 25
-        for query in (f"?weigh_in={many}", "?weigh_in=²", f"/log?before={many}", f"/log/compare?numbers={many}",
-                      f"/log/compare?numbers=1&others={self.rig}:²", "/how-much?share=1e-306", "/how-much?share=nan"):  # fmt: skip
+        for query in (
+            f"?weigh_in={many}",
+            "?weigh_in=²",
+            f"/log?before={many}",
+            f"/log/compare?numbers={many}",
+            f"/log/compare?numbers=1&others={self.rig}:²",
+            "/how-much?share=1e-306",
+            "/how-much?share=nan",
+        ):
             with self.subTest(query):
                 self.problem(self.get(query, 422), 422)
         self.problem(
-            self.client.patch(f"/api/rigs/{self.rig}", json={"changes": [{"path": "name", "text": "x"}], "window": [10**25]}),
+            self.client.patch(
+                f"/api/rigs/{self.rig}",
+                json={"changes": [{"path": "name", "text": "x"}], "window": [10**25]},
+            ),
             422,
         )
         for figure in ("1e400", "9" * 5000, "1" + "0" * 309, '"\\ud800"', "NaN", "[" * 2000):
             with self.subTest(figure[:9]):
-                self.problem(self.change(f'{{"path": "vehicle.curb_weight", "op": "set", "value": {figure}}}'), 422)
-        for path, value in (("entered", '"x"'), ("vehicle.entered", "3"), ("vehicle", '{"entered": "x"}'), ("weigh_ins[0].date", '"99999999-01-01"'),
-                            ("weigh_ins[99999999999999999999]", "{}")):  # fmt: skip
+                self.problem(
+                    self.change(
+                        f'{{"path": "vehicle.curb_weight", "op": "set", "value": {figure}}}'
+                    ),
+                    422,
+                )
+        for path, value in (
+            ("entered", '"x"'),
+            ("vehicle.entered", "3"),
+            ("vehicle", '{"entered": "x"}'),
+            ("weigh_ins[0].date", '"99999999-01-01"'),
+            ("weigh_ins[99999999999999999999]", "{}"),
+        ):
             with self.subTest(path):
-                self.problem(self.change(f'{{"path": "{path}", "op": "set", "value": {value}}}'), 422)
+                self.problem(
+                    self.change(f'{{"path": "{path}", "op": "set", "value": {value}}}'), 422
+                )
 
     def test_a_held_key_stays_as_typed(self) -> None:
         held = "9" * 3999
         for typed in ("9" * 310, held, "1e400", "²"):
             sheet = self.change(json.dumps({"path": "vehicle.curb_weight", "text": typed}))
             self.assertEqual(sheet.status_code, 200, sheet.text[:300])
-            field = next(each for each in sheet.json()["fields"] if each["path"] == "vehicle.curb_weight")
+            field = next(
+                each for each in sheet.json()["fields"] if each["path"] == "vehicle.curb_weight"
+            )
             self.assertEqual(field["entry"]["text"], typed)
             self.assertTrue(field["problem"])
-        self.assertIn("3999 digits", self.change(f'{{"path": "vehicle.curb_weight", "text": "{held}"}}').text)
+        self.assertIn(
+            "3999 digits", self.change(f'{{"path": "vehicle.curb_weight", "text": "{held}"}}').text
+        )
 
     def test_lists_addresses_and_clocks(self) -> None:
         line = "name;mass\n" + "x" * 140_000 + ";40\n"
-        self.problem(self.client.post(f"/api/rigs/{self.rig}/items/preview", json={"text": line}), 422)
-        self.problem(self.client.post(f"/api/rigs/{self.rig}/tickets/preview", json={"text": line}), 422)
+        self.problem(
+            self.client.post(f"/api/rigs/{self.rig}/items/preview", json={"text": line}), 422
+        )
+        self.problem(
+            self.client.post(f"/api/rigs/{self.rig}/tickets/preview", json={"text": line}), 422
+        )
         for address in ("127.0.0.1:²", "127.0.0.1:" + "9" * 80, "10.0.0.1:4001", ":"):
             self.problem(self.client.post("/api/live", json={"address": address}), 422)
         for texts in ({"": ""}, {"name": ""}, {"[": "4"}):
-            self.problem(self.client.post("/api/garage", json={"kind": "vehicle", "mass": "lb", "texts": texts}), 422)
+            self.problem(
+                self.client.post(
+                    "/api/garage", json={"kind": "vehicle", "mass": "lb", "texts": texts}
+                ),
+                422,
+            )
         for path in ("/%00", "/" + "a" * 300, "/..%2f..%2fetc%2fpasswd", "/%ff"):
             answer = self.client.get(path)
             self.assertIn(answer.status_code, (200, 404))
@@ -130,8 +186,14 @@ class Nonsense(OnADemoRig):
         """A short run of what ``make trust`` does at length; seeded."""
         fuzz = Fuzz(self.client.app.openapi(), random.Random(20), [self.rig])  # type: ignore[attr-defined]
         for method, path, query, body in fuzz.calls(400):
-            answer = self.client.request(method, path, params=query, content=None if body is None else json.dumps(body))
-            self.assertLess(answer.status_code, 500, f"{method} {path} {query} {str(body)[:400]}\n{answer.text[:300]}")
+            answer = self.client.request(
+                method, path, params=query, content=None if body is None else json.dumps(body)
+            )
+            self.assertLess(
+                answer.status_code,
+                500,
+                f"{method} {path} {query} {str(body)[:400]}\n{answer.text[:300]}",
+            )
         if self.client.get(f"/api/rigs/{self.rig}").status_code == 200:
             self.get("/file")
 
@@ -159,7 +221,9 @@ class Storage(OnADemoRig):
 
 class Damage(OnADemoRig):
     def test_a_damaged_rig_is_shown_exported_and_deleted(self) -> None:
-        other = self.client.post("/api/rigs", json={"kind": "conventional", "mass": "lb", "name": "sound"}).json()["id"]
+        other = self.client.post(
+            "/api/rigs", json={"kind": "conventional", "mass": "lb", "name": "sound"}
+        ).json()["id"]
         with sqlite3.connect(self.database.path or "") as connection:
             connection.execute("UPDATE rigs SET document = '{' WHERE id = ?", (self.rig,))
         listed = {each["id"]: each["damaged"] for each in self.client.get("/api/rigs").json()}

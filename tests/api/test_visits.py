@@ -1,4 +1,6 @@
-"""What belongs to a rig beside its file: the visit, notes of a drive, own lines. Expected: what was put in comes back."""
+"""What belongs to a rig beside its file: the visit, notes of a drive, own lines. Expected: what was
+put in comes back.
+"""
 
 import datetime
 from typing import Any
@@ -13,10 +15,17 @@ class BesideTheRig(OnADemoRig):
         return answer
 
     def test_a_tongue_scale_at_home(self) -> None:
-        """A weigh-in of its own, without a pass; a bare figure is in the unit that was chosen, whatever the rig's."""
+        """A weigh-in of its own, without a pass; a bare figure is in the unit that was chosen,
+        whatever the rig's.
+        """
         steps = self.get("/visit?scale=tongue_scale").json()["steps"]
-        self.assertEqual([each["kind"] for each in steps], ["list", "list", "tongue", "answer", "list", "verdict"])
-        self.assertTrue(any("Chocks" in line for line in steps[0]["lines"]) and "chocked" in steps[1]["caution"])
+        self.assertEqual(
+            [each["kind"] for each in steps],
+            ["list", "list", "tongue", "answer", "list", "verdict"],
+        )
+        self.assertTrue(
+            any("Chocks" in line for line in steps[0]["lines"]) and "chocked" in steps[1]["caution"]
+        )
         ticket = {
             "key": "h1",
             "visit": "home",
@@ -28,18 +37,28 @@ class BesideTheRig(OnADemoRig):
         }
         self.post("/jotted", ticket)
         made = self.post("/jotted", ticket)["rig"]["weigh_ins"][-1]  # sent twice, taken once
-        self.assertEqual((made.get("passes", []), made["place"], len(made["tongue_measurements"])), ([], "the yard", 1))
         self.assertEqual(
-            (made["tongue_measurements"][0]["value"], made["tongue_measurements"][0]["resolution"]), ("268 kg", "5 kg")
+            (made.get("passes", []), made["place"], len(made["tongue_measurements"])),
+            ([], "the yard", 1),
         )
-        answer = self.client.post(f"/api/rigs/{self.rig}/jotted", json={**ticket, "key": "h2", "tongue": " "})
+        self.assertEqual(
+            (made["tongue_measurements"][0]["value"], made["tongue_measurements"][0]["resolution"]),
+            ("268 kg", "5 kg"),
+        )
+        answer = self.client.post(
+            f"/api/rigs/{self.rig}/jotted", json={**ticket, "key": "h2", "tongue": " "}
+        )
         self.problem(answer, 422, "config")
 
     def test_a_visit_goes_on_where_it_was_left(self) -> None:
         self.assertIsNone(self.get("/visit").json()["state"])
-        self.put("/visit", {"scale": "wheel_pads", "uncouple": False, "at": 3, "ticked": ["before: x"]})
+        self.put(
+            "/visit", {"scale": "wheel_pads", "uncouple": False, "at": 3, "ticked": ["before: x"]}
+        )
         state = self.get("/visit?scale=wheel_pads&uncouple=false").json()["state"]
-        self.assertEqual((state["at"], state["ticked"], state["scale"]), (3, ["before: x"], "wheel_pads"))
+        self.assertEqual(
+            (state["at"], state["ticked"], state["scale"]), (3, ["before: x"], "wheel_pads")
+        )
         for wrong in ({"at": -1}, {"hours": 1e9}, {"scale": "moon"}, {"ticked": ["x" * 301]}):
             self.put("/visit", wrong, 422)
         self.client.delete(f"/api/rigs/{self.rig}/visit")
@@ -47,7 +66,13 @@ class BesideTheRig(OnADemoRig):
 
     def test_fees_are_added_up_by_currency(self) -> None:
         before = self.get("/fees").json()
-        ticket = {"visit": "v1", "day": "2026-05-02", "config": "vehicle_only", "unit": "lb", "readings": {"front": "3340"}}
+        ticket = {
+            "visit": "v1",
+            "day": "2026-05-02",
+            "config": "vehicle_only",
+            "unit": "lb",
+            "readings": {"front": "3340"},
+        }
         for number, fee in enumerate(("14 crowns", "3,50 crowns", "free", "2 crowns")):
             self.post("/jotted", ticket | {"key": f"t{number}", "fee": fee})
         self.assertIn("19.50 crowns for 3 passes", self.get("/fees").json())
@@ -55,7 +80,10 @@ class BesideTheRig(OnADemoRig):
 
     def test_notes_of_a_drive_and_own_lines(self) -> None:
         number = self.get("").json()["window"]["count"]
-        self.put(f"/drives/{number}", {"sway": "a little above 60", "distance": "140 mi", "fuel": "11 gal"})
+        self.put(
+            f"/drives/{number}",
+            {"sway": "a little above 60", "distance": "140 mi", "fuel": "11 gal"},
+        )
         self.assertEqual(self.get("/drives").json()[str(number)]["sway"], "a little above 60")
         self.put(f"/drives/{number}", {})
         self.put(f"/drives/{number + 1}", {"sway": "x"}, 404)
@@ -63,21 +91,35 @@ class BesideTheRig(OnADemoRig):
         self.post("/lines", {"text": "  Telescope   lashed "})
         lines = self.post("/lines", {"text": "Borrowed tripod back", "trip": True})
         self.assertEqual(
-            [(each["text"], each["trip"]) for each in lines], [("Telescope lashed", False), ("Borrowed tripod back", True)]
+            [(each["text"], each["trip"]) for each in lines],
+            [("Telescope lashed", False), ("Borrowed tripod back", True)],
         )
         self.put(f"/lines/{lines[0]['id']}", {"done": True, "by": "Wim"}, 200)
         ticked = self.get("/lines").json()[0]
         self.assertTrue(ticked["done_by"] == "Wim" and ticked["done_at"])
         printed = self.get("/print.html").text
-        self.assertRegex(printed, r"☑ Telescope lashed <span class=small>\(done 20\d\d-\d\d-\d\d by Wim\)")
+        self.assertRegex(
+            printed, r"☑ Telescope lashed <span class=small>\(done 20\d\d-\d\d-\d\d by Wim\)"
+        )
         self.assertIn("☐ Borrowed tripod back", printed)
         left = self.post("/lines/trip-over", None)
-        self.assertEqual([(each["text"], each["done_at"]) for each in left], [("Telescope lashed", None)])
+        self.assertEqual(
+            [(each["text"], each["done_at"]) for each in left], [("Telescope lashed", None)]
+        )
         self.put("/lines/999", {"done": True}, 404)
-        late = self.put(f"/lines/{left[0]['id']}", {"done": True, "by": "Ola", "ago": 7_200}, 200).json()[0]
-        since = datetime.datetime.now(datetime.UTC) - datetime.datetime.fromisoformat(late["done_at"])
-        self.assertEqual(round(since.total_seconds() / 60), 120)  # ticked without a network, two hours before it was sent
-        other = self.add({"format": "noxel-rig", "version": 1, "kind": "motorhome", "units": {"mass": "lb"}})
+        late = self.put(
+            f"/lines/{left[0]['id']}", {"done": True, "by": "Ola", "ago": 7_200}, 200
+        ).json()[0]
+        since = datetime.datetime.now(datetime.UTC) - datetime.datetime.fromisoformat(
+            late["done_at"]
+        )
+        # ticked without a network, two hours before it was sent
+        self.assertEqual(round(since.total_seconds() / 60), 120)
+        other = self.add(
+            {"format": "noxel-rig", "version": 1, "kind": "motorhome", "units": {"mass": "lb"}}
+        )
         answer = self.client.delete(f"/api/rigs/{other}/lines/{left[0]['id']}")
         self.problem(answer, 404)
-        self.assertEqual(self.client.delete(f"/api/rigs/{self.rig}/lines/{left[0]['id']}").json(), [])
+        self.assertEqual(
+            self.client.delete(f"/api/rigs/{self.rig}/lines/{left[0]['id']}").json(), []
+        )

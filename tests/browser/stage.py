@@ -1,4 +1,6 @@
-"""What the browser tests share: one browser, a fresh database for each test, and a page that must stay at home."""
+"""What the browser tests share: one browser, a fresh database for each test, and a page that must
+stay at home.
+"""
 
 import tempfile
 import unittest
@@ -47,7 +49,9 @@ class OnStage(unittest.TestCase):
 
     def page(self, at: str = "/", size: tuple[int, int] = DESK) -> Page:
         """A new page; whatever goes wrong on it, or asks another machine, fails the test."""
-        context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, accept_downloads=True)
+        context = self.browser.new_context(
+            viewport={"width": size[0], "height": size[1]}, accept_downloads=True
+        )
         self.addCleanup(context.close)
         page = context.new_page()
         page.on("pageerror", lambda error: self.errors.append(str(error)))
@@ -63,6 +67,7 @@ class OnStage(unittest.TestCase):
         """Nothing sticks out to the right."""
         expect(page.locator("main svg").first).to_be_visible()
         wide = page.evaluate(
-            "[document.documentElement.scrollWidth, document.querySelector('main').scrollWidth, window.innerWidth]"
+            "[document.documentElement.scrollWidth, document.querySelector('main').scrollWidth, "
+            "window.innerWidth]"
         )
         self.assertLessEqual(max(wide[:2]), wide[2])

@@ -1,4 +1,6 @@
-"""Adjust in a real browser: the demo rig from stop to within, by a proposal and by hand; what cannot be done says what it needs."""
+"""Adjust in a real browser: the demo rig from stop to within, by a proposal and by hand; what
+cannot be done says what it needs.
+"""
 
 import re
 from importlib.resources import files
@@ -14,7 +16,9 @@ from tests.truth import rig_of
 class Adjusting(OnStage):
     def setUp(self) -> None:
         super().setUp()
-        self.rig = self.rigs.add(dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes())))
+        self.rig = self.rigs.add(
+            dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes()))
+        )
 
     def test_by_a_proposal_kept_and_put_to_work(self) -> None:
         page = self.page(f"/rigs/{self.rig}/adjust")
@@ -24,14 +28,17 @@ class Adjusting(OnStage):
         expect(page.locator("[data-proposal]")).to_have_count(3)
         page.locator('[data-proposal="0"]').get_by_role("button", name="Try this one").click()
         expect(verdict).to_have_attribute("data-adjusted", "within")
-        expect(page.locator('[data-change="vehicle.rear_axle"]')).to_have_attribute("data-now", "within")
+        expect(page.locator('[data-change="vehicle.rear_axle"]')).to_have_attribute(
+            "data-now", "within"
+        )
         page.get_by_label("Name of this plan").fill("mount in the trailer")
         page.get_by_role("button", name="Keep as a plan").click()
         expect(page.locator("[data-kept]")).to_contain_text("mount in the trailer")
         page.get_by_role("button", name="Use in Pack").click()
         expect(page.get_by_text("Now in Pack")).to_be_visible()
         page.get_by_role("link", name="Pack").click()
-        expect(page.get_by_label("In the trailer")).to_contain_text("equatorial mount")  # it lay in the truck before
+        # it lay in the truck before
+        expect(page.get_by_label("In the trailer")).to_contain_text("equatorial mount")
 
     def test_by_hand_with_undo(self) -> None:
         page = self.page(f"/rigs/{self.rig}/adjust")
@@ -50,17 +57,23 @@ class Adjusting(OnStage):
         expect(page.get_by_text("Must lie between 0 and 100 %, not 300.0 %.")).to_be_visible()
         expect(form.get_by_label("Level")).to_have_value("300 %")
         form.get_by_text("move", exact=True).click()
-        form.get_by_label("Which item").select_option(label="telescope tube in its cradle (trailer)")
+        form.get_by_label("Which item").select_option(
+            label="telescope tube in its cradle (trailer)"
+        )
         form.get_by_role("button", name="over the axles").click()
         form.get_by_role("button", name="Try it").click()
-        expect(page.get_by_text(re.compile("1. Move telescope tube in its cradle .* back"))).to_be_visible()
+        expect(
+            page.get_by_text(re.compile("1. Move telescope tube in its cradle .* back"))
+        ).to_be_visible()
         expect(verdict).to_have_attribute("data-adjusted", "within")
 
     def test_another_hitch_another_vehicle_and_more_drop(self) -> None:
         self.rigs.add(dump_rig(read_rig((files("noxel.demo") / "pottery.noxel.json").read_bytes())))
         page = self.page(f"/rigs/{self.rig}/adjust")
         form = page.get_by_role("form", name="Try a step")
-        expect(page.get_by_text("1.5 in too high")).to_be_visible()  # the ball stands at 22.5 in, the level coupler at 21
+        expect(
+            page.get_by_text("1.5 in too high")
+        ).to_be_visible()  # the ball stands at 22.5 in, the level coupler at 21
         form.get_by_text("ball height", exact=True).click()
         form.get_by_label("Lower by").fill("1.5")
         form.get_by_role("button", name="Try it").click()
@@ -69,7 +82,9 @@ class Adjusting(OnStage):
         form.get_by_label("Which vehicle").select_option(label="Marl")
         form.get_by_role("button", name="Try it").click()
         expect(page.get_by_text("2. Another vehicle: Marl")).to_be_visible()
-        expect(page.locator('[data-change="vehicle.rear_axle"]')).to_have_attribute("data-now", "within")
+        expect(page.locator('[data-change="vehicle.rear_axle"]')).to_have_attribute(
+            "data-now", "within"
+        )
         form.get_by_text("another hitch", exact=True).click()
         form.get_by_label("Which hitch").select_option(label="Bed hitch")
         form.get_by_role("button", name="Try it").click()

@@ -1,4 +1,6 @@
-"""What a machine can see of accessibility: axe, best practices included, on every place, size and theme, empty to full."""
+"""What a machine can see of accessibility: axe, best practices included, on every place, size and
+theme, empty to full.
+"""
 
 import unittest
 from collections.abc import Iterator
@@ -15,16 +17,34 @@ from tests.browser.stage import DESK, PHONE, OnStage
 AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
 RUN = """async (only) => (await axe.run(document, { runOnly: only }))
-  .violations.flatMap((each) => each.nodes.map((node) => `${each.id}: ${node.target} ${node.failureSummary} ${node.html.slice(0, 160)}`))"""
+  .violations.flatMap((each) => each.nodes.map((node) =>
+    `${each.id}: ${node.target} ${node.failureSummary} ${node.html.slice(0, 160)}`))"""
 PLACES = ("plates", "pack", "weigh", "margins", "adjust", "log", "match", "visit", "path?door=tow")
-PRACTICE = ("/practice", "/practice/lessons/two-passes?seed=7", "/practice/lessons/one-pass?seed=7", "/practice/lessons/payload?seed=7",
-            "/practice/challenge?run=yard1/challenge2.lb.north_america/1/on.ask.wait.off",
-            "/practice/yard?run=yard1/bars.kg.europe/4c19/on.ask.wait.off.slack.chock.uncouple")  # fmt: skip
+PRACTICE = (
+    "/practice",
+    "/practice/lessons/two-passes?seed=7",
+    "/practice/lessons/one-pass?seed=7",
+    "/practice/lessons/payload?seed=7",
+    "/practice/challenge?run=yard1/challenge2.lb.north_america/1/on.ask.wait.off",
+    "/practice/yard?run=yard1/bars.kg.europe/4c19/on.ask.wait.off.slack.chock.uncouple",
+)
 HALF = {
-    "format": "noxel-rig", "version": 1, "kind": "conventional", "units": {"mass": "lb"}, "name": "Half",
-    "vehicle": {"ratings": {"gvwr": 7000, "payload": 1510}, "curb_weight": 5400}, "trailer": {"ratings": {"gvwr": 7250}},
-    "weigh_ins": [{"scale": {"resolution": 20}, "passes": [{"config": "hitched", "readings": {"front": 3020, "rear": 4040, "trailer": 5880}}]}],
-}  # fmt: skip
+    "format": "noxel-rig",
+    "version": 1,
+    "kind": "conventional",
+    "units": {"mass": "lb"},
+    "name": "Half",
+    "vehicle": {"ratings": {"gvwr": 7000, "payload": 1510}, "curb_weight": 5400},
+    "trailer": {"ratings": {"gvwr": 7250}},
+    "weigh_ins": [
+        {
+            "scale": {"resolution": 20},
+            "passes": [
+                {"config": "hitched", "readings": {"front": 3020, "rear": 4040, "trailer": 5880}}
+            ],
+        }
+    ],
+}
 
 
 class Axe(OnStage):
@@ -39,7 +59,8 @@ class Axe(OnStage):
         page.evaluate("Promise.allSettled(document.getAnimations().map((each) => each.finished))")
         page.evaluate(AXE)
         found: list[str] = page.evaluate(RUN, TAGS)
-        page.emulate_media(color_scheme="dark")  # the page follows at once; what can differ is its colours
+        # the page follows at once; what can differ is its colours
+        page.emulate_media(color_scheme="dark")
         expect(page.locator("html[data-theme=night]")).to_be_attached()
         found += [f"night: {each}" for each in page.evaluate(RUN, ["color-contrast"])]
         page.emulate_media(color_scheme="light")
@@ -54,10 +75,20 @@ class Axe(OnStage):
             for place in PLACES:
                 page.goto(f"{self.address}/rigs/{rig}/{place}")
                 found = dict.fromkeys(self.violations(page), f"{name}, {place}") | found
-        for path in ("/garage", "/start", "/phones", "/help/order", "/help/traps", "/help/why", *PRACTICE):
+        for path in (
+            "/garage",
+            "/start",
+            "/phones",
+            "/help/order",
+            "/help/traps",
+            "/help/why",
+            *PRACTICE,
+        ):
             page.goto(self.address + path)
             found = dict.fromkeys(self.violations(page), path) | found
-        self.assertFalse(found, "\n".join(f"{line} ({where})" for line, where in sorted(found.items())))
+        self.assertFalse(
+            found, "\n".join(f"{line} ({where})" for line, where in sorted(found.items()))
+        )
 
     def test_at_a_desk(self) -> None:
         self.look(DESK)

@@ -1,4 +1,6 @@
-"""Half the facts in a real browser: labels to an outlook, one total to an answer, kilograms typed as pounds to their repair."""
+"""Half the facts in a real browser: labels to an outlook, one total to an answer, kilograms typed
+as pounds to their repair.
+"""
 
 import re
 
@@ -14,7 +16,9 @@ class HalfTheFacts(OnStage):
         for row in case(name)["expect"]["checks"]:
             shown = page.locator(f'tr[data-check="{row["id"]}"]')
             if "expected" in row:
-                expect(shown.locator("[data-outlook]")).to_have_attribute("data-outlook", row["expected"]["outlook"])
+                expect(shown.locator("[data-outlook]")).to_have_attribute(
+                    "data-outlook", row["expected"]["outlook"]
+                )
             else:
                 expect(shown).to_have_attribute("data-status", row["status"])
 
@@ -23,8 +27,12 @@ class HalfTheFacts(OnStage):
         ratings = worked["vehicle"].pop("ratings")
         bare = {**worked, "vehicle": {}, "hitch": {}, "trailer": {}, "loads": []}
         page = self.page(f"/rigs/{self.rigs.add(bare)}/plates")
-        typed = {**{f"vehicle.ratings.{key}": rating for key, rating in ratings.items()},
-                 "vehicle.curb_weight": 5582, "hitch.weight": 95, "trailer.ratings.gvwr": 6690}  # fmt: skip
+        typed = {
+            **{f"vehicle.ratings.{key}": rating for key, rating in ratings.items()},
+            "vehicle.curb_weight": 5582,
+            "hitch.weight": 95,
+            "trailer.ratings.gvwr": 6690,
+        }
         for path, figure in typed.items():
             at(page, path).first.fill(str(figure))
         page.get_by_role("link", name="Pack").click()
@@ -33,7 +41,9 @@ class HalfTheFacts(OnStage):
         expect(page.locator("[data-total=vehicle]")).to_contain_text("766")
         page.get_by_role("link", name="Margins").click()
         heading = page.get_by_role("heading", level=1)
-        expect(heading).to_contain_text("595 lb over the 1,102 lb payload rating if the trailer is loaded to its rating")
+        expect(heading).to_contain_text(
+            "595 lb over the 1,102 lb payload rating if the trailer is loaded to its rating"
+        )
         self.checks(page, "check--brochure-payload-over")
         page.get_by_role("link", name="rear GAWR").click()  # what is not known leads to its field
         expect(at(page, "vehicle.ratings.gawr_rear")).to_be_focused()
@@ -41,7 +51,11 @@ class HalfTheFacts(OnStage):
     def test_from_one_total_to_an_answer_on_a_phone(self) -> None:
         worked = rig_of("check--combination-as-one-total")
         alone = worked["weigh_ins"][0]["passes"].pop()
-        worked["weigh_ins"][0]["passes"][0]["readings"] = {"front": 3000, "rear": 3000, "trailer": 3000}
+        worked["weigh_ins"][0]["passes"][0]["readings"] = {
+            "front": 3000,
+            "rear": 3000,
+            "trailer": 3000,
+        }
         worked["weigh_ins"][0]["passes"].append(alone)
         page = self.page(f"/rigs/{self.rigs.add(worked)}/weigh", PHONE)
         page.get_by_label("read").first.select_option(label="one total only")
@@ -49,8 +63,11 @@ class HalfTheFacts(OnStage):
         expect(page.locator("[data-part=saving]")).to_have_text("saved")
         self.fits(page)
         page.get_by_role("link", name="Margins").click()
-        expect(page.locator('tr[data-check="combination.gross"]')).to_have_attribute("data-status", "within")
-        expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile("CCC"))  # 15,300 − 6,620 less the dry weight
+        expect(page.locator('tr[data-check="combination.gross"]')).to_have_attribute(
+            "data-status", "within"
+        )
+        # 15,300 − 6,620 less the dry weight
+        expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile("CCC"))
         self.fits(page)
 
     def test_from_kilograms_typed_as_pounds_to_their_repair(self) -> None:
@@ -62,6 +79,7 @@ class HalfTheFacts(OnStage):
         expect(page.locator("[data-part=doubts]")).to_have_count(0)
         kept = self.rigs.open(rig).document["weigh_ins"][0]["passes"]
         self.assertEqual([each.get("unit") for each in kept], ["kg", "kg"])
-        expect(page.locator('tr[data-check="vehicle.front_axle"]')).to_contain_text("3,197")  # 1,450 kg ÷ 0.45359237
+        # 1,450 kg ÷ 0.45359237
+        expect(page.locator('tr[data-check="vehicle.front_axle"]')).to_contain_text("3,197")
         page.keyboard.press("u")
         expect(page.locator("[data-part=doubts]")).to_be_visible()

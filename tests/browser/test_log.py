@@ -30,18 +30,23 @@ class TheLog(OnStage):
         compared = page.locator("[data-part=compared]")
         expect(compared.locator('[data-compared="rear_hitched"]')).to_contain_text("−200")
         expect(compared.locator('[data-compared="front_hitched"]')).to_contain_text("same")
-        expect(compared.locator("[data-part=closure]")).to_contain_text("is 200 lb (± 47 lb) less than in the first")
+        expect(compared.locator("[data-part=closure]")).to_contain_text(
+            "is 200 lb (± 47 lb) less than in the first"
+        )
         page.get_by_label("Compare with another rig").select_option(label="The other hitch")
         expect(compared.locator("th")).to_have_count(4)
         page.get_by_role("button", name="Leave out The other hitch").click()
         expect(compared.locator("th")).to_have_count(3)
-        expect(page.locator('[data-series="rear_hitched"] circle')).to_have_count(1)  # within its rating once, over it once
+        # within its rating once, over it once
+        expect(page.locator('[data-series="rear_hitched"] circle')).to_have_count(1)
         page.get_by_role("button", name="1 Sept 2026", exact=True).click()
         expect(page.get_by_role("heading", level=1)).to_be_visible()
 
     def test_notes_are_kept_and_found_in_a_long_log(self) -> None:
         document = self.rigs.open(self.rig).document
-        document["weigh_ins"] = [{**document["weigh_ins"][0], "place": f"scale {n}"} for n in range(1, 46)]
+        document["weigh_ins"] = [
+            {**document["weigh_ins"][0], "place": f"scale {n}"} for n in range(1, 46)
+        ]
         rig = self.rigs.add(document)
         page = self.page(f"/rigs/{rig}/log")
         page.get_by_role("button", name="Show earlier ones").click()
@@ -55,7 +60,9 @@ class TheLog(OnStage):
         expect(page.locator("[data-entry]")).to_have_count(1)
         expect(page.locator('[data-entry="8"]')).to_contain_text("Decided: Sell the anvil")
         kept = self.rigs.open(rig, entire=True).document["weigh_ins"]
-        self.assertEqual((kept[7]["decided"], kept[7]["tags"]), ("Sell the anvil", ["spring", "heavy"]))
+        self.assertEqual(
+            (kept[7]["decided"], kept[7]["tags"]), ("Sell the anvil", ["spring", "heavy"])
+        )
         self.assertEqual([n for n, each in enumerate(kept) if "decided" in each], [7])
         page.locator('[data-entry="8"]').get_by_role("button", name="Notes on").click()
         page.get_by_role("button", name="Delete this weigh-in").click()
@@ -73,17 +80,24 @@ class TheLog(OnStage):
         page = self.page(f"/rigs/{self.rig}/log")
         expect(page.locator("[data-series]").first).to_be_visible()
         page.get_by_role("button", name="Tickets from a spreadsheet").click()
-        table = "date;scale;setup;bars;front;rear;trailer\n3/4/2025;Tern Island;hitched;{bars};2.980,5;3700;5800\n"
+        table = (
+            "date;scale;setup;bars;front;rear;trailer\n3/4/2025;Tern "
+            "Island;hitched;{bars};2.980,5;3700;5800\n"
+        )
         page.get_by_label("The list").fill(table.format(bars="up"))
         expect(page.locator("[data-part=list-problems]")).to_contain_text("line 2")
         page.get_by_label("The list").fill(table.format(bars="tight"))
-        expect(page.get_by_text("1 weigh-in with 1 pass. They go in by their dates.")).to_be_visible()
+        expect(
+            page.get_by_text("1 weigh-in with 1 pass. They go in by their dates.")
+        ).to_be_visible()
         page.get_by_label("Order of dates").get_by_text("3 April").click()
         page.get_by_role("button", name="Add them all").click()
         expect(page.get_by_role("status").filter(has_text="1 weigh-in imported.")).to_be_visible()
         expect(page.locator('[data-entry="1"]')).to_contain_text("3 Apr 2025")
         first = self.rigs.open(self.rig, entire=True).document["weigh_ins"][0]
-        self.assertEqual(first["passes"][0]["readings"], {"front": 2980.5, "rear": 3700, "trailer": 5800})
+        self.assertEqual(
+            first["passes"][0]["readings"], {"front": 2980.5, "rear": 3700, "trailer": 5800}
+        )
         page.get_by_role("button", name="Undo imported tickets").click()
         expect(page.locator("[data-entry]")).to_have_count(2)
 
@@ -91,10 +105,8 @@ class TheLog(OnStage):
         page = self.page(f"/rigs/{self.rig}/log")
         page.get_by_role("button", name="Set reminders").click()
         listed = page.get_by_label("Reminders").locator("[data-reminder=months]")
-        for keys, due in (
-            ("1", "1 Oct"),
-            ("20", "1 Sept 2036"),
-        ):  # one gesture is one step, and yet what is told follows every key
+        # one gesture is one step, and yet what is told follows every key
+        for keys, due in (("1", "1 Oct"), ("20", "1 Sept 2036")):
             at(page, "reminders.months").press_sequentially(keys)
             expect(listed).to_contain_text(due)
         page.get_by_label("Day the trip starts").fill("2096-07-01")
@@ -111,25 +123,40 @@ class TheLog(OnStage):
 
     def test_each_paper_and_the_logbook(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")
-        papers = {"A page for the glove box": b"%PDF", "The full report": b"%PDF", "Tickets, CSV": b"weigh-in,", "Items, CSV": b"item,",
-                  "Workbook with formulas": b"PK", "This rig as a file": b"{", "Every rig in one file": b"{",
-                  "A backup of everything": b"SQLite format 3"}  # fmt: skip
+        papers = {
+            "A page for the glove box": b"%PDF",
+            "The full report": b"%PDF",
+            "Tickets, CSV": b"weigh-in,",
+            "Items, CSV": b"item,",
+            "Workbook with formulas": b"PK",
+            "This rig as a file": b"{",
+            "Every rig in one file": b"{",
+            "A backup of everything": b"SQLite format 3",
+        }
         for name, start in papers.items():
             with page.expect_download() as download:
-                page.get_by_role("link", name=name).or_(page.get_by_role("button", name=name)).click()
+                page.get_by_role("link", name=name).or_(
+                    page.get_by_role("button", name=name)
+                ).click()
             self.assertTrue(Path(download.value.path()).read_bytes().startswith(start), name)
         with page.expect_popup() as opened:
             page.get_by_role("link", name="Print view").click()
-        expect(opened.value.get_by_role("row").filter(has_text="Rear axle")).to_contain_text("3,480")
+        expect(opened.value.get_by_role("row").filter(has_text="Rear axle")).to_contain_text(
+            "3,480"
+        )
         book = {
             "format": "noxel-logbook",
             "version": 1,
             "rigs": [rig_of("check--kilograms"), self.rigs.open(self.rig).document],
         }
         box = page.get_by_label("Logbook file")
-        box.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": b'{"rigs": ['})
+        box.set_input_files(
+            {"name": "x.json", "mimeType": "application/json", "buffer": b'{"rigs": ['}
+        )
         expect(page.get_by_text("Nothing was imported")).to_be_visible()
-        box.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()})
+        box.set_input_files(
+            {"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()}
+        )
         expect(page.get_by_text("1 imported, 1 already present.")).to_be_visible()
         self.assertEqual(len(self.rigs.list()), 2)
 
@@ -139,7 +166,9 @@ class TheLog(OnStage):
         document["weigh_ins"] = document["weigh_ins"] * 4000
         book = {"format": "noxel-logbook", "version": 1, "rigs": [document]}
         box = page.get_by_label("Logbook file")
-        box.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()})
+        box.set_input_files(
+            {"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()}
+        )
         expect(page.locator("[data-part=long]")).to_be_visible()
         expect(page.get_by_text("1 imported.")).to_be_visible()
         expect(page.locator("[data-part=long]")).to_have_count(0)

@@ -1,4 +1,6 @@
-"""How much, and every vehicle with every trailer, in a real browser: the ceiling read, the sliders moved, a garage of three and four matched."""
+"""How much, and every vehicle with every trailer, in a real browser: the ceiling read, the sliders
+moved, a garage of three and four matched.
+"""
 
 import re
 
@@ -17,8 +19,12 @@ class HowMuch(OnStage):
         worked = case("ceiling--how-much")
         rig = self.rigs.add(worked["file"])
         page = self.page(f"/rigs/{rig}/match")
-        expect(page.locator("[data-ceiling]")).to_have_text(f"{round(worked['expect']['ceiling']):,} lb")
-        expect(page.locator(f'[data-bar="{worked["expect"]["binding"]}"]')).to_have_attribute("data-binding", "true")
+        expect(page.locator("[data-ceiling]")).to_have_text(
+            f"{round(worked['expect']['ceiling']):,} lb"
+        )
+        expect(page.locator(f'[data-bar="{worked["expect"]["binding"]}"]')).to_have_attribute(
+            "data-binding", "true"
+        )
         before = ceiling(page)
         slider = page.get_by_role("slider", name=re.compile("People and gear"))
         slider.focus()
@@ -36,8 +42,11 @@ class HowMuch(OnStage):
         del document["plan"]
         rig = self.rigs.add(document)
         page = self.page(f"/rigs/{rig}/match")
-        expect(page.locator("[data-ceiling]")).to_have_text("6,959 lb")  # GCWR 12,900 − curb 5,290 − listed 556 − hitch 95
-        expect(page.locator("[data-part=ceiling]")).to_contain_text("the load on it is not known: rear axle")
+        # GCWR 12,900 − curb 5,290 − listed 556 − hitch 95
+        expect(page.locator("[data-ceiling]")).to_have_text("6,959 lb")
+        expect(page.locator("[data-part=ceiling]")).to_contain_text(
+            "the load on it is not known: rear axle"
+        )
 
     def test_three_vehicles_and_four_trailers(self) -> None:
         first = self.rigs.add(rig_of("check--three-passes"))
@@ -45,7 +54,8 @@ class HowMuch(OnStage):
             self.rigs.add(rig_of(name))
         page = self.page(f"/rigs/{first}/match")
         expect(page.locator("[data-pair]").first).to_be_visible()
-        self.assertEqual(page.evaluate("document.documentElement.scrollHeight - innerHeight"), 0)  # only the place scrolls
+        # only the place scrolls
+        self.assertEqual(page.evaluate("document.documentElement.scrollHeight - innerHeight"), 0)
         expect(page.locator("[data-pair]")).to_have_count(9)
         page.get_by_role("button", name="A trailer from a brochure").click()
         page.get_by_label("What you call it").fill("Pea Pod")
@@ -62,7 +72,11 @@ class HowMuch(OnStage):
         expect(page.get_by_role("heading", name="Side by side")).to_be_visible()
         expect(page.locator("[data-part=compared]")).to_contain_text("leaves")
         page.get_by_label("only what may work").check()
-        expect(page.locator('[data-pair][data-verdict="within"], [data-pair][data-verdict="incomplete"]').first).to_be_visible()
+        expect(
+            page.locator(
+                '[data-pair][data-verdict="within"], [data-pair][data-verdict="incomplete"]'
+            ).first
+        ).to_be_visible()
 
     def test_by_thumb(self) -> None:
         rig = self.rigs.add(rig_of("ceiling--how-much"))

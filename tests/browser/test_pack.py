@@ -1,4 +1,6 @@
-"""A rig packed by typing, pasting, dragging and keyboard, in a real browser; the predicted axle loads answer."""
+"""A rig packed by typing, pasting, dragging and keyboard, in a real browser; the predicted axle
+loads answer.
+"""
 
 import re
 
@@ -25,7 +27,10 @@ class Packing(OnStage):
         page = self.page(f"/rigs/{self.rig}/pack")
         expect(page.locator("[data-predicted]")).to_be_visible()
         rear, tongue = load(page, "rear"), load(page, "tongue")
-        box, place = page.get_by_label("What, and its mass"), page.get_by_label("Behind the front axle")
+        box, place = (
+            page.get_by_label("What, and its mass"),
+            page.get_by_label("Behind the front axle"),
+        )
         place.fill("140")
         box.fill("4 chairs 30")
         box.press("Enter")
@@ -35,7 +40,9 @@ class Packing(OnStage):
         page.get_by_label("Behind the coupler").fill("60")
         box.fill("books 200\nkiln heavy\nwater 20 gal of water")
         page.get_by_role("button", name="Add", exact=True).click()
-        expect(page.get_by_text("line 2")).to_be_visible()  # all or nothing, and what was pasted is still there
+        expect(
+            page.get_by_text("line 2")
+        ).to_be_visible()  # all or nothing, and what was pasted is still there
         expect(page.locator("[data-total=trailer]")).to_contain_text("0")
         expect(box).to_have_value(re.compile("kiln heavy"))
         box.fill("books 200\nwater 20 gal of water")
@@ -60,7 +67,9 @@ class Packing(OnStage):
         self.assertLess(load(page, "tongue"), lighter)
         page.locator('[data-load="0"] summary').click()
         page.locator('[data-load="0"]').get_by_role("button", name="into the trailer").click()
-        expect(page.get_by_text("Expected from labels and lists")).to_be_visible()  # its place in the trailer is not known yet
+        expect(
+            page.get_by_text("Expected from labels and lists")
+        ).to_be_visible()  # its place in the trailer is not known yet
         page.get_by_label("In the trailer").locator('[data-load="0"] summary').click()
         page.locator('input[data-path="loads[0].position"]').fill("200")
         expect(page.locator("[data-predicted]")).to_be_visible()
@@ -72,7 +81,9 @@ class Packing(OnStage):
         page.get_by_role("button", name="ordinary items").click()
         page.get_by_label("Look for").fill("generator")
         page.get_by_role("button", name=re.compile("generator, small")).click()
-        expect(page.get_by_role("button", name=re.compile("generator, small")).get_by_text("1 listed")).to_be_visible()
+        expect(
+            page.get_by_role("button", name=re.compile("generator, small")).get_by_text("1 listed")
+        ).to_be_visible()
         page.keyboard.press("Escape")
         expect(page.locator("[data-total=vehicle]")).to_contain_text("49")  # 22 kg
         trailer = load(page, "trailer")
@@ -116,17 +127,24 @@ class Packing(OnStage):
         )
         expect(page.locator("[data-part=list-problems]")).to_contain_text("line 4")
         expect(page.get_by_role("button", name="Add them all")).to_be_disabled()
-        page.get_by_label("The list").fill("what;kg;how many;place (cm)\nkiln;95;1;80\nclay;12,5;8;\n")
+        page.get_by_label("The list").fill(
+            "what;kg;how many;place (cm)\nkiln;95;1;80\nclay;12,5;8;\n"
+        )
         expect(page.get_by_text("2 items, 430 lb in all")).to_be_visible()  # (95 + 100) kg
         expect(page.get_by_role("radio", name="cm", exact=True)).to_be_checked()
         page.get_by_role("button", name="Add them all").click()
         expect(page.locator("[data-total=vehicle]")).to_contain_text("430")
-        many = "name,kg,position\n" + "\n".join(f"thing {number},0.01,300" for number in range(10_000))
+        many = "name,kg,position\n" + "\n".join(
+            f"thing {number},0.01,300" for number in range(10_000)
+        )
         page.get_by_role("button", name="a list from a spreadsheet").click()
-        page.get_by_label("List file").set_input_files({"name": "many.csv", "mimeType": "text/csv", "buffer": many.encode()})
+        page.get_by_label("List file").set_input_files(
+            {"name": "many.csv", "mimeType": "text/csv", "buffer": many.encode()}
+        )
         expect(page.get_by_text("10,000 items")).to_be_visible(timeout=60_000)
         page.get_by_role("button", name="Add them all").click()
-        expect(page.get_by_text("more are listed")).to_be_visible(timeout=60_000)  # ten thousand: however long it takes
+        # ten thousand: however long it takes
+        expect(page.get_by_text("more are listed")).to_be_visible(timeout=60_000)
         expect(page.locator("[data-total=vehicle]")).to_contain_text("650")  # and 100 kg more
 
     def test_two_positions_one_length(self) -> None:
@@ -146,7 +164,9 @@ class Packing(OnStage):
         expect(page.get_by_text("200 in ± 0 in")).to_be_visible()  # 100 × 80 ÷ 40
         page.get_by_role("button", name="Use it").click()
         page.get_by_role("link", name="Plates").click()
-        expect(page.locator('input[data-path="trailer.geometry.coupler_to_axles"]')).to_have_value("200.0 in")
+        expect(page.locator('input[data-path="trailer.geometry.coupler_to_axles"]')).to_have_value(
+            "200.0 in"
+        )
 
     def test_from_the_last_weigh_in_and_on_a_phone(self) -> None:
         rig = self.rigs.add({**rig_of("check--three-passes"), "plan": {}})
@@ -154,8 +174,12 @@ class Packing(OnStage):
         expect(page.get_by_text("Expected from labels and lists")).to_be_visible()
         page.get_by_role("button", name="Take it from the last weigh-in").click()
         expect(page.get_by_text("Predicted, not weighed")).to_be_visible()
-        # narrow labels start with the figure itself; the pass with bars engaged weighed 2,580 and 3,680, the tongue 960
-        found = [page.locator(f'[data-post="{post}"] text').first.text_content() or "" for post in ("front", "rear", "tongue")]
+        # narrow labels start with the figure itself; the pass with bars engaged weighed 2,580 and
+        # 3,680, the tongue 960
+        found = [
+            page.locator(f'[data-post="{post}"] text').first.text_content() or ""
+            for post in ("front", "rear", "tongue")
+        ]
         for text, figure in zip(found, ("2,58", "3,6", "960"), strict=True):
             self.assertIn(figure, text)
         self.fits(page)

@@ -1,4 +1,6 @@
-"""A phone is invited, paired, and types a ticket. It comes to a second address of this machine, so it counts as a stranger."""
+"""A phone is invited, paired, and types a ticket. It comes to a second address of this machine, so
+it counts as a stranger.
+"""
 
 import re
 import tempfile
@@ -23,7 +25,8 @@ KEPT = """async (rig) => {
     const asked = indexedDB.open("noxel-answers");
     asked.onsuccess = () => {
       const got = asked.result.transaction("answers").objectStore("answers").get("kept");
-      got.onsuccess = () => done(got.result?.queries.some((each) => each.queryKey[0] === "sheet" && each.queryKey[1] === rig));
+      got.onsuccess = () => done(got.result?.queries.some(
+        (each) => each.queryKey[0] === "sheet" && each.queryKey[1] === rig));
     };
   });
   for (let frame = 0; frame < 1000; frame++) {
@@ -36,7 +39,9 @@ KEPT = """async (rig) => {
 
 
 class OnThePhone(unittest.TestCase):
-    """The demo household, shared; a browser for the phone that trusts the authority in a store of its own."""
+    """The demo household, shared; a browser for the phone that trusts the authority in a store of
+    its own.
+    """
 
     browser: ClassVar[Browser]
     share: ClassVar[Path]
@@ -76,7 +81,9 @@ class OnThePhone(unittest.TestCase):
             computer.get_by_role("radio", name="may only look").click()
         computer.get_by_role("button", name="Invite a device").click()
         address = computer.get_by_text("/join?invitation=").inner_text()
-        context = self.browser.new_context(viewport={"width": PHONE[0], "height": PHONE[1]}, has_touch=True)
+        context = self.browser.new_context(
+            viewport={"width": PHONE[0], "height": PHONE[1]}, has_touch=True
+        )
         self.addCleanup(context.close)
         phone = context.new_page()
         phone.goto(address)
@@ -111,7 +118,9 @@ class Pairing(OnThePhone):
         computer.get_by_role("button", name="Shut out Ada's phone").click()
         expect(computer.get_by_text("None yet.")).to_be_visible()
         at(phone, "vehicle.ratings.gvwr").fill("7222")
-        expect(phone.get_by_role("alert").filter(has_text="Not saved yet")).to_contain_text("not paired")
+        expect(phone.get_by_role("alert").filter(has_text="Not saved yet")).to_contain_text(
+            "not paired"
+        )
         expect(at(phone, "vehicle.ratings.gvwr")).to_have_value("7222")
 
     def test_who_was_invited_to_look_cannot_type(self) -> None:
@@ -161,7 +170,10 @@ class Pairing(OnThePhone):
         Visits(self.database).add_line(self.rig, "Mount lashed", trip=False)
         phone = self.phone()
         phone.goto(f"{self.there}/rigs/{self.rig}/plates")
-        own, lock = (phone.get_by_role("checkbox", name=each) for each in ("Mount lashed", "Coupler latched and pinned"))
+        own, lock = (
+            phone.get_by_role("checkbox", name=each)
+            for each in ("Mount lashed", "Coupler latched and pinned")
+        )
         expect(own).not_to_be_checked()
         expect(lock).not_to_be_checked()
         phone.context.set_offline(True)
@@ -200,8 +212,13 @@ class Pairing(OnThePhone):
         phone.get_by_role("button", name="Begin").click()
         heading, go_on = phone.get_by_role("heading", level=1), phone.locator("footer button").first
         titles = []
-        readings = iter(({"front": "3060", "rear": "4100", "trailer": "5900"}, {"front": "2900", "rear": "4460", "trailer": "5700"},
-                         {"front": "3340", "rear": "3180"}))  # fmt: skip
+        readings = iter(
+            (
+                {"front": "3060", "rear": "4100", "trailer": "5900"},
+                {"front": "2900", "rear": "4460", "trailer": "5700"},
+                {"front": "3340", "rear": "3180"},
+            )
+        )
         for _ in range(14):
             titles.append(heading.inner_text())
             self.assertLessEqual(phone.evaluate("document.documentElement.scrollWidth"), PHONE[0])
@@ -217,23 +234,44 @@ class Pairing(OnThePhone):
             elif titles[-1] == "Set the trailer down":
                 phone.get_by_text("Chocks on both sides of the trailer's wheels").click()
                 computer = self.computer(f"/rigs/{self.rig}/visit")
-                expect(computer.get_by_role("heading", level=1)).to_have_text("Set the trailer down")
-                expect(computer.get_by_label("Chocks on both sides of the trailer's wheels")).to_be_checked()
+                expect(computer.get_by_role("heading", level=1)).to_have_text(
+                    "Set the trailer down"
+                )
+                expect(
+                    computer.get_by_label("Chocks on both sides of the trailer's wheels")
+                ).to_be_checked()
                 computer.context.close()
                 go_on.click()
             else:
                 go_on.click()
             expect(heading).not_to_have_text(titles[-1])
         drive = "Roll on slowly. Front axle on platform 1."
-        self.assertEqual(titles, [
-            "Before you drive on", drive, "The ticket: hitched, bars engaged", "What it says so far", "Park, and slacken the bars",
-            drive, "The ticket: hitched, bars slack", "What it says so far", "Set the trailer down", drive, "The ticket: truck only",
-            "What it says so far", "Couple up", "What it says"])  # fmt: skip
+        self.assertEqual(
+            titles,
+            [
+                "Before you drive on",
+                drive,
+                "The ticket: hitched, bars engaged",
+                "What it says so far",
+                "Park, and slacken the bars",
+                drive,
+                "The ticket: hitched, bars slack",
+                "What it says so far",
+                "Set the trailer down",
+                drive,
+                "The ticket: truck only",
+                "What it says so far",
+                "Couple up",
+                "What it says",
+            ],
+        )
         expect(phone.get_by_text("Re-weigh for 3.50 until")).to_be_visible()
         after = self.rigs.open(self.rig)
         self.assertEqual(after.window.count, before + 1)
         passes = after.document["weigh_ins"][-1]["passes"]
-        self.assertEqual([each.weigh_in for each in Photos(self.database).all(self.rig)], [after.window.keys[-1]])
+        self.assertEqual(
+            [each.weigh_in for each in Photos(self.database).all(self.rig)], [after.window.keys[-1]]
+        )
         self.assertEqual([each["fee"] for each in passes], ["14.50", "3.50", "3.50"])
         self.assertEqual(passes[1]["readings"], {"front": 2900, "rear": 4460, "trailer": 5700})
         go_on.click()

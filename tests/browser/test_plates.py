@@ -1,4 +1,6 @@
-"""Plates and the garage in a real browser: labels, sources, tires, units, readiness, coupling another rig."""
+"""Plates and the garage in a real browser: labels, sources, tires, units, readiness, coupling
+another rig.
+"""
 
 import re
 
@@ -11,7 +13,8 @@ from tests.truth import rig_of
 class Labels(OnStage):
     def setUp(self) -> None:
         super().setUp()
-        self.rig = self.rigs.add(rig_of("check--three-passes"))  # GVWR 7,000, payload 1,658, curb 4,657 lb
+        # GVWR 7,000, payload 1,658, curb 4,657 lb
+        self.rig = self.rigs.add(rig_of("check--three-passes"))
 
     def test_a_label_with_its_picture_source_and_meaning(self) -> None:
         page = self.page(f"/rigs/{self.rig}/plates")
@@ -27,9 +30,12 @@ class Labels(OnStage):
         page.get_by_label("Note", exact=True).fill("driver's door")
         page.get_by_role("button", name="Keep", exact=True).click()
         expect(plate.get_by_text("driver's door", exact=True)).to_be_visible()
-        expect(page.locator('[data-beside="vehicle.curb_weight"]')).to_contain_text("685 lb more")  # 7,000 − 1,658 − 4,657
+        # 7,000 − 1,658 − 4,657
+        expect(page.locator('[data-beside="vehicle.curb_weight"]')).to_contain_text("685 lb more")
         page.get_by_role("button", name="What GVWR means").first.click()
-        expect(page.get_by_role("dialog").locator("[data-meaning=gvwr]")).to_contain_text("loaded vehicle")
+        expect(page.get_by_role("dialog").locator("[data-meaning=gvwr]")).to_contain_text(
+            "loaded vehicle"
+        )
         page.get_by_role("button", name="GCWR", exact=True).click()
         expect(page.locator("[data-meaning=gcwr]")).to_contain_text("counts once")
 
@@ -42,7 +48,9 @@ class Labels(OnStage):
         rear.get_by_text("Size, range, wheels, axle").click()
         at(page, "vehicle.tires.rear.wheel").fill("1500")
         expect(rear.locator("[data-tires]")).to_contain_text("3,000 lb")  # two wheels of 1,500
-        expect(rear.locator("[data-tires]")).to_contain_text("The wheels carry less than the axle rating")
+        expect(rear.locator("[data-tires]")).to_contain_text(
+            "The wheels carry less than the axle rating"
+        )
         rear.get_by_text("Pressures, cold").click()
         rear.get_by_role("button", name="type or paste the tire maker's own table").click()
         box = rear.get_by_role("textbox", name=re.compile("^A pressure and the load"))
@@ -52,9 +60,8 @@ class Labels(OnStage):
         expect(box).to_have_value("35 1700\nforty 1800")
         box.fill("35 1700\n40 1850\n45 1990")
         rear.get_by_role("button", name="Keep the table").click()
-        expect(rear.locator("[data-tires]")).to_contain_text(
-            "At least 40 psi, cold"
-        )  # the rear axle was weighed at 3,680 lb: 1,840 a tire
+        # the rear axle was weighed at 3,680 lb: 1,840 a tire
+        expect(rear.locator("[data-tires]")).to_contain_text("At least 40 psi, cold")
         page.get_by_text("Your own figure for each limit").click()
         at(page, "policy.cushions.vehicle.front_axle").fill("90 %")
         page.get_by_role("link", name="Margins").click()
@@ -97,7 +104,9 @@ class Labels(OnStage):
         guide.get_by_label("The guide's table").fill("Engine;Axle ratio;GCWR\nV8;3.31;heavy\n")
         guide.get_by_role("button", name="Keep it in the garage").click()
         expect(guide.get_by_role("alert")).to_contain_text("Line 2, GCWR: “heavy”")
-        guide.get_by_label("The guide's table").fill("Engine;Axle ratio;GCWR\nV8;3.31;13,300\nV8;3.55;15,900\n")
+        guide.get_by_label("The guide's table").fill(
+            "Engine;Axle ratio;GCWR\nV8;3.31;13,300\nV8;3.55;15,900\n"
+        )
         guide.get_by_role("button", name="Keep it in the garage").click()
         expect(guide.locator("[data-part=guide]")).to_contain_text("Enter above: axle ratio")
         at(page, "vehicle.guide.axle_ratio").fill("3.55")
@@ -126,7 +135,9 @@ class InTheGarage(OnStage):
         page.get_by_role("link", name="the garage").click()
         vehicles = page.get_by_role("region", name="Vehicles")
         expect(vehicles.locator("article")).to_have_count(3)
-        vehicles.locator("article").filter(has_text="7,300 lb").get_by_role("button", name=re.compile("^Choose")).click()
+        vehicles.locator("article").filter(has_text="7,300 lb").get_by_role(
+            "button", name=re.compile("^Choose")
+        ).click()
         trailers = page.get_by_role("region", name="Trailers")
         trailers.get_by_role("button", name="Choose The Lantern").click()
         page.get_by_label("Its name").fill("Both")

@@ -1,4 +1,5 @@
-"""The practice yard in the browser: lessons by thumb and by keyboard, a challenge, one's own rig, a class sheet.
+"""The practice yard in the browser: lessons by thumb and by keyboard, a challenge, one's own rig, a
+class sheet.
 
 Expected: the figures on the tickets in the page itself, added up here.
 """
@@ -16,7 +17,10 @@ from tests.browser.stage import DESK, PHONE, OnStage
 def ticket(page: Page, number: int) -> dict[str, int]:
     """The lines of a ticket, by their labels."""
     rows = page.locator("[data-ticket]").nth(number).locator("dl > div").all()
-    return {row.locator("dt").inner_text(): int(row.locator("dd").inner_text().replace(",", "")) for row in rows}
+    return {
+        row.locator("dt").inner_text(): int(row.locator("dd").inner_text().replace(",", ""))
+        for row in rows
+    }
 
 
 class Practising(OnStage):
@@ -28,7 +32,8 @@ class Practising(OnStage):
 
     def fits_across(self, page: Page) -> None:
         wide = page.evaluate(
-            "[document.documentElement.scrollWidth, document.querySelector('main').scrollWidth, window.innerWidth]"
+            "[document.documentElement.scrollWidth, document.querySelector('main').scrollWidth, "
+            "window.innerWidth]"
         )
         self.assertLessEqual(max(wide[:2]), wide[2])
 
@@ -43,9 +48,10 @@ class Practising(OnStage):
         hitched, alone = ticket(page, 0), ticket(page, 1)
         answer, reply = page.get_by_label("Your answer"), page.locator("[data-part=reply]")
         for given, said in (
-            (str(hitched["platform 3"]), "Tongue left out"), ("quite heavy", "“quite heavy” is not a mass"),
+            (str(hitched["platform 3"]), "Tongue left out"),
+            ("quite heavy", "“quite heavy” is not a mass"),
             (f"{hitched['gross'] - alone['gross']}0", "A digit too many"),
-        ):  # fmt: skip
+        ):
             answer.fill(given)
             page.get_by_role("button", name="Answer").click()
             expect(reply).to_contain_text(said)
@@ -67,7 +73,8 @@ class Practising(OnStage):
         expect(page.get_by_text("Weigh the vehicle alone first")).to_be_visible()
         page.locator("[data-act=uncouple]").press("Enter")
         expect(page.get_by_role("alert")).to_contain_text("Chocks are not set")
-        for act in ("chock", "slack", "uncouple", "on", "ask"):  # quicker than they are answered: none is lost
+        # quicker than they are answered: none is lost
+        for act in ("chock", "slack", "uncouple", "on", "ask"):
             page.locator(f"[data-act={act}]").press("Enter")
         expect(page.locator("[data-act=wait]")).to_be_visible()
         page.locator("[data-act=off]").press("Enter")
@@ -97,11 +104,15 @@ class Practising(OnStage):
                 expect(page.locator("[data-judged]").first).to_contain_text("Truly")
                 expect(page.locator("[data-part=truth]")).to_be_visible()
                 page.get_by_role("button", name="Look at the fix").click()
-                expect(page.get_by_role("status").filter(has_text=re.compile("over"))).to_be_visible()
+                expect(
+                    page.get_by_role("status").filter(has_text=re.compile("over"))
+                ).to_be_visible()
                 self.fits_across(page)
 
     def test_my_own_rig_in_the_yard(self) -> None:
-        rig = self.rigs.add(dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes())))
+        rig = self.rigs.add(
+            dump_rig(read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes()))
+        )
         page = self.page(f"/rigs/{rig}/margins", DESK)
         page.locator("[data-menu=rig]").click()
         page.get_by_role("menuitem", name="Try this rig in the practice yard").click()

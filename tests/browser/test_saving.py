@@ -1,4 +1,6 @@
-"""How what was typed reaches the file: late answers, undo meanwhile, a server that does not answer, a second page."""
+"""How what was typed reaches the file: late answers, undo meanwhile, a server that does not answer,
+a second page.
+"""
 
 import json
 import re
@@ -52,7 +54,9 @@ class Saving(OnStage):
         expect(looked_at).to_be_visible()
         for key, place in (("]", True), ("[", False)):
             page.keyboard.press(key)
-            (expect(looked_at).to_contain_text if place else expect(looked_at).not_to_contain_text)("Alder Bend")
+            (expect(looked_at).to_contain_text if place else expect(looked_at).not_to_contain_text)(
+                "Alder Bend"
+            )
         rear = at(page, "weigh_ins[0].passes[0].readings.rear")
         rear.fill("3333")
         rear.blur()
@@ -76,7 +80,8 @@ class Saving(OnStage):
     def test_what_a_page_could_not_send_is_sent_once_by_another(self) -> None:
         page = self.page(f"/rigs/{self.rig}/plates")
         page.route(
-            f"**/api/rigs/{self.rig}**", lambda route: route.abort() if route.request.method == "PATCH" else route.continue_()
+            f"**/api/rigs/{self.rig}**",
+            lambda route: route.abort() if route.request.method == "PATCH" else route.continue_(),
         )
         at(page, "vehicle.ratings.gvwr").fill("7001")
         expect(page.get_by_text("not saved yet, trying again")).to_be_visible()
@@ -84,7 +89,8 @@ class Saving(OnStage):
         other.goto(page.url)
         at(other, "vehicle.ratings.gcwr").fill("15001")
         expect(other.locator("[data-part=saving]")).to_have_text("saved")
-        self.assertNotIn("7001", json.dumps(self.rigs.open(self.rig).document))  # that page is open and sends it itself
+        # that page is open and sends it itself
+        self.assertNotIn("7001", json.dumps(self.rigs.open(self.rig).document))
         page.close()
         other.reload()
         expect(at(other, "vehicle.ratings.gvwr")).to_have_value("7,001")
@@ -92,7 +98,9 @@ class Saving(OnStage):
         self.assertEqual(other.evaluate("Object.keys(localStorage)"), [])
 
     def test_a_change_that_cannot_be_saved_stands_aside(self) -> None:
-        """The server fails over one change again and again; the rest goes on, and what was typed is kept through a reload."""
+        """The server fails over one change again and again; the rest goes on, and what was typed is
+        kept through a reload.
+        """
         page = self.page(f"/rigs/{self.rig}/plates")
         poisoned = "6789"
 
@@ -128,11 +136,20 @@ class Saving(OnStage):
 
     def test_a_refused_change_can_be_kept_as_a_note(self) -> None:
         page = self.page(f"/rigs/{self.rig}/plates")
-        problem = {"type": "x", "title": "", "status": 409, "detail": "It does not fit.", "code": "conflict", "errors": []}
+        problem = {
+            "type": "x",
+            "title": "",
+            "status": 409,
+            "detail": "It does not fit.",
+            "code": "conflict",
+            "errors": [],
+        }
         page.route(
             f"**/api/rigs/{self.rig}**",
             lambda route: (
-                route.fulfill(status=409, json=problem) if "6,500" in (route.request.post_data or "") else route.continue_()
+                route.fulfill(status=409, json=problem)
+                if "6,500" in (route.request.post_data or "")
+                else route.continue_()
             ),
         )
         at(page, "vehicle.ratings.gvwr").fill("6,500")

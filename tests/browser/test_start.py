@@ -1,4 +1,6 @@
-"""The doors: by what somebody comes with, to a first useful sentence; by thumb, at a desk, and by keyboard alone."""
+"""The doors: by what somebody comes with, to a first useful sentence; by thumb, at a desk, and by
+keyboard alone.
+"""
 
 import re
 
@@ -9,8 +11,10 @@ from tests.browser.stage import DESK, PHONE, OnStage, at
 
 class Doors(OnStage):
     def test_can_it_tow_that(self) -> None:
-        """Payload 1,500, people 430, a trailer of 9,000 lb at 10–15 %: 900 to 1,350 on the ball is more than is left by 180 at
-        the middle of the usual share, so the answer speaks of payload first."""
+        """Payload 1,500, people 430, a trailer of 9,000 lb at 10–15 %: 900 to 1,350 on the ball is
+        more than is left by 180 at the middle of the usual share, so the answer speaks of payload
+        first.
+        """
         for size in (PHONE, DESK):
             with self.subTest(size):
                 page = self.page("/start", size)
@@ -77,16 +81,22 @@ class Doors(OnStage):
             if place == "Weigh":
                 page.get_by_role("button", name="Pass 3 of 3").click()
             page.get_by_role("link", name=re.compile("See (it all|what it says)")).click()
-            expect(page.get_by_role("heading", level=1)).to_contain_text("over the 1,510 lb payload rating")
+            expect(page.get_by_role("heading", level=1)).to_contain_text(
+                "over the 1,510 lb payload rating"
+            )
 
     def test_a_label_and_a_weigh_message_are_pasted(self) -> None:
         page = self.page("/start", PHONE)
         page.get_by_role("button", name="Can it tow that?").click()
         page.get_by_role("button", name="trailer on a ball").click()
         page.get_by_role("button", name="paste a label's text").click()
-        page.get_by_label("The text").fill("GVWR 3175 KG (7000 LB)\nGAWR FRONT 3650 LB\nGAWR REAR 4,025 LB WITH LT275/70R18")
+        page.get_by_label("The text").fill(
+            "GVWR 3175 KG (7000 LB)\nGAWR FRONT 3650 LB\nGAWR REAR 4,025 LB WITH LT275/70R18"
+        )
         page.get_by_role("button", name="Read it").click()
-        expect(page.locator('[data-pasted="vehicle.ratings.gvwr"]')).to_contain_text("“GVWR 3175 KG (7000 LB”")
+        expect(page.locator('[data-pasted="vehicle.ratings.gvwr"]')).to_contain_text(
+            "“GVWR 3175 KG (7000 LB”"
+        )
         page.locator('[data-pasted="vehicle.ratings.gawr_front"] input').uncheck()
         page.get_by_role("button", name="Keep these 2 figures").click()
         expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,000")
@@ -98,7 +108,8 @@ class Doors(OnStage):
         page.get_by_role("button", name="Start a weigh-in").click()
         page.get_by_role("button", name="paste a weigh message").first.click()
         page.get_by_label("The text").fill(
-            "Re-weigh ticket no. 7716, 2026-11-14: trailer 5,880 / drive 4,040 / steer 3,020; gross 12,940 lb"
+            "Re-weigh ticket no. 7716, 2026-11-14: trailer 5,880 / drive 4,040 / steer 3,020; "
+            "gross 12,940 lb"
         )
         page.get_by_role("button", name="Read it").click()
         page.get_by_role("button", name="Keep these 6 figures").click()

@@ -16,10 +16,20 @@ CASE = "check--share-low"
 def figures(here: Any, path: str = "") -> list[tuple[str, str]]:
     """Every figure of a document with its path, as somebody would copy it."""
     if isinstance(here, dict):
-        return [found for key, value in here.items() for found in figures(value, f"{path}.{key}" if path else key)]
+        return [
+            found
+            for key, value in here.items()
+            for found in figures(value, f"{path}.{key}" if path else key)
+        ]
     if isinstance(here, list):
-        return [found for index, value in enumerate(here) for found in figures(value, f"{path}[{index}]")]
-    return [(path, str(here))] if isinstance(here, int | float) and not isinstance(here, bool) else []
+        return [
+            found
+            for index, value in enumerate(here)
+            for found in figures(value, f"{path}[{index}]")
+        ]
+    return (
+        [(path, str(here))] if isinstance(here, int | float) and not isinstance(here, bool) else []
+    )
 
 
 class TwoTickets(OnStage):
@@ -41,7 +51,8 @@ class TwoTickets(OnStage):
             if path == "trailer.ratings.gawr[1]":
                 page.get_by_role("button", name="one more axle").click()
             if path.endswith(".carrying"):
-                path = path.removesuffix(".carrying")  # without spring bars only the carrying figure counts
+                # without spring bars only the carrying figure counts
+                path = path.removesuffix(".carrying")
             if path.endswith(".distributing"):
                 continue
             expect(at(page, path)).to_be_visible()
@@ -51,7 +62,9 @@ class TwoTickets(OnStage):
         page.get_by_role("button", name="Start a weigh-in").click()
         first, second = document["weigh_ins"][0]["passes"]
         at(page, "weigh_ins[0].passes[0].readings.front").click()
-        for value in first["readings"].values():  # the whole ticket by keyboard: Enter goes to the next platform
+        for value in first[
+            "readings"
+        ].values():  # the whole ticket by keyboard: Enter goes to the next platform
             page.keyboard.type(str(value))
             page.keyboard.press("Enter")
         for name, value in second["readings"].items():
@@ -60,20 +73,29 @@ class TwoTickets(OnStage):
             f"{sum(first['readings'].values()):,} lb"
         )
         page.get_by_role("link", name="Margins").click()
-        expect(page.locator("[data-verdict]")).to_have_attribute("data-verdict", worked["expect"]["verdict"])
+        expect(page.locator("[data-verdict]")).to_have_attribute(
+            "data-verdict", worked["expect"]["verdict"]
+        )
         for row in worked["expect"]["checks"]:
-            expect(page.locator(f'tr[data-check="{row["id"]}"]')).to_have_attribute("data-status", row["status"])
+            expect(page.locator(f'tr[data-check="{row["id"]}"]')).to_have_attribute(
+                "data-status", row["status"]
+            )
         lowest = next(row for row in worked["expect"]["checks"] if row["id"] == "tongue.share")
-        expect(page.get_by_role("heading", level=1)).to_contain_text(f"{lowest['actual'] * 100:.1f} %")
+        expect(page.get_by_role("heading", level=1)).to_contain_text(
+            f"{lowest['actual'] * 100:.1f} %"
+        )
         page.reload()
-        expect(page.locator("[data-verdict]")).to_have_attribute("data-verdict", worked["expect"]["verdict"])
+        expect(page.locator("[data-verdict]")).to_have_attribute(
+            "data-verdict", worked["expect"]["verdict"]
+        )
 
     def test_a_click_opens_the_working(self) -> None:
         rig = self.rigs.add(rig_of("check--three-passes"))
         page = self.page(f"/rigs/{rig}/margins")
         page.locator('tr[data-check="trailer.gross"]').click()
         working = page.locator("aside [data-part=working]")
-        for figure in ("13,580", "5,360", "8,220", "8,700", "480"):  # 13,580 − 5,360 = 8,220; 8,700 − 8,220 = 480
+        # 13,580 − 5,360 = 8,220; 8,700 − 8,220 = 480
+        for figure in ("13,580", "5,360", "8,220", "8,700", "480"):
             expect(working).to_contain_text(figure)
         working.get_by_role("button", name="vehicle only").click()
         for figure in ("2,760", "2,600", "5,360"):
@@ -86,17 +108,25 @@ class TwoTickets(OnStage):
     def test_wrong_entries_say_why_and_lose_nothing(self) -> None:
         rig = self.rigs.add(rig_of("check--three-passes"))
         page = self.page(f"/rigs/{rig}/plates")
-        for text, cause in (("72oo", "“oo”"), ("-5", "above zero"), ("7,2", "comma"), ("9999999999", "200 t")):
+        for text, cause in (
+            ("72oo", "“oo”"),
+            ("-5", "above zero"),
+            ("7,2", "comma"),
+            ("9999999999", "200 t"),
+        ):
             gvwr = at(page, "vehicle.ratings.gvwr")
             gvwr.fill(text)
             expect(page.get_by_text(cause)).to_be_visible()
-            expect(page.locator('[data-brace="vehicle.gross"]')).to_have_attribute("data-status", "unknown")
+            expect(page.locator('[data-brace="vehicle.gross"]')).to_have_attribute(
+                "data-status", "unknown"
+            )
             page.reload()
             expect(at(page, "vehicle.ratings.gvwr")).to_have_value(text)
             expect(page.get_by_text(cause)).to_be_visible()
         gvwr = at(page, "vehicle.ratings.gvwr")
         gvwr.fill("3200 kg")
-        expect(page.locator('[data-brace="vehicle.gross"]')).to_contain_text("7,055")  # 3200 / 0.45359237
+        # 3200 / 0.45359237
+        expect(page.locator('[data-brace="vehicle.gross"]')).to_contain_text("7,055")
         gvwr.blur()
         expect(page.locator("[data-part=saving]")).to_have_text("saved")
         for _ in range(self.rigs.open(rig).revision):
@@ -149,7 +179,9 @@ class TwoTickets(OnStage):
             page.locator("[data-menu=rig]").click()
             with page.expect_download() as download:
                 page.get_by_role("menuitem", name="Export this rig").click()
-            self.assertEqual(json.loads(Path(download.value.path()).read_text(encoding="utf-8")), document)
+            self.assertEqual(
+                json.loads(Path(download.value.path()).read_text(encoding="utf-8")), document
+            )
 
     def test_keys(self) -> None:
         rig = self.rigs.add(rig_of("check--kilograms"))
@@ -188,7 +220,10 @@ class TwoTickets(OnStage):
         rig = self.rigs.add(rig_of("check--three-passes"))
         page = self.page(f"/rigs/{rig}/plates")
         expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,000")
-        page.route("**/api/rigs/*", lambda route: route.abort() if route.request.method == "PATCH" else route.continue_())
+        page.route(
+            "**/api/rigs/*",
+            lambda route: route.abort() if route.request.method == "PATCH" else route.continue_(),
+        )
         at(page, "vehicle.ratings.gvwr").fill("7321")
         at(page, "vehicle.ratings.gawr_rear").fill("3,777")
         expect(page.get_by_text("not saved yet, trying again")).to_be_visible()

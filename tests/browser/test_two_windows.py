@@ -1,4 +1,6 @@
-"""Two windows on one rig: each sees the other's changes, what is typed lands where it was meant, and a person decides."""
+"""Two windows on one rig: each sees the other's changes, what is typed lands where it was meant,
+and a person decides.
+"""
 
 import subprocess
 import sys
@@ -29,7 +31,9 @@ class TwoWindows(OnStage):
 
     def deaf(self, page: Page) -> None:
         """The page hears of nothing that others do, as while a connection is lost."""
-        page.add_init_script("window.EventSource = class {}; window.BroadcastChannel = class { postMessage() {} }")
+        page.add_init_script(
+            "window.EventSource = class {}; window.BroadcastChannel = class { postMessage() {} }"
+        )
         page.reload()
 
     def masses(self) -> dict[str, object]:
@@ -48,7 +52,10 @@ class TwoWindows(OnStage):
         expect(at(one, "loads[0].mass")).to_have_value("77")  # the other window heard of it
 
     def test_a_field_in_hand_stays_with_its_item(self) -> None:
-        one, other = self.page(f"/rigs/{self.rig}/pack"), self.opened(self.page(f"/rigs/{self.rig}/pack"), "battery bank")
+        one, other = (
+            self.page(f"/rigs/{self.rig}/pack"),
+            self.opened(self.page(f"/rigs/{self.rig}/pack"), "battery bank"),
+        )
         at(other, "loads[1].mass").focus()
         self.opened(one, "folding table").get_by_role("button", name="take it off the list").click()
         expect(at(other, "loads[0].mass")).to_be_focused()  # the list moved up under the hand
@@ -64,7 +71,9 @@ class TwoWindows(OnStage):
         expect(one.get_by_role("status").first).to_have_text("saved")
         at(other, "loads[1].mass").fill("66")
         aside = other.locator('[data-aside="loads[1].mass"]')
-        expect(aside).to_contain_text("Elsewhere it was changed to 55 meanwhile; here, 66 was typed.")
+        expect(aside).to_contain_text(
+            "Elsewhere it was changed to 55 meanwhile; here, 66 was typed."
+        )
         self.assertEqual(self.masses()["battery bank"], 55)
         at(other, "loads[2].mass").fill("44")  # another figure merges
         expect(other.get_by_role("status").first).to_have_text("1 not saved")

@@ -25,8 +25,12 @@ class ByEachScale(OnStage):
         """Margins shows what the worked case expects."""
         page.get_by_role("link", name="Margins").click()
         for row in worked["expect"]["checks"]:
-            expect(page.locator(f'tr[data-check="{row["id"]}"]')).to_have_attribute("data-status", row["status"])
-        expect(page.locator("[data-verdict]")).to_have_attribute("data-verdict", worked["expect"]["verdict"])
+            expect(page.locator(f'tr[data-check="{row["id"]}"]')).to_have_attribute(
+                "data-status", row["status"]
+            )
+        expect(page.locator("[data-verdict]")).to_have_attribute(
+            "data-verdict", worked["expect"]["verdict"]
+        )
 
     def test_a_small_platform_axle_by_axle_on_a_phone(self) -> None:
         worked = case("check--fifth-wheel-kg-per-axle")
@@ -39,7 +43,9 @@ class ByEachScale(OnStage):
         self.fits(page)
         page.get_by_role("button", name="Next pass").click()
         self.fill(page, 1, second)
-        expect(page.get_by_text("±23 kg", exact=False)).to_be_visible()  # 20 kg steps until the scale's plate says 10
+        expect(
+            page.get_by_text("±23 kg", exact=False)
+        ).to_be_visible()  # 20 kg steps until the scale's plate says 10
         at(page, "weigh_ins[0].scale.resolution").fill("10")
         self.agrees(page, worked)
         self.fits(page)
@@ -51,7 +57,9 @@ class ByEachScale(OnStage):
         page.get_by_role("button", name="Start a weigh-in").click()
         for number, each in enumerate(worked["file"]["weigh_ins"][0]["passes"]):
             self.fill(page, number, each)
-        at(page, "weigh_ins[0].scale.resolution").fill(str(worked["file"]["weigh_ins"][0]["scale"]["resolution"]))
+        at(page, "weigh_ins[0].scale.resolution").fill(
+            str(worked["file"]["weigh_ins"][0]["scale"]["resolution"])
+        )
         self.agrees(page, worked)
 
     def test_the_trailer_alone_and_the_vehicle_empty(self) -> None:
@@ -66,11 +74,21 @@ class ByEachScale(OnStage):
                 page.get_by_role("button", name="take this pass out").first.click()
                 expect(page.locator("[data-pass]")).to_have_count(count - 1)
                 expect(page.locator("[data-part=saving]")).to_have_text("saved")
-            labels = {"trailer_only": "Trailer only", "vehicle_only": "Vehicle only", "vehicle_empty": "Vehicle empty"}
+            labels = {
+                "trailer_only": "Trailer only",
+                "vehicle_only": "Vehicle only",
+                "vehicle_empty": "Vehicle empty",
+            }
             for number, each in enumerate(passes):
-                bars = f", bars {each.get('spring_bars')}" if worked["file"]["hitch"]["weight_distribution"] else ""
+                bars = (
+                    f", bars {each.get('spring_bars')}"
+                    if worked["file"]["hitch"]["weight_distribution"]
+                    else ""
+                )
                 page.get_by_role("button", name="Add a pass", exact=True).click()
-                page.get_by_role("menuitem", name=labels.get(each["config"], f"Hitched{bars}"), exact=True).click()
+                page.get_by_role(
+                    "menuitem", name=labels.get(each["config"], f"Hitched{bars}"), exact=True
+                ).click()
                 expect(page.locator("[data-pass]")).to_have_count(number + 1)
                 self.fill(page, number, each)
                 expect(page.locator("[data-part=saving]")).to_have_text("saved")
@@ -91,8 +109,11 @@ class ByEachScale(OnStage):
         expect(form.get_by_text("“x” is not a length")).to_be_visible()
         form.locator('input[name="span"]').fill("3 ft")
         form.get_by_role("button", name="Add this measurement").click()
-        expect(page.locator("[data-measurement] [data-part=answer]")).to_contain_text("1,065 ±35")  # (363 − 8) × 36/12
-        expect(page.locator(f'[data-way="{worked["expect"]["derived"]["tongue_source"]}"]')).to_contain_text("used")
+        # (363 − 8) × 36/12
+        expect(page.locator("[data-measurement] [data-part=answer]")).to_contain_text("1,065 ±35")
+        expect(
+            page.locator(f'[data-way="{worked["expect"]["derived"]["tongue_source"]}"]')
+        ).to_contain_text("used")
         expect(page.locator('[data-way="direct"]')).to_contain_text("agrees")
         self.agrees(page, worked)
 
@@ -100,7 +121,9 @@ class ByEachScale(OnStage):
         worked = case("check--fuel-burned-between-passes")
         document = copy.deepcopy(worked["file"])
         number, fixed = next(
-            (n, each["adjustments"]) for n, each in enumerate(document["weigh_ins"][0]["passes"]) if "adjustments" in each
+            (n, each["adjustments"])
+            for n, each in enumerate(document["weigh_ins"][0]["passes"])
+            if "adjustments" in each
         )
         del document["weigh_ins"][0]["passes"][number]["adjustments"]
         rig = self.rigs.add(document)
@@ -110,7 +133,9 @@ class ByEachScale(OnStage):
             ticket.get_by_role("button", name="correct for fuel burned").click()
             ticket.locator('input[name="what"]').fill(each["what"])
             ticket.locator('input[name="mass"]').fill(str(each["mass"]))
-            ticket.locator('input[name="front_share"]').fill(f"{each.get('front_share', 0.5) * 100:g} %")
+            ticket.locator('input[name="front_share"]').fill(
+                f"{each.get('front_share', 0.5) * 100:g} %"
+            )
             ticket.get_by_role("button", name="Add this correction").click()
             expect(ticket.locator('input[name="what"]')).to_have_count(0)
         self.agrees(page, worked)
@@ -160,7 +185,8 @@ class ByEachScale(OnStage):
         expect(page.get_by_text("The scale sent", exact=False)).to_be_visible()
         fault.select_option("hang")
         expect(page.locator('[data-live="silent"]')).to_be_visible()
-        at(page, "weigh_ins[0].place").fill("Still typing")  # a scale that hangs does not hang the page
+        # a scale that hangs does not hang the page
+        at(page, "weigh_ins[0].place").fill("Still typing")
         expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
         fault.select_option("drop")
         expect(page.locator('[data-live="live"]')).to_be_visible()  # connected again by itself
@@ -173,7 +199,9 @@ class ByEachScale(OnStage):
         page.get_by_role("button", name="Start a weigh-in").click()
         page.get_by_role("button", name="Connect the stand-in").click()
         page.get_by_role("button", name="Drive on for pass 1").click()
-        expect(page.locator('[data-channel="trailer_2_right"]')).to_have_attribute("data-stable", "true")
+        expect(page.locator('[data-channel="trailer_2_right"]')).to_have_attribute(
+            "data-stable", "true"
+        )
         page.locator("body").press("c")
         shown = page.locator('[data-channel="front_left"] .font-cond').first.inner_text()
         expect(at(page, "weigh_ins[0].passes[0].readings.front_left")).to_have_value(shown)

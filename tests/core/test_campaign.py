@@ -1,4 +1,6 @@
-"""A thousand rigs with known true loads: weighed, half forgotten, mistyped. What the answers may claim of them."""
+"""A thousand rigs with known true loads: weighed, half forgotten, mistyped. What the answers may
+claim of them.
+"""
 
 import random
 import unittest
@@ -11,8 +13,16 @@ from noxel.core.wording import Evaluation
 from tests.campaign import SLIPS, Document, TrueRig, half_forgotten, loads_of, slipped, true_rig
 
 RIGS = 1000
-FIGURES = {"front_hitched": "front_hitched", "rear_hitched": "rear_hitched", "vehicle_hitched": "vehicle_hitched", "trailer_axles": "trailer_axles",
-           "trailer_gross": "gross", "tongue_static": "tongue", "combination_gross": "combination_gross", "vehicle_solo": "vehicle_solo"}  # fmt: skip
+FIGURES = {
+    "front_hitched": "front_hitched",
+    "rear_hitched": "rear_hitched",
+    "vehicle_hitched": "vehicle_hitched",
+    "trailer_axles": "trailer_axles",
+    "trailer_gross": "gross",
+    "tongue_static": "tongue",
+    "combination_gross": "combination_gross",
+    "vehicle_solo": "vehicle_solo",
+}
 
 
 def answer(document: Document) -> Evaluation:
@@ -46,34 +56,55 @@ class Campaign(unittest.TestCase):
             document = half_forgotten(rig, draw)
             found = answer(document)
             outlooks[found.outlook] += 1
-            said = [each.status for each in found.checks] + [each.expected.outlook for each in found.checks if each.expected]
+            said = [each.status for each in found.checks] + [
+                each.expected.outlook for each in found.checks if each.expected
+            ]
             self.assertTrue(said)
             if found.doubts:
                 self.assertNotIn("within", (found.verdict, found.outlook))
             true = loads_of(rig, document)
             for row in found.checks:
-                if row.status == "within" and row.limit is not None and row.plus_minus is not None and row.id in true:
-                    self.assertLessEqual(true[row.id], row.limit + row.plus_minus, (row.id, document))
-        self.assertGreater(outlooks["open"] + outlooks["over"], RIGS / 3)  # the campaign does reach what was not weighed
+                if (
+                    row.status == "within"
+                    and row.limit is not None
+                    and row.plus_minus is not None
+                    and row.id in true
+                ):
+                    self.assertLessEqual(
+                        true[row.id], row.limit + row.plus_minus, (row.id, document)
+                    )
+        # the campaign does reach what was not weighed
+        self.assertGreater(outlooks["open"] + outlooks["over"], RIGS / 3)
 
     def test_a_slip_clears_at_most_one_overload_in_a_hundred(self) -> None:
-        """Of overloaded rigs only: a swapped front and rear on a rig that is within goes unnoticed (docs/formulas.md)."""
+        """Of overloaded rigs only: a swapped front and rear on a rig that is within goes unnoticed
+        (docs/formulas.md).
+        """
         draw, rigs = some_rigs(3)
         over = [rig for rig in rigs if answer(rig.document).verdict == "stop"]
         self.assertGreater(len(over), RIGS / 2)
         for kind in SLIPS:
             with self.subTest(kind):
-                found = [answer(slipped(rig, over[number - 1], kind, draw)) for number, rig in enumerate(over)]
-                self.assertLessEqual(sum(each.verdict == "within" for each in found), len(over) / 100)
-                self.assertFalse([each for each in found if each.doubts and each.verdict == "within"])
+                found = [
+                    answer(slipped(rig, over[number - 1], kind, draw))
+                    for number, rig in enumerate(over)
+                ]
+                self.assertLessEqual(
+                    sum(each.verdict == "within" for each in found), len(over) / 100
+                )
+                self.assertFalse(
+                    [each for each in found if each.doubts and each.verdict == "within"]
+                )
 
     def test_the_unit_of_entry_changes_no_answer(self) -> None:
         draw, rigs = some_rigs(4, 200)
         for rig in rigs:
             document = half_forgotten(rig, draw)
             here, there = answer(document), answer(switch_units(document, "kg"))
-            self.assertEqual((here.verdict, here.outlook, sorted(each.status for each in here.checks)),
-                             (there.verdict, there.outlook, sorted(each.status for each in there.checks)))  # fmt: skip
+            self.assertEqual(
+                (here.verdict, here.outlook, sorted(each.status for each in here.checks)),
+                (there.verdict, there.outlook, sorted(each.status for each in there.checks)),
+            )
 
     def test_what_was_expected_within_is_not_weighed_over(self) -> None:
         """A weighing inside the expected ± never turns an outlook “within” into a status “over”."""
@@ -84,7 +115,12 @@ class Campaign(unittest.TestCase):
             weighed = {each.id: each for each in answer(rig.document).checks}
             for row in answer(before).checks:
                 now = weighed.get(row.id)
-                if row.expected is None or row.expected.outlook != "within" or now is None or now.actual is None:
+                if (
+                    row.expected is None
+                    or row.expected.outlook != "within"
+                    or now is None
+                    or now.actual is None
+                ):
                     continue
                 if abs(now.actual - row.expected.actual) <= row.expected.plus_minus:
                     seen += 1
@@ -93,20 +129,40 @@ class Campaign(unittest.TestCase):
 
     def test_an_expected_overload_stays_one_when_more_is_listed(self) -> None:
         """Anything more in the vehicle or the trailer only adds to the sums."""
-        sums = ("vehicle.gross", "vehicle.payload", "combination.gross", "vehicle.tow_rating", "trailer.gross", "hitch.trailer")
+        sums = (
+            "vehicle.gross",
+            "vehicle.payload",
+            "combination.gross",
+            "vehicle.tow_rating",
+            "trailer.gross",
+            "hitch.trailer",
+        )
         draw, rigs = some_rigs(6, 600)
         met = 0
         for rig in rigs:
             document = half_forgotten(rig, draw)
             over = {
-                row.id for row in answer(document).checks if row.id in sums and row.expected and row.expected.outlook == "over"
+                row.id
+                for row in answer(document).checks
+                if row.id in sums and row.expected and row.expected.outlook == "over"
             }
             if not over:
                 continue
             met += 1
-            more = {"name": "one more", "on": draw.choice(("vehicle", "trailer")), "mass": draw.uniform(1, 300)}
-            after = {row.id: row for row in answer({**document, "loads": [*document.get("loads", []), more]}).checks}
+            more = {
+                "name": "one more",
+                "on": draw.choice(("vehicle", "trailer")),
+                "mass": draw.uniform(1, 300),
+            }
+            after = {
+                row.id: row
+                for row in answer({**document, "loads": [*document.get("loads", []), more]}).checks
+            }
             for check in over:
                 row = after[check]
-                self.assertEqual(row.expected.outlook if row.expected else row.status, "over", (check, more, document))
+                self.assertEqual(
+                    row.expected.outlook if row.expected else row.status,
+                    "over",
+                    (check, more, document),
+                )
         self.assertGreater(met, 20)

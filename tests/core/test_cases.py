@@ -1,6 +1,7 @@
 """The worked cases of the rig-file format, through the command line and through the API.
 
-Expected values: tests/cases, worked independently of this code. Values agree to 1e-6, ± to 1e-3, relative.
+Expected values: tests/cases, worked independently of this code. Values agree to 1e-6, ± to 1e-3,
+relative.
 """
 
 import contextlib
@@ -34,7 +35,9 @@ class WorkedCases(unittest.TestCase):
                 self.agree(value, found[key], f"{at}.{key}")
             return
         tolerance = 1e-3 if at.endswith("plus_minus") else 1e-6
-        self.assertTrue(close(expected, found, tolerance), f"{at}: expected {expected}, found {found}")
+        self.assertTrue(
+            close(expected, found, tolerance), f"{at}: expected {expected}, found {found}"
+        )
 
     def check_answer(self, expect: Any, found: Any) -> None:
         for part in ("derived", "expected"):
@@ -87,7 +90,9 @@ class WorkedCases(unittest.TestCase):
                     if "error" in worked:
                         self.assertEqual(answer.status_code, 422)
                         paths = [each["path"] for each in answer.json()["errors"]]
-                        self.assertTrue(any(each.startswith(worked["error"]["path"]) for each in paths), paths)
+                        self.assertTrue(
+                            any(each.startswith(worked["error"]["path"]) for each in paths), paths
+                        )
                         continue
                     self.assertEqual(answer.status_code, 200, answer.text)
                     self.check_answer(worked["expect"], answer.json())

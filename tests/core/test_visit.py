@@ -1,4 +1,6 @@
-"""The visit to the scale, step by step, for each kind of rig. Expected: the handbook's order of the visit, by hand."""
+"""The visit to the scale, step by step, for each kind of rig. Expected: the handbook's order of the
+visit, by hand.
+"""
 
 import unittest
 from importlib.resources import files
@@ -8,7 +10,8 @@ from noxel.core.weigh import visit_steps
 from noxel.formats.rig_json import read_rig
 
 BALL, PIN, CARAVAN = (
-    read_rig((files("noxel.demo") / f"{name}.noxel.json").read_bytes()) for name in ("observatory", "pottery", "library")
+    read_rig((files("noxel.demo") / f"{name}.noxel.json").read_bytes())
+    for name in ("observatory", "pottery", "library")
 )
 
 
@@ -20,14 +23,30 @@ def words(rig: RigFile, *how: object) -> str:
 class Visit(unittest.TestCase):
     def test_the_steps_of_each_rig(self) -> None:
         each_pass = ["drive", "ticket", "answer"]
-        full = ["before", *each_pass, "slacken", *each_pass, "uncouple", *each_pass, "couple", "verdict"]
+        full = [
+            "before",
+            *each_pass,
+            "slacken",
+            *each_pass,
+            "uncouple",
+            *each_pass,
+            "couple",
+            "verdict",
+        ]
         plain = ["before", *each_pass, "uncouple", *each_pass, "couple", "verdict"]
         self.assertEqual([each.key for each in visit_steps(BALL, "truck_scale", True)], full)
         for rig in (PIN, CARAVAN):
             self.assertEqual([each.key for each in visit_steps(rig, "truck_scale", True)], plain)
-        self.assertEqual([each.key for each in visit_steps(PIN, "truck_scale", False)], ["before", *each_pass, "verdict"])
+        self.assertEqual(
+            [each.key for each in visit_steps(PIN, "truck_scale", False)],
+            ["before", *each_pass, "verdict"],
+        )
         tight = [each.key for each in visit_steps(BALL, "single_platform", False)]
-        self.assertEqual(tight, ["before", *each_pass, "slacken", *each_pass, "couple", "verdict"], "the bars go on again")
+        self.assertEqual(
+            tight,
+            ["before", *each_pass, "slacken", *each_pass, "couple", "verdict"],
+            "the bars go on again",
+        )
 
     def test_what_the_rig_lacks_is_not_said(self) -> None:
         pin = words(PIN, "truck_scale", True)
@@ -46,5 +65,8 @@ class Visit(unittest.TestCase):
             self.assertIn("not chocked", down.caution or "")
             drives = [each for each in steps if each.key == "drive"]
             self.assertTrue(all("weight is taken" in (each.caution or "") for each in drives))
-            self.assertEqual([each.asked[0].say for each in drives], ["first weigh"] + ["re-weigh"] * (len(drives) - 1))
+            self.assertEqual(
+                [each.asked[0].say for each in drives],
+                ["first weigh"] + ["re-weigh"] * (len(drives) - 1),
+            )
             self.assertEqual(drives[-1].platforms, ["front", "rear"])

@@ -1,4 +1,6 @@
-"""Lists from spreadsheets: separators, decimal commas, headers in any order, bad lines by their number, ten thousand rows."""
+"""Lists from spreadsheets: separators, decimal commas, headers in any order, bad lines by their
+number, ten thousand rows.
+"""
 
 import unittest
 
@@ -13,7 +15,9 @@ from noxel.formats.lists import Layout, length_in
 
 def read(text: str) -> list[dict[str, object]]:
     layout = guess(text)
-    return read_items(text, layout, mass=header_units(text, layout)[0] or "kg", length="cm", on="vehicle")
+    return read_items(
+        text, layout, mass=header_units(text, layout)[0] or "kg", length="cm", on="vehicle"
+    )
 
 
 class Lists(unittest.TestCase):
@@ -23,15 +27,27 @@ class Lists(unittest.TestCase):
             {"name": "books, old", "mass": 18, "quantity": 2, "on": "vehicle"},
         ]
         for text in (
-            "Item,Mass (kg),Qty\nchairs,3.5,4\n\"books, old\",18,2\n", "Qty;What;Weight kg\n4;chairs;3,5\n2;books, old;18\n",
-            "chairs\t4\t3.5\nbooks, old\t2\t18", "mass|item|count\r\n3.5|chairs|4\r\n18|books, old|2\r\n",
-        ):  # fmt: skip
+            'Item,Mass (kg),Qty\nchairs,3.5,4\n"books, old",18,2\n',
+            "Qty;What;Weight kg\n4;chairs;3,5\n2;books, old;18\n",
+            "chairs\t4\t3.5\nbooks, old\t2\t18",
+            "mass|item|count\r\n3.5|chairs|4\r\n18|books, old|2\r\n",
+        ):
             with self.subTest(text):
                 layout = guess(text)
-                if not layout.header:  # without a header the columns are a guess that the user corrects
-                    layout = Layout(layout.delimiter, layout.decimal_comma, False, {"name": 0, "quantity": 1, "mass": 2})
-                self.assertEqual(read_items(text, layout, mass="kg", length="cm", on="vehicle"), wanted)
-        self.assertEqual(header_units("item,weight lbs\nx,3", guess("item,weight lbs\nx,3")), ("lb", None))
+                # without a header the columns are a guess that the user corrects
+                if not layout.header:
+                    layout = Layout(
+                        layout.delimiter,
+                        layout.decimal_comma,
+                        False,
+                        {"name": 0, "quantity": 1, "mass": 2},
+                    )
+                self.assertEqual(
+                    read_items(text, layout, mass="kg", length="cm", on="vehicle"), wanted
+                )
+        self.assertEqual(
+            header_units("item,weight lbs\nx,3", guess("item,weight lbs\nx,3")), ("lb", None)
+        )
 
     def test_the_headings_units_are_kept_where_the_rig_has_others(self) -> None:
         text = "thing;kg;place (cm)\nkiln shelves;12,5;80\nclay;25 lb;1 m\n"
@@ -39,9 +55,16 @@ class Lists(unittest.TestCase):
         self.assertEqual(header_units(text, layout), ("kg", "cm"))
         inches = Units(mass="lb", length="in")
         found = read_items(text, layout, mass="kg", length="cm", on="trailer", into=inches)
-        self.assertEqual([(each["mass"], each["position"]) for each in found], [("12.5 kg", "80 cm"), ("25 lb", "1 m")])
-        found = read_items(text, layout, mass="kg", length="cm", on="trailer", into=Units(mass="kg", length="cm"))
-        self.assertEqual([(each["mass"], each["position"]) for each in found], [(12.5, 80), ("25 lb", "1 m")])
+        self.assertEqual(
+            [(each["mass"], each["position"]) for each in found],
+            [("12.5 kg", "80 cm"), ("25 lb", "1 m")],
+        )
+        found = read_items(
+            text, layout, mass="kg", length="cm", on="trailer", into=Units(mass="kg", length="cm")
+        )
+        self.assertEqual(
+            [(each["mass"], each["position"]) for each in found], [(12.5, 80), ("25 lb", "1 m")]
+        )
         for heading, unit in (
             ("arm, inches", "in"),
             ("position m", "m"),
@@ -53,11 +76,23 @@ class Lists(unittest.TestCase):
 
     def test_where_and_what_sort(self) -> None:
         found = read("name;mass;where;position;category\nkiln;95;trailer;4 ft;fixed\n")
-        self.assertEqual(found, [{"name": "kiln", "mass": 95, "on": "trailer", "position": "4 ft", "category": "fixed"}])
+        self.assertEqual(
+            found,
+            [
+                {
+                    "name": "kiln",
+                    "mass": 95,
+                    "on": "trailer",
+                    "position": "4 ft",
+                    "category": "fixed",
+                }
+            ],
+        )
 
     def test_bad_lines_by_number_and_nothing_half_done(self) -> None:
         text = (
-            "name,mass,quantity,where\na,12,1,vehicle\nb,heavy,1,vehicle\nc,5,-2,vehicle\nd,-7,1,vehicle\ne,3,1,boat\nf,,1,\n"
+            "name,mass,quantity,where\na,12,1,vehicle\nb,heavy,1,vehicle\nc,5,-2,vehicle\n"
+            "d,-7,1,vehicle\ne,3,1,boat\nf,,1,\n"
         )
         with self.assertRaises(InputError) as caught:
             read(text)
@@ -75,7 +110,9 @@ class Lists(unittest.TestCase):
             with self.assertRaises(InputError):
                 read(nothing)
         with self.assertRaisesRegex(InputError, "which column is the mass"):
-            read_items("a;b", Layout(";", False, False, {"name": 0}), mass="kg", length="cm", on="vehicle")
+            read_items(
+                "a;b", Layout(";", False, False, {"name": 0}), mass="kg", length="cm", on="vehicle"
+            )
 
     def test_ten_thousand_rows_and_one_more(self) -> None:
         rows = "\n".join(f"thing {number},1" for number in range(10_000))

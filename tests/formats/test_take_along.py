@@ -1,4 +1,6 @@
-"""What travels: CSV that no spreadsheet runs, the logbook there and back, papers in every kind of rig."""
+"""What travels: CSV that no spreadsheet runs, the logbook there and back, papers in every kind of
+rig.
+"""
 
 import csv
 import datetime
@@ -30,15 +32,27 @@ from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 from tests.truth import CASES, case, rig_of
 
-_TYPED = ("name", "vehicle.ratings.gvwr", "vehicle.name", "vehicle.geometry.hitch_offset", "weigh_ins[0].place", "weigh_ins[0].decided",
-          "weigh_ins[0].scale.resolution", "reminders.added", "plan.tongue_share")  # fmt: skip
+_TYPED = (
+    "name",
+    "vehicle.ratings.gvwr",
+    "vehicle.name",
+    "vehicle.geometry.hitch_offset",
+    "weigh_ins[0].place",
+    "weigh_ins[0].decided",
+    "weigh_ins[0].scale.resolution",
+    "reminders.added",
+    "plan.tongue_share",
+)
 
 
 class Tables(unittest.TestCase):
     def test_formulas_are_neutralised(self) -> None:
         document = rig_of("check--three-passes")
         document["weigh_ins"][0]["place"] = '=HYPERLINK("x")'
-        document["loads"] = [{"name": "+cmd", "on": "vehicle", "mass": 3}, {"name": "@sum", "on": "vehicle", "mass": "3 kg"}]
+        document["loads"] = [
+            {"name": "+cmd", "on": "vehicle", "mass": 3},
+            {"name": "@sum", "on": "vehicle", "mass": "3 kg"},
+        ]
         for text in (tickets_csv(parse_rig(document)), items_csv(parse_rig(document))):
             for row in list(csv.reader(io.StringIO(text)))[1:]:
                 self.assertFalse([cell for cell in row if cell[:1] in "=+@" and cell], row)
@@ -48,37 +62,71 @@ class Tables(unittest.TestCase):
         document = rig_of("predict--packed")
         rig = parse_rig(document)
         text = items_csv(rig)
-        back = read_items(text, guess(text), mass=rig.units.mass, length=rig.units.length or "in", on="vehicle")
+        back = read_items(
+            text, guess(text), mass=rig.units.mass, length=rig.units.length or "in", on="vehicle"
+        )
         wanted = [{key: load[key] for key in ("name", "mass", "on")} for load in document["loads"]]
-        self.assertEqual([{key: load[key] for key in ("name", "mass", "on")} for load in back], wanted)
-        self.assertEqual([load.get("position") for load in back], [load.get("position") for load in document["loads"]])
+        self.assertEqual(
+            [{key: load[key] for key in ("name", "mass", "on")} for load in back], wanted
+        )
+        self.assertEqual(
+            [load.get("position") for load in back],
+            [load.get("position") for load in document["loads"]],
+        )
 
 
 class Reminding(unittest.TestCase):
     def test_the_calendar_says_the_same_event_again(self) -> None:
-        document = {**rig_of("check--three-passes"), "name": "Tern, and the kiln; \\ both",
-                    "reminders": {"months": 6, "trips": [{"date": "2026-07-01"}, {"date": "2026-05-10"}]}}  # fmt: skip
+        document = {
+            **rig_of("check--three-passes"),
+            "name": "Tern, and the kiln; \\ both",
+            "reminders": {"months": 6, "trips": [{"date": "2026-07-01"}, {"date": "2026-05-10"}]},
+        }
         now = datetime.datetime(2026, 6, 1, tzinfo=datetime.UTC)
 
         def events(day: int) -> list[Any]:
             made = reminders(parse_rig(document), datetime.date(2026, 6, day))
-            return list(Calendar.from_ical(write_calendar("rig", document["name"], made, now)).walk("VEVENT"))
+            return list(
+                Calendar.from_ical(write_calendar("rig", document["name"], made, now)).walk(
+                    "VEVENT"
+                )
+            )
 
         first, later = events(1), events(20)
-        self.assertEqual([each["dtstart"].dt for each in first], [datetime.date(2026, 6, 17), datetime.date(2026, 11, 2)])
+        self.assertEqual(
+            [each["dtstart"].dt for each in first],
+            [datetime.date(2026, 6, 17), datetime.date(2026, 11, 2)],
+        )
         self.assertEqual([each["uid"] for each in first], [each["uid"] for each in later])
         self.assertEqual(str(first[1]["summary"]), "Weigh again: Tern, and the kiln; \\ both")
         self.assertEqual(len(first[0].walk("VALARM")), 1)
 
 
 class Logbook(unittest.TestCase):
-    @given(st.lists(st.tuples(
-        st.sampled_from(sorted(path.stem for path in CASES.glob("check--*.json") if rig_of(path.stem).get("weigh_ins"))),
-        st.lists(st.tuples(st.sampled_from(_TYPED), st.text(max_size=30)), max_size=6)), max_size=4))  # fmt: skip
-    def test_every_lossless_format_there_and_back(self, wanted: list[tuple[str, list[tuple[str, str]]]]) -> None:
-        """Whatever was typed, understood or not, with any letters: the rig file, the logbook and the database give it back."""
+    @given(
+        st.lists(
+            st.tuples(
+                st.sampled_from(
+                    sorted(
+                        path.stem
+                        for path in CASES.glob("check--*.json")
+                        if rig_of(path.stem).get("weigh_ins")
+                    )
+                ),
+                st.lists(st.tuples(st.sampled_from(_TYPED), st.text(max_size=30)), max_size=6),
+            ),
+            max_size=4,
+        )
+    )
+    def test_every_lossless_format_there_and_back(
+        self, wanted: list[tuple[str, list[tuple[str, str]]]]
+    ) -> None:
+        """Whatever was typed, understood or not, with any letters: the rig file, the logbook and
+        the database give it back.
+        """
         documents = [
-            apply_changes(rig_of(name), [Change(path, text) for path, text in typed]).document for name, typed in wanted
+            apply_changes(rig_of(name), [Change(path, text) for path, text in typed]).document
+            for name, typed in wanted
         ]
         for document in documents:
             self.assertEqual(dump_rig(read_rig(write_rig(parse_rig(document)).encode())), document)
@@ -91,12 +139,19 @@ class Logbook(unittest.TestCase):
 
     def test_foreign_and_broken_ones_name_the_place(self) -> None:
         good = rig_of("check--kilograms")
-        for data in (b"", b"{}", b'{"format": "noxel-rig"}', b'{"format": "noxel-logbook", "version": 2, "rigs": []}'):
+        for data in (
+            b"",
+            b"{}",
+            b'{"format": "noxel-rig"}',
+            b'{"format": "noxel-logbook", "version": 2, "rigs": []}',
+        ):
             with self.assertRaises(RigFileError):
                 read_logbook(data)
         bad = {**good, "units": {"mass": "stone"}}
         with self.assertRaisesRegex(RigFileError, r"rigs\[1\]"):
-            read_logbook(json.dumps({"format": "noxel-logbook", "version": 1, "rigs": [good, bad]}).encode())
+            read_logbook(
+                json.dumps({"format": "noxel-logbook", "version": 1, "rigs": [good, bad]}).encode()
+            )
 
 
 class Papers(unittest.TestCase):
@@ -105,7 +160,9 @@ class Papers(unittest.TestCase):
             rig = parse_rig(case(path.stem)["file"])
             page, report = paper(rig), paper(rig, full=True)
             self.assertTrue(page.startswith(b"%PDF"), path.stem)
-            self.assertEqual(page.count(b"/Type /Page\n") + page.count(b"/Type /Page "), 1, path.stem)
+            self.assertEqual(
+                page.count(b"/Type /Page\n") + page.count(b"/Type /Page "), 1, path.stem
+            )
             self.assertGreater(len(report), len(page))
 
     def test_letters_that_the_paper_does_not_know_are_no_error(self) -> None:
@@ -118,23 +175,41 @@ class Papers(unittest.TestCase):
         document["name"] = '<script>alert("x")</script>'
         found = evaluate(parse_rig(document))
         page = print_page(parse_rig(document))
-        body = re.sub(r" class=(\w+)", r' class="\1"', page[page.index("<body>") : page.index("</html>")])
+        body = re.sub(
+            r" class=(\w+)", r' class="\1"', page[page.index("<body>") : page.index("</html>")]
+        )
         root = ElementTree.fromstring(body)
-        self.assertEqual([each.tag for each in root.iter() if each.tag in ("script", "link", "img", "iframe")], [])
+        self.assertEqual(
+            [each.tag for each in root.iter() if each.tag in ("script", "link", "img", "iframe")],
+            [],
+        )
         self.assertNotIn("://", page)
         cells = ["".join(row[0].itertext()) for row in root.iter("tr")][1:]
         self.assertEqual(cells, [check.label for check in found.checks])
         self.assertEqual(len(root.findall(".//circle")), 2 + 2)  # two axles before, two behind
 
     def test_what_is_only_expected_is_printed_apart_from_what_was_weighed(self) -> None:
-        """A brochure alone: every expected figure as the evaluation has it, in brackets, its post outlined; text as a reader extracts it."""
+        """A brochure alone: every expected figure as the evaluation has it, in brackets, its post
+        outlined; text as a reader extracts it.
+        """
         rig = parse_rig(rig_of("check--brochure-payload-over"))
-        rows = {each.label: each.expected for each in evaluate(rig).checks if each.expected and each.low is None}
-        text = " ".join(" ".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(paper(rig))).pages).split())
+        rows = {
+            each.label: each.expected
+            for each in evaluate(rig).checks
+            if each.expected and each.low is None
+        }
+        text = " ".join(
+            " ".join(
+                sheet.extract_text() for sheet in PdfReader(io.BytesIO(paper(rig))).pages
+            ).split()
+        )
         page = print_page(rig)
         for label, ahead in rows.items():
             self.assertIn(f"({ahead.actual:,.0f})", text, label)
             self.assertIn(f"<td>{label}</td><td>({ahead.actual:,.0f})</td>", page)
-        self.assertEqual(sum(each.outlook == "over_at_rating" for each in rows.values()), text.count("over at its rating"))
+        self.assertEqual(
+            sum(each.outlook == "over_at_rating" for each in rows.values()),
+            text.count("over at its rating"),
+        )
         self.assertNotIn('fill="#777"', page)
         self.assertIn('fill="#777"', print_page(parse_rig(rig_of("check--three-passes"))))

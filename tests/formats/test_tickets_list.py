@@ -1,4 +1,6 @@
-"""Tables of tickets from elsewhere. Expected: what stands in the tables, by eye; and our own export there and back."""
+"""Tables of tickets from elsewhere. Expected: what stands in the tables, by eye; and our own export
+there and back.
+"""
 
 import contextlib
 import datetime
@@ -30,21 +32,36 @@ class FromElsewhere(unittest.TestCase):
 7.9.26;Tern Island;coupled;slack;1390;1850;2700;
 """
         found = read(text, mass="kg").weigh_ins
-        self.assertEqual([(each["date"], each["place"], len(each["passes"])) for each in found],
-                         [("2026-05-02", "Alder Bend; south", 2), ("2026-09-07", "Tern Island", 1)])  # fmt: skip
+        self.assertEqual(
+            [(each["date"], each["place"], len(each["passes"])) for each in found],
+            [("2026-05-02", "Alder Bend; south", 2), ("2026-09-07", "Tern Island", 1)],
+        )
         first, second = found[0]["passes"]
-        self.assertEqual((first["config"], first["spring_bars"], first["readings"], first["printed_gross"]),
-                         ("hitched", "engaged", {"front": 1380.5, "rear": 1840, "trailer": 2690}, 5910.5))  # fmt: skip
-        self.assertEqual((second["config"], second["readings"]), ("vehicle_only", {"front": 1430, "rear": 1440}))
+        self.assertEqual(
+            (first["config"], first["spring_bars"], first["readings"], first["printed_gross"]),
+            ("hitched", "engaged", {"front": 1380.5, "rear": 1840, "trailer": 2690}, 5910.5),
+        )
+        self.assertEqual(
+            (second["config"], second["readings"]), ("vehicle_only", {"front": 1430, "rear": 1440})
+        )
 
     def test_what_is_not_said_is_guessed_from_all_of_it(self) -> None:
         text = "when,pass,front kg,rear\n3/4/2026,vehicle only,1,2\n14/4/2026,solo,3,4\n"
         layout = guess_tickets(text)
-        self.assertEqual(layout.columns["configuration"], 1)  # by what stands in it: its heading says something else
-        self.assertEqual(guess_units(text, layout, "lb"), ("kg", True, "10 kg"))  # there is no month 14
-        self.assertEqual(guess_units(text.replace("14/4", "4/14"), layout, "kg"), ("kg", False, "10 kg"))
-        self.assertEqual(guess_units("a,b\n1,2\n", guess_tickets("a,b\n1,2\n"), "lb"), ("lb", False, "20 lb"))
-        self.assertEqual([each["date"] for each in read(text, day_first=True).weigh_ins], ["2026-04-03", "2026-04-14"])
+        # by what stands in it: its heading says something else
+        self.assertEqual(layout.columns["configuration"], 1)
+        # there is no month 14
+        self.assertEqual(guess_units(text, layout, "lb"), ("kg", True, "10 kg"))
+        self.assertEqual(
+            guess_units(text.replace("14/4", "4/14"), layout, "kg"), ("kg", False, "10 kg")
+        )
+        self.assertEqual(
+            guess_units("a,b\n1,2\n", guess_tickets("a,b\n1,2\n"), "lb"), ("lb", False, "20 lb")
+        )
+        self.assertEqual(
+            [each["date"] for each in read(text, day_first=True).weigh_ins],
+            ["2026-04-03", "2026-04-14"],
+        )
         with self.assertRaisesRegex(InputError, "line 3.*no month 14: does the day come first"):
             read(text)
 
@@ -56,32 +73,51 @@ class FromElsewhere(unittest.TestCase):
             document = rig_of(path.stem)
             found = read(tickets_csv(rig), mass=rig.units.mass)
             shape = [
-                [(each["config"], each.get("spring_bars"), sorted(each["readings"])) for each in one["passes"]]
+                [
+                    (each["config"], each.get("spring_bars"), sorted(each["readings"]))
+                    for each in one["passes"]
+                ]
                 for one in found.weigh_ins
             ]
             wanted = [
-                [(each.config, each.spring_bars, sorted(each.readings)) for each in one.passes if each.readings]
+                [
+                    (each.config, each.spring_bars, sorted(each.readings))
+                    for each in one.passes
+                    if each.readings
+                ]
                 for one in rig.weigh_ins
             ]
             self.assertEqual(shape, wanted, path.stem)
-            if all("adjustments" not in each for one in document["weigh_ins"] for each in one["passes"]):
-                self.assertEqual(merge_weigh_ins(document, found.weigh_ins), (document, len(wanted)), path.stem)
+            if all(
+                "adjustments" not in each for one in document["weigh_ins"] for each in one["passes"]
+            ):
+                self.assertEqual(
+                    merge_weigh_ins(document, found.weigh_ins), (document, len(wanted)), path.stem
+                )
 
     def test_they_find_their_place_by_date(self) -> None:
         document = rig_of("check--three-passes")  # weighed on 2026-05-02
         text = "date,front,rear\n2026-06-01,3,4\n2025-06-01,1,2\n2026-06-01,3,4\n"
         made, already = merge_weigh_ins(document, read(text, config="vehicle_only").weigh_ins)
-        self.assertEqual([each["date"] for each in made["weigh_ins"]], ["2025-06-01", "2026-05-02", "2026-06-01"])
-        self.assertEqual(len(made["weigh_ins"][2]["passes"]), 2)  # two lines of one day are two passes of one visit
+        self.assertEqual(
+            [each["date"] for each in made["weigh_ins"]], ["2025-06-01", "2026-05-02", "2026-06-01"]
+        )
+        # two lines of one day are two passes of one visit
+        self.assertEqual(len(made["weigh_ins"][2]["passes"]), 2)
         self.assertEqual(already, 0)
         again, already = merge_weigh_ins(made, read(text, config="vehicle_only").weigh_ins)
         self.assertEqual((again, already), (made, 2))
 
     def test_each_bad_line_by_its_number(self) -> None:
-        text = "date,config,front,rear,unit\n2026-13-01,hitched,1,2,\n,flying,1,2,\n,hitched,,,\n,hitched,a,2,\n,hitched,1,2,stone\n,solo,1,2,kg\n"
+        text = (
+            "date,config,front,rear,unit\n2026-13-01,hitched,1,2,\n,flying,1,2,\n,hitched,,,\n"
+            ",hitched,a,2,\n,hitched,1,2,stone\n,solo,1,2,kg\n"
+        )
         with self.assertRaises(InputError) as caught:
             read(text)
-        self.assertEqual([each.path for each in caught.exception.problems], [f"line {n}" for n in range(2, 7)])
+        self.assertEqual(
+            [each.path for each in caught.exception.problems], [f"line {n}" for n in range(2, 7)]
+        )
         with self.assertRaisesRegex(InputError, "which columns are the axles"):
             read("date,place\n2026-01-01,x\n")
 
@@ -94,4 +130,7 @@ class FromElsewhere(unittest.TestCase):
     def test_days_in_either_order(self, day: Any, first: bool) -> None:
         self.assertEqual(read_day(day.isoformat(), day_first=first), day.isoformat())
         parts = (day.day, day.month) if first else (day.month, day.day)
-        self.assertEqual(read_day(f"{parts[0]}/{parts[1]}/{day.year}", day_first=first or parts[0] > 12), day.isoformat())
+        self.assertEqual(
+            read_day(f"{parts[0]}/{parts[1]}/{day.year}", day_first=first or parts[0] > 12),
+            day.isoformat(),
+        )

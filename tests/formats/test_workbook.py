@@ -1,6 +1,8 @@
-"""The workbook, recalculated by an office program that knows nothing of Noxel, says what Noxel says.
+"""The workbook, recalculated by an office program that knows nothing of Noxel, says what Noxel
+says.
 
-Expected: each worked case's own answer, as the core gives it (`tests/core/test_cases.py` holds that against the cases).
+Expected: each worked case's own answer, as the core gives it (`tests/core/test_cases.py` holds that
+against the cases).
 """
 
 import copy
@@ -22,20 +24,35 @@ from tests.truth import CASES, case, rig_of
 
 
 def recalculated(files: dict[str, bytes]) -> dict[str, Workbook]:
-    """The files after LibreOffice has opened, computed and saved them, with the values that it found."""
+    """The files after LibreOffice has opened, computed and saved them, with the values that it
+    found.
+    """
     with tempfile.TemporaryDirectory() as folder:
         for name, content in files.items():
             (Path(folder) / f"{name}.xlsx").write_bytes(content)
-        call = [shutil.which("soffice") or "soffice", f"-env:UserInstallation=file://{folder}/profile", "--headless", "--convert-to", "xlsx",
-                "--outdir", f"{folder}/out", *(f"{folder}/{name}.xlsx" for name in files)]  # fmt: skip
+        call = [
+            shutil.which("soffice") or "soffice",
+            f"-env:UserInstallation=file://{folder}/profile",
+            "--headless",
+            "--convert-to",
+            "xlsx",
+            "--outdir",
+            f"{folder}/out",
+            *(f"{folder}/{name}.xlsx" for name in files),
+        ]
         subprocess.run(call, check=True, stdin=subprocess.DEVNULL, capture_output=True, timeout=600)
-        return {name: load_workbook(Path(folder) / "out" / f"{name}.xlsx", data_only=True) for name in files}
+        return {
+            name: load_workbook(Path(folder) / "out" / f"{name}.xlsx", data_only=True)
+            for name in files
+        }
 
 
 def rows(book: Workbook, name: str) -> list[dict[str, Any]]:
     """A sheet as its headings have it; of equal headings the first counts."""
     lines = [[*line] for line in book[name].iter_rows(values_only=True)]
-    return [dict(zip(map(str, reversed(lines[0])), reversed(line), strict=True)) for line in lines[1:]]
+    return [
+        dict(zip(map(str, reversed(lines[0])), reversed(line), strict=True)) for line in lines[1:]
+    ]
 
 
 class Recalculated(unittest.TestCase):
@@ -45,7 +62,11 @@ class Recalculated(unittest.TestCase):
         unbraked["trailer"]["brakes"], unbraked["policy"] = "none", {"brakes_above": 3_000}
         cases["a rule that is not kept"] = {"file": unbraked}
         other = rig_of("check--room-everywhere")
-        other["vehicle"]["ratings"] |= {"gvwr_towing": 8100, "gawr_rear_towing": 4700, "tow_unbraked": 1650}
+        other["vehicle"]["ratings"] |= {
+            "gvwr_towing": 8100,
+            "gawr_rear_towing": 4700,
+            "tow_unbraked": 1650,
+        }
         other["hitch"]["parts"][0]["extension_leaves"] = 0.5
         other["trailer"]["brakes"], other["policy"] = "none", {"gcwr_derate": 0.1}
         cases["ratings that change with the trailer"] = {"file": other}
@@ -54,9 +75,14 @@ class Recalculated(unittest.TestCase):
         tagged["vehicle"]["tires"]["rear"]["assembly"] = 1_450
         cases["a tag axle"] = {"file": tagged}
         dropped = rig_of("check--room-everywhere")
-        dropped["hitch"]["parts"][1] |= {"drop": 5, "by_drop": [{"drop": 6, "trailer": 6_900, "tongue": 830}]}
+        dropped["hitch"]["parts"][1] |= {
+            "drop": 5,
+            "by_drop": [{"drop": 6, "trailer": 6_900, "tongue": 830}],
+        }
         cases["a ball mount at its drop"] = {"file": dropped}
-        books = recalculated({name: workbook(parse_rig(each["file"])) for name, each in cases.items()})
+        books = recalculated(
+            {name: workbook(parse_rig(each["file"])) for name, each in cases.items()}
+        )
         for name, each in cases.items():
             with self.subTest(name):
                 self.holds(parse_rig(each["file"]), books[name])
@@ -67,9 +93,18 @@ class Recalculated(unittest.TestCase):
             self.assertNotIn("Checks", book.sheetnames)
             return
         lines = list(book["Weigh-ins"].iter_rows(values_only=True))
-        shown = dict(zip((*OWN, *(key for key, *_ in layout(rig, {}, 2))), lines[len(rig.weigh_ins)], strict=True))
+        shown = dict(
+            zip(
+                (*OWN, *(key for key, *_ in layout(rig, {}, 2))),
+                lines[len(rig.weigh_ins)],
+                strict=True,
+            )
+        )
         derived = found.derived.model_dump(exclude={"tongue_source"})
-        self.assertEqual({key for key in derived if derived[key]}, {key for key in derived if shown.get(key) not in (None, "")})
+        self.assertEqual(
+            {key for key in derived if derived[key]},
+            {key for key in derived if shown.get(key) not in (None, "")},
+        )
         for key, value in derived.items():
             if value:
                 self.near(shown[key], value["value"], key)
@@ -80,26 +115,53 @@ class Recalculated(unittest.TestCase):
         for check in found.checks:
             line = checks[check.label]
             self.assertEqual(line["Status"], check.status, check.id)
-            for name, wanted in (("Load", check.actual), ("±", check.plus_minus), ("Left", check.margin)):
+            for name, wanted in (
+                ("Load", check.actual),
+                ("±", check.plus_minus),
+                ("Left", check.margin),
+            ):
                 if wanted is not None:
                     self.near(line[name], wanted, f"{check.id} {name}")
                 elif not check.low:
                     self.assertIn(line[name], (None, ""), check.id)
-        self.assertIn(found.verdict, [line["Status"] for line in checks.values() if str(line["Check"]).startswith("Weigh-in ")])
+        self.assertIn(
+            found.verdict,
+            [
+                line["Status"]
+                for line in checks.values()
+                if str(line["Check"]).startswith("Weigh-in ")
+            ],
+        )
 
     def near(self, found: Any, wanted: float, what: str) -> None:
         self.assertIsInstance(found, int | float, what)
-        self.assertTrue(math.isclose(found, wanted, rel_tol=1e-6, abs_tol=1e-6), f"{what}: {found} is not {wanted}")
+        self.assertTrue(
+            math.isclose(found, wanted, rel_tol=1e-6, abs_tol=1e-6),
+            f"{what}: {found} is not {wanted}",
+        )
 
 
 class AsWritten(unittest.TestCase):
     def test_texts_are_no_formulas_and_long_logs_are_cut(self) -> None:
         document = rig_of("check--three-passes")
-        one = document["weigh_ins"][0] | {"place": '=HYPERLINK("x")', "note": "=1+1", "tags": ["@sum", "\x01"]}
-        document |= {"name": "=cmd", "weigh_ins": [copy.deepcopy(one) for _ in range(LAST + 5)],
-                     "loads": [{"name": "+1", "on": "vehicle", "mass": 3}]}  # fmt: skip
+        one = document["weigh_ins"][0] | {
+            "place": '=HYPERLINK("x")',
+            "note": "=1+1",
+            "tags": ["@sum", "\x01"],
+        }
+        document |= {
+            "name": "=cmd",
+            "weigh_ins": [copy.deepcopy(one) for _ in range(LAST + 5)],
+            "loads": [{"name": "+1", "on": "vehicle", "mass": 3}],
+        }
         book = load_workbook(io.BytesIO(workbook(parse_rig(document), 2)))
-        for sheet, cell in (("Read me", "A1"), ("Weigh-ins", "C2"), ("Weigh-ins", "D2"), ("Tickets", "C2"), ("Items", "A2")):
+        for sheet, cell in (
+            ("Read me", "A1"),
+            ("Weigh-ins", "C2"),
+            ("Weigh-ins", "D2"),
+            ("Tickets", "C2"),
+            ("Items", "A2"),
+        ):
             self.assertEqual(book[sheet][cell].data_type, "s", sheet)
         numbers = [row[0].value for row in book["Weigh-ins"].iter_rows(min_row=2) if row[0].value]
         self.assertEqual(numbers, [2, *range(6, LAST + 6)])

@@ -1,4 +1,6 @@
-"""The stand-in and the driver. Expected values: the rig's true loads to a graduation; rubbish is refused by the line."""
+"""The stand-in and the driver. Expected values: the rig's true loads to a graduation; rubbish is
+refused by the line.
+"""
 
 import json
 import unittest
@@ -26,9 +28,13 @@ class StandIn(unittest.TestCase):
 
     def test_settled_readings_are_the_truth_to_a_graduation(self) -> None:
         slack, solo = self.stand("hitched", "slack"), self.stand("vehicle_only")
-        self.assertAlmostEqual(solo["front"], self.rig.front / KG["lb"], delta=0.011 * solo["front"] + 10)
+        self.assertAlmostEqual(
+            solo["front"], self.rig.front / KG["lb"], delta=0.011 * solo["front"] + 10
+        )
         tongue = slack["front"] + slack["rear"] - solo["front"] - solo["rear"]
-        self.assertAlmostEqual(tongue, self.rig.tongue / KG["lb"], delta=0.02 * sum(slack.values()) + 40)
+        self.assertAlmostEqual(
+            tongue, self.rig.tongue / KG["lb"], delta=0.02 * sum(slack.values()) + 40
+        )
         self.assertTrue(all(mass % 20 == 0 for mass in slack.values()))
         engaged = self.stand("hitched", "engaged")
         self.assertGreater(engaged["front"], slack["front"])
@@ -41,8 +47,15 @@ class StandIn(unittest.TestCase):
 
     def test_pads_read_every_wheel(self) -> None:
         wheels = self.stand("hitched", pads=True)
-        self.assertEqual(set(wheels), {f"{stem}_{side}" for stem in ("front", "rear", "trailer_1", "trailer_2")
-                                       for side in ("left", "right")} | {"tongue"})  # fmt: skip
+        self.assertEqual(
+            set(wheels),
+            {
+                f"{stem}_{side}"
+                for stem in ("front", "rear", "trailer_1", "trailer_2")
+                for side in ("left", "right")
+            }
+            | {"tongue"},
+        )
 
     def test_a_first_weigh_and_a_cheaper_one_within_a_day(self) -> None:
         self.stand("hitched")
@@ -62,7 +75,9 @@ class StandIn(unittest.TestCase):
         for fault, told in (("unstable", ("stable", False)), ("overload", ("overload", True))):
             self.station.obey({"do": "fault", "fault": fault})
             self.stand("hitched")
-            self.assertTrue(all(each.get(told[0]) is told[1] for each in self.station.readings()), fault)
+            self.assertTrue(
+                all(each.get(told[0]) is told[1] for each in self.station.readings()), fault
+            )
         for nonsense in ({}, {"do": 3}, {"do": "fault", "fault": "fire"}):
             self.assertIsNone(self.station.obey(nonsense))
 
@@ -71,15 +86,29 @@ class Driver(unittest.TestCase):
     def test_lines(self) -> None:
         reading = read_line(b'{"channel": "front", "mass": 3060, "unit": "lb", "stable": true}')
         assert isinstance(reading, LiveReading)  # noqa: S101
-        self.assertEqual((reading.channel, reading.mass, reading.unit, reading.stable), ("front", 3060, "lb", True))
+        self.assertEqual(
+            (reading.channel, reading.mass, reading.unit, reading.stable),
+            ("front", 3060, "lb", True),
+        )
         ticket = read_line(
-            json.dumps({"ticket": {"number": "7", "unit": "kg", "readings": {"front": 900}, "gross": 900}}).encode()
+            json.dumps(
+                {"ticket": {"number": "7", "unit": "kg", "readings": {"front": 900}, "gross": 900}}
+            ).encode()
         )
         self.assertIsInstance(ticket, LiveTicket)
-        for rubbish in (b"\xff\xfe", b"[]", b"{", b'{"channel": "front"}', b'{"channel": 3, "mass": 1, "unit": "lb"}', b"[" * 9000,
-                        b'{"channel": "front", "mass": "many", "unit": "lb"}', b'{"channel": "front", "mass": 1e99, "unit": "lb"}',
-                        b'{"channel": "front", "mass": true, "unit": "lb"}', b'{"channel": "front", "mass": NaN, "unit": "lb"}',
-                        b'{"ticket": {"readings": 3}}'):  # fmt: skip
+        for rubbish in (
+            b"\xff\xfe",
+            b"[]",
+            b"{",
+            b'{"channel": "front"}',
+            b'{"channel": 3, "mass": 1, "unit": "lb"}',
+            b"[" * 9000,
+            b'{"channel": "front", "mass": "many", "unit": "lb"}',
+            b'{"channel": "front", "mass": 1e99, "unit": "lb"}',
+            b'{"channel": "front", "mass": true, "unit": "lb"}',
+            b'{"channel": "front", "mass": NaN, "unit": "lb"}',
+            b'{"ticket": {"readings": 3}}',
+        ):
             with self.subTest(rubbish[:40]), self.assertRaises(InputError):
                 read_line(rubbish)
 

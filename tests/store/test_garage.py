@@ -1,4 +1,6 @@
-"""The garage on a real SQLite file: shared equipment, copies, coupling; and a database of the first version opened today."""
+"""The garage on a real SQLite file: shared equipment, copies, coupling; and a database of the first
+version opened today.
+"""
 
 import json
 import sqlite3
@@ -31,15 +33,25 @@ class Things(unittest.TestCase):
         self.second = self.rigs.add(rig_of("check--kilograms"))
 
     def equipment(self, kind: str, rig: str) -> Equipment:
-        return next(each for each in self.garage.list() if each.kind == kind and rig in [coupled.id for coupled in each.rigs])
+        return next(
+            each
+            for each in self.garage.list()
+            if each.kind == kind and rig in [coupled.id for coupled in each.rigs]
+        )
 
     def test_a_change_in_one_rig_is_there_in_the_other(self) -> None:
-        truck, caravan = self.equipment("vehicle", self.first), self.equipment("trailer", self.second)
-        third = self.garage.couple("both", "conventional", {"vehicle": truck.id, "trailer": caravan.id}, {"hitch": {}})
+        truck, caravan = (
+            self.equipment("vehicle", self.first),
+            self.equipment("trailer", self.second),
+        )
+        third = self.garage.couple(
+            "both", "conventional", {"vehicle": truck.id, "trailer": caravan.id}, {"hitch": {}}
+        )
         rig = parse_rig(self.rigs.open(third).document)
         self.assertEqual(rig.units.mass, "lb")
         gvwr = rig.trailer.ratings.gvwr if rig.trailer else None
-        self.assertEqual((gvwr.written, gvwr.kg) if gvwr else None, ("4025 kg", 4025.0))  # typed in kg, coupled to lb
+        # typed in kg, coupled to lb
+        self.assertEqual((gvwr.written, gvwr.kg) if gvwr else None, ("4025 kg", 4025.0))
         self.rigs.change(third, "GVWR", typing("vehicle.ratings.gvwr", "7,100"))
         self.assertEqual(self.rigs.open(self.first).document["vehicle"]["ratings"]["gvwr"], 7100)
         self.assertEqual(self.rigs.open(self.first).shared, {"vehicle": ["both"]})
@@ -52,11 +64,17 @@ class Things(unittest.TestCase):
     def test_another_rigs_weigh_ins_are_never_broken(self) -> None:
         hitch, trailer = self.equipment("hitch", self.first), self.equipment("trailer", self.first)
         other = self.garage.copy_rig(self.rigs.row(self.first), "again", ["vehicle"])
-        self.assertNotEqual(self.equipment("vehicle", other).id, self.equipment("vehicle", self.first).id)
-        self.assertEqual((self.equipment("hitch", other).id, self.equipment("trailer", other).id), (hitch.id, trailer.id))
+        self.assertNotEqual(
+            self.equipment("vehicle", other).id, self.equipment("vehicle", self.first).id
+        )
+        self.assertEqual(
+            (self.equipment("hitch", other).id, self.equipment("trailer", other).id),
+            (hitch.id, trailer.id),
+        )
         self.assertNotIn("weigh_ins", self.rigs.open(other).document)
         off = [Change("hitch.weight_distribution", op="set", value=False)]
-        with self.assertRaisesRegex(Conflict, "same hitch"):  # the first rig was weighed with its bars engaged
+        # the first rig was weighed with its bars engaged
+        with self.assertRaisesRegex(Conflict, "same hitch"):
             self.rigs.change(other, "bars", lambda document: apply_changes(document, off).document)
         before = self.rigs.open(self.first).document
         self.rigs.change(other, "GVWR", typing("vehicle.ratings.gvwr", "9,999"))
@@ -77,13 +95,19 @@ class Things(unittest.TestCase):
 
 class FromTheFirstVersion(unittest.TestCase):
     def test_an_old_database_opens_whole(self) -> None:
-        """Kept from the first version: three rigs, one with a waiting text and two steps to undo."""
+        """Kept from the first version: three rigs, one with a waiting text and two steps to
+        undo.
+        """
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         path = Path(folder.name) / "noxel.db"
         with sqlite3.connect(path) as old:
-            old.executescript((Path(__file__).parent / "first_version.sql").read_text(encoding="utf-8"))
-            kept = {row[0]: json.loads(row[1]) for row in old.execute("SELECT id, document FROM rigs")}
+            old.executescript(
+                (Path(__file__).parent / "first_version.sql").read_text(encoding="utf-8")
+            )
+            kept = {
+                row[0]: json.loads(row[1]) for row in old.execute("SELECT id, document FROM rigs")
+            }
             weighed = old.execute("SELECT count(*) FROM weigh_ins").fetchone()[0]
         database = Database(path)
         self.addCleanup(database.close)
@@ -92,7 +116,9 @@ class FromTheFirstVersion(unittest.TestCase):
         self.assertEqual(sum(rig.weigh_ins for rig in rigs.list()), weighed)
         for rig, document in kept.items():
             made = rigs.open(rig).document
-            self.assertEqual({key: value for key, value in made.items() if key != "weigh_ins"}, document)
+            self.assertEqual(
+                {key: value for key, value in made.items() if key != "weigh_ins"}, document
+            )
             settle(made)
         self.assertEqual(len(Garage(database).list()), 9)
         changed = next(rig for rig in kept if rigs.open(rig).undo)

@@ -1,4 +1,6 @@
-"""Safekeeping: backup while writing, restore that looks first, a copy before each migration, a kill in the middle of a save."""
+"""Safekeeping: backup while writing, restore that looks first, a copy before each migration, a kill
+in the middle of a save.
+"""
 
 import json
 import os
@@ -29,7 +31,8 @@ rig = rigs.list()[0].id
 print("ready", flush=True)
 for number in range(100_000):
     change = [Change("name", f"name {number}"), Change("vehicle.name", f"name {number}")]
-    rigs.change(rig, "names", lambda document, change=change: apply_changes(document, change).document)
+    made = lambda document, change=change: apply_changes(document, change).document
+    rigs.change(rig, "names", made)
     if number == 20:
         print("going", flush=True)
 """
@@ -46,7 +49,8 @@ document["weigh_ins"] = document["weigh_ins"] * 6000
 def told(done, of, says):
     if says == "keeping weigh-ins":
         print("going", flush=True)
-Rigs(Database(Path(sys.argv[1]))).add_all([document | {"note": str(number)} for number in range(3)], told)
+documents = [document | {"note": str(number)} for number in range(3)]
+Rigs(Database(Path(sys.argv[1]))).add_all(documents, told)
 """
 
 
@@ -64,12 +68,20 @@ class Keeping(unittest.TestCase):
     def test_backup_while_it_is_open_and_back(self) -> None:
         copy = self.folder / "copies" / "spring.db"
         backup(self.path, copy)
-        self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", "later")]).document)
+        self.rigs.change(
+            self.rig,
+            "name",
+            lambda document: apply_changes(document, [Change("name", "later")]).document,
+        )
         with self.assertRaisesRegex(InputError, "overwrites nothing"):
             backup(self.path, copy)
         kept = restore(copy, self.path)  # with the database open, as while the page is served
         self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
-        self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", "after")]).document)
+        self.rigs.change(
+            self.rig,
+            "name",
+            lambda document: apply_changes(document, [Change("name", "after")]).document,
+        )
         self.assertEqual(Rigs(Database(self.path)).open(self.rig).document["name"], "after")
         assert kept  # noqa: S101
         self.assertEqual(Rigs(Database(kept / "noxel.db")).open(self.rig).document["name"], "later")
@@ -77,13 +89,23 @@ class Keeping(unittest.TestCase):
     def test_the_page_hands_out_the_same(self) -> None:
         copy = self.folder / "copy.db"
         copy.write_bytes(self.rigs.backup())
-        self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", "later")]).document)
+        self.rigs.change(
+            self.rig,
+            "name",
+            lambda document: apply_changes(document, [Change("name", "later")]).document,
+        )
         restore(copy, self.path)
         self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
 
     def everything(self) -> dict[str, bytes]:
-        """What lies in the folder of the database, byte for byte, but for the copies and the log's index."""
-        return {each.name: each.read_bytes() for each in self.folder.iterdir() if each.is_file() and each.suffix != ".db-shm"}
+        """What lies in the folder of the database, byte for byte, but for the copies and the log's
+        index.
+        """
+        return {
+            each.name: each.read_bytes()
+            for each in self.folder.iterdir()
+            if each.is_file() and each.suffix != ".db-shm"
+        }
 
     def test_a_damaged_database_is_set_aside_with_its_log(self) -> None:
         copy = self.folder / "copy.db"
@@ -97,7 +119,9 @@ class Keeping(unittest.TestCase):
         self.assertEqual((kept / "noxel.db").read_bytes(), garbage)
         self.assertEqual((kept / "noxel.db-wal").read_bytes(), log)
         self.assertRegex(kept.name, r"noxel\.before-\d{4}-\d\d-\d\d-\d{6}")
-        self.assertEqual(Rigs(Database(self.path)).open(self.rig).document, rig_of("check--three-passes"))
+        self.assertEqual(
+            Rigs(Database(self.path)).open(self.rig).document, rig_of("check--three-passes")
+        )
 
     def test_nothing_is_touched_that_cannot_be_judged_or_kept(self) -> None:
         copy = self.folder / "copy.db"
@@ -121,7 +145,9 @@ class Keeping(unittest.TestCase):
         self.assertEqual(foreign.read_bytes(), kept)
 
     def test_lost_saves_are_noticed(self) -> None:
-        """The log is deleted, or overwritten, after the process was killed: the main file alone is an older state."""
+        """The log is deleted, or overwritten, after the process was killed: the main file alone is
+        an older state.
+        """
         for spoil in (Path.unlink, lambda log: log.write_bytes(b"x" * log.stat().st_size)):
             folder = tempfile.TemporaryDirectory()
             self.addCleanup(folder.cleanup)
@@ -157,7 +183,9 @@ class Keeping(unittest.TestCase):
             self.assertEqual(each.stat().st_mode & 0o777, 0o600, each)
 
     def test_restore_looks_first(self) -> None:
-        foreign, torn, newer = (self.folder / name for name in ("foreign.db", "torn.db", "newer.db"))
+        foreign, torn, newer = (
+            self.folder / name for name in ("foreign.db", "torn.db", "newer.db")
+        )
         with sqlite3.connect(foreign) as other:
             other.execute("CREATE TABLE x (y)")
         backup(self.path, newer)
@@ -165,7 +193,11 @@ class Keeping(unittest.TestCase):
             other.execute("UPDATE alembic_version SET version_num = '9999'")
         backup(self.path, torn)
         torn.write_bytes(torn.read_bytes()[:5000])
-        for path, cause in ((foreign, "is not a database of Noxel"), (torn, "damaged"), (newer, "newer than this Noxel knows")):
+        for path, cause in (
+            (foreign, "is not a database of Noxel"),
+            (torn, "damaged"),
+            (newer, "newer than this Noxel knows"),
+        ):
             with self.assertRaisesRegex(InputError, cause):
                 restore(path, self.path)
         with self.assertRaises(NotFound):
@@ -175,14 +207,18 @@ class Keeping(unittest.TestCase):
     def test_a_copy_is_kept_before_a_migration(self) -> None:
         old = self.folder / "old.db"
         with sqlite3.connect(old) as connection:
-            connection.executescript((Path(__file__).parent / "first_version.sql").read_text(encoding="utf-8"))
+            connection.executescript(
+                (Path(__file__).parent / "first_version.sql").read_text(encoding="utf-8")
+            )
         database = Database(old)
         self.addCleanup(database.close)
         self.assertEqual(version_of(old), known_versions()[0])
         self.assertEqual(version_of(self.folder / "old.version-0001.db"), "0001")
 
     def kill_while_going(self, script: str) -> None:
-        with subprocess.Popen([sys.executable, "-c", script, str(self.path)], stdout=subprocess.PIPE, text=True) as writer:
+        with subprocess.Popen(
+            [sys.executable, "-c", script, str(self.path)], stdout=subprocess.PIPE, text=True
+        ) as writer:
             stdout = writer.stdout
             assert stdout  # noqa: S101
             while "going" not in stdout.readline():
@@ -200,5 +236,9 @@ class Keeping(unittest.TestCase):
     def test_a_kill_in_the_middle_leaves_it_whole(self) -> None:
         self.kill_while_going(_WRITER)
         document = Rigs(Database(self.path)).open(self.rig).document
-        self.assertEqual(document["name"], document["vehicle"]["name"])  # both of a step, or neither
-        self.assertEqual(json.loads(json.dumps(document["weigh_ins"])), rig_of("check--three-passes")["weigh_ins"])
+        # both of a step, or neither
+        self.assertEqual(document["name"], document["vehicle"]["name"])
+        self.assertEqual(
+            json.loads(json.dumps(document["weigh_ins"])),
+            rig_of("check--three-passes")["weigh_ins"],
+        )

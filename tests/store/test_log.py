@@ -30,12 +30,18 @@ class ALongLog(unittest.TestCase):
         self.rigs, self.logs = Rigs(database), Logs(database)
         self.document = rig_of("check--three-passes")
         one = self.document["weigh_ins"][0]
-        self.document["weigh_ins"] = [{**copy.deepcopy(one), "place": f"scale {number}"} for number in range(1, LONG + 1)]
+        self.document["weigh_ins"] = [
+            {**copy.deepcopy(one), "place": f"scale {number}"} for number in range(1, LONG + 1)
+        ]
         self.rig = self.rigs.add(self.document)
 
     def change(self, *changes: Change, looking: int | None = None, keys: Any = None) -> Stored:
         return self.rigs.change(
-            self.rig, "x", lambda document: apply_changes(document, changes).document, looking=looking, keys=keys
+            self.rig,
+            "x",
+            lambda document: apply_changes(document, changes).document,
+            looking=looking,
+            keys=keys,
         )
 
     def entire(self) -> dict[str, Any]:
@@ -44,13 +50,20 @@ class ALongLog(unittest.TestCase):
     def test_a_window_is_read_and_its_numbers_are_those_of_the_log(self) -> None:
         stored = self.rigs.open(self.rig, 7)
         last = tuple(range(LONG - RECENT + 1, LONG + 1))
-        self.assertEqual((stored.window.numbers, stored.window.at, stored.window.count), ((7, *last), 1, LONG))
-        self.assertEqual([each["place"] for each in stored.document["weigh_ins"]], [f"scale {n}" for n in (7, *last)])
-        self.assertEqual(self.rigs.open(self.rig, LONG + 1).window.numbers, last)  # not there: the last
+        self.assertEqual(
+            (stored.window.numbers, stored.window.at, stored.window.count), ((7, *last), 1, LONG)
+        )
+        self.assertEqual(
+            [each["place"] for each in stored.document["weigh_ins"]],
+            [f"scale {n}" for n in (7, *last)],
+        )
+        # not there: the last
+        self.assertEqual(self.rigs.open(self.rig, LONG + 1).window.numbers, last)
 
     def test_what_was_typed_goes_to_its_own_weigh_in_whatever_was_taken_out(self) -> None:
         page = self.rigs.open(self.rig, 7).window
-        self.change(Change("weigh_ins[0]", op="remove"), looking=3)  # another page takes number 3 out
+        # another page takes number 3 out
+        self.change(Change("weigh_ins[0]", op="remove"), looking=3)
         self.change(Change("weigh_ins[0].place", "Alder Bend"), looking=7, keys=page.keys)
         expected = copy.deepcopy(self.document)
         expected["weigh_ins"][6]["place"] = "Alder Bend"
@@ -58,7 +71,11 @@ class ALongLog(unittest.TestCase):
         self.assertEqual(self.entire(), expected)
         found = self.logs.page(self.rig, words="ALDER bend")
         self.assertEqual([line.number for line, _ in found.lines], [6])
-        self.change(Change("weigh_ins[11]", op="insert", value=self.document["weigh_ins"][0]), looking=6, keys=page.keys)
+        self.change(
+            Change("weigh_ins[11]", op="insert", value=self.document["weigh_ins"][0]),
+            looking=6,
+            keys=page.keys,
+        )
         self.assertEqual(self.entire()["weigh_ins"][-1], self.document["weigh_ins"][0])
         with self.assertRaisesRegex(InputError, "after the last"):
             self.change(Change("weigh_ins[0]", op="insert", value={"place": "early"}))
@@ -71,11 +88,14 @@ class ALongLog(unittest.TestCase):
 
     def test_all_of_it_follows_a_change_of_its_rules_or_refuses_it(self) -> None:
         for weigh_in in self.document["weigh_ins"][1:]:
-            weigh_in["passes"] = [each for each in weigh_in["passes"] if each.get("spring_bars") != "engaged"]
+            weigh_in["passes"] = [
+                each for each in weigh_in["passes"] if each.get("spring_bars") != "engaged"
+            ]
         self.rig = self.rigs.add(self.document)
+        # the first was weighed with its bars engaged
         with self.assertRaisesRegex(
             Conflict, "of scale 1, contradicts|of 2026-05-02, scale 1, contradicts"
-        ):  # the first was weighed with its bars engaged
+        ):
             self.change(Change("hitch.weight_distribution", op="set", value=False))
         self.assertEqual(self.entire(), self.document)
         plain = {**rig_of("check--kilograms"), "hitch": {}}
@@ -84,29 +104,48 @@ class ALongLog(unittest.TestCase):
         plain["weigh_ins"] = plain["weigh_ins"] * LONG
         self.rig = self.rigs.add(plain)
         self.change(Change("hitch.weight_distribution", op="set", value=True))
-        hitched = [each for one in self.entire()["weigh_ins"] for each in one["passes"] if each["config"] == "hitched"]
+        hitched = [
+            each
+            for one in self.entire()["weigh_ins"]
+            for each in one["passes"]
+            if each["config"] == "hitched"
+        ]
         self.assertEqual({each["spring_bars"] for each in hitched}, {"none"})
-        self.assertEqual(self.rigs.undo(self.rig).document["weigh_ins"], plain["weigh_ins"][:RECENT])
+        self.assertEqual(
+            self.rigs.undo(self.rig).document["weigh_ins"], plain["weigh_ins"][:RECENT]
+        )
         self.assertEqual(self.entire(), plain)
 
     def test_pages_runs_and_facts_that_follow_the_plates(self) -> None:
         page = self.logs.page(self.rig)
         self.assertEqual([line.number for line, _ in page.lines], list(range(LONG, LONG - 20, -1)))
         rest = self.logs.page(self.rig, before=LONG - 19)
-        self.assertEqual(([line.number for line, _ in rest.lines], rest.more), (list(range(LONG - 20, 0, -1)), False))
+        self.assertEqual(
+            ([line.number for line, _ in rest.lines], rest.more),
+            (list(range(LONG - 20, 0, -1)), False),
+        )
         self.assertIsNone(rest.lines[-1][1])  # nothing before the first
         self.assertEqual(page.lines[0][1], page.lines[1][0].facts)
         run, count = self.logs.run(self.rig, until=30, size=15)
         self.assertEqual(([each.number for each in run], count), (list(range(16, 31)), LONG))
         self.assertEqual({each.facts.verdict for each in run}, {"stop"})  # rear axle 3,680 of 3,600
-        self.change(Change("vehicle.ratings.gawr_rear", "9,000"), Change("vehicle.ratings.gvwr", "19,000"))
+        self.change(
+            Change("vehicle.ratings.gawr_rear", "9,000"), Change("vehicle.ratings.gvwr", "19,000")
+        )
         sentence = {each.facts.sentence for each in self.logs.run(self.rig)[0]}
         self.assertNotEqual(sentence, {run[0].facts.sentence})
         self.change(Change("weigh_ins[0].passes[0].readings.front", "1"), looking=16)
-        self.assertAlmostEqual(self.logs.run(self.rig, until=16, size=1)[0][0].facts.figures["front_hitched"][0], 0.45359237)
+        self.assertAlmostEqual(
+            self.logs.run(self.rig, until=16, size=1)[0][0].facts.figures["front_hitched"][0],
+            0.45359237,
+        )
 
     def test_words_are_searched_as_they_stand(self) -> None:
         self.change(Change("weigh_ins[0].tags", op="set", value=["100 %_sure"]), looking=5)
-        self.assertEqual([line.number for line, _ in self.logs.page(self.rig, words="%_SURE").lines], [5])
-        self.assertEqual([line.number for line, _ in self.logs.page(self.rig, words="scale 39").lines], [39])
+        self.assertEqual(
+            [line.number for line, _ in self.logs.page(self.rig, words="%_SURE").lines], [5]
+        )
+        self.assertEqual(
+            [line.number for line, _ in self.logs.page(self.rig, words="scale 39").lines], [39]
+        )
         self.assertEqual(self.logs.page(self.rig, words="nowhere").lines, ())

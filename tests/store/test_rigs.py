@@ -1,4 +1,6 @@
-"""The database: every change one transaction with its record, undone exactly, whole after an error, there after a restart."""
+"""The database: every change one transaction with its record, undone exactly, whole after an error,
+there after a restart.
+"""
 
 import sqlite3
 import tempfile
@@ -46,7 +48,9 @@ class OnDisk(unittest.TestCase):
         with sqlite3.connect(self.path) as connection:
             self.assertEqual(connection.execute("PRAGMA journal_mode").fetchone(), ("wal",))
         with rigs._database.reading() as session:
-            self.assertEqual(session.connection().exec_driver_sql("PRAGMA foreign_keys").scalar(), 1)
+            self.assertEqual(
+                session.connection().exec_driver_sql("PRAGMA foreign_keys").scalar(), 1
+            )
 
 
 class InMemory(unittest.TestCase):
@@ -87,17 +91,32 @@ class InMemory(unittest.TestCase):
             self.rigs.undo(self.rig)
 
     @settings(max_examples=30)
-    @given(st.lists(st.one_of(
-        st.tuples(st.just("weigh_ins[0].passes[0]"), st.just("remove")),
-        st.tuples(st.just("weigh_ins[1]"), st.just("insert")), st.tuples(st.just("weigh_ins[0]"), st.just("remove")),
-        st.tuples(st.sampled_from(["name", "vehicle.name"]), st.sampled_from(["a", "b", "c"]))), max_size=8))  # fmt: skip
-    def test_undo_all_the_way_back_and_redo_all_the_way_forth(self, steps: list[tuple[str, str]]) -> None:
+    @given(
+        st.lists(
+            st.one_of(
+                st.tuples(st.just("weigh_ins[0].passes[0]"), st.just("remove")),
+                st.tuples(st.just("weigh_ins[1]"), st.just("insert")),
+                st.tuples(st.just("weigh_ins[0]"), st.just("remove")),
+                st.tuples(
+                    st.sampled_from(["name", "vehicle.name"]), st.sampled_from(["a", "b", "c"])
+                ),
+            ),
+            max_size=8,
+        )
+    )
+    def test_undo_all_the_way_back_and_redo_all_the_way_forth(
+        self, steps: list[tuple[str, str]]
+    ) -> None:
         rigs = Rigs(Database(None))
         rig = rigs.add(self.document)
         for path, what in steps:
             op: Any = what if what in ("insert", "remove") else "type"
             change = Change(path, what, self.document["weigh_ins"][0], op)
-            rigs.change(rig, what, lambda document, change=change: apply_changes(document, [change]).document)  # type: ignore[misc]
+
+            def make(document: Any, change: Change = change) -> Any:
+                return apply_changes(document, [change]).document
+
+            rigs.change(rig, what, make)
         end = rigs.open(rig)
         while rigs.open(rig).undo:
             rigs.undo(rig)

@@ -28,7 +28,11 @@ class Acknowledged(unittest.TestCase):
         self.rig = self.rigs.add(rig_of("check--three-passes"))
 
     def rename(self, name: str) -> None:
-        self.rigs.change(self.rig, "name", lambda document: apply_changes(document, [Change("name", name)]).document)
+        self.rigs.change(
+            self.rig,
+            "name",
+            lambda document: apply_changes(document, [Change("name", name)]).document,
+        )
 
     def test_saved_is_on_the_disk(self) -> None:
         pooled = self.database.engine.raw_connection()
@@ -42,33 +46,37 @@ class Acknowledged(unittest.TestCase):
         connection.execute("PRAGMA synchronous = NORMAL")
         before = counter.count
         self.rename("not on the disk yet")
-        self.assertEqual(counter.count, before, "the counter must see where nothing is brought to the disk")
+        self.assertEqual(
+            counter.count, before, "the counter must see where nothing is brought to the disk"
+        )
 
     def damage(self, table: str, text: str) -> None:
         with sqlite3.connect(self.path) as other:
-            other.execute(f"UPDATE {table} SET document = ? WHERE id = (SELECT max(id) FROM {table})", (text,))
+            other.execute(
+                f"UPDATE {table} SET document = ? WHERE id = (SELECT max(id) FROM {table})", (text,)
+            )
 
     def test_one_bad_row_stays_one_bad_row(self) -> None:
         sound = rig_of("check--three-passes") | {"name": "sound"}
         self.rigs.add(sound)
         bad = max(each.id for each in self.rigs.list())
         good = next(each.id for each in self.rigs.list() if each.id != bad)
-        for text in (
-            "{",
-            '{"kind": "conventional"}',
-            "[]",
-            "",
-        ):  # cut short; whole JSON that is not what was written; no document
+        # cut short; whole JSON that is not what was written; no document
+        for text in ("{", '{"kind": "conventional"}', "[]", ""):
             with self.subTest(text):
                 self.damage("rigs", text)
-                self.assertEqual({each.id: each.damaged for each in self.rigs.list()}, {bad: True, good: False})
+                self.assertEqual(
+                    {each.id: each.damaged for each in self.rigs.list()}, {bad: True, good: False}
+                )
                 with self.assertRaisesRegex(Damaged, "was damaged where it is stored"):
                     self.rigs.open(bad)
                 self.rigs.open(good)
                 self.assertEqual(len(self.rigs.documents()), 1)
                 self.assertEqual(len(Logs(self.database).page(good).lines), 1)
                 entries = Garage(self.database).entries()
-                self.assertEqual((len(entries.vehicles), len(entries.trailers), len(entries.damaged)), (1, 1, 2))
+                self.assertEqual(
+                    (len(entries.vehicles), len(entries.trailers), len(entries.damaged)), (1, 1, 2)
+                )
                 self.assertEqual(self.rigs.raw(bad)["rig"], text)
         self.rigs.delete(bad)
         self.assertEqual([each.id for each in self.rigs.list()], [good])
@@ -81,5 +89,7 @@ class Acknowledged(unittest.TestCase):
         self.rigs.open(self.rig)
         with sqlite3.connect(self.path) as connection:
             connection.execute("UPDATE things SET document = 'x' WHERE kind = 'trailer'")
-        self.assertEqual({each.kind for each in Garage(self.database).list() if each.damaged}, {"trailer"})
+        self.assertEqual(
+            {each.kind for each in Garage(self.database).list() if each.damaged}, {"trailer"}
+        )
         self.assertTrue(all(each.damaged for each in self.rigs.list()))

@@ -53,7 +53,8 @@ export interface paths {
         };
         /**
          * Events
-         * @description What is saved, as server-sent events: a page that hears of another one asks for its sheet again.
+         * @description What is saved, as server-sent events: a page that hears of another one asks for its sheet
+         *     again.
          */
         get: operations["events_api_events_get"];
         put?: never;
@@ -103,7 +104,8 @@ export interface paths {
         put?: never;
         /**
          * From Brochure
-         * @description Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a manual.
+         * @description Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a
+         *     manual.
          */
         post: operations["from_brochure_api_garage_post"];
         delete?: never;
@@ -357,7 +359,8 @@ export interface paths {
         };
         /**
          * Match All
-         * @description Vehicles of the garage before its trailers, so many at once, with the same people and gear aboard where a mass is given.
+         * @description Vehicles of the garage before its trailers, so many at once, with the same people and gear
+         *     aboard where a mass is given.
          */
         get: operations["match_all_api_match_get"];
         put?: never;
@@ -539,7 +542,8 @@ export interface paths {
         put?: never;
         /**
          * Lesson
-         * @description A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer replied to.
+         * @description A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer
+         *     replied to.
          *
          *     A device that was invited to look practises like any other; nothing is kept of it.
          */
@@ -559,7 +563,8 @@ export interface paths {
         };
         /**
          * Sheet
-         * @description Exercises on paper, with an answer sheet and tickets to cut out; ``lessons`` are ids with commas between, all where it is empty.
+         * @description Exercises on paper, with an answer sheet and tickets to cut out; ``lessons`` are ids with
+         *     commas between, all where it is empty.
          */
         get: operations["sheet_api_practice_sheet_pdf_get"];
         put?: never;
@@ -733,7 +738,8 @@ export interface paths {
         put?: never;
         /**
          * Apply Steps
-         * @description Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on.
+         * @description Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were
+         *     tried on.
          */
         post: operations["apply_steps_api_rigs__rig_id__adjust_apply_post"];
         delete?: never;
@@ -753,7 +759,8 @@ export interface paths {
         put?: never;
         /**
          * Keep Steps
-         * @description Keep steps under a name, with what is predicted of them, to be compared with the next weigh-in.
+         * @description Keep steps under a name, with what is predicted of them, to be compared with the next
+         *     weigh-in.
          */
         post: operations["keep_steps_api_rigs__rig_id__adjust_keep_post"];
         delete?: never;
@@ -833,7 +840,8 @@ export interface paths {
         put?: never;
         /**
          * Copy Rig
-         * @description The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or trailer.
+         * @description The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or
+         *     trailer.
          */
         post: operations["copy_rig_api_rigs__rig_id__copy_post"];
         delete?: never;
@@ -931,7 +939,8 @@ export interface paths {
         };
         /**
          * Guide Rows
-         * @description The row of this rig's vehicle, by what its plates say of engine, axle ratio, cab, drive and wheelbase.
+         * @description The row of this rig's vehicle, by what its plates say of engine, axle ratio, cab, drive and
+         *     wheelbase.
          */
         get: operations["guide_rows_api_rigs__rig_id__guide_rows_get"];
         put?: never;
@@ -951,7 +960,8 @@ export interface paths {
         };
         /**
          * Ask How Much
-         * @description The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the room as a picture.
+         * @description The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the
+         *     room as a picture.
          */
         get: operations["ask_how_much_api_rigs__rig_id__how_much_get"];
         put?: never;
@@ -973,7 +983,8 @@ export interface paths {
         put?: never;
         /**
          * Add Items
-         * @description Add items as jotted down, one a line: all of them, or none and each bad line by its number.
+         * @description Add items as jotted down, one a line: all of them, or none and each bad line by its
+         *     number.
          */
         post: operations["add_items_api_rigs__rig_id__items_post"];
         delete?: never;
@@ -1053,7 +1064,8 @@ export interface paths {
         put?: never;
         /**
          * Take Jotted
-         * @description Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes nothing.
+         * @description Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes
+         *     nothing.
          */
         post: operations["take_jotted_api_rigs__rig_id__jotted_post"];
         delete?: never;
@@ -1199,7 +1211,8 @@ export interface paths {
         };
         /**
          * Compare
-         * @description Two to four weigh-ins side by side, also of other rigs: the same vehicle and trailer with another hitch.
+         * @description Two to four weigh-ins side by side, also of other rigs: the same vehicle and trailer with
+         *     another hitch.
          */
         get: operations["compare_api_rigs__rig_id__log_compare_get"];
         put?: never;
@@ -1284,7 +1297,8 @@ export interface paths {
         get: operations["show_photo_api_rigs__rig_id__photos__photo__get"];
         /**
          * Add Photo
-         * @description Keep a photograph (JPEG, PNG or WebP), scaled down and stripped of position data; sent again, it changes nothing.
+         * @description Keep a photograph (JPEG, PNG or WebP), scaled down and stripped of position data; sent again,
+         *     it changes nothing.
          */
         put: operations["add_photo_api_rigs__rig_id__photos__photo__put"];
         post?: never;
@@ -1489,7 +1503,8 @@ export interface paths {
         put?: never;
         /**
          * Import Tickets
-         * @description Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its number.
+         * @description Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its
+         *     number.
          */
         post: operations["import_tickets_api_rigs__rig_id__tickets_import_post"];
         delete?: never;
@@ -1549,7 +1564,8 @@ export interface paths {
         put?: never;
         /**
          * Switch The Units
-         * @description Work in other units from now on; every figure keeps its value, and says its own unit where it was typed in another.
+         * @description Work in other units from now on; every figure keeps its value, and says its own unit where it
+         *     was typed in another.
          */
         post: operations["switch_the_units_api_rigs__rig_id__units_post"];
         delete?: never;
@@ -1637,7 +1653,8 @@ export interface paths {
         put?: never;
         /**
          * Own Yard
-         * @description A run that copies this rig into the yard, with its own weights as the truth; nothing comes back from there.
+         * @description A run that copies this rig into the yard, with its own weights as the truth; nothing comes
+         *     back from there.
          */
         post: operations["own_yard_api_rigs__rig_id__yard_post"];
         delete?: never;
@@ -1771,7 +1788,8 @@ export interface components {
         };
         /**
          * Added
-         * @description An item that came aboard (or left, when negative) after the weighing; where it is may not be known.
+         * @description An item that came aboard (or left, when negative) after the weighing; where it is may not be
+         *     known.
          */
         Added: {
             /** Entered */
@@ -1795,7 +1813,8 @@ export interface components {
         };
         /**
          * Adjustment
-         * @description Mass to add to a pass's vehicle so that it matches the other passes: fuel burned, a person who stepped out.
+         * @description Mass to add to a pass's vehicle so that it matches the other passes: fuel burned, a person
+         *     who stepped out.
          */
         Adjustment: {
             /** Entered */
@@ -1817,9 +1836,11 @@ export interface components {
         };
         /**
          * Advisory
-         * @description Something to know beside the checks: a trap in the readings, a caution, what would settle the rest.
+         * @description Something to know beside the checks: a trap in the readings, a caution, what would settle the
+         *     rest.
          *
-         *     ``doubt`` is whether it names two figures that cannot both be right; ``fix`` a change that would right it.
+         *     ``doubt`` is whether it names two figures that cannot both be right; ``fix`` a change that would
+         *     right it.
          */
         Advisory: {
             /**
@@ -1853,7 +1874,8 @@ export interface components {
         };
         /**
          * Attitude
-         * @description How the coupled trailer rides: nose up is positive. ``drop`` is how much lower the ball must come, minus higher.
+         * @description How the coupled trailer rides: nose up is positive. ``drop`` is how much lower the ball must
+         *     come, minus higher.
          */
         Attitude: {
             /** Drop */
@@ -1867,10 +1889,12 @@ export interface components {
         };
         /**
          * AxleTires
-         * @description The tires of one axle (or of all trailer axles): how many, and the most that each may carry as fitted.
+         * @description The tires of one axle (or of all trailer axles): how many, and the most that each may carry
+         *     as fitted.
          *
-         *     ``wheel`` is the rating of one wheel, ``assembly`` that of one axle without wheels; ``placard_*`` is what the placard
-         *     asks for, ``pressure`` what is set cold, ``table`` the tire maker's own; ``max_speed`` is in mph or km/h, as ``policy.travel_speed``.
+         *     ``wheel`` is the rating of one wheel, ``assembly`` that of one axle without wheels;
+         *     ``placard_*`` is what the placard asks for, ``pressure`` what is set cold, ``table`` the tire
+         *     maker's own; ``max_speed`` is in mph or km/h, as ``policy.travel_speed``.
          */
         AxleTires: {
             /** Assembly */
@@ -1909,7 +1933,8 @@ export interface components {
         };
         /**
          * BarCurve
-         * @description Predicted axle loads from slack bars to the front axle's solo load, where limits are met, and what that means.
+         * @description Predicted axle loads from slack bars to the front axle's solo load, where limits are met, and
+         *     what that means.
          */
         BarCurve: {
             /** Front Limit */
@@ -2096,7 +2121,8 @@ export interface components {
         };
         /**
          * ChallengeIn
-         * @description A challenge as far as it was played; the player's words, and whether the cure is to be looked at.
+         * @description A challenge as far as it was played; the player's words, and whether the cure is to be looked
+         *     at.
          */
         ChallengeIn: {
             /** Act */
@@ -2115,7 +2141,8 @@ export interface components {
         };
         /**
          * ChallengeOut
-         * @description A challenge as it stands: the budget, what a word is asked for, and the judgement once it was given.
+         * @description A challenge as it stands: the budget, what a word is asked for, and the judgement once it was
+         *     given.
          */
         ChallengeOut: {
             /** Asked */
@@ -2169,8 +2196,9 @@ export interface components {
          * Changes
          * @description Changes that belong together; those of one gesture (typing in one field) are undone together.
          *
-         *     Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log. ``base`` is the sheet's
-         *     ``edits`` that they were typed under: items that moved since are found, and a figure that was set elsewhere is a conflict.
+         *     Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
+         *     ``base`` is the sheet's ``edits`` that they were typed under: items that moved since are found,
+         *     and a figure that was set elsewhere is a conflict.
          */
         Changes: {
             /** Base */
@@ -2205,7 +2233,8 @@ export interface components {
          * Check
          * @description One check. A share check has ``low`` and ``high`` instead of a limit and a margin.
          *
-         *     ``working`` is the key of the actual load's working; ``limit_lines`` are the entered figures a limit is made of.
+         *     ``working`` is the key of the actual load's working; ``limit_lines`` are the entered figures a
+         *     limit is made of.
          */
         Check: {
             /** Actual */
@@ -2321,7 +2350,8 @@ export interface components {
         };
         /**
          * ComparedRow
-         * @description One figure in each of the weigh-ins compared; differences are from the first, real ones beyond both ±.
+         * @description One figure in each of the weigh-ins compared; differences are from the first, real ones
+         *     beyond both ±.
          */
         ComparedRow: {
             /** Differences */
@@ -2341,7 +2371,8 @@ export interface components {
         };
         /**
          * Comparison
-         * @description Two to four weigh-ins side by side; ``warnings`` say where they are not like for like, ``closure`` what their totals prove.
+         * @description Two to four weigh-ins side by side; ``warnings`` say where they are not like for like,
+         *     ``closure`` what their totals prove.
          */
         Comparison: {
             /** Closure */
@@ -2357,7 +2388,8 @@ export interface components {
         };
         /**
          * Connect
-         * @description Which scale: the stand-in playing a rig (in the steps of one of its weigh-ins), or the address of one on this machine.
+         * @description Which scale: the stand-in playing a rig (in the steps of one of its weigh-ins), or the
+         *     address of one on this machine.
          */
         Connect: {
             /** Address */
@@ -2375,7 +2407,8 @@ export interface components {
         };
         /**
          * CopyRig
-         * @description What a copied rig is called, and which of its equipment is copied with it; the rest is shared.
+         * @description What a copied rig is called, and which of its equipment is copied with it; the rest is
+         *     shared.
          */
         CopyRig: {
             /**
@@ -2391,7 +2424,8 @@ export interface components {
         };
         /**
          * Couple
-         * @description Which equipment makes a rig; without a hitch or a trailer of the garage, a towing rig starts with blank ones.
+         * @description Which equipment makes a rig; without a hitch or a trailer of the garage, a towing rig starts
+         *     with blank ones.
          */
         Couple: {
             /** Hitch */
@@ -2496,7 +2530,8 @@ export interface components {
         };
         /**
          * DistributionRule
-         * @description What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from which it is required.
+         * @description What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from
+         *     which it is required.
          */
         DistributionRule: {
             /** Above */
@@ -2509,7 +2544,8 @@ export interface components {
         };
         /**
          * DriveNotes
-         * @description How the rig drove with what was weighed: a word for each, and fuel over distance as texts with their units.
+         * @description How the rig drove with what was weighed: a word for each, and fuel over distance as texts
+         *     with their units.
          */
         DriveNotes: {
             /**
@@ -2567,7 +2603,8 @@ export interface components {
         };
         /**
          * DryExtra
-         * @description An item the maker may or may not have counted in the dry weight: propane, battery, options, generator fuel.
+         * @description An item the maker may or may not have counted in the dry weight: propane, battery, options,
+         *     generator fuel.
          *
          *     ``position`` is behind the coupler, minus when ahead of it.
          */
@@ -2607,7 +2644,8 @@ export interface components {
         };
         /**
          * Effort
-         * @description The effort to leave an item at home, to move it where it is, to put it in the other vehicle.
+         * @description The effort to leave an item at home, to move it where it is, to put it in the other
+         *     vehicle.
          */
         Effort: {
             /** Leave */
@@ -2621,7 +2659,8 @@ export interface components {
          * Entry
          * @description How a figure was entered: the text as typed, where it came from, when, and a note.
          *
-         *     A text that cannot be understood, or that cannot stand yet, is kept here while the figure itself is absent.
+         *     A text that cannot be understood, or that cannot stand yet, is kept here while the figure itself
+         *     is absent.
          */
         Entry: {
             /** Date */
@@ -2635,7 +2674,8 @@ export interface components {
         };
         /**
          * EquipmentOut
-         * @description A piece of equipment as the garage shows it: its name, its main figures, the rigs it is in.
+         * @description A piece of equipment as the garage shows it: its name, its main figures, the rigs it is
+         *     in.
          */
         EquipmentOut: {
             /** Damaged */
@@ -2675,7 +2715,8 @@ export interface components {
          * @description The whole answer about one weigh-in of one rig.
          *
          *     ``plates`` are contradictions between labels, ``terms`` the words of the rig's term set.
-         *     ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when both are known.
+         *     ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when
+         *     both are known.
          */
         Evaluation: {
             /** Advisories */
@@ -2768,7 +2809,8 @@ export interface components {
         };
         /**
          * ExpectedValue
-         * @description A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in words.
+         * @description A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in
+         *     words.
          *
          *     ``beside`` are the other ways that are open, as sentences, best first.
          */
@@ -2808,7 +2850,8 @@ export interface components {
         };
         /**
          * FieldState
-         * @description A field that remembers more than its figure: the text as typed, its source, what is wrong with it.
+         * @description A field that remembers more than its figure: the text as typed, its source, what is wrong
+         *     with it.
          */
         FieldState: {
             entry: components["schemas"]["Entry"];
@@ -2879,7 +2922,8 @@ export interface components {
         };
         /**
          * Geometry
-         * @description The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has entered.
+         * @description The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has
+         *     entered.
          */
         Geometry: {
             /** Assumed */
@@ -2936,7 +2980,8 @@ export interface components {
         };
         /**
          * Headline
-         * @description The verdict in words: a lead, the sentence that names the binding limit, what else there is to say.
+         * @description The verdict in words: a lead, the sentence that names the binding limit, what else there is
+         *     to say.
          */
         Headline: {
             /** Lead */
@@ -2962,7 +3007,8 @@ export interface components {
          * Hitch
          * @description The hitch chain. With weight distribution its distributing ratings apply.
          *
-         *     ``ball_height`` is the top of the ball (or the plate of a fifth-wheel hitch) above level ground, coupled and loaded.
+         *     ``ball_height`` is the top of the ball (or the plate of a fifth-wheel hitch) above level ground,
+         *     coupled and loaded.
          */
         Hitch: {
             /** Ball Height */
@@ -2997,10 +3043,11 @@ export interface components {
          * HitchPart
          * @description One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
          *
-         *     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes. ``d_value`` is stamped on European
-         *     couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it. ``behind`` is how far
-         *     behind the hitch point its own mass hangs (minus: ahead). ``drop`` is how it is set, up or down; ``by_drop`` what its maker rates it
-         *     at then.
+         *     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler
+         *     takes. ``d_value`` is stamped on European couplings [kN]; ``extension_leaves`` is the share of
+         *     its ratings that its maker leaves with an extension in it. ``behind`` is how far behind the
+         *     hitch point its own mass hangs (minus: ahead). ``drop`` is how it is set, up or down;
+         *     ``by_drop`` what its maker rates it at then.
          */
         HitchPart: {
             /** Behind */
@@ -3033,7 +3080,8 @@ export interface components {
         };
         /**
          * HowMuch
-         * @description The heaviest trailer, why, and what follows; ``missing`` names what the answer could not count.
+         * @description The heaviest trailer, why, and what follows; ``missing`` names what the answer could not
+         *     count.
          */
         HowMuch: {
             /** Added */
@@ -3095,10 +3143,11 @@ export interface components {
         };
         /**
          * ItemEffect
-         * @description What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
+         * @description What one item does: its whole mass, and its share on each axle and the tongue where its place
+         *     is known.
          *
-         *     ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the drawing; ``takes`` says of which
-         *     limit's room it takes the largest share.
+         *     ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the
+         *     drawing; ``takes`` says of which limit's room it takes the largest share.
          */
         ItemEffect: {
             /** Front */
@@ -3129,7 +3178,8 @@ export interface components {
         };
         /**
          * ItemOut
-         * @description Something that can be moved: where it lies, in metres behind the coupler or the front axle.
+         * @description Something that can be moved: where it lies, in metres behind the coupler or the front
+         *     axle.
          */
         ItemOut: {
             /** Aboard */
@@ -3151,8 +3201,9 @@ export interface components {
         };
         /**
          * JottedTicket
-         * @description A ticket as it was jotted down on a device, perhaps without a network: ``key`` is its own, so that it is taken once also
-         *     where it is sent twice; the tickets of one ``visit`` belong to one weigh-in.
+         * @description A ticket as it was jotted down on a device, perhaps without a network: ``key`` is its own, so
+         *     that it is taken once also where it is sent twice; the tickets of one ``visit`` belong to one
+         *     weigh-in.
          */
         JottedTicket: {
             /** Config */
@@ -3287,7 +3338,8 @@ export interface components {
         };
         /**
          * KeptPlan
-         * @description Steps kept under a name, and what was predicted, to compare with the next weigh-in. [file's unit]
+         * @description Steps kept under a name, and what was predicted, to compare with the next weigh-in. [file's
+         *     unit]
          */
         KeptPlan: {
             /**
@@ -3324,7 +3376,8 @@ export interface components {
         };
         /**
          * LessonIn
-         * @description Where a lesson stands and what is done in it: a seed to begin with, or the run so far; an act, an answer, or both not.
+         * @description Where a lesson stands and what is done in it: a seed to begin with, or the run so far; an
+         *     act, an answer, or both not.
          */
         LessonIn: {
             /** Act */
@@ -3383,7 +3436,8 @@ export interface components {
         };
         /**
          * LessonOut
-         * @description A lesson as it stands: its question, or what has to be done first; what was said to the answer; the working once it is earned.
+         * @description A lesson as it stands: its question, or what has to be done first; what was said to the
+         *     answer; the working once it is earned.
          */
         LessonOut: {
             /** Because */
@@ -3445,7 +3499,8 @@ export interface components {
         };
         /**
          * LeverLength
-         * @description The lever length that two tongue readings show, in the rig's unit of length: as it is printed, and as it is typed.
+         * @description The lever length that two tongue readings show, in the rig's unit of length: as it is
+         *     printed, and as it is typed.
          */
         LeverLength: {
             /** Plus Minus */
@@ -3610,7 +3665,8 @@ export interface components {
         };
         /**
          * ListPreview
-         * @description What would be added: how the list was understood, its first rows, what adds up, what cannot be read.
+         * @description What would be added: how the list was understood, its first rows, what adds up, what cannot
+         *     be read.
          */
         ListPreview: {
             /** Columns */
@@ -3637,7 +3693,8 @@ export interface components {
         };
         /**
          * LiveOut
-         * @description How the scale stands: connected or not, stand-in or not, what it reads, its last ticket, what is wrong.
+         * @description How the scale stands: connected or not, stand-in or not, what it reads, its last ticket, what
+         *     is wrong.
          */
         LiveOut: {
             /**
@@ -3662,7 +3719,8 @@ export interface components {
         };
         /**
          * LiveTicket
-         * @description A weight that the scale took and wrote down: its number, what kind of weigh, the readings, the gross.
+         * @description A weight that the scale took and wrote down: its number, what kind of weigh, the readings,
+         *     the gross.
          */
         LiveTicket: {
             /** Gross */
@@ -3683,10 +3741,11 @@ export interface components {
         };
         /**
          * Load
-         * @description An item aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
+         * @description An item aboard; its position is behind the front axle (vehicle) or behind the coupler
+         *     (trailer).
          *
-         *     ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time;
-         *     ``secured`` is how it is held.
+         *     ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false
+         *     when it stays at home this time; ``secured`` is how it is held.
          */
         Load: {
             /**
@@ -3729,7 +3788,8 @@ export interface components {
         };
         /**
          * Log
-         * @description A page of the log, the last first, out of ``count``; the plans that were kept, compared with what came.
+         * @description A page of the log, the last first, out of ``count``; the plans that were kept, compared with
+         *     what came.
          *
          *     ``more`` is whether there are earlier ones.
          */
@@ -3745,7 +3805,8 @@ export interface components {
         };
         /**
          * LogLine
-         * @description One weigh-in in a line; ``changed`` names what differs from the one before by more than the scales' ±.
+         * @description One weigh-in in a line; ``changed`` names what differs from the one before by more than the
+         *     scales' ±.
          */
         LogLine: {
             /** Aboard */
@@ -3778,7 +3839,8 @@ export interface components {
         };
         /**
          * MakersTable
-         * @description A maker's table as typed or pasted, for a path of the rig file: a tire's pressures, a ball mount's ratings by drop.
+         * @description A maker's table as typed or pasted, for a path of the rig file: a tire's pressures, a ball
+         *     mount's ratings by drop.
          */
         MakersTable: {
             /** Path */
@@ -3799,7 +3861,8 @@ export interface components {
         };
         /**
          * MatchEntry
-         * @description A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh, and its tongue share.
+         * @description A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh,
+         *     and its tongue share.
          */
         MatchEntry: {
             /** Expected */
@@ -3924,7 +3987,8 @@ export interface components {
         };
         /**
          * NewGuide
-         * @description A table as it was pasted, what to call it, and what its masses are in where they do not say.
+         * @description A table as it was pasted, what to call it, and what its masses are in where they do not
+         *     say.
          */
         NewGuide: {
             /**
@@ -4018,7 +4082,8 @@ export interface components {
         };
         /**
          * OnTheBench
-         * @description The base: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept.
+         * @description The base: where it starts, what is wrong and by which routes it goes, what the bars do, which
+         *     plans were kept.
          */
         OnTheBench: {
             bars: components["schemas"]["BarCurve"] | null;
@@ -4042,7 +4107,8 @@ export interface components {
         };
         /**
          * Open
-         * @description Something that cannot be known yet: its range, whether the low end is proven, and what would settle it.
+         * @description Something that cannot be known yet: its range, whether the low end is proven, and what would
+         *     settle it.
          *
          *     ``standing`` are the checks whose verdicts hold regardless.
          */
@@ -4117,8 +4183,9 @@ export interface components {
          * PackAnswer
          * @description The rig as planned: predicted loads, every check of them, what each item does.
          *
-         *     ``whole`` is whether the lever model predicts every load; else the checks hold what is expected from labels and lists.
-         *     ``list_complete`` is whether the owner has said that the trailer's list is complete.
+         *     ``whole`` is whether the lever model predicts every load; else the checks hold what is expected
+         *     from labels and lists. ``list_complete`` is whether the owner has said that the trailer's list
+         *     is complete.
          */
         PackAnswer: {
             calibration: components["schemas"]["CalibrationAnswer"] | null;
@@ -4247,7 +4314,8 @@ export interface components {
         };
         /**
          * PassAnswer
-         * @description One pass of the weigh-in: what to do, what it settles, what its platforms add up to, in the pass's own unit.
+         * @description One pass of the weigh-in: what to do, what it settles, what its platforms add up to, in the
+         *     pass's own unit.
          *
          *     ``counts`` is false for a pass that a later one of the same kind replaced.
          */
@@ -4297,7 +4365,8 @@ export interface components {
         };
         /**
          * PastedFigure
-         * @description A figure that was understood: where it belongs, what to type there, the words it came from, and what is there now.
+         * @description A figure that was understood: where it belongs, what to type there, the words it came from,
+         *     and what is there now.
          */
         PastedFigure: {
             /** Label */
@@ -4315,7 +4384,8 @@ export interface components {
         };
         /**
          * PastedText
-         * @description A text, what it is of (absent: by its words), and the pass that a weigh message is for, such as ``weigh_ins[0].passes[1]``.
+         * @description A text, what it is of (absent: by its words), and the pass that a weigh message is for, such
+         *     as ``weigh_ins[0].passes[1]``.
          */
         PastedText: {
             /** Into */
@@ -4358,7 +4428,8 @@ export interface components {
         };
         /**
          * PhotoOut
-         * @description A photograph: what it shows (a part's or a pass's name), and the key of its weigh-in, if it belongs to one.
+         * @description A photograph: what it shows (a part's or a pass's name), and the key of its weigh-in, if it
+         *     belongs to one.
          */
         PhotoOut: {
             /** About */
@@ -4379,10 +4450,12 @@ export interface components {
         };
         /**
          * Plan
-         * @description What predictions start from: the vehicle and trailer without the listed loads, and how they ride.
+         * @description What predictions start from: the vehicle and trailer without the listed loads, and how they
+         *     ride.
          *
-         *     ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it goes before the tape's.
-         *     ``trailer_by`` is ``listed`` once the owner has said that the trailer's list is complete.
+         *     ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it
+         *     goes before the tape's. ``trailer_by`` is ``listed`` once the owner has said that the trailer's
+         *     list is complete.
          */
         Plan: {
             /** Bars Effort */
@@ -4466,7 +4539,8 @@ export interface components {
         };
         /**
          * PracticeHome
-         * @description The lessons, who practises here, how far the one asked for is, and today's seed for everybody.
+         * @description The lessons, who practises here, how far the one asked for is, and today's seed for
+         *     everybody.
          */
         PracticeHome: {
             /** Due */
@@ -4482,7 +4556,8 @@ export interface components {
         };
         /**
          * Present
-         * @description A page that is open: whose device, and where it is. The name of this machine itself is None.
+         * @description A page that is open: whose device, and where it is. The name of this machine itself is
+         *     None.
          */
         Present: {
             /** Name */
@@ -4527,7 +4602,8 @@ export interface components {
         };
         /**
          * Proposal
-         * @description One set of steps that brings every known check right; ``rules`` are those of maker and law that it still does not keep.
+         * @description One set of steps that brings every known check right; ``rules`` are those of maker and law
+         *     that it still does not keep.
          */
         Proposal: {
             /** Changes */
@@ -4550,7 +4626,8 @@ export interface components {
         };
         /**
          * Proposals
-         * @description The easiest proposals, or why there is none; ``proof`` is the best that everything allowed can do for each unmet limit.
+         * @description The easiest proposals, or why there is none; ``proof`` is the best that everything allowed
+         *     can do for each unmet limit.
          */
         Proposals: {
             /** Given Up */
@@ -4570,7 +4647,8 @@ export interface components {
         };
         /**
          * QuickItem
-         * @description An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given.
+         * @description An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if
+         *     one is given.
          */
         QuickItem: {
             /** Category */
@@ -4597,7 +4675,8 @@ export interface components {
          * ReadinessItem
          * @description One line: what to do, why for this rig, and when it was last done.
          *
-         *     ``state`` is ``missing`` where a figure of this rig says that it is not so, ``ask`` where a figure is not known.
+         *     ``state`` is ``missing`` where a figure of this rig says that it is not so, ``ask`` where a
+         *     figure is not known.
          */
         ReadinessItem: {
             /** Code */
@@ -4637,7 +4716,8 @@ export interface components {
         };
         /**
          * Reminder
-         * @description One reminder. ``due`` is a day, or None without a fixed day; ``key`` stays the same as it moves.
+         * @description One reminder. ``due`` is a day, or None without a fixed day; ``key`` stays the same as it
+         *     moves.
          */
         Reminder: {
             /**
@@ -4661,7 +4741,8 @@ export interface components {
         };
         /**
          * Reminders
-         * @description When to be reminded: so many months after the last weigh-in, so much added since it, before trips, at a tire's age.
+         * @description When to be reminded: so many months after the last weigh-in, so much added since it, before
+         *     trips, at a tire's age.
          */
         Reminders: {
             /** Added */
@@ -4813,8 +4894,9 @@ export interface components {
          * RoomChart
          * @description Load in the vehicle against loaded trailer: each limit a line, within all of them the region.
          *
-         *     ``more_trailer`` and ``more_load`` are the room at the point, below 0 where it is outside; ``exceeded`` the limits that are not
-         *     met there; ``off_trailer`` and ``off_load`` what alone brings it within all of them, None where that alone does not.
+         *     ``more_trailer`` and ``more_load`` are the room at the point, below 0 where it is outside;
+         *     ``exceeded`` the limits that are not met there; ``off_trailer`` and ``off_load`` what alone
+         *     brings it within all of them, None where that alone does not.
          */
         RoomChart: {
             /** Exceeded */
@@ -4865,7 +4947,8 @@ export interface components {
         };
         /**
          * RoomLine
-         * @description One limit in the room: the trailer mass at which it is met, at no load and at the most load drawn.
+         * @description One limit in the room: the trailer mass at which it is met, at no load and at the most load
+         *     drawn.
          *
          *     ``relieved`` is true where a heavier trailer helps: a ball hitch takes load off the front axle.
          */
@@ -4915,7 +4998,8 @@ export interface components {
         };
         /**
          * RowOut
-         * @description A row: its line in the table, what tells it apart, its ratings as they are to be typed, and in which column it differs, if in one.
+         * @description A row: its line in the table, what tells it apart, its ratings as they are to be typed, and
+         *     in which column it differs, if in one.
          */
         RowOut: {
             /** Differs */
@@ -4953,8 +5037,8 @@ export interface components {
         };
         /**
          * Saved
-         * @description Something was saved: the page that did it; None is another program, such as ``noxel restore``. Or, with ``present``,
-         *     nothing was saved, and these pages are open.
+         * @description Something was saved: the page that did it; None is another program, such as ``noxel
+         *     restore``. Or, with ``present``, nothing was saved, and these pages are open.
          */
         Saved: {
             /** Page */
@@ -4963,7 +5047,8 @@ export interface components {
         };
         /**
          * Say
-         * @description Something that is asked over the loudspeaker, and what to answer; or something that went wrong, and what to do.
+         * @description Something that is asked over the loudspeaker, and what to answer; or something that went
+         *     wrong, and what to do.
          */
         Say: {
             /** Say */
@@ -4973,9 +5058,11 @@ export interface components {
         };
         /**
          * Scale
-         * @description What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given).
+         * @description What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading
+         *     (0.1 % when not given).
          *
-         *     ``slope`` is how steeply the place falls towards the front or the rear, as a share, where axles are weighed one after the other.
+         *     ``slope`` is how steeply the place falls towards the front or the rear, as a share, where axles
+         *     are weighed one after the other.
          */
         Scale: {
             /**
@@ -5055,7 +5142,8 @@ export interface components {
         };
         /**
          * Series
-         * @description One load over the weigh-ins of a chart, against its rating; None where it was not known. ``over`` is above the rating.
+         * @description One load over the weigh-ins of a chart, against its rating; None where it was not known.
+         *     ``over`` is above the rating.
          */
         Series: {
             /** Key */
@@ -5091,7 +5179,8 @@ export interface components {
         };
         /**
          * ShareState
-         * @description Whether other devices can come, under which addresses, and which may; how many wrong invitations were tried.
+         * @description Whether other devices can come, under which addresses, and which may; how many wrong
+         *     invitations were tried.
          */
         ShareState: {
             /** Devices */
@@ -5109,7 +5198,8 @@ export interface components {
         };
         /**
          * Sheet
-         * @description One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them.
+         * @description One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other
+         *     rigs that have them.
          *
          *     ``evaluation.weigh_in`` is the place of the weigh-in looked at among those that ``rig`` holds.
          */
@@ -5143,11 +5233,13 @@ export interface components {
         };
         /**
          * Step
-         * @description One change to the load; ``kind`` says what it does; ``index`` counts loads or tanks as listed.
+         * @description One change to the load; ``kind`` says what it does; ``index`` counts loads or tanks as
+         *     listed.
          *
-         *     ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at ``position``; fill or drain a
-         *     tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``; ``drop`` the
-         *     ball by ``position`` (minus raises it); couple another ``hitch`` or ``vehicle`` of the garage, ``thing`` its id.
+         *     ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at
+         *     ``position``; fill or drain a tank to ``level``; set the ``bars`` to a restoration ``level``;
+         *     put ``add`` of a mass ``on`` a vehicle at ``position``; ``drop`` the ball by ``position`` (minus
+         *     raises it); couple another ``hitch`` or ``vehicle`` of the garage, ``thing`` its id.
          */
         Step: {
             /** Index */
@@ -5186,7 +5278,8 @@ export interface components {
         };
         /**
          * Stowage
-         * @description How the cargo lies: ahead of and behind the trailer's axles, left and right, heavy and high.
+         * @description How the cargo lies: ahead of and behind the trailer's axles, left and right, heavy and
+         *     high.
          */
         Stowage: {
             /** Ahead */
@@ -5216,7 +5309,8 @@ export interface components {
         };
         /**
          * TableAsWritten
-         * @description A table of tickets; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April.
+         * @description A table of tickets; ``resolution`` is the scale's graduation as typed, ``day_first`` reads
+         *     3/4 as 3 April.
          */
         TableAsWritten: {
             /** Columns */
@@ -5241,7 +5335,8 @@ export interface components {
         };
         /**
          * TablePreview
-         * @description What would come in: how the table was understood, its first rows, what adds up, what cannot be read.
+         * @description What would come in: how the table was understood, its first rows, what adds up, what cannot
+         *     be read.
          */
         TablePreview: {
             /** Already */
@@ -5260,9 +5355,11 @@ export interface components {
         };
         /**
          * Tank
-         * @description A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a trip.
+         * @description A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a
+         *     trip.
          *
-         *     ``in_base`` is how full it was when the plan's base was weighed or published: fuel 1, water 0 unless said otherwise.
+         *     ``in_base`` is how full it was when the plan's base was weighed or published: fuel 1, water 0
+         *     unless said otherwise.
          */
         Tank: {
             /** Capacity */
@@ -5299,7 +5396,8 @@ export interface components {
         };
         /**
          * TankAnswer
-         * @description A tank in the phase looked at: what is in it, and what that adds to the tongue or the rear axle.
+         * @description A tank in the phase looked at: what is in it, and what that adds to the tongue or the rear
+         *     axle.
          */
         TankAnswer: {
             /** Full */
@@ -5345,7 +5443,8 @@ export interface components {
         };
         /**
          * Tick
-         * @description Whether a line is done; ``ago`` is how long since, where a device could not send it at once. [s]
+         * @description Whether a line is done; ``ago`` is how long since, where a device could not send it at once.
+         *     [s]
          */
         Tick: {
             /**
@@ -5403,7 +5502,8 @@ export interface components {
         };
         /**
          * TireAnswer
-         * @description The tires of one axle or group: what one carries, what it may carry, the weakest part, the pressure it needs.
+         * @description The tires of one axle or group: what one carries, what it may carry, the weakest part, the
+         *     pressure it needs.
          */
         TireAnswer: {
             /** Group */
@@ -5429,7 +5529,8 @@ export interface components {
         };
         /**
          * TongueRow
-         * @description A row of the vehicle maker's table: with up to ``load`` carried in the vehicle the trailer may put ``tongue`` on the hitch.
+         * @description A row of the vehicle maker's table: with up to ``load`` carried in the vehicle the trailer
+         *     may put ``tongue`` on the hitch.
          */
         TongueRow: {
             /** Load */
@@ -5439,7 +5540,8 @@ export interface components {
         };
         /**
          * TongueWay
-         * @description One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to its ±.
+         * @description One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to
+         *     its ±.
          */
         TongueWay: {
             /** Agrees */
@@ -5505,7 +5607,8 @@ export interface components {
         };
         /**
          * TrailerBase
-         * @description The trailer without the listed loads; ``gross_pm`` and ``tongue_pm`` are the ± of a base that was weighed.
+         * @description The trailer without the listed loads; ``gross_pm`` and ``tongue_pm`` are the ± of a base that
+         *     was weighed.
          */
         TrailerBase: {
             /** Gross */
@@ -5531,7 +5634,8 @@ export interface components {
         };
         /**
          * TrailerRatings
-         * @description The trailer's ratings; ``gawr`` is one figure an axle, ``axle_group`` the rating of all its axles together.
+         * @description The trailer's ratings; ``gawr`` is one figure an axle, ``axle_group`` the rating of all its
+         *     axles together.
          */
         TrailerRatings: {
             /** Axle Group */
@@ -5548,7 +5652,8 @@ export interface components {
         };
         /**
          * Tried
-         * @description What the steps do: every load and every check, before and after; ``bars`` says what else the spring bars may do.
+         * @description What the steps do: every load and every check, before and after; ``bars`` says what else the
+         *     spring bars may do.
          */
         Tried: {
             /** Attitude */
@@ -5617,7 +5722,8 @@ export interface components {
         };
         /**
          * TypedStep
-         * @description One step to try as typed: ``place`` a length (for the ball how much lower), ``level`` a share, ``mass`` a mass.
+         * @description One step to try as typed: ``place`` a length (for the ball how much lower), ``level`` a
+         *     share, ``mass`` a mass.
          */
         TypedStep: {
             /** Index */
@@ -5690,7 +5796,8 @@ export interface components {
         };
         /**
          * UsualPlace
-         * @description A place that people name instead of measuring, with about where it is: ``text`` is what to type.
+         * @description A place that people name instead of measuring, with about where it is: ``text`` is what to
+         *     type.
          */
         UsualPlace: {
             /** Name */
@@ -5714,8 +5821,8 @@ export interface components {
          * Vehicle
          * @description The tow vehicle, or the motorhome, or the truck that carries a camper.
          *
-         *     ``camper_zone`` is where the truck's camper label wants the camper's centre of mass, ``camper_centre`` where the camper's label has it,
-         *     both from the same mark.
+         *     ``camper_zone`` is where the truck's camper label wants the camper's centre of mass,
+         *     ``camper_centre`` where the camper's label has it, both from the same mark.
          */
         Vehicle: {
             /** Body */
@@ -5784,7 +5891,8 @@ export interface components {
         };
         /**
          * VehicleGeometry
-         * @description Lengths of the tow vehicle; the hitch point is behind the rear axle when positive, ahead when negative.
+         * @description Lengths of the tow vehicle; the hitch point is behind the rear axle when positive, ahead when
+         *     negative.
          */
         VehicleGeometry: {
             /** Hitch Offset */
@@ -5794,7 +5902,8 @@ export interface components {
         };
         /**
          * VehicleRatings
-         * @description The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is coupled, where it grants more.
+         * @description The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is
+         *     coupled, where it grants more.
          *
          *     ``gawr_tag`` is that of a second rear axle; both rear axles are then one group on the scale.
          */
@@ -5843,7 +5952,8 @@ export interface components {
         };
         /**
          * VisitState
-         * @description A visit under way: what is weighed on, which step was left, what was ticked, prices and the time that the cheap re-weigh lasts.
+         * @description A visit under way: what is weighed on, which step was left, what was ticked, prices and the
+         *     time that the cheap re-weigh lasts.
          *
          *     ``ticket_at`` is in milliseconds since 1970, by the clock of the device that noted it.
          */
@@ -5891,8 +6001,8 @@ export interface components {
          * VisitStep
          * @description One step of the visit.
          *
-         *     ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform, in order; ``config`` and
-         *     ``spring_bars`` say which pass a ``ticket`` is of.
+         *     ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform,
+         *     in order; ``config`` and ``spring_bars`` say which pass a ``ticket`` is of.
          */
         VisitStep: {
             /**
@@ -5956,10 +6066,11 @@ export interface components {
         };
         /**
          * WeighIn
-         * @description One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
+         * @description One visit to a scale: its passes, in the order driven, and any direct measurements of the
+         *     tongue.
          *
-         *     ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later; ``listed`` is what the
-         *     lists added up to on that day, so that what was added since can be told.
+         *     ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later;
+         *     ``listed`` is what the lists added up to on that day, so that what was added since can be told.
          */
         WeighIn: {
             /**
@@ -6020,8 +6131,9 @@ export interface components {
         };
         /**
          * WindowOut
-         * @description Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count from 1 in the whole log of
-         *     ``count``; a change is sent with the keys that it was typed under, so that its paths mean the same weigh-ins.
+         * @description Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count
+         *     from 1 in the whole log of ``count``; a change is sent with the keys that it was typed under, so
+         *     that its paths mean the same weigh-ins.
          */
         WindowOut: {
             /** Count */
@@ -6033,7 +6145,8 @@ export interface components {
         };
         /**
          * Words
-         * @description Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary items with typical masses.
+         * @description Terms with their meanings, the schools of tongue share and cushion with their reasons,
+         *     ordinary items with typical masses.
          */
         Words: {
             /** Catalogue */
@@ -6146,7 +6259,8 @@ export interface components {
         };
         /**
          * Progress
-         * @description How a lesson or a slip stands: ``box`` of how many; how often right and wrong; when it comes back.
+         * @description How a lesson or a slip stands: ``box`` of how many; how often right and wrong; when it comes
+         *     back.
          */
         noxel__api__practice__Progress: {
             /** About */
@@ -6171,7 +6285,8 @@ export interface components {
         };
         /**
          * Progress
-         * @description How far it is: ``done`` of ``of`` parts, and what is being done; ``of`` is 0 while that is not known, or there is no such work.
+         * @description How far it is: ``done`` of ``of`` parts, and what is being done; ``of`` is 0 while that is
+         *     not known, or there is no such work.
          */
         noxel__api__progress__Progress: {
             /**

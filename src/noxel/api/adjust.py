@@ -1,4 +1,6 @@
-"""``/api/rigs/{id}/adjust``: steps tried, proposals, levers, the bars; plans kept and used in Pack."""
+"""``/api/rigs/{id}/adjust``: steps tried, proposals, levers, the bars; plans kept and used in
+Pack.
+"""
 
 import datetime
 from typing import Annotated, Any
@@ -54,7 +56,9 @@ class KeepSteps(Steps):
 
 
 class OnTheBench(BaseModel):
-    """The base: where it starts, what is wrong and by which routes it goes, what the bars do, which plans were kept."""
+    """The base: where it starts, what is wrong and by which routes it goes, what the bars do, which
+    plans were kept.
+    """
 
     tried: Tried
     levers: list[Lever]
@@ -70,7 +74,13 @@ def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
     vehicles = {each.id: settle(each.document).rig for each in garage.entries(only=wanted).vehicles}
     hitches = {
         each.id: parse_rig(
-            {"format": "noxel-rig", "version": 1, "units": each.units, "kind": "conventional", "hitch": each.part}
+            {
+                "format": "noxel-rig",
+                "version": 1,
+                "units": each.units,
+                "kind": "conventional",
+                "hitch": each.part,
+            }
         )
         for each in garage.list()
         if each.kind == "hitch" and each.id in wanted
@@ -85,7 +95,9 @@ def _base(rigs: Rigs, rig_id: Id, weigh_in: int | None) -> tuple[RigFile, Baseli
 
 
 @router.post("", response_model=OnTheBench)
-def adjust(rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
+def adjust(
+    rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+) -> Response:
     """Try steps on the rig as it was weighed (or planned): everything before and after."""
     rig, base, window = _base(rigs, rig_id, weigh_in)
     changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
@@ -101,7 +113,9 @@ def adjust(rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: 
 
 
 @router.post("/step")
-def understand_step(rig_id: Id, wanted: OneMore, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Step:
+def understand_step(
+    rig_id: Id, wanted: OneMore, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+) -> Step:
     """What one more typed step means, if it can be done after the others; nothing is changed."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
     step = read_step(base.rig, wanted.typed)
@@ -111,7 +125,9 @@ def understand_step(rig_id: Id, wanted: OneMore, rigs: Store, garage: TheGarage,
 
 
 @router.post("/proposals", response_model=Proposals)
-def propose_changes(rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
+def propose_changes(
+    rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+) -> Response:
     """The easiest sets of steps that bring every known check right, or why there is none."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
     changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
@@ -119,30 +135,45 @@ def propose_changes(rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, w
 
 
 @router.post("/keep", response_model=Sheet)
-def keep_steps(rig_id: Id, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None) -> Response:
-    """Keep steps under a name, with what is predicted of them, to be compared with the next weigh-in."""
+def keep_steps(
+    rig_id: Id, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+) -> Response:
+    """Keep steps under a name, with what is predicted of them, to be compared with the next
+    weigh-in.
+    """
     _, base, _ = _base(rigs, rig_id, weigh_in)
-    plan = keep(base, wanted.name, wanted.steps, datetime.date.today(), _parts(garage, wanted.steps))
+    plan = keep(
+        base, wanted.name, wanted.steps, datetime.date.today(), _parts(garage, wanted.steps)
+    )
 
     def put(document: Document) -> Document:
         kept = [*document.get("kept_plans", []), plan.model_dump(mode="json")]
         return settle({**document, "kept_plans": kept}).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, f"keep {wanted.name}", put, looking=weigh_in)))
+    return sheet_as_json(
+        make_sheet(rigs.change(rig_id, f"keep {wanted.name}", put, looking=weigh_in))
+    )
 
 
 @router.post("/apply", response_model=Sheet)
 def apply_steps(rig_id: Id, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were tried on."""
+    """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were
+    tried on.
+    """
     _, base, _ = _base(rigs, rig_id, weigh_in)
     if any(step.kind in ("hitch", "vehicle") for step in wanted.steps):
         raise Conflict(
-            "Another hitch or vehicle is a rig of its own: couple it in the garage. The other steps can be used in Pack."
+            "Another hitch or vehicle is a rig of its own: couple it in the garage. The other "
+            "steps can be used in Pack."
         )
     made = dump_rig(do_steps(base.rig, wanted.steps)[0])
 
     def put(document: Document) -> Document:
-        parts: dict[str, Any] = {key: made[key] for key in ("loads", "tanks", "plan", "hitch") if key in made}
+        parts: dict[str, Any] = {
+            key: made[key] for key in ("loads", "tanks", "plan", "hitch") if key in made
+        }
         return settle({**document, **parts}).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "use a plan in Pack", put, looking=weigh_in)))
+    return sheet_as_json(
+        make_sheet(rigs.change(rig_id, "use a plan in Pack", put, looking=weigh_in))
+    )

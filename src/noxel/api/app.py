@@ -49,10 +49,26 @@ from noxel.store.rigs import Rigs
 from noxel.store.visits import Visits
 
 _ROUTERS = (
-    rigs_router, items_router, adjust_router, log_router, papers_router, backup_router, tickets_router, match_router,
-    garage_router, words_router, events_router, pasted_router, live_router, progress_router, share_router, visits_router, photos_router,
-    practice_router, guides_router,
-)  # fmt: skip
+    rigs_router,
+    items_router,
+    adjust_router,
+    log_router,
+    papers_router,
+    backup_router,
+    tickets_router,
+    match_router,
+    garage_router,
+    words_router,
+    events_router,
+    pasted_router,
+    live_router,
+    progress_router,
+    share_router,
+    visits_router,
+    photos_router,
+    practice_router,
+    guides_router,
+)
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
 mimetypes.add_type("application/manifest+json", ".webmanifest")
@@ -61,7 +77,11 @@ PAGE = Path(noxel.__file__).parent / "page"
 
 
 def create_app(
-    database: Database, *, name: str = "Noxel", hosts: Sequence[str] = HOSTS, sharing: Sharing | None = None
+    database: Database,
+    *,
+    name: str = "Noxel",
+    hosts: Sequence[str] = HOSTS,
+    sharing: Sharing | None = None,
 ) -> FastAPI:
     """The application on one database.
 
@@ -100,7 +120,11 @@ def create_app(
     app.state.rigs = Rigs(database)
     app.state.garage = Garage(database)
     app.state.logs = Logs(database)
-    app.state.visits, app.state.photos, app.state.practice = Visits(database), Photos(database), Practice(database)
+    app.state.visits, app.state.photos, app.state.practice = (
+        Visits(database),
+        Photos(database),
+        Practice(database),
+    )
     app.state.live, app.state.hub = live, hub
     app.state.guides = Guides(database)
     app.state.works, app.state.sharing = Works(), sharing
@@ -116,11 +140,15 @@ def create_app(
         """That it runs."""
         return Health(status="ok", version=noxel.__version__)
 
-    for each in _ROUTERS:  # their routes themselves: an included router is searched twice at every request
+    for (
+        each
+    ) in _ROUTERS:  # their routes themselves: an included router is searched twice at every request
         app.router.routes.extend(each.routes)
     if (PAGE / "assets").is_dir():
         app.mount("/assets", _Forever(directory=PAGE / "assets"))
-    app.add_api_route("/{path:path}", _page, methods=["GET"], include_in_schema=False, response_model=None)
+    app.add_api_route(
+        "/{path:path}", _page, methods=["GET"], include_in_schema=False, response_model=None
+    )
     return app
 
 
@@ -135,7 +163,9 @@ class _Forever(StaticFiles):
 
 
 def _page(path: str) -> FileResponse | JSONResponse:
-    """The page for every address that is not the interface's; its own router takes it from there."""
+    """The page for every address that is not the interface's; its own router takes it from
+    there.
+    """
     if path.startswith(("api/", "assets/")):
         raise HTTPException(404, "There is nothing at this address.")
     wanted = PAGE / path

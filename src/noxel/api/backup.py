@@ -1,4 +1,6 @@
-"""``/api/backup`` and ``/api/logbook``: everything in one file, as it lies or to be read elsewhere, and back in."""
+"""``/api/backup`` and ``/api/logbook``: everything in one file, as it lies or to be read elsewhere,
+and back in.
+"""
 
 import datetime
 
@@ -34,7 +36,9 @@ def back_up(rigs: Store) -> Response:
 
 
 @router.post("/logbook", status_code=201)
-async def import_all(request: Request, rigs: Store, works: TheWorks, work: ProgressName = None) -> RigsImported:
+async def import_all(
+    request: Request, rigs: Store, works: TheWorks, work: ProgressName = None
+) -> RigsImported:
     """Bring in a logbook: all of it, or nothing; what is there already stays as it is."""
     data = await request.body()
 

@@ -1,4 +1,6 @@
-"""Prints the OpenAPI document that the page's types are generated from: ``python -m noxel.api.contract``."""
+"""Prints the OpenAPI document that the page's types are generated from: ``python -m
+noxel.api.contract``.
+"""
 
 import json
 

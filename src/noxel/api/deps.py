@@ -1,4 +1,6 @@
-"""What the routers share: the stores of the running application, how a rig is opened, how answers and files are sent."""
+"""What the routers share: the stores of the running application, how a rig is opened, how answers
+and files are sent.
+"""
 
 import re
 from typing import Annotated, Any, Literal
@@ -33,7 +35,10 @@ class _StrictRequest(Request):
             try:
                 self._strict = read_strict(data)
             except InputError as exc:
-                raise InputError(f"The request cannot be read: {exc.message}", [Problem("body", exc.message, "json")]) from exc
+                raise InputError(
+                    f"The request cannot be read: {exc.message}",
+                    [Problem("body", exc.message, "json")],
+                ) from exc
         return self._strict
 
 
@@ -49,7 +54,8 @@ class _StrictRoute(APIRoute):
         async def strict(request: Request) -> Response:
             wrapped = _StrictRequest(request.scope, request.receive)
             if reads_json:
-                await wrapped.json()  # here, so that what is wrong with it reaches the answer in its own words
+                # here, so that what is wrong with it reaches the answer in its own words
+                await wrapped.json()
             response: Response = await handle(wrapped)
             return response
 
@@ -58,7 +64,9 @@ class _StrictRoute(APIRoute):
 
 def new_router(prefix: str = "/api") -> APIRouter:
     """A router whose errors are problem+json, and whose JSON is read strictly."""
-    return APIRouter(prefix=prefix, responses={422: {"model": ProblemDetails}}, route_class=_StrictRoute)
+    return APIRouter(
+        prefix=prefix, responses={422: {"model": ProblemDetails}}, route_class=_StrictRoute
+    )
 
 
 def rigs_of(request: Request) -> Rigs:
@@ -84,14 +92,20 @@ TheGarage = Annotated[Garage, Depends(garage_of)]
 TheLog = Annotated[Logs, Depends(logs_of)]
 Id = Annotated[str, Path(max_length=64)]
 Number = Annotated[int | None, Query(ge=1, le=MOST)]
-Looking = Annotated[int | None, Query(ge=1, le=MOST, description="Which weigh-in to look at, from 1; the last if absent.")]
+Looking = Annotated[
+    int | None,
+    Query(ge=1, le=MOST, description="Which weigh-in to look at, from 1; the last if absent."),
+]
 
 
 EquipmentKind = Literal["vehicle", "hitch", "trailer"]
 
 
 PageId = Annotated[
-    str | None, Header(alias="x-noxel-page", max_length=64, description="The page that asks, by an id of its own.")
+    str | None,
+    Header(
+        alias="x-noxel-page", max_length=64, description="The page that asks, by an id of its own."
+    ),
 ]
 
 
@@ -111,7 +125,9 @@ def open_at(rigs: Rigs, rig_id: str, weigh_in: int | None, *, entire: bool = Fal
     """
     stored = rigs.open(rig_id, weigh_in, entire=entire)
     if weigh_in and weigh_in not in stored.window.numbers:
-        raise NotFound(f"There is no weigh-in {weigh_in}; the rig has {stored.window.count or 'none'}.")
+        raise NotFound(
+            f"There is no weigh-in {weigh_in}; the rig has {stored.window.count or 'none'}."
+        )
     return stored
 
 
@@ -128,7 +144,10 @@ def file_stem(rig: RigFile) -> str:
 def as_file(content: bytes | str, name: str, kind: str, *, shown: bool = False) -> Response:
     """A file to keep, or to look at in the browser."""
     ascii_name = name.encode("ascii", "ignore").decode() or "noxel"
-    disposition = f"{'inline' if shown else 'attachment'}; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
+    disposition = (
+        f'{"inline" if shown else "attachment"}; filename="{ascii_name}"; '
+        f"filename*=UTF-8''{quote(name)}"
+    )
     return Response(content, media_type=kind, headers={"content-disposition": disposition})
 
 

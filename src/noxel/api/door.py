@@ -1,7 +1,9 @@
-"""Who may come in from other devices: those that were paired, and those that carry an invitation to be.
+"""Who may come in from other devices: those that were paired, and those that carry an invitation to
+be.
 
-Requests through the page of this machine itself are not asked anything here; ``guard.py`` looked at them already. Whoever
-comes through the other door (``sharing.py``) and is not paired gets one page, at every address.
+Requests through the page of this machine itself are not asked anything here; ``guard.py`` looked at
+them already. Whoever comes through the other door (``sharing.py``) and is not paired gets one page,
+at every address.
 """
 
 import asyncio
@@ -38,7 +40,9 @@ _ASKS = re.compile(
 """Requests that ask something and change nothing, though their method is POST."""
 _NOT_FOR_VIEWERS = re.compile(r"/api/backup")
 _HERE_ONLY = re.compile(r"/api/share(/.*)?")
-_pages = Environment(loader=FileSystemLoader(Path(__file__).parent / "pages"), autoescape=True, trim_blocks=True)
+_pages = Environment(
+    loader=FileSystemLoader(Path(__file__).parent / "pages"), autoescape=True, trim_blocks=True
+)
 
 
 class Door:
@@ -74,7 +78,9 @@ class Door:
         await answer(scope, receive, send)
 
     async def _served(self, scope: Scope, receive: Receive, send: Send, device: Device) -> None:
-        """Let the application answer, until the device is shut out or the door closes; what it was listening to ends then."""
+        """Let the application answer, until the device is shut out or the door closes; what it was
+        listening to ends then.
+        """
         started = False
 
         async def noted(message: Message) -> None:
@@ -89,7 +95,9 @@ class Door:
                 if started:
                     await send({"type": "http.response.body", "body": b"", "more_body": False})
                 else:
-                    await problem(503, "share.closed", "Sharing was turned off.")(scope, receive, send)
+                    await problem(503, "share.closed", "Sharing was turned off.")(
+                        scope, receive, send
+                    )
 
     async def _stranger(self, request: Request, *, guessed: bool) -> Response:
         if guessed and (too_many := await self._slowed()) is not None:
@@ -97,7 +105,10 @@ class Door:
         if "text/html" in request.headers.get("accept", ""):
             return _page("stranger", 401)
         return problem(
-            401, "share.unpaired", "This device is not paired with Noxel. Ask for an invitation on the computer that runs it."
+            401,
+            "share.unpaired",
+            "This device is not paired with Noxel. Ask for an invitation on the computer that "
+            "runs it.",
         )
 
     async def _arriving(self, request: Request, known: Device | None) -> Response:
@@ -122,18 +133,33 @@ class Door:
             return await self._slowed() or _page("late", 401)
         name = " ".join(form.get("name", "").split())[:40] or "A device"
         try:
-            device, secret = await asyncio.to_thread(self._sharing.pair, name, viewing=invitation.viewing)
+            device, secret = await asyncio.to_thread(
+                self._sharing.pair, name, viewing=invitation.viewing
+            )
             if known is not None:
                 self._sharing.shut_out(known.id)  # it is the same browser, with a new invitation
         except (Conflict, StorageFault) as exc:
             return _page("refused", exc.status, why=exc.message)
-        answer = _page("paired", 200, name=device.name, viewing=device.viewing, fingerprint=self._sharing.authority.fingerprint)
-        answer.set_cookie(COOKIE, secret, max_age=_KEPT, path="/", secure=True, httponly=True, samesite="strict")
+        answer = _page(
+            "paired",
+            200,
+            name=device.name,
+            viewing=device.viewing,
+            fingerprint=self._sharing.authority.fingerprint,
+        )
+        answer.set_cookie(
+            COOKIE, secret, max_age=_KEPT, path="/", secure=True, httponly=True, samesite="strict"
+        )
         return answer
 
     def _authority(self) -> Response:
-        headers = {"content-disposition": 'attachment; filename="noxel-authority.crt"', "cache-control": "no-store"}
-        return Response(self._sharing.authority.public, media_type="application/x-x509-ca-cert", headers=headers)
+        headers = {
+            "content-disposition": 'attachment; filename="noxel-authority.crt"',
+            "cache-control": "no-store",
+        }
+        return Response(
+            self._sharing.authority.public, media_type="application/x-x509-ca-cert", headers=headers
+        )
 
     async def _slowed(self) -> Response | None:
         """Take time over a wrong guess, a few at once; the rest are sent away."""
@@ -148,8 +174,14 @@ class Door:
 def _refusal(scope: Scope, device: Device) -> tuple[str, str] | None:
     path = scope["path"]
     if _HERE_ONLY.fullmatch(path):
-        return "share.here_only", "Only the computer that runs Noxel can invite devices and shut them out."
-    if device.viewing and (_NOT_FOR_VIEWERS.fullmatch(path) or (scope["method"] not in _SAFE and not _ASKS.fullmatch(path))):
+        return (
+            "share.here_only",
+            "Only the computer that runs Noxel can invite devices and shut them out.",
+        )
+    if device.viewing and (
+        _NOT_FOR_VIEWERS.fullmatch(path)
+        or (scope["method"] not in _SAFE and not _ASKS.fullmatch(path))
+    ):
         return "share.viewing", "This device may look, not change anything."
     return None
 
@@ -175,4 +207,8 @@ async def _form(request: Request) -> dict[str, str]:
 
 
 def _page(page: str, status: int, **values: Any) -> HTMLResponse:
-    return HTMLResponse(_pages.get_template(f"{page}.html").render(**values), status, headers={"cache-control": "no-store"})
+    return HTMLResponse(
+        _pages.get_template(f"{page}.html").render(**values),
+        status,
+        headers={"cache-control": "no-store"},
+    )

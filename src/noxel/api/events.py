@@ -1,4 +1,6 @@
-"""``/api/events``: every open page learns at once that something was saved, by whichever page or program."""
+"""``/api/events``: every open page learns at once that something was saved, by whichever page or
+program.
+"""
 
 import asyncio
 import sqlite3
@@ -30,7 +32,9 @@ STAYS = 100.0
 
 
 class Present(BaseModel):
-    """A page that is open: whose device, and where it is. The name of this machine itself is None."""
+    """A page that is open: whose device, and where it is. The name of this machine itself is
+    None.
+    """
 
     page: str
     name: str | None
@@ -46,8 +50,9 @@ class OpenPages(BaseModel):
 
 
 class Saved(BaseModel):
-    """Something was saved: the page that did it; None is another program, such as ``noxel restore``. Or, with ``present``,
-    nothing was saved, and these pages are open."""
+    """Something was saved: the page that did it; None is another program, such as ``noxel
+    restore``. Or, with ``present``, nothing was saved, and these pages are open.
+    """
 
     page: str | None
     present: OpenPages | None = None
@@ -73,17 +78,26 @@ class Hub:
         database.on_commit(self.announce)
 
     def announce(self) -> None:
-        """Have every page ask again for what it shows; from any thread. After a save it says which page saved."""
+        """Have every page ask again for what it shows; from any thread. After a save it says which
+        page saved.
+        """
         if self._loop is not None and self._listening:
             with suppress(RuntimeError):  # the loop has ended
                 self._loop.call_soon_threadsafe(self._tell, Saved(page=asking.get()))
 
     def is_at(self, page: str, name: str | None, where: Whereabouts) -> OpenPages:
-        """Note where a page is, and tell the others; returns every page that is open. Called in the loop."""
+        """Note where a page is, and tell the others; returns every page that is open. Called in the
+        loop.
+        """
         now = time.monotonic()
-        self._present = {key: each for key, each in self._present.items() if each[1] > now and key != page}
+        self._present = {
+            key: each for key, each in self._present.items() if each[1] > now and key != page
+        }
         if where.rig and len(self._present) < MOST:
-            self._present[page] = Present(page=page, name=name, rig=where.rig, place=where.place), now + STAYS
+            self._present[page] = (
+                Present(page=page, name=name, rig=where.rig, place=where.place),
+                now + STAYS,
+            )
         self._count += 1
         present = OpenPages(count=self._count, pages=[each for each, _ in self._present.values()])
         self._tell(Saved(page=page, present=present))
@@ -129,7 +143,10 @@ class Hub:
 
     def _seen(self) -> int | None:
         """How many saves the file holds beyond our own: it changes when another program writes."""
-        with suppress(sqlite3.Error), closing(sqlite3.connect(f"{self._database.path}", timeout=1)) as connection:
+        with (
+            suppress(sqlite3.Error),
+            closing(sqlite3.connect(f"{self._database.path}", timeout=1)) as connection,
+        ):
             before = self._database.commits
             there = int(connection.execute("SELECT count FROM saves").fetchone()[0])
             if before == self._database.commits:
@@ -160,6 +177,8 @@ async def note_presence(
 
 @router.get("/events", response_class=EventSourceResponse)
 async def events(hub: Annotated[Hub, Depends(hub_of)]) -> AsyncIterator[Saved]:
-    """What is saved, as server-sent events: a page that hears of another one asks for its sheet again."""
+    """What is saved, as server-sent events: a page that hears of another one asks for its sheet
+    again.
+    """
     async for saved in hub.listen():
         yield saved

@@ -23,7 +23,9 @@ class CoupledRig(BaseModel):
 
 
 class EquipmentOut(BaseModel):
-    """A piece of equipment as the garage shows it: its name, its main figures, the rigs it is in."""
+    """A piece of equipment as the garage shows it: its name, its main figures, the rigs it is
+    in.
+    """
 
     id: str
     kind: EquipmentKind
@@ -35,7 +37,9 @@ class EquipmentOut(BaseModel):
 
 
 class Couple(BaseModel):
-    """Which equipment makes a rig; without a hitch or a trailer of the garage, a towing rig starts with blank ones."""
+    """Which equipment makes a rig; without a hitch or a trailer of the garage, a towing rig starts
+    with blank ones.
+    """
 
     name: Annotated[str, Field(max_length=200)] = ""
     kind: Kind
@@ -49,7 +53,9 @@ class Brochure(BaseModel):
 
     kind: Literal["vehicle", "trailer"]
     mass: MassUnit
-    texts: dict[Annotated[str, Field(min_length=1, max_length=200)], Annotated[str, Field(max_length=200)]]
+    texts: dict[
+        Annotated[str, Field(min_length=1, max_length=200)], Annotated[str, Field(max_length=200)]
+    ]
 
 
 def _out(equipment: Equipment) -> EquipmentOut:
@@ -114,17 +120,27 @@ def remove(equipment: Id, garage: TheGarage) -> None:
 
 @router.post("/garage", status_code=201)
 def from_brochure(typed: Brochure, garage: TheGarage) -> CreatedId:
-    """Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a manual."""
+    """Keep a vehicle or a trailer typed from a brochure; every figure counts as read in a
+    manual.
+    """
     kind: Kind = "conventional"
     blank = new_rig("", kind, typed.mass)
     changes = [
-        Change(f"{typed.kind}.{path}", text, source="manual" if path != "name" else None) for path, text in typed.texts.items()
+        Change(f"{typed.kind}.{path}", text, source="manual" if path != "name" else None)
+        for path, text in typed.texts.items()
     ]
     made = apply_changes(blank, changes)
-    wrong = [Problem(field.path, field.problem, "quantity.invalid") for field in made.fields if field.problem]
+    wrong = [
+        Problem(field.path, field.problem, "quantity.invalid")
+        for field in made.fields
+        if field.problem
+    ]
     if wrong:
         raise InputError(str(wrong[0]), wrong)
     part = made.document.get(typed.kind)
     if not part or not any(text.strip() for text in typed.texts.values()):
-        raise InputError(f"Nothing about the {typed.kind} was typed.", [Problem("texts", "is empty", "input.missing")])
+        raise InputError(
+            f"Nothing about the {typed.kind} was typed.",
+            [Problem("texts", "is empty", "input.missing")],
+        )
     return CreatedId(id=garage.add(typed.kind, part, made.document["units"]))

@@ -1,8 +1,10 @@
-"""What a request must be to get in: to this machine, from this machine's own page, and not too large.
+"""What a request must be to get in: to this machine, from this machine's own page, and not too
+large.
 
-A page on another site can make a browser send requests here, or have its own name resolved to this machine. So the name that
-a request is addressed to must be one of ours, a request that another site started is refused, and one that changes anything
-must name our own page as its origin and be JSON, which no other site's form can send.
+A page on another site can make a browser send requests here, or have its own name resolved to this
+machine. So the name that a request is addressed to must be one of ours, a request that another site
+started is refused, and one that changes anything must name our own page as its origin and be JSON,
+which no other site's form can send.
 """
 
 import logging
@@ -16,22 +18,26 @@ from noxel.errors import TooLarge
 from noxel.formats.rig_json import LARGEST, LARGEST_BOOK
 
 _HEADERS = (
-    (b"content-security-policy", b"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "
-                                 b"frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'"),
+    (
+        b"content-security-policy",
+        b"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "
+        b"frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'",
+    ),
     (b"x-content-type-options", b"nosniff"),
     (b"x-frame-options", b"DENY"),
     (b"referrer-policy", b"no-referrer"),
     (b"cross-origin-resource-policy", b"same-origin"),
     (b"cross-origin-opener-policy", b"same-origin"),
     (b"permissions-policy", b"geolocation=(), microphone=(), camera=(self)"),
-)  # fmt: skip
+)
 _MORE = 100_000
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _KEEPS_NOTHING = frozenset({"/api/evaluate"})
 LARGEST_PHOTO = 30_000_000
 """The largest photograph that is read. [bytes]"""
 _FORM = "/join"
-"""The one address that takes a form: of a device that is being paired, which knows no script yet."""
+"""The one address that takes a form: of a device that is being paired, which knows no script yet.
+"""
 _PHOTO = re.compile(r"/api/rigs/[^/]+/photos/[^/]+")
 """Where a photograph is sent: as bytes that no form of another site can send either."""
 _log = logging.getLogger("noxel")
@@ -49,18 +55,24 @@ def _largest(path: str) -> int:
 
 def _name(host: str) -> str:
     """A host without its port."""
-    return host[: host.index("]") + 1] if host.startswith("[") and "]" in host else host.partition(":")[0]
+    return (
+        host[: host.index("]") + 1]
+        if host.startswith("[") and "]" in host
+        else host.partition(":")[0]
+    )
 
 
 class Guard:
-    """Refuses strangers and oversized bodies; adds the headers that keep the page to itself, to errors too.
+    """Refuses strangers and oversized bodies; adds the headers that keep the page to itself, to
+    errors too.
 
     Parameters
     ----------
     app : ASGIApp
         What it guards.
     hosts : frozenset of str
-        Names that a request may be addressed to; one from another device carries those it may be addressed to with it.
+        Names that a request may be addressed to; one from another device carries those it may be
+        addressed to with it.
     """
 
     def __init__(self, app: ASGIApp, hosts: frozenset[str]) -> None:
@@ -102,7 +114,11 @@ class Guard:
             except Exception as exc:  # noqa: BLE001 the border: whatever it is, it is answered
                 if received <= most:
                     _log.error("unforeseen error", exc_info=exc)
-                    refused = 500, "internal", "Something went wrong inside Noxel. What was saved before is still there."
+                    refused = (
+                        500,
+                        "internal",
+                        "Something went wrong inside Noxel. What was saved before is still there.",
+                    )
         if received > most:
             received, refused = 0, _too_large(most)
         if refused is not None and not started:
@@ -118,7 +134,9 @@ class Guard:
         if _name(host) not in scope.get("noxel.hosts", self._hosts):
             return 400, "host.foreign", "Noxel answers only under the names of this machine."
         path, safe = scope["path"], scope["method"] in _SAFE
-        arriving = safe and not path.startswith("/api/") and headers.get(b"sec-fetch-mode") == "navigate"
+        arriving = (
+            safe and not path.startswith("/api/") and headers.get(b"sec-fetch-mode") == "navigate"
+        )
         if headers.get(b"sec-fetch-site", "none") not in ("same-origin", "none") and not arriving:
             return 403, "origin.foreign", "Only Noxel's own page may talk to Noxel."
         if origin is not None and origin != f"{scope['scheme']}://{host}":
@@ -132,7 +150,8 @@ class Guard:
             return (
                 403,
                 "origin.missing",
-                f"A change must say where it comes from: send the header Origin: {scope['scheme']}://{host}",
+                "A change must say where it comes from: send the header Origin: "
+                f"{scope['scheme']}://{host}",
             )
         has_body = length != "0" or b"transfer-encoding" in headers
         kind = headers.get(b"content-type", "").partition(";")[0].strip().lower()
@@ -141,12 +160,21 @@ class Guard:
             return (
                 415,
                 "request.not_bytes",
-                "Send the photograph as it is, with the header Content-Type: application/octet-stream.",
+                "Send the photograph as it is, with the header Content-Type: "
+                "application/octet-stream.",
             )
         if has_body and not photo and path != _FORM and kind != "application/json":
-            return 415, "request.not_json", "Send it as JSON, with the header Content-Type: application/json."
+            return (
+                415,
+                "request.not_json",
+                "Send it as JSON, with the header Content-Type: application/json.",
+            )
         return None
 
 
 def _too_large(most: int) -> Refusal:
-    return 413, TooLarge.code, f"That is too large: Noxel reads at most {most // 1_000_000} MB at once."
+    return (
+        413,
+        TooLarge.code,
+        f"That is too large: Noxel reads at most {most // 1_000_000} MB at once.",
+    )

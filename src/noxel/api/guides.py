@@ -1,4 +1,6 @@
-"""``/api/guides``: makers' towing guides, pasted once; ``/api/rigs/{id}/guide-rows``: the row of this rig's vehicle in one of them."""
+"""``/api/guides``: makers' towing guides, pasted once; ``/api/rigs/{id}/guide-rows``: the row of
+this rig's vehicle in one of them.
+"""
 
 from typing import Annotated
 
@@ -16,7 +18,9 @@ GuideId = Annotated[str, Path(max_length=64)]
 
 
 class NewGuide(BaseModel):
-    """A table as it was pasted, what to call it, and what its masses are in where they do not say."""
+    """A table as it was pasted, what to call it, and what its masses are in where they do not
+    say.
+    """
 
     name: Annotated[str, Field(max_length=120)] = ""
     unit: MassUnit
@@ -32,7 +36,9 @@ class GuideOut(BaseModel):
 
 
 class RowOut(BaseModel):
-    """A row: its line in the table, what tells it apart, its ratings as they are to be typed, and in which column it differs, if in one."""
+    """A row: its line in the table, what tells it apart, its ratings as they are to be typed, and
+    in which column it differs, if in one.
+    """
 
     number: int
     keys: dict[str, str]
@@ -62,13 +68,18 @@ def _unit(text: str) -> MassUnit:
 
 
 def _row(row: GuideRow, differs: str | None = None) -> RowOut:
-    return RowOut(number=row.number, keys=dict(row.keys), ratings=dict(row.ratings), differs=differs)
+    return RowOut(
+        number=row.number, keys=dict(row.keys), ratings=dict(row.ratings), differs=differs
+    )
 
 
 @router.get("/guides")
 def list_guides(guides: TheGuides) -> list[GuideOut]:
     """Every guide of the garage."""
-    return [GuideOut(id=each.id, name=each.name, rows=len(read_guide(each.text, _unit(each.unit)))) for each in guides.all()]
+    return [
+        GuideOut(id=each.id, name=each.name, rows=len(read_guide(each.text, _unit(each.unit))))
+        for each in guides.all()
+    ]
 
 
 @router.post("/guides")
@@ -86,12 +97,21 @@ def remove_guide(guide: GuideId, guides: TheGuides) -> None:
 
 
 @router.get("/rigs/{rig_id}/guide-rows")
-def guide_rows(rig_id: Id, guide: Annotated[str, Query(max_length=64)], rigs: Store, guides: TheGuides) -> RowsOut:
-    """The row of this rig's vehicle, by what its plates say of engine, axle ratio, cab, drive and wheelbase."""
+def guide_rows(
+    rig_id: Id, guide: Annotated[str, Query(max_length=64)], rigs: Store, guides: TheGuides
+) -> RowsOut:
+    """The row of this rig's vehicle, by what its plates say of engine, axle ratio, cab, drive and
+    wheelbase.
+    """
     kept = guides.one(guide)
     rows = read_guide(kept.text, _unit(kept.unit))
     own = settle(rigs.open(rig_id).document).rig.vehicle.guide
-    found = look_up(rows, {key: str(said) for key, said in own.model_dump().items() if isinstance(said, str)} if own else {})
+    found = look_up(
+        rows,
+        {key: str(said) for key, said in own.model_dump().items() if isinstance(said, str)}
+        if own
+        else {},
+    )
     return RowsOut(
         rows=[_row(each) for each in found.rows[:200]],
         alike=[_row(each.row, each.differs) for each in found.alike],

@@ -1,4 +1,6 @@
-"""``/api/rigs/{id}/items`` and what belongs to the load plan: jotted down, imported from spreadsheets, started from a weigh-in."""
+"""``/api/rigs/{id}/items`` and what belongs to the load plan: jotted down, imported from
+spreadsheets, started from a weigh-in.
+"""
 
 from typing import Annotated, Any, Literal
 
@@ -21,7 +23,9 @@ router = new_router()
 
 
 class QuickItem(BaseModel):
-    """An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if one is given."""
+    """An item as jotted down, or several, one a line; on the vehicle or the trailer, at a place if
+    one is given.
+    """
 
     text: Annotated[str, Field(max_length=200_000)]
     on: Literal["vehicle", "trailer"]
@@ -46,7 +50,9 @@ class ItemList(BaseModel):
 
 
 class ListPreview(BaseModel):
-    """What would be added: how the list was understood, its first rows, what adds up, what cannot be read."""
+    """What would be added: how the list was understood, its first rows, what adds up, what cannot
+    be read.
+    """
 
     written: ListAsWritten
     columns: list[Column]
@@ -67,7 +73,9 @@ class Moved(BaseModel):
 
 
 class LeverLength(BaseModel):
-    """The lever length that two tongue readings show, in the rig's unit of length: as it is printed, and as it is typed."""
+    """The lever length that two tongue readings show, in the rig's unit of length: as it is
+    printed, and as it is typed.
+    """
 
     value: float
     plus_minus: float
@@ -78,7 +86,9 @@ class LeverLength(BaseModel):
 
 @router.post("/rigs/{rig_id}/items", response_model=Sheet)
 def add_items(rig_id: Id, quick: QuickItem, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Add items as jotted down, one a line: all of them, or none and each bad line by its number."""
+    """Add items as jotted down, one a line: all of them, or none and each bad line by its
+    number.
+    """
 
     def add(document: Document) -> Document:
         rig = parse_rig(document)
@@ -96,8 +106,12 @@ def add_items(rig_id: Id, quick: QuickItem, rigs: Store, weigh_in: Looking = Non
             at = f"loads[{len(rig.loads) + len(changes)}]"
             more: dict[str, Any] = {"category": quick.category} if quick.category else {}
             if quick.typical:
-                more["entered"] = {"mass": {"source": "guess", "note": "typical, until it is weighed"}}
-            changes.append(Change(at, op="insert", value={**item, **more, "on": quick.on}, texts=texts))
+                more["entered"] = {
+                    "mass": {"source": "guess", "note": "typical, until it is weighed"}
+                }
+            changes.append(
+                Change(at, op="insert", value={**item, **more, "on": quick.on}, texts=texts)
+            )
         if problems:
             raise InputError(f"Nothing was added. {problems[0]}", problems)
         return apply_changes(document, changes).document
@@ -113,17 +127,38 @@ def preview_list(rig_id: Id, wanted: ItemList, rigs: Store) -> ListPreview:
     if written is None:
         found = guess(wanted.text)
         mass, length = header_units(wanted.text, found)
-        written = ListAsWritten(delimiter=found.delimiter, decimal_comma=found.decimal_comma, header=found.header,
-                                columns=dict(found.columns), mass=mass or rig.units.mass, length=length or rig.units.lengths)  # fmt: skip
+        written = ListAsWritten(
+            delimiter=found.delimiter,
+            decimal_comma=found.decimal_comma,
+            header=found.header,
+            columns=dict(found.columns),
+            mass=mass or rig.units.mass,
+            length=length or rig.units.lengths,
+        )
     rows = preview(wanted.text, written.layout())
     items: list[dict[str, Any]] = []
     problems: list[FieldProblem] = []
     try:
-        items = read_items(wanted.text, written.layout(), mass=written.mass, length=written.length, on=written.on)
+        items = read_items(
+            wanted.text, written.layout(), mass=written.mass, length=written.length, on=written.on
+        )
     except InputError as exc:
-        problems = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in exc.problems]
-    total = sum(_kg(item["mass"], written.mass) * item.get("quantity", 1) for item in items) / KG[rig.units.mass]
-    return ListPreview(written=written, columns=list(COLUMNS), rows=rows, count=len(items), total=total, problems=problems[:50])
+        problems = [
+            FieldProblem(path=each.path, message=each.message, code=each.code)
+            for each in exc.problems
+        ]
+    total = (
+        sum(_kg(item["mass"], written.mass) * item.get("quantity", 1) for item in items)
+        / KG[rig.units.mass]
+    )
+    return ListPreview(
+        written=written,
+        columns=list(COLUMNS),
+        rows=rows,
+        count=len(items),
+        total=total,
+        problems=problems[:50],
+    )
 
 
 @router.post("/rigs/{rig_id}/items/import", response_model=Sheet)
@@ -131,12 +166,23 @@ def import_list(rig_id: Id, wanted: ItemList, rigs: Store, weigh_in: Looking = N
     """Add a list: all of it, or nothing and each bad line by its number."""
     written = wanted.written
     if written is None:
-        raise InputError("Say how the list is written.", [Problem("written", "is missing", "missing")])
+        raise InputError(
+            "Say how the list is written.", [Problem("written", "is missing", "missing")]
+        )
 
     def add(document: Document) -> Document:
         units = settle(document).rig.units
-        items = read_items(wanted.text, written.layout(), mass=written.mass, length=written.length, on=written.on, into=units)
-        return apply_changes({**document, "loads": [*document.get("loads", []), *items]}, []).document
+        items = read_items(
+            wanted.text,
+            written.layout(),
+            mass=written.mass,
+            length=written.length,
+            on=written.on,
+            into=units,
+        )
+        return apply_changes(
+            {**document, "loads": [*document.get("loads", []), *items]}, []
+        ).document
 
     return sheet_as_json(make_sheet(rigs.change(rig_id, "imported items", add, looking=weigh_in)))
 
@@ -147,9 +193,13 @@ def lever_length(rig_id: Id, moved: Moved, rigs: Store) -> LeverLength:
     rig = settle(rigs.open(rig_id).document).rig
     unit = rig.units.lengths
     found = lever_length_typed(rig, moved.model_dump())
-    return LeverLength(value=found.value / METRES[unit], plus_minus=found.plus_minus / METRES[unit], unit=unit,
-                       says=f"{print_length(found.value, unit)} ± {print_length(found.plus_minus, unit)}",
-                       text=f"{rounded_length(found.value, unit)} {unit}")  # fmt: skip
+    return LeverLength(
+        value=found.value / METRES[unit],
+        plus_minus=found.plus_minus / METRES[unit],
+        unit=unit,
+        says=f"{print_length(found.value, unit)} ± {print_length(found.plus_minus, unit)}",
+        text=f"{rounded_length(found.value, unit)} {unit}",
+    )
 
 
 def _kg(value: float | int | str, unit: MassUnit) -> float:
@@ -162,7 +212,11 @@ def plan_from_last_weigh_in(rig_id: Id, rigs: Store, weigh_in: Looking = None) -
     window = rigs.open(rig_id, weigh_in).window
 
     def start(document: Document) -> Document:
-        return apply_changes(document, start_from_weigh_in(settle(document).rig, window.at or 0)).document
+        return apply_changes(
+            document, start_from_weigh_in(settle(document).rig, window.at or 0)
+        ).document
 
-    made = rigs.change(rig_id, "plan from the last weigh-in", start, looking=weigh_in, keys=window.keys)
+    made = rigs.change(
+        rig_id, "plan from the last weigh-in", start, looking=weigh_in, keys=window.keys
+    )
     return sheet_as_json(make_sheet(made))

@@ -33,7 +33,9 @@ class ReadingOut(BaseModel):
 
 
 class LiveOut(BaseModel):
-    """How the scale stands: connected or not, stand-in or not, what it reads, its last ticket, what is wrong."""
+    """How the scale stands: connected or not, stand-in or not, what it reads, its last ticket, what
+    is wrong.
+    """
 
     state: State
     source: str
@@ -45,7 +47,9 @@ class LiveOut(BaseModel):
 
 
 class Connect(BaseModel):
-    """Which scale: the stand-in playing a rig (in the steps of one of its weigh-ins), or the address of one on this machine."""
+    """Which scale: the stand-in playing a rig (in the steps of one of its weigh-ins), or the
+    address of one on this machine.
+    """
 
     stand_in: str | None = None
     unit: MassUnit = "lb"
@@ -123,8 +127,15 @@ class Live:
         scale, server = self._scale, self._server
         now = scale.state() if scale else LiveState("off", "", (), None, None, 0)
         readings = [ReadingOut.model_validate(each, from_attributes=True) for each in now.readings]
-        return LiveOut(state=now.state, source=now.source, stand_in=server is not None, ticket=now.ticket,
-                       fault=server.station.fault if server else "none", readings=readings, problem=now.problem)  # fmt: skip
+        return LiveOut(
+            state=now.state,
+            source=now.source,
+            stand_in=server is not None,
+            ticket=now.ticket,
+            fault=server.station.fault if server else "none",
+            readings=readings,
+            problem=now.problem,
+        )
 
     def tell(self, command: dict[str, object]) -> None:
         """Tell the scale something.
@@ -161,13 +172,23 @@ def connect_scale(wanted: Connect, live: TheScale, rigs: Store) -> LiveOut:
         stored = open_at(rigs, wanted.stand_in, wanted.weigh_in)
         rig, looked_at = parse_rig(stored.document), stored.window.at
         scale = rig.weigh_ins[looked_at - 1].scale if looked_at else None
-        step = scale.resolution.kg / KG[wanted.unit] if scale else GRADUATIONS["truck_scale"][wanted.unit]
+        step = (
+            scale.resolution.kg / KG[wanted.unit]
+            if scale
+            else GRADUATIONS["truck_scale"][wanted.unit]
+        )
         live.stand_in(Station(true_rig(rig), wanted.unit, step))
         return live.state()
     host, _, port = (wanted.address or "").strip().rpartition(":")
-    if host.strip("[]") not in _HERE or not re.fullmatch("[0-9]{1,5}", port) or not 0 < int(port) < 65536:
+    if (
+        host.strip("[]") not in _HERE
+        or not re.fullmatch("[0-9]{1,5}", port)
+        or not 0 < int(port) < 65536
+    ):
         message = "must be an address on this machine, such as 127.0.0.1:4001"
-        raise InputError(f"The scale's address {message}.", [Problem("address", message, "address")])
+        raise InputError(
+            f"The scale's address {message}.", [Problem("address", message, "address")]
+        )
     live.connect(host.strip("[]"), int(port))
     return live.state()
 

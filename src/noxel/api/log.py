@@ -29,13 +29,24 @@ router = new_router()
 
 @router.get("/rigs/{rig_id}/log", response_model=Log)
 def read_log(
-    rig_id: Id, rigs: Store, logs: TheLog, words: Annotated[str, Query(max_length=200)] = "", before: Number = None
+    rig_id: Id,
+    rigs: Store,
+    logs: TheLog,
+    words: Annotated[str, Query(max_length=200)] = "",
+    before: Number = None,
 ) -> Response:
     """A page of the log, the last first: those with all the words, numbered before ``before``."""
     stored = rigs.open(rig_id)
     rig, page = settle(stored.document).rig, logs.page(rig_id, words=words, before=before)
     entries = [line_of(rig, each, earlier) for each, earlier in page.lines]
-    return sheet_as_json(Log(entries=entries, more=page.more, count=page.count, kept=kept_answers(rig, stored.window.numbers)))
+    return sheet_as_json(
+        Log(
+            entries=entries,
+            more=page.more,
+            count=page.count,
+            kept=kept_answers(rig, stored.window.numbers),
+        )
+    )
 
 
 @router.get("/rigs/{rig_id}/log/chart", response_model=Chart)
@@ -53,10 +64,17 @@ def read_reminders(rig_id: Id, rigs: Store) -> list[Reminder]:
 
 @router.get("/rigs/{rig_id}/log/compare", response_model=Comparison)
 def compare(
-    rig_id: Id, rigs: Store, numbers: Annotated[list[Annotated[int, Field(ge=1, le=MOST)]], Query(max_length=8)],
-    others: Annotated[list[str] | None, Query(max_length=8, description="Of other rigs, id:number; without it the last.")] = None,
-) -> Response:  # fmt: skip
-    """Two to four weigh-ins side by side, also of other rigs: the same vehicle and trailer with another hitch."""
+    rig_id: Id,
+    rigs: Store,
+    numbers: Annotated[list[Annotated[int, Field(ge=1, le=MOST)]], Query(max_length=8)],
+    others: Annotated[
+        list[str] | None,
+        Query(max_length=8, description="Of other rigs, id:number; without it the last."),
+    ] = None,
+) -> Response:
+    """Two to four weigh-ins side by side, also of other rigs: the same vehicle and trailer with
+    another hitch.
+    """
     wanted = _of(rigs, rig_id, numbers)
     for each in others or ():
         other, _, number = each.partition(":")

@@ -1,4 +1,6 @@
-"""How much, and every vehicle with every trailer: ``/api/rigs/{id}/how-much`` and ``/api/match``."""
+"""How much, and every vehicle with every trailer: ``/api/rigs/{id}/how-much`` and
+``/api/match``.
+"""
 
 from collections.abc import Iterator, Sequence
 from typing import Annotated
@@ -53,7 +55,9 @@ class Cell(BaseModel):
 
 
 class MatchEntry(BaseModel):
-    """A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh, and its tongue share."""
+    """A vehicle or a trailer of the table; a trailer with what it is rated and expected to weigh,
+    and its tongue share.
+    """
 
     id: str
     name: str
@@ -87,13 +91,22 @@ class PairsCompared(BaseModel):
 
 @router.get("/rigs/{rig_id}/how-much", response_model=HowMuch)
 def ask_how_much(
-    rig_id: Id, rigs: Store, start: Start | None = None, added: Typed = "", share: Share = None, weigh_in: Looking = None
+    rig_id: Id,
+    rigs: Store,
+    start: Start | None = None,
+    added: Typed = "",
+    share: Share = None,
+    weigh_in: Looking = None,
 ) -> Response:
-    """The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the room as a picture."""
+    """The heaviest trailer by every limit, with so much more aboard and at such a tongue share; the
+    room as a picture.
+    """
     stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
     more = _mass("added", added, rig.units.mass) or 0.0
-    return sheet_as_json(how_much(rig, start=start, added=more, share=share, number=stored.window.at))
+    return sheet_as_json(
+        how_much(rig, start=start, added=more, share=share, number=stored.window.at)
+    )
 
 
 def _mass(name: str, text: str, unit: MassUnit) -> float | None:
@@ -115,7 +128,9 @@ class _Material:
         self.trailers: dict[str, MatchTrailer] = {}
         for each, rig in self._rigs(found.vehicles):
             listed = aboard if aboard is not None or each.in_a_rig else 0.0
-            self.vehicles[each.id] = match_vehicle(each.id, each.name, rig, listed, in_a_rig=each.in_a_rig, hitch=hitch)
+            self.vehicles[each.id] = match_vehicle(
+                each.id, each.name, rig, listed, in_a_rig=each.in_a_rig, hitch=hitch
+            )
         for each, rig in self._rigs(found.trailers):
             trailer = trailer_of_rig(each.id, each.name, rig, in_a_rig=each.in_a_rig)
             if trailer is not None:
@@ -130,50 +145,97 @@ class _Material:
 
 
 def _cell(made: Match) -> Cell:
-    return Cell(vehicle=made.vehicle, trailer=made.trailer, ceiling=made.ceiling, binding=made.binding_label, share=made.share, verdict=made.verdict,
-                room=made.room, verdict_expected=made.verdict_expected, room_expected=made.room_expected,
-                in_front=made.in_front, in_front_expected=made.in_front_expected, says=made.says, missing=made.missing)  # fmt: skip
+    return Cell(
+        vehicle=made.vehicle,
+        trailer=made.trailer,
+        ceiling=made.ceiling,
+        binding=made.binding_label,
+        share=made.share,
+        verdict=made.verdict,
+        room=made.room,
+        verdict_expected=made.verdict_expected,
+        room_expected=made.room_expected,
+        in_front=made.in_front,
+        in_front_expected=made.in_front_expected,
+        says=made.says,
+        missing=made.missing,
+    )
 
 
 @router.get("/match", response_model=MatchTable)
 def match_all(
-    garage: TheGarage, unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None,
-    vehicles_from: From = 0, trailers_from: From = 0,
-) -> Response:  # fmt: skip
-    """Vehicles of the garage before its trailers, so many at once, with the same people and gear aboard where a mass is given."""
+    garage: TheGarage,
+    unit: MassUnit = "lb",
+    aboard: Typed = "",
+    hitch: Typed = "",
+    share: Share = None,
+    vehicles_from: From = 0,
+    trailers_from: From = 0,
+) -> Response:
+    """Vehicles of the garage before its trailers, so many at once, with the same people and gear
+    aboard where a mass is given.
+    """
     entries = garage.entries(first=(vehicles_from, trailers_from), most=AT_ONCE)
     found = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
     vehicles, trailers = found.vehicles.values(), found.trailers.values()
-    pairs = [_cell(match_pair(puller, each, share, unit)) for puller in vehicles for each in trailers]
+    pairs = [
+        _cell(match_pair(puller, each, share, unit)) for puller in vehicles for each in trailers
+    ]
     return sheet_as_json(
         MatchTable(
             unit=unit,
             vehicles=[MatchEntry(id=each.id, name=each.name) for each in vehicles],
             trailers=[
-                MatchEntry(id=each.id, name=each.name, rated=None if each.rated is None else each.rated / KG[unit],
-                      expected=None if each.expected is None else each.expected / KG[unit], share=each.share)
+                MatchEntry(
+                    id=each.id,
+                    name=each.name,
+                    rated=None if each.rated is None else each.rated / KG[unit],
+                    expected=None if each.expected is None else each.expected / KG[unit],
+                    share=each.share,
+                )
                 for each in trailers
             ],
-            pairs=pairs, vehicle_count=entries.vehicle_count, trailer_count=entries.trailer_count, at_once=AT_ONCE, damaged=found.damaged,
+            pairs=pairs,
+            vehicle_count=entries.vehicle_count,
+            trailer_count=entries.trailer_count,
+            at_once=AT_ONCE,
+            damaged=found.damaged,
         )
-    )  # fmt: skip
+    )
 
 
 @router.get("/match/compare")
 def compare(
-    garage: TheGarage, vehicle: str, trailer: str, other_vehicle: str, other_trailer: str,
-    unit: MassUnit = "lb", aboard: Typed = "", hitch: Typed = "", share: Share = None,
-) -> PairsCompared:  # fmt: skip
+    garage: TheGarage,
+    vehicle: str,
+    trailer: str,
+    other_vehicle: str,
+    other_trailer: str,
+    unit: MassUnit = "lb",
+    aboard: Typed = "",
+    hitch: Typed = "",
+    share: Share = None,
+) -> PairsCompared:
     """Two pairs in full, side by side, and why they differ."""
     entries = garage.entries(only={vehicle, trailer, other_vehicle, other_trailer})
     found = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
     pullers, pulled = found.vehicles, found.trailers
-    for key, among in ((vehicle, pullers), (other_vehicle, pullers), (trailer, pulled), (other_trailer, pulled)):
+    for key, among in (
+        (vehicle, pullers),
+        (other_vehicle, pullers),
+        (trailer, pulled),
+        (other_trailer, pulled),
+    ):
         if key not in among:
             raise NotFound("There is no such equipment in the garage, or it is retired.")
     one, other = (
         match_pair(pullers[vehicle], pulled[trailer], share, unit),
         match_pair(pullers[other_vehicle], pulled[other_trailer], share, unit),
     )
-    return PairsCompared(one=_cell(one), other=_cell(other), one_rows=one.rows, other_rows=other.rows,
-                    says=explain(one, other, pullers, pulled, unit))  # fmt: skip
+    return PairsCompared(
+        one=_cell(one),
+        other=_cell(other),
+        one_rows=one.rows,
+        other_rows=other.rows,
+        says=explain(one, other, pullers, pulled, unit),
+    )

@@ -1,4 +1,6 @@
-"""Papers and files of one rig: for the glove box, a report, a print view, tables, a workbook, a calendar."""
+"""Papers and files of one rig: for the glove box, a report, a print view, tables, a workbook, a
+calendar.
+"""
 
 import datetime
 from typing import Literal
@@ -47,7 +49,9 @@ def paper_of(
     looked_at = stored.window.keys[stored.window.at - 1] if stored.window.at else None
     shown = [] if what == "glove_box" else photos.all(rig_id, pictures=True)
     pictures = [
-        (f"{each.about}, {each.added_at:%d %b %Y}", each.picture) for each in shown if each.weigh_in in (None, looked_at)
+        (f"{each.about}, {each.added_at:%d %b %Y}", each.picture)
+        for each in shown
+        if each.weigh_in in (None, looked_at)
     ][:MOST_PRINTED]
     return as_file(
         paper(rig, stored.window.at, full=what == "report", photos=pictures),
@@ -62,12 +66,17 @@ def print_view_of(rig_id: Id, rigs: Store, visits: TheVisits, weigh_in: Looking 
     stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
     ready = evaluate_plates(rig, evaluate(rig, stored.window.at)).ready
-    to_do = [(each.text, f"done {each.done}" if each.done and not each.stale else "") for each in ready]
+    to_do = [
+        (each.text, f"done {each.done}" if each.done and not each.stale else "") for each in ready
+    ]
     for line in visits.lines(rig_id):
         by = f" by {line.done_by}" if line.done_by else ""
         to_do.append((line.text, f"done {line.done_at:%Y-%m-%d}{by}" if line.done_at else ""))
     return as_file(
-        print_page(rig, stored.window.at, to_do=to_do), f"{file_stem(rig)}.html", "text/html; charset=utf-8", shown=True
+        print_page(rig, stored.window.at, to_do=to_do),
+        f"{file_stem(rig)}.html",
+        "text/html; charset=utf-8",
+        shown=True,
     )
 
 

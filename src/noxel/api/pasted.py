@@ -1,4 +1,6 @@
-"""``/api/rigs/{id}/pasted``: a label or a weigh message as text, taken apart to be looked at. Nothing is kept here."""
+"""``/api/rigs/{id}/pasted``: a label or a weigh message as text, taken apart to be looked at.
+Nothing is kept here.
+"""
 
 import re
 from typing import Annotated
@@ -15,7 +17,9 @@ router = new_router()
 
 
 class PastedText(BaseModel):
-    """A text, what it is of (absent: by its words), and the pass that a weigh message is for, such as ``weigh_ins[0].passes[1]``."""
+    """A text, what it is of (absent: by its words), and the pass that a weigh message is for, such
+    as ``weigh_ins[0].passes[1]``.
+    """
 
     text: Annotated[str, Field(max_length=LONGEST_PASTED)]
     part: Part | None = None
@@ -23,7 +27,9 @@ class PastedText(BaseModel):
 
 
 class PastedFigure(BaseModel):
-    """A figure that was understood: where it belongs, what to type there, the words it came from, and what is there now."""
+    """A figure that was understood: where it belongs, what to type there, the words it came from,
+    and what is there now.
+    """
 
     path: str
     label: str
@@ -46,7 +52,10 @@ def take_apart(rig_id: Id, pasted: PastedText, rigs: Store) -> PastedAnswer:
     at = {}
     if pasted.into is not None:
         if not re.fullmatch(r"weigh_ins\[\d{1,6}\]\.passes\[\d{1,3}\]", pasted.into, re.ASCII):
-            raise InputError("into: is not a pass.", [Problem("into", "is not a pass such as weigh_ins[0].passes[1]")])
+            raise InputError(
+                "into: is not a pass.",
+                [Problem("into", "is not a pass such as weigh_ins[0].passes[1]")],
+            )
         at = {"pass": pasted.into, "weigh_in": write_path(read_path(pasted.into)[:2])}
     document = rigs.open(rig_id).document
     own = value_at(document, (*read_path(pasted.into), "unit")) if pasted.into else None
@@ -56,6 +65,14 @@ def take_apart(rig_id: Id, pasted: PastedText, rigs: Store) -> PastedAnswer:
     found = []
     for each in read_pasted(settle(document).rig, pasted.text, part, at):
         now = value_at(document, read_path(each.path))
-        found.append(PastedFigure(path=each.path, label=each.label, text=each.text, words=each.words,
-                                  unit_assumed=each.unit_assumed, now=None if now is None else str(now)))  # fmt: skip
+        found.append(
+            PastedFigure(
+                path=each.path,
+                label=each.label,
+                text=each.text,
+                words=each.words,
+                unit_assumed=each.unit_assumed,
+                now=None if now is None else str(now),
+            )
+        )
     return PastedAnswer(part=part, found=found)

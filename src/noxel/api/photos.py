@@ -1,4 +1,6 @@
-"""``/api/rigs/{id}/photos``: photographs of labels, tickets, tires and loads, as evidence beside the fields that they prove."""
+"""``/api/rigs/{id}/photos``: photographs of labels, tickets, tires and loads, as evidence beside
+the fields that they prove.
+"""
 
 import datetime
 from typing import Annotated
@@ -17,7 +19,9 @@ _KEPT = {"cache-control": "private, max-age=31536000, immutable"}
 
 
 class PhotoOut(BaseModel):
-    """A photograph: what it shows (a part's or a pass's name), and the key of its weigh-in, if it belongs to one."""
+    """A photograph: what it shows (a part's or a pass's name), and the key of its weigh-in, if it
+    belongs to one.
+    """
 
     id: str
     about: str
@@ -38,10 +42,16 @@ ThePhotos = Annotated[Photos, Depends(photos_of)]
 
 def _list(photos: Photos, rig_id: str) -> list[PhotoOut]:
     return [
-        PhotoOut(id=each.id, about=each.about, weigh_in=each.weigh_in, width=each.width, height=each.height,
-                 added_at=each.added_at.replace(tzinfo=datetime.UTC))
+        PhotoOut(
+            id=each.id,
+            about=each.about,
+            weigh_in=each.weigh_in,
+            width=each.width,
+            height=each.height,
+            added_at=each.added_at.replace(tzinfo=datetime.UTC),
+        )
         for each in photos.all(rig_id)
-    ]  # fmt: skip
+    ]
 
 
 @router.get("/rigs/{rig_id}/photos")
@@ -50,8 +60,17 @@ def list_photos(rig_id: Id, photos: ThePhotos) -> list[PhotoOut]:
     return _list(photos, rig_id)
 
 
-@router.put("/rigs/{rig_id}/photos/{photo}", openapi_extra={"requestBody": {"required": True, "content": {
-    "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}})  # fmt: skip
+@router.put(
+    "/rigs/{rig_id}/photos/{photo}",
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
+            },
+        }
+    },
+)
 async def add_photo(
     rig_id: Id,
     photo: PhotoId,
@@ -61,15 +80,26 @@ async def add_photo(
     weigh_in: Annotated[int | None, Query(ge=0, le=2**53)] = None,
     visit: Annotated[str | None, Query(max_length=64)] = None,
 ) -> list[PhotoOut]:
-    """Keep a photograph (JPEG, PNG or WebP), scaled down and stripped of position data; sent again, it changes nothing."""
+    """Keep a photograph (JPEG, PNG or WebP), scaled down and stripped of position data; sent again,
+    it changes nothing.
+    """
     data = await request.body()
 
     def keep() -> list[PhotoOut]:
         from noxel.formats.photos import read_photo  # only who sends one waits for it
 
         made = read_photo(data)
-        row = PhotoRow(id=photo, rig_id=rig_id, about=about, weigh_in=weigh_in, visit=visit, width=made.width, height=made.height,
-                       picture=made.picture, small=made.small)  # fmt: skip
+        row = PhotoRow(
+            id=photo,
+            rig_id=rig_id,
+            about=about,
+            weigh_in=weigh_in,
+            visit=visit,
+            width=made.width,
+            height=made.height,
+            picture=made.picture,
+            small=made.small,
+        )
         photos.add(row)
         return _list(photos, rig_id)
 
@@ -79,7 +109,9 @@ async def add_photo(
 @router.get("/rigs/{rig_id}/photos/{photo}", response_class=Response)
 def show_photo(rig_id: Id, photo: PhotoId, photos: ThePhotos, small: bool = False) -> Response:
     """One photograph, as JPEG."""
-    return Response(photos.picture(rig_id, photo, small=small), media_type="image/jpeg", headers=_KEPT)
+    return Response(
+        photos.picture(rig_id, photo, small=small), media_type="image/jpeg", headers=_KEPT
+    )
 
 
 @router.delete("/rigs/{rig_id}/photos/{photo}")

@@ -1,4 +1,6 @@
-"""``/api/practice``: lessons, the yard, challenges, who practises here, exercises on paper. Nothing here changes a rig."""
+"""``/api/practice``: lessons, the yard, challenges, who practises here, exercises on paper. Nothing
+here changes a rig.
+"""
 
 import datetime
 import random
@@ -60,7 +62,9 @@ class NewLearner(BaseModel):
 
 
 class Progress(BaseModel):
-    """How a lesson or a slip stands: ``box`` of how many; how often right and wrong; when it comes back."""
+    """How a lesson or a slip stands: ``box`` of how many; how often right and wrong; when it comes
+    back.
+    """
 
     about: str
     name: str
@@ -82,7 +86,9 @@ class Due(BaseModel):
 
 
 class PracticeHome(BaseModel):
-    """The lessons, who practises here, how far the one asked for is, and today's seed for everybody."""
+    """The lessons, who practises here, how far the one asked for is, and today's seed for
+    everybody.
+    """
 
     lessons: list[LessonLine]
     learners: list[LearnerOut]
@@ -92,7 +98,9 @@ class PracticeHome(BaseModel):
 
 
 class LessonIn(BaseModel):
-    """Where a lesson stands and what is done in it: a seed to begin with, or the run so far; an act, an answer, or both not."""
+    """Where a lesson stands and what is done in it: a seed to begin with, or the run so far; an
+    act, an answer, or both not.
+    """
 
     seed: Seed = "1"
     unit: MassUnit = "lb"
@@ -114,7 +122,9 @@ class YardIn(BaseModel):
 
 
 class ChallengeIn(BaseModel):
-    """A challenge as far as it was played; the player's words, and whether the cure is to be looked at."""
+    """A challenge as far as it was played; the player's words, and whether the cure is to be looked
+    at.
+    """
 
     run: RunText
     act: ActText | None = None
@@ -156,14 +166,25 @@ def _name(about: str) -> str:
 
 
 @router.get("/practice")
-def home(practice: ThePractice, learner: Annotated[str | None, Query(max_length=64)] = None) -> PracticeHome:
+def home(
+    practice: ThePractice, learner: Annotated[str | None, Query(max_length=64)] = None
+) -> PracticeHome:
     """Everything that the first page of the practice yard shows."""
     today = datetime.date.today()
     known = practice.known(learner) if learner else []
     progress = [
-        Progress(about=each.about, name=_name(each.about), box=min(each.card.box, len(INTERVALS)), boxes=len(INTERVALS),
-                 right=each.right, wrong=each.wrong, due=each.card.due, learned=each.card.learned) for each in known
-    ]  # fmt: skip
+        Progress(
+            about=each.about,
+            name=_name(each.about),
+            box=min(each.card.box, len(INTERVALS)),
+            boxes=len(INTERVALS),
+            right=each.right,
+            wrong=each.wrong,
+            due=each.card.due,
+            learned=each.card.learned,
+        )
+        for each in known
+    ]
     due = []
     for each in known:
         kind, _, slip = each.about.partition(":")
@@ -172,16 +193,34 @@ def home(practice: ThePractice, learner: Annotated[str | None, Query(max_length=
         asking = [name for name in LESSONS if slip in slips_of(name)]
         if asking:
             seed = f"{today.isoformat()}-{each.right + each.wrong}"
-            due.append(Due(slip=slip, name=_name(each.about), lesson=random.Random(f"{slip}/{seed}").choice(asking), seed=seed))
+            due.append(
+                Due(
+                    slip=slip,
+                    name=_name(each.about),
+                    lesson=random.Random(f"{slip}/{seed}").choice(asking),
+                    seed=seed,
+                )
+            )
     learners = [LearnerOut(id=each.id, name=each.name) for each in practice.learners()]
-    return PracticeHome(lessons=lesson_lines(), learners=learners, progress=progress, due=due, today=today.isoformat())
+    return PracticeHome(
+        lessons=lesson_lines(),
+        learners=learners,
+        progress=progress,
+        due=due,
+        today=today.isoformat(),
+    )
 
 
 @router.post("/practice/lessons/{name}")
 def lesson(
-    name: Annotated[str, Path(max_length=40)], asked: LessonIn, rigs: Store, practice: ThePractice, request: Request
+    name: Annotated[str, Path(max_length=40)],
+    asked: LessonIn,
+    rigs: Store,
+    practice: ThePractice,
+    request: Request,
 ) -> LessonOut:
-    """A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer replied to.
+    """A lesson: begun from a seed, or as far as its run goes; an act done in it, or an answer
+    replied to.
 
     A device that was invited to look practises like any other; nothing is kept of it.
     """
@@ -191,11 +230,16 @@ def lesson(
     else:
         yard = _yard(asked.run, rigs)
         if yard.run.kind != known.kind or yard.run.own or yard.run.difficulty:
-            raise InputError("This run belongs to another lesson.", [Problem("run", "belongs to another lesson", "run")])
+            raise InputError(
+                "This run belongs to another lesson.",
+                [Problem("run", "belongs to another lesson", "run")],
+            )
     if asked.act is not None:
         yard, seen = act_in(yard, asked.act)
         refused = seen.refused
-    made = lesson_view(name, yard, answer=asked.answer, hints=asked.hints, show=asked.show, refused=refused)
+    made = lesson_view(
+        name, yard, answer=asked.answer, hints=asked.hints, show=asked.show, refused=refused
+    )
     device = device_of(request.scope)
     looking = device is not None and device.viewing
     if asked.learner and not looking and made.reply is not None and made.reply.found != "unread":
@@ -209,7 +253,10 @@ def _note(practice: Practice, learner: str, name: str, made: LessonOut, *, helpe
         return
     met = {each.about for each in practice.known(learner)}
     if made.reply.right:
-        right = [f"lesson:{name}", *(f"slip:{slip}" for slip in slips_of(name) if f"slip:{slip}" in met)]
+        right = [
+            f"lesson:{name}",
+            *(f"slip:{slip}" for slip in slips_of(name) if f"slip:{slip}" in met),
+        ]
         practice.note(learner, right, [], datetime.date.today())
     else:
         slip = [f"slip:{made.reply.way}"] if made.reply.way in slips_of(name) else []
@@ -241,11 +288,15 @@ def sheet(
     unit: MassUnit = "lb",
     terms: TermSet = "north_america",
 ) -> Response:
-    """Exercises on paper, with an answer sheet and tickets to cut out; ``lessons`` are ids with commas between, all where it is empty."""
+    """Exercises on paper, with an answer sheet and tickets to cut out; ``lessons`` are ids with
+    commas between, all where it is empty.
+    """
     from noxel.formats.practice_sheet import practice_sheet  # only who prints waits for it
 
     names = [each.strip() for each in lessons.split(",") if each.strip()]
-    return as_file(practice_sheet(names, seed, unit, terms), f"exercises-{seed}.pdf", "application/pdf")
+    return as_file(
+        practice_sheet(names, seed, unit, terms), f"exercises-{seed}.pdf", "application/pdf"
+    )
 
 
 @router.post("/practice/learners")
@@ -270,12 +321,30 @@ def reset_learner(learner: Who, practice: ThePractice) -> None:
 def _record(practice: Practice, learner: str) -> dict[str, Any]:
     rows = practice.known(learner)
     return {
-        "name": practice.name(learner), "date": datetime.date.today().isoformat(),
-        "lessons": [{"lesson": _name(each.about), "right": each.right, "wrong": each.wrong, "last": each.last.isoformat()}
-                    for each in rows if each.about.startswith("lesson:")],
-        "slips": [{"slip": _name(each.about), "box": each.card.box, "made": each.wrong, "avoided": each.right, "last": each.last.isoformat()}
-                  for each in rows if each.about.startswith("slip:")],
-    }  # fmt: skip
+        "name": practice.name(learner),
+        "date": datetime.date.today().isoformat(),
+        "lessons": [
+            {
+                "lesson": _name(each.about),
+                "right": each.right,
+                "wrong": each.wrong,
+                "last": each.last.isoformat(),
+            }
+            for each in rows
+            if each.about.startswith("lesson:")
+        ],
+        "slips": [
+            {
+                "slip": _name(each.about),
+                "box": each.card.box,
+                "made": each.wrong,
+                "avoided": each.right,
+                "last": each.last.isoformat(),
+            }
+            for each in rows
+            if each.about.startswith("slip:")
+        ],
+    }
 
 
 @router.get("/practice/learners/{learner}/record", response_class=Response)
@@ -285,14 +354,18 @@ def record(learner: Who, practice: ThePractice, form: Literal["text", "json"] = 
 
     made = _record(practice, learner)
     if form == "json":
-        return as_file(json.dumps(made, ensure_ascii=False, indent=1), "practice.json", "application/json")
+        return as_file(
+            json.dumps(made, ensure_ascii=False, indent=1), "practice.json", "application/json"
+        )
     lines = [f"Practice record of {made['name']}, {made['date']}", "", "Lessons"]
     lines += [
-        f"  {each['lesson']}: right {each['right']}, wrong {each['wrong']}, last on {each['last']}" for each in made["lessons"]
+        f"  {each['lesson']}: right {each['right']}, wrong {each['wrong']}, last on {each['last']}"
+        for each in made["lessons"]
     ]
     lines += ["", "Slips"]
     lines += [
-        f"  {each['slip']}: made {each['made']} times, avoided {each['avoided']} times since, box {each['box']}"
+        f"  {each['slip']}: made {each['made']} times, avoided {each['avoided']} times since, box "
+        f"{each['box']}"
         for each in made["slips"]
     ]
     return as_file("\n".join(lines) + "\n", "practice.txt", "text/plain; charset=utf-8", shown=True)
@@ -300,7 +373,9 @@ def record(learner: Who, practice: ThePractice, form: Literal["text", "json"] = 
 
 @router.post("/rigs/{rig_id}/yard")
 def own_yard(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> RunOut:
-    """A run that copies this rig into the yard, with its own weights as the truth; nothing comes back from there."""
+    """A run that copies this rig into the yard, with its own weights as the truth; nothing comes
+    back from there.
+    """
     stored = open_at(rigs, rig_id, weigh_in)
     number = stored.window.numbers[stored.window.at - 1] if stored.window.at else 0
     run = Run(seed="1", own=(rig_id, number))

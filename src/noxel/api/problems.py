@@ -1,4 +1,6 @@
-"""Errors at the border: every one becomes problem+json (RFC 9457) that names the field and the cause."""
+"""Errors at the border: every one becomes problem+json (RFC 9457) that names the field and the
+cause.
+"""
 
 import sqlite3
 from typing import Any
@@ -49,10 +51,19 @@ class ProblemDetails(BaseModel):
     errors: list[FieldProblem] = []
 
 
-def problem(status: int, code: str, detail: str, errors: list[FieldProblem] | None = None) -> JSONResponse:
+def problem(
+    status: int, code: str, detail: str, errors: list[FieldProblem] | None = None
+) -> JSONResponse:
     """A problem+json response."""
     title = _TITLES.get(status, "Problem")
-    body = ProblemDetails(type=f"urn:noxel:{code}", title=title, status=status, detail=detail, code=code, errors=errors or [])
+    body = ProblemDetails(
+        type=f"urn:noxel:{code}",
+        title=title,
+        status=status,
+        detail=detail,
+        code=code,
+        errors=errors or [],
+    )
     return JSONResponse(body.model_dump(), status, media_type="application/problem+json")
 
 
@@ -65,8 +76,13 @@ async def _ours(_request: Request, exc: Exception) -> JSONResponse:
 
 
 async def _request_invalid(_request: Request, exc: Exception) -> JSONResponse:
-    found: list[dict[str, Any]] = list(exc.errors()) if isinstance(exc, RequestValidationError) else []
-    errors = [FieldProblem(path=write_path(each["loc"]), message=each["msg"], code=each["type"]) for each in found]
+    found: list[dict[str, Any]] = (
+        list(exc.errors()) if isinstance(exc, RequestValidationError) else []
+    )
+    errors = [
+        FieldProblem(path=write_path(each["loc"]), message=each["msg"], code=each["type"])
+        for each in found
+    ]
     detail = f"{errors[0].path}: {errors[0].message}" if errors else "The request cannot be used."
     return problem(422, "request.invalid", detail, errors)
 

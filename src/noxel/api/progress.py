@@ -17,7 +17,9 @@ Report = Callable[[int, int, str], None]
 
 
 class Progress(BaseModel):
-    """How far it is: ``done`` of ``of`` parts, and what is being done; ``of`` is 0 while that is not known, or there is no such work."""
+    """How far it is: ``done`` of ``of`` parts, and what is being done; ``of`` is 0 while that is
+    not known, or there is no such work.
+    """
 
     done: int = 0
     of: int = 0
@@ -60,7 +62,8 @@ def works_of(request: Request) -> Works:
 
 TheWorks = Annotated[Works, Depends(works_of)]
 ProgressName = Annotated[
-    str | None, Header(alias="x-noxel-progress", max_length=64, description="A name to ask for progress by.")
+    str | None,
+    Header(alias="x-noxel-progress", max_length=64, description="A name to ask for progress by."),
 ]
 
 

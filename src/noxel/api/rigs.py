@@ -71,7 +71,9 @@ class Examples(BaseModel):
 
 
 class CopyRig(BaseModel):
-    """What a copied rig is called, and which of its equipment is copied with it; the rest is shared."""
+    """What a copied rig is called, and which of its equipment is copied with it; the rest is
+    shared.
+    """
 
     name: Annotated[str, Field(max_length=200)] = ""
     apart: list[EquipmentKind] = []
@@ -87,7 +89,10 @@ async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
 @router.get("/rigs")
 def list_rigs(rigs: Store, deleted: bool = False) -> list[RigSummary]:
     """Every rig, the last used first; or those that were deleted and can be brought back."""
-    return [RigSummary.model_validate(summary, from_attributes=True) for summary in rigs.list(deleted=deleted)]
+    return [
+        RigSummary.model_validate(summary, from_attributes=True)
+        for summary in rigs.list(deleted=deleted)
+    ]
 
 
 @router.post("/rigs", status_code=201)
@@ -109,7 +114,9 @@ def drop_examples(rigs: Store) -> None:
 
 
 @router.post("/rigs/import", status_code=201, openapi_extra=_RIG_BODY)
-async def import_rig(request: Request, rigs: Store, works: TheWorks, work: ProgressName = None) -> CreatedId:
+async def import_rig(
+    request: Request, rigs: Store, works: TheWorks, work: ProgressName = None
+) -> CreatedId:
     """Import a rig file: all of it, or nothing."""
     data = await request.body()
 
@@ -128,38 +135,65 @@ def open_rig(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
 
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
-def change_rig(rig_id: Id, wanted: Changes, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
+def change_rig(
+    rig_id: Id, wanted: Changes, rigs: Store, weigh_in: Looking = None, page: PageId = None
+) -> Response:
     """Change a rig by what was typed; the answer is the whole new sheet."""
     changes = [each.change() for each in wanted.changes]
     stored = rigs.type(
-        rig_id, wanted.what, changes, wanted.gesture, looking=weigh_in, keys=wanted.window, base=wanted.base, page=page
+        rig_id,
+        wanted.what,
+        changes,
+        wanted.gesture,
+        looking=weigh_in,
+        keys=wanted.window,
+        base=wanted.base,
+        page=page,
     )
     return sheet_as_json(make_sheet(stored))
 
 
 @router.post("/rigs/{rig_id}/units", response_model=Sheet)
-def switch_the_units(rig_id: Id, units: NewUnits, rigs: Store, weigh_in: Looking = None) -> Response:
-    """Work in other units from now on; every figure keeps its value, and says its own unit where it was typed in another."""
-    stored = rigs.change(rig_id, "units", lambda document: switch_units(document, units.mass, units.length, units.pressure),
-                         looking=weigh_in, entire=True)  # fmt: skip
+def switch_the_units(
+    rig_id: Id, units: NewUnits, rigs: Store, weigh_in: Looking = None
+) -> Response:
+    """Work in other units from now on; every figure keeps its value, and says its own unit where it
+    was typed in another.
+    """
+    stored = rigs.change(
+        rig_id,
+        "units",
+        lambda document: switch_units(document, units.mass, units.length, units.pressure),
+        looking=weigh_in,
+        entire=True,
+    )
     return sheet_as_json(make_sheet(stored))
 
 
 @router.post("/rigs/{rig_id}/table", response_model=Sheet)
-def set_table(rig_id: Id, typed: MakersTable, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
+def set_table(
+    rig_id: Id, typed: MakersTable, rigs: Store, weigh_in: Looking = None, page: PageId = None
+) -> Response:
     """Take a maker's table, a row a line: all of it, or none and each bad line by its number."""
     rows = read_table(typed.path, typed.text)
 
     def put(document: Document) -> Document:
         made = apply_changes(document, [Change(typed.path, op="remove")]).document
-        changes = [Change(f"{typed.path}[{index}]", op="insert", value={}, texts=row) for index, row in enumerate(rows)]
+        changes = [
+            Change(f"{typed.path}[{index}]", op="insert", value={}, texts=row)
+            for index, row in enumerate(rows)
+        ]
         return apply_changes(made, changes).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, page=page)))
+    return sheet_as_json(
+        make_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, page=page))
+    )
 
 
 @router.get("/rigs/{rig_id}/plan")
-def plan_weigh_in(rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> PassPlan:
+def plan_weigh_in(
+    rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True
+) -> PassPlan:
     """A short plan of passes for what there is to weigh on and what can be uncoupled there."""
     rig = settle(rigs.open(rig_id).document).rig
     kinds = [ScaleOffer(kind=kind, name=name, says=says) for kind, name, says in scales_for(rig)]
@@ -167,13 +201,17 @@ def plan_weigh_in(rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", unc
 
 
 @router.post("/rigs/{rig_id}/weigh-ins", response_model=Sheet)
-def start_weigh_in(rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> Response:
+def start_weigh_in(
+    rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True
+) -> Response:
     """Add a weigh-in of today with the passes of the plan, nothing read yet, and look at it."""
 
     def add(document: Document) -> Document:
         rig = parse_rig(document)
         fresh = new_weigh_in(rig, datetime.date.today(), scale, uncouple)
-        return apply_changes(document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]).document
+        return apply_changes(
+            document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]
+        ).document
 
     return sheet_as_json(make_sheet(rigs.change(rig_id, "new weigh-in", add)))
 
@@ -192,7 +230,9 @@ def redo(rig_id: Id, rigs: Store, weigh_in: Looking = None, page: PageId = None)
 
 @router.post("/rigs/{rig_id}/copy", status_code=201)
 def copy_rig(rig_id: Id, wanted: CopyRig, rigs: Store, garage: TheGarage) -> CreatedId:
-    """The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or trailer."""
+    """The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or
+    trailer.
+    """
     return CreatedId(id=garage.copy_rig(rigs.row(rig_id), wanted.name, wanted.apart))
 
 
@@ -212,15 +252,21 @@ def bring_back_rig(rig_id: Id, rigs: Store) -> None:
 def export_rig(rig_id: Id, rigs: Store) -> Response:
     """The rig file, as it would be imported."""
     rig = settle(rigs.open(rig_id, entire=True).document).rig
-    disposition = f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(file_stem(rig) + SUFFIX)}"
-    return Response(write_rig(rig), media_type="application/json", headers={"content-disposition": disposition})
+    disposition = (
+        f"attachment; filename=\"rig{SUFFIX}\"; filename*=UTF-8''{quote(file_stem(rig) + SUFFIX)}"
+    )
+    return Response(
+        write_rig(rig), media_type="application/json", headers={"content-disposition": disposition}
+    )
 
 
 @router.get("/rigs/{rig_id}/raw", response_class=Response)
 def export_raw(rig_id: Id, rigs: Store) -> Response:
     """What is stored of a rig, as text, also where it can no longer be read."""
     raw = rigs.raw(rig_id)
-    return as_file(json.dumps(raw, ensure_ascii=True, indent=1), "damaged-rig.txt", "text/plain; charset=utf-8")
+    return as_file(
+        json.dumps(raw, ensure_ascii=True, indent=1), "damaged-rig.txt", "text/plain; charset=utf-8"
+    )
 
 
 @router.get("/schema/rig-file.json")

@@ -1,4 +1,6 @@
-"""``/api/share``: which devices may come in; to be asked and changed on the machine that runs Noxel only."""
+"""``/api/share``: which devices may come in; to be asked and changed on the machine that runs Noxel
+only.
+"""
 
 import datetime
 from typing import Annotated
@@ -27,7 +29,9 @@ class DeviceOut(BaseModel):
 
 
 class ShareState(BaseModel):
-    """Whether other devices can come, under which addresses, and which may; how many wrong invitations were tried."""
+    """Whether other devices can come, under which addresses, and which may; how many wrong
+    invitations were tried.
+    """
 
     on: bool
     hosts: list[str]
@@ -88,18 +92,24 @@ def who_asks(request: Request) -> Visitor:
     """Who this page is to Noxel."""
     device = device_of(request.scope)
     return Visitor(
-        here=not outside(request.scope), name=device.name if device else None, viewing=device.viewing if device else False
+        here=not outside(request.scope),
+        name=device.name if device else None,
+        viewing=device.viewing if device else False,
     )
 
 
 def _state(sharing: Sharing) -> ShareState:
     devices = [
         DeviceOut(
-            id=each.id, name=each.name, viewing=each.viewing, paired_at=each.paired_at, used_at=each.used_at,
+            id=each.id,
+            name=each.name,
+            viewing=each.viewing,
+            paired_at=each.paired_at,
+            used_at=each.used_at,
             open_now=sharing.busy(each.id),
         )
         for each in sharing.devices.all()
-    ]  # fmt: skip
+    ]
     return ShareState(
         on=sharing.on,
         hosts=[*sharing.addresses.numbers, *sharing.addresses.names] if sharing.on else [],

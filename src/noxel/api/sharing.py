@@ -18,7 +18,9 @@ from noxel.server import SecureListener
 from noxel.share import Addresses, Authority, Device, Devices, Invitations, this_machine
 
 LOOK = 20.0
-"""How often it is looked whether this machine is called otherwise now: it joined a hotspot, or a certificate ends. [s]"""
+"""How often it is looked whether this machine is called otherwise now: it joined a hotspot, or a
+certificate ends. [s]
+"""
 
 
 class Sharing:
@@ -118,7 +120,9 @@ class Sharing:
         self._watch = asyncio.get_running_loop().create_task(self._keep_looking())
 
     def stop(self) -> None:
-        """Close the door: every connection ends, and so does every invitation. Who is paired stays paired."""
+        """Close the door: every connection ends, and so does every invitation. Who is paired stays
+        paired.
+        """
         self.invitations.forget()
         if self._watch is not None:
             self._watch.cancel()
@@ -141,7 +145,10 @@ class Sharing:
         self._look()
         hosts = (*self.addresses.numbers, *self.addresses.names)
         if not self.addresses.numbers:
-            raise Conflict("This machine is on no network. Connect it to the phone's hotspot, or both to one wireless network.")
+            raise Conflict(
+                "This machine is on no network. Connect it to the phone's hotspot, or both to one "
+                "wireless network."
+            )
         chosen = host if host in hosts else hosts[0]
         return f"https://{chosen}:{self.port}/join?invitation={self.invitations.invite(viewing=viewing)}"
 
@@ -223,7 +230,14 @@ def as_picture(address: str) -> str:
     """An address as a QR code, in SVG of its own size, dark on light also at night."""
     buffer = io.BytesIO()
     segno.make(address, error="m").save(
-        buffer, kind="svg", xmldecl=False, svgns=True, scale=8, border=4, dark="#1e2b29", light="#ffffff"
+        buffer,
+        kind="svg",
+        xmldecl=False,
+        svgns=True,
+        scale=8,
+        border=4,
+        dark="#1e2b29",
+        light="#ffffff",
     )
     return buffer.getvalue().decode()
 

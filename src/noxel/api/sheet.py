@@ -1,4 +1,6 @@
-"""The sheet: one rig as the page shows it. What was typed, what it means, and the whole evaluation of it."""
+"""The sheet: one rig as the page shows it. What was typed, what it means, and the whole evaluation
+of it.
+"""
 
 import datetime
 from typing import Annotated, Any, Literal
@@ -17,7 +19,9 @@ from noxel.store.stored import Stored
 
 
 class FieldState(BaseModel):
-    """A field that remembers more than its figure: the text as typed, its source, what is wrong with it."""
+    """A field that remembers more than its figure: the text as typed, its source, what is wrong
+    with it.
+    """
 
     path: str
     entry: Entry
@@ -25,8 +29,10 @@ class FieldState(BaseModel):
 
 
 class WindowOut(BaseModel):
-    """Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count from 1 in the whole log of
-    ``count``; a change is sent with the keys that it was typed under, so that its paths mean the same weigh-ins."""
+    """Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count
+    from 1 in the whole log of ``count``; a change is sent with the keys that it was typed under, so
+    that its paths mean the same weigh-ins.
+    """
 
     keys: list[int]
     numbers: list[int]
@@ -34,7 +40,8 @@ class WindowOut(BaseModel):
 
 
 class Sheet(BaseModel):
-    """One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other rigs that have them.
+    """One rig as the page shows it; ``shared`` names, for its vehicle, hitch and trailer, the other
+    rigs that have them.
 
     ``evaluation.weigh_in`` is the place of the weigh-in looked at among those that ``rig`` holds.
     """
@@ -68,21 +75,26 @@ class ChangeIn(BaseModel):
 
     def change(self) -> Change:
         """The same for the core."""
-        return Change(self.path, self.text, self.value, self.op, self.source, self.note, self.texts, self.date)
+        return Change(
+            self.path, self.text, self.value, self.op, self.source, self.note, self.texts, self.date
+        )
 
 
 class Changes(BaseModel):
     """Changes that belong together; those of one gesture (typing in one field) are undone together.
 
-    Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log. ``base`` is the sheet's
-    ``edits`` that they were typed under: items that moved since are found, and a figure that was set elsewhere is a conflict.
+    Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
+    ``base`` is the sheet's ``edits`` that they were typed under: items that moved since are found,
+    and a figure that was set elsewhere is a conflict.
     """
 
     changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
     what: Annotated[str, Field(max_length=200)] = "a change"
     gesture: Annotated[str, Field(max_length=64)] | None = None
     base: Annotated[int | None, Field(ge=0, le=2**53)] = None
-    window: Annotated[list[Annotated[int, Field(ge=0, le=2**53)]], Field(max_length=1000)] | None = None
+    window: (
+        Annotated[list[Annotated[int, Field(ge=0, le=2**53)]], Field(max_length=1000)] | None
+    ) = None
 
 
 class NewUnits(BaseModel):
@@ -94,7 +106,9 @@ class NewUnits(BaseModel):
 
 
 class MakersTable(BaseModel):
-    """A maker's table as typed or pasted, for a path of the rig file: a tire's pressures, a ball mount's ratings by drop."""
+    """A maker's table as typed or pasted, for a path of the rig file: a tire's pressures, a ball
+    mount's ratings by drop.
+    """
 
     path: Annotated[str, Field(max_length=100)]
     text: Annotated[str, Field(max_length=LONGEST_TABLE)]
@@ -110,7 +124,9 @@ class NewRig(BaseModel):
 
 
 class AsWritten(BaseModel):
-    """How a table from a spreadsheet is written: separator, decimal sign, header, which column is what, unit of bare masses."""
+    """How a table from a spreadsheet is written: separator, decimal sign, header, which column is
+    what, unit of bare masses.
+    """
 
     delimiter: Annotated[str, Field(min_length=1, max_length=1)]
     decimal_comma: bool
@@ -120,7 +136,12 @@ class AsWritten(BaseModel):
 
     def layout(self) -> Layout:
         """The same for the reader."""
-        return Layout(self.delimiter, self.decimal_comma, self.header, {str(name): at for name, at in self.columns.items()})
+        return Layout(
+            self.delimiter,
+            self.decimal_comma,
+            self.header,
+            {str(name): at for name, at in self.columns.items()},
+        )
 
 
 class RigSummary(BaseModel):
@@ -151,7 +172,10 @@ def make_sheet(stored: Stored) -> Sheet:
         redo=stored.redo,
         rig=edited.rig,
         window=WindowOut(keys=list(window.keys), numbers=list(window.numbers), count=window.count),
-        fields=[FieldState(path=field.path, entry=field.entry, problem=field.problem) for field in edited.fields],
+        fields=[
+            FieldState(path=field.path, entry=field.entry, problem=field.problem)
+            for field in edited.fields
+        ],
         evaluation=evaluation,
         pack=evaluate_pack(edited.rig, looked_at),
         plates=evaluate_plates(edited.rig, evaluation),

@@ -1,5 +1,6 @@
-"""``/api/rigs/{id}/tickets``: a table of tickets from a spreadsheet, looked at first, then imported whole or not at all; and a
-ticket that was jotted down at the scale."""
+"""``/api/rigs/{id}/tickets``: a table of tickets from a spreadsheet, looked at first, then imported
+whole or not at all; and a ticket that was jotted down at the scale.
+"""
 
 import datetime
 from typing import Annotated, Any
@@ -17,13 +18,22 @@ from noxel.core.rig import Config, RigFile, SpringBars
 from noxel.core.weigh import Jotted, ScaleKind, add_jotted
 from noxel.errors import InputError, Problem, RigFileError
 from noxel.formats.lists import preview
-from noxel.formats.tickets_list import TICKET_COLUMNS, TicketColumn, Tickets, guess_tickets, guess_units, read_tickets
+from noxel.formats.tickets_list import (
+    TICKET_COLUMNS,
+    TicketColumn,
+    Tickets,
+    guess_tickets,
+    guess_units,
+    read_tickets,
+)
 
 router = new_router()
 
 
 class TableAsWritten(AsWritten):
-    """A table of tickets; ``resolution`` is the scale's graduation as typed, ``day_first`` reads 3/4 as 3 April."""
+    """A table of tickets; ``resolution`` is the scale's graduation as typed, ``day_first`` reads
+    3/4 as 3 April.
+    """
 
     columns: dict[TicketColumn, Annotated[int, Field(ge=0, le=200)]]
     day_first: bool
@@ -38,7 +48,9 @@ class TicketTable(BaseModel):
 
 
 class TablePreview(BaseModel):
-    """What would come in: how the table was understood, its first rows, what adds up, what cannot be read."""
+    """What would come in: how the table was understood, its first rows, what adds up, what cannot
+    be read.
+    """
 
     written: TableAsWritten
     columns: list[TicketColumn]
@@ -61,8 +73,10 @@ Key = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[\w-]+$")]
 
 
 class JottedTicket(BaseModel):
-    """A ticket as it was jotted down on a device, perhaps without a network: ``key`` is its own, so that it is taken once also
-    where it is sent twice; the tickets of one ``visit`` belong to one weigh-in."""
+    """A ticket as it was jotted down on a device, perhaps without a network: ``key`` is its own, so
+    that it is taken once also where it is sent twice; the tickets of one ``visit`` belong to one
+    weigh-in.
+    """
 
     key: Key
     visit: Key
@@ -72,7 +86,9 @@ class JottedTicket(BaseModel):
     tongue: Typed = ""
     unit: MassUnit
     scale: ScaleKind = "truck_scale"
-    readings: Annotated[dict[Annotated[str, Field(max_length=20)], Typed], Field(max_length=24)] = {}
+    readings: Annotated[
+        dict[Annotated[str, Field(max_length=20)], Typed], Field(max_length=24)
+    ] = {}
     place: Typed = ""
     ticket_number: Typed = ""
     time: Typed = ""
@@ -86,20 +102,33 @@ def _read(rig: RigFile, text: str, written: TableAsWritten) -> Tickets:
     except InputError as exc:
         raise InputError(exc.message, [Problem("the graduation", exc.message, exc.code)]) from exc
     if (read_mass(resolution) if isinstance(resolution, str) else resolution) <= 0:
-        raise InputError("The graduation must be more than 0.", [Problem("the graduation", "must be more than 0", "range")])
-    return read_tickets(text, written.layout(), mass=written.mass, resolution=resolution, day_first=written.day_first,
-                        config="hitched" if rig.towing else "vehicle_only")  # fmt: skip
+        raise InputError(
+            "The graduation must be more than 0.",
+            [Problem("the graduation", "must be more than 0", "range")],
+        )
+    return read_tickets(
+        text,
+        written.layout(),
+        mass=written.mass,
+        resolution=resolution,
+        day_first=written.day_first,
+        config="hitched" if rig.towing else "vehicle_only",
+    )
 
 
 def _import(document: Document, tickets: Tickets) -> tuple[Document, int]:
-    """The rig with the tickets; what breaks a rule is reported with the line of the table that it stands on."""
+    """The rig with the tickets; what breaks a rule is reported with the line of the table that it
+    stands on.
+    """
     try:
         return merge_weigh_ins(document, tickets.weigh_ins)
     except RigFileError as exc:
         problems = []
         for each in exc.problems:
             line, said = tickets.line_of(each.path), each.path.rsplit(".", 1)[-1]
-            problems.append(Problem(f"line {line}" if line else each.path, f"{said}: {each.message}", each.code))
+            problems.append(
+                Problem(f"line {line}" if line else each.path, f"{said}: {each.message}", each.code)
+            )
         raise InputError(f"Nothing was added. {problems[0]}.", problems) from exc
 
 
@@ -113,24 +142,45 @@ def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TablePrevie
         found = guess_tickets(wanted.text)
         mass, day_first, resolution = guess_units(wanted.text, found, rig.units.mass)
         columns: Any = dict(found.columns)
-        written = TableAsWritten(delimiter=found.delimiter, decimal_comma=found.decimal_comma, header=found.header, columns=columns,
-                                 mass=mass, day_first=day_first, resolution=resolution)  # fmt: skip
+        written = TableAsWritten(
+            delimiter=found.delimiter,
+            decimal_comma=found.decimal_comma,
+            header=found.header,
+            columns=columns,
+            mass=mass,
+            day_first=day_first,
+            resolution=resolution,
+        )
     tickets, already, problems = Tickets([], {}), 0, []
     try:
         tickets = _read(rig, wanted.text, written)
         _, already = _import(document, tickets)
     except InputError as exc:
-        problems = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in exc.problems][:50]
-    return TablePreview(written=written, columns=list(TICKET_COLUMNS), rows=preview(wanted.text, written.layout()), problems=problems,
-                        weigh_ins=len(tickets.weigh_ins), passes=sum(len(each["passes"]) for each in tickets.weigh_ins), already=already)  # fmt: skip
+        problems = [
+            FieldProblem(path=each.path, message=each.message, code=each.code)
+            for each in exc.problems
+        ][:50]
+    return TablePreview(
+        written=written,
+        columns=list(TICKET_COLUMNS),
+        rows=preview(wanted.text, written.layout()),
+        problems=problems,
+        weigh_ins=len(tickets.weigh_ins),
+        passes=sum(len(each["passes"]) for each in tickets.weigh_ins),
+        already=already,
+    )
 
 
 @router.post("/rigs/{rig_id}/tickets/import")
 def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImported:
-    """Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its number."""
+    """Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its
+    number.
+    """
     written = wanted.written
     if written is None:
-        raise InputError("Say how the table is written.", [Problem("written", "is missing", "missing")])
+        raise InputError(
+            "Say how the table is written.", [Problem("written", "is missing", "missing")]
+        )
     told = {"added": 0, "already": 0}
 
     def add(document: Document) -> Document:
@@ -146,14 +196,32 @@ def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImpor
 
 @router.post("/rigs/{rig_id}/jotted", response_model=Sheet)
 def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, page: PageId = None) -> Response:
-    """Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes nothing."""
+    """Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes
+    nothing.
+    """
     if ticket.config is None and not ticket.tongue.strip():
         raise InputError(
-            "Say which pass it is of, or what the tongue scale read.", [Problem("config", "is missing", "missing")]
+            "Say which pass it is of, or what the tongue scale read.",
+            [Problem("config", "is missing", "missing")],
         )
-    facts = {name: getattr(ticket, name) for name in ("place", "ticket_number", "time", "fee", "note")}
+    facts = {
+        name: getattr(ticket, name) for name in ("place", "ticket_number", "time", "fee", "note")
+    }
     jotted = Jotted(
-        ticket.day, ticket.config, ticket.spring_bars, ticket.unit, ticket.scale, ticket.readings, facts, ticket.tongue
+        ticket.day,
+        ticket.config,
+        ticket.spring_bars,
+        ticket.unit,
+        ticket.scale,
+        ticket.readings,
+        facts,
+        ticket.tongue,
     )
-    taken = rigs.receive(rig_id, ticket.key, ticket.visit, lambda document, at: add_jotted(document, at, jotted), page=page)
+    taken = rigs.receive(
+        rig_id,
+        ticket.key,
+        ticket.visit,
+        lambda document, at: add_jotted(document, at, jotted),
+        page=page,
+    )
     return sheet_as_json(make_sheet(taken))

@@ -1,4 +1,6 @@
-"""``/api/rigs/{id}/visit`` and beside it: the companion at the scale, the notes of a drive, the owner's own lines."""
+"""``/api/rigs/{id}/visit`` and beside it: the companion at the scale, the notes of a drive, the
+owner's own lines.
+"""
 
 import datetime
 from typing import Annotated
@@ -18,7 +20,8 @@ Text = Annotated[str, Field(max_length=500)]
 
 
 class VisitState(BaseModel):
-    """A visit under way: what is weighed on, which step was left, what was ticked, prices and the time that the cheap re-weigh lasts.
+    """A visit under way: what is weighed on, which step was left, what was ticked, prices and the
+    time that the cheap re-weigh lasts.
 
     ``ticket_at`` is in milliseconds since 1970, by the clock of the device that noted it.
     """
@@ -41,7 +44,9 @@ class VisitOut(BaseModel):
 
 
 class DriveNotes(BaseModel):
-    """How the rig drove with what was weighed: a word for each, and fuel over distance as texts with their units."""
+    """How the rig drove with what was weighed: a word for each, and fuel over distance as texts
+    with their units.
+    """
 
     sway: Text = ""
     squat: Text = ""
@@ -71,7 +76,9 @@ class NewLine(BaseModel):
 
 
 class Tick(BaseModel):
-    """Whether a line is done; ``ago`` is how long since, where a device could not send it at once. [s]"""
+    """Whether a line is done; ``ago`` is how long since, where a device could not send it at once.
+    [s]
+    """
 
     done: bool
     by: Short = ""
@@ -88,11 +95,20 @@ TheVisits = Annotated[Visits, Depends(visits_of)]
 
 
 @router.get("/rigs/{rig_id}/visit")
-def read_visit(rig_id: Id, rigs: Store, visits: TheVisits, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> VisitOut:
+def read_visit(
+    rig_id: Id,
+    rigs: Store,
+    visits: TheVisits,
+    scale: ScaleKind = "truck_scale",
+    uncouple: bool = True,
+) -> VisitOut:
     """What to do at the scale, step by step, and where the visit was left."""
     rig = settle(rigs.open(rig_id).document).rig
     state = visits.visit(rig_id)
-    return VisitOut(steps=visit_steps(rig, scale, uncouple), state=VisitState.model_validate(state) if state else None)
+    return VisitOut(
+        steps=visit_steps(rig, scale, uncouple),
+        state=VisitState.model_validate(state) if state else None,
+    )
 
 
 @router.put("/rigs/{rig_id}/visit", status_code=204)
@@ -114,7 +130,9 @@ def read_drives(rig_id: Id, visits: TheVisits) -> dict[int, DriveNotes]:
 
 
 @router.put("/rigs/{rig_id}/drives/{number}", status_code=204)
-def keep_drive(rig_id: Id, number: Annotated[int, Path(ge=1, le=MOST)], notes: DriveNotes, visits: TheVisits) -> None:
+def keep_drive(
+    rig_id: Id, number: Annotated[int, Path(ge=1, le=MOST)], notes: DriveNotes, visits: TheVisits
+) -> None:
     """Keep how it drove; notes without a word are taken away."""
     kept = notes.model_dump()
     visits.keep_notes(rig_id, number, kept if any(kept.values()) else None)
@@ -128,7 +146,13 @@ def read_fees(rig_id: Id, visits: TheVisits) -> list[str]:
 
 def _lines(visits: Visits, rig_id: str) -> list[OwnLine]:
     return [
-        OwnLine(id=each.id, text=each.text, trip=each.trip, done_at=when_done(each), done_by=each.done_by)
+        OwnLine(
+            id=each.id,
+            text=each.text,
+            trip=each.trip,
+            done_at=when_done(each),
+            done_by=each.done_by,
+        )
         for each in visits.lines(rig_id)
     ]
 
@@ -148,7 +172,11 @@ def add_line(rig_id: Id, line: NewLine, visits: TheVisits) -> list[OwnLine]:
 
 @router.put("/rigs/{rig_id}/lines/{line}")
 def tick_line(
-    rig_id: Id, line: Annotated[int, Path(ge=0, le=2**53)], tick: Tick, request: Request, visits: TheVisits
+    rig_id: Id,
+    line: Annotated[int, Path(ge=0, le=2**53)],
+    tick: Tick,
+    request: Request,
+    visits: TheVisits,
 ) -> list[OwnLine]:
     """Tick a line, or take the tick away; by the name that was given, or the device's."""
     device = device_of(request.scope)
@@ -158,7 +186,9 @@ def tick_line(
 
 
 @router.delete("/rigs/{rig_id}/lines/{line}")
-def drop_line(rig_id: Id, line: Annotated[int, Path(ge=0, le=2**53)], visits: TheVisits) -> list[OwnLine]:
+def drop_line(
+    rig_id: Id, line: Annotated[int, Path(ge=0, le=2**53)], visits: TheVisits
+) -> list[OwnLine]:
     """Take a line away."""
     visits.drop_line(rig_id, line)
     return _lines(visits, rig_id)

@@ -1,4 +1,6 @@
-"""``/api/words``: what does not depend on a rig: the glossary, and the schools that practitioners keep."""
+"""``/api/words``: what does not depend on a rig: the glossary, and the schools that practitioners
+keep.
+"""
 
 from pydantic import BaseModel
 
@@ -11,7 +13,9 @@ router = new_router()
 
 
 class Words(BaseModel):
-    """Terms with their meanings, the schools of tongue share and cushion with their reasons, ordinary items with typical masses."""
+    """Terms with their meanings, the schools of tongue share and cushion with their reasons,
+    ordinary items with typical masses.
+    """
 
     glossary: list[Meaning]
     shares: list[ShareSchool]
@@ -22,4 +26,6 @@ class Words(BaseModel):
 @router.get("/words")
 def words() -> Words:
     """Everything there is to look up."""
-    return Words(glossary=glossary(), shares=list(SHARES), cushions=list(CUSHIONS), catalogue=list(CATALOGUE))
+    return Words(
+        glossary=glossary(), shares=list(SHARES), cushions=list(CUSHIONS), catalogue=list(CATALOGUE)
+    )

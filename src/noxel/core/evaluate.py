@@ -1,4 +1,6 @@
-"""The one entry point of an evaluation: everything there is to say about one weigh-in of one rig."""
+"""The one entry point of an evaluation: everything there is to say about one weigh-in of one
+rig.
+"""
 
 from dataclasses import replace
 
@@ -54,7 +56,9 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
 
 
 def geometry_of(rig: RigFile, weighing: Weighing) -> answers.Geometry:
-    """The shape of the rig for its drawing; lengths that are not known are taken as usual, and named."""
+    """The shape of the rig for its drawing; lengths that are not known are taken as usual, and
+    named.
+    """
     assumed: list[str] = []
 
     def known(value: float | None, name: str, usual: float) -> float:
@@ -72,21 +76,36 @@ def geometry_of(rig: RigFile, weighing: Weighing) -> answers.Geometry:
         kind=rig.kind,
         body=rig.vehicle.body or ("motorhome" if rig.kind == "motorhome" else "pickup"),
         wheelbase=known(geometry.wheelbase.m if geometry.wheelbase else None, "wheelbase", 3.7),
-        hitch_offset=known(geometry.hitch_offset.m if geometry.hitch_offset else None, "hitch_offset", -0.05 if pin else 1.3),
-        coupler_to_axles=known(trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else None,
-                               "coupler_to_axles", 8.0 if pin else 5.2),
+        hitch_offset=known(
+            geometry.hitch_offset.m if geometry.hitch_offset else None,
+            "hitch_offset",
+            -0.05 if pin else 1.3,
+        ),
+        coupler_to_axles=known(
+            trailer.geometry.coupler_to_axles.m
+            if trailer and trailer.geometry.coupler_to_axles
+            else None,
+            "coupler_to_axles",
+            8.0 if pin else 5.2,
+        ),
         trailer_axles=axles or read or int(known(None, "trailer_axles", 2)),
         style=(trailer.style if trailer else None) or "box",
         duals=bool(rear and rear.count and rear.count > 2),
         assumed=assumed,
-    )  # fmt: skip
+    )
 
 
 def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
     tongue, net = weighing.amount("tongue_static"), weighing.amount("tongue_net")
     if weighing.engaged is None or tongue is None or net is None:
         return None
-    return to.value(Figure("bars_moved", combine([(1.0, tongue), (-1.0, net)]), "tongue weight − net load on the vehicle"))
+    return to.value(
+        Figure(
+            "bars_moved",
+            combine([(1.0, tongue), (-1.0, net)]),
+            "tongue weight − net load on the vehicle",
+        )
+    )
 
 
 def _chain(rig: RigFile, to: Printer) -> list[answers.Link]:
@@ -94,15 +113,25 @@ def _chain(rig: RigFile, to: Printer) -> list[answers.Link]:
     links = []
     for part in rig.hitch.parts:
         trailer, tongue = rating_in(part.trailer, mode), rating_in(part.tongue, mode)
-        links.append(answers.Link(kind=part.kind, trailer=trailer.kg / to.mass if trailer else None,
-                                  tongue=tongue.kg / to.mass if tongue else None))  # fmt: skip
+        links.append(
+            answers.Link(
+                kind=part.kind,
+                trailer=trailer.kg / to.mass if trailer else None,
+                tongue=tongue.kg / to.mass if tongue else None,
+            )
+        )
     return links
 
 
-def _rooms(rig: RigFile, weighing: Weighing, rows: list[Checked], to: Printer) -> list[answers.RoomLeft]:
+def _rooms(
+    rig: RigFile, weighing: Weighing, rows: list[Checked], to: Printer
+) -> list[answers.RoomLeft]:
     return [
         answers.RoomLeft(
-            where=room.where, room=room.kg / to.mass, check=room.check.id, sentence=sentences.room_sentence(rig, room)
+            where=room.where,
+            room=room.kg / to.mass,
+            check=room.check.id,
+            sentence=sentences.room_sentence(rig, room),
         )
         for room in headroom(rig, weighing, rows)
     ]
@@ -117,7 +146,9 @@ def _estimate(rig: RigFile, number: int | None, to: Printer) -> answers.Estimate
     rules = broken_rules(rig, weighing)
     found = verdict(rows, broken=bool(rules))
     made = [replace(check_answer(rig, weighing, row, to), working=None) for row in rows]
-    return answers.Estimate(verdict=found, headline=sentences.headline(rig, rows, found, rules=rules), checks=made)
+    return answers.Estimate(
+        verdict=found, headline=sentences.headline(rig, rows, found, rules=rules), checks=made
+    )
 
 
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
@@ -128,7 +159,8 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     rig : RigFile
         The rig.
     weigh_in : int or None
-        Which weigh-in, from 1; None is the last. A rig that was never weighed has every check unknown.
+        Which weigh-in, from 1; None is the last. A rig that was never weighed has every check
+        unknown.
 
     Returns
     -------
@@ -152,7 +184,9 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         rows = tightest_first(rows)
     to = Printer(rig)
     derived = {key: to.value(figure) for key, figure in weighing.figures.items()}
-    working = {key: to.working(figure, figure_title(rig, key)) for key, figure in weighing.figures.items()}
+    working = {
+        key: to.working(figure, figure_title(rig, key)) for key, figure in weighing.figures.items()
+    }
     for row in rows:
         if row.actual and row.actual.key not in working:
             working[row.actual.key] = to.working(row.actual, check_label(rig, row.id))
@@ -163,10 +197,14 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
             working[key].remarks = tuple(expected[key].beside)
     for row in rows:
         if row.expected and row.expected.actual.key not in working:
-            working[row.expected.actual.key] = to.working(row.expected.actual, f"{check_label(rig, row.id)}, expected")
+            working[row.expected.actual.key] = to.working(
+                row.expected.actual, f"{check_label(rig, row.id)}, expected"
+            )
     for candidate in weighing.candidates:
         key = candidate.figure.key
-        working[key] = to.working(candidate.figure, f"Tongue weight, {_CANDIDATES[candidate.source]}")
+        working[key] = to.working(
+            candidate.figure, f"Tongue weight, {_CANDIDATES[candidate.source]}"
+        )
     bind = binding(rows)
     return answers.Evaluation(
         units=answers.MassIn(mass=rig.units.mass),
@@ -174,9 +212,13 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         weigh_in=number,
         towing=rig.towing,
         verdict=found,
-        headline=sentences.headline(rig, rows, found, number=number, doubted=doubted, known=known, rules=rules),
+        headline=sentences.headline(
+            rig, rows, found, number=number, doubted=doubted, known=known, rules=rules
+        ),
         binding=bind.id if bind else None,
-        derived=answers.Derived.model_validate({**derived, "tongue_source": weighing.tongue_source}),
+        derived=answers.Derived.model_validate(
+            {**derived, "tongue_source": weighing.tongue_source}
+        ),
         checks=[check_answer(rig, weighing, row, to, known) for row in rows],
         advisories=advise(rig, number, weighing, rows, doubted, rules),
         working=working,
@@ -198,25 +240,38 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     )
 
 
-def _expected(rig: RigFile, number: int | None, known: Knowledge, to: Printer) -> dict[str, answers.ExpectedValue]:
+def _expected(
+    rig: RigFile, number: int | None, known: Knowledge, to: Printer
+) -> dict[str, answers.ExpectedValue]:
     found, others = {}, other_ways(rig, number, known)
     for key, each in known.expected.items():
         value = to.value(each.figure)
         beside = [beside_words(rig, each, other) for other in others.get(key, ())]
-        found[key] = answers.ExpectedValue(value.value, value.plus_minus, each.way, way_words(rig, each.way), beside)
+        found[key] = answers.ExpectedValue(
+            value.value, value.plus_minus, each.way, way_words(rig, each.way), beside
+        )
     return found
 
 
-_CANDIDATES = {"passes": "from the passes", "direct": "measured directly", "trailer": "from the trailer alone",
-               "moment": "by moments"}  # fmt: skip
+_CANDIDATES = {
+    "passes": "from the passes",
+    "direct": "measured directly",
+    "trailer": "from the trailer alone",
+    "moment": "by moments",
+}
 
 
 def evaluate_prediction(rig: RigFile) -> answers.Prediction:
-    """The lever model's prediction as far as it goes, in the file's unit, and the paths of what would give the rest."""
+    """The lever model's prediction as far as it goes, in the file's unit, and the paths of what
+    would give the rest.
+    """
     factor, found = KG[rig.units.mass], predict_known(rig)
     return answers.Prediction(
         units=answers.MassIn(mass=rig.units.mass),
-        predicted={key: value if key == "tongue_share" else value / factor for key, value in found.loads.items()},
+        predicted={
+            key: value if key == "tongue_share" else value / factor
+            for key, value in found.loads.items()
+        },
         missing=[problem.path for problem in found.missing],
     )
 

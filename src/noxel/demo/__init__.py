@@ -16,7 +16,10 @@ RIGS = ("shadows", "library", "pottery", "observatory")
 def load_demo(rigs: Rigs, *, example: bool = False) -> list[str]:
     """Add the demo rigs, marked as examples or not; returns their ids."""
     folder = files("noxel.demo")
-    return [rigs.add(dump_rig(read_rig((folder / f"{name}{SUFFIX}").read_bytes())), example=example) for name in RIGS]
+    return [
+        rigs.add(dump_rig(read_rig((folder / f"{name}{SUFFIX}").read_bytes())), example=example)
+        for name in RIGS
+    ]
 
 
 def open_demo(path: Path, *, fresh: bool = False) -> Database:

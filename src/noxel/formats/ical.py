@@ -1,4 +1,6 @@
-"""Reminders as a calendar (RFC 5545): one all-day event each, with an alarm, the same identity whenever it is written again."""
+"""Reminders as a calendar (RFC 5545): one all-day event each, with an alarm, the same identity
+whenever it is written again.
+"""
 
 import datetime
 import hashlib
@@ -12,8 +14,11 @@ _ALARM = datetime.timedelta(hours=9)
 """The alarm goes off at nine on the day."""
 
 
-def write_calendar(rig_id: str, name: str, found: Iterable[Reminder], now: datetime.datetime) -> bytes:
-    """The calendar of a rig's reminders; those without a day, and those that are done, are left out.
+def write_calendar(
+    rig_id: str, name: str, found: Iterable[Reminder], now: datetime.datetime
+) -> bytes:
+    """The calendar of a rig's reminders; those without a day, and those that are done, are left
+    out.
 
     Parameters
     ----------
@@ -33,7 +38,9 @@ def write_calendar(rig_id: str, name: str, found: Iterable[Reminder], now: datet
         if each.due is None or each.state == "done":
             continue
         event = Event()
-        event.add("uid", f"{hashlib.sha256(f'{rig_id} {each.key}'.encode()).hexdigest()[:32]}@noxel")
+        event.add(
+            "uid", f"{hashlib.sha256(f'{rig_id} {each.key}'.encode()).hexdigest()[:32]}@noxel"
+        )
         event.add("dtstamp", now)
         event.add("dtstart", each.due)
         event.add("dtend", each.due + datetime.timedelta(1))

@@ -1,4 +1,6 @@
-"""Lists of items from spreadsheets: any usual separator, decimal points or commas, columns in any order."""
+"""Lists of items from spreadsheets: any usual separator, decimal points or commas, columns in any
+order.
+"""
 
 import re
 from collections.abc import Mapping
@@ -7,19 +9,47 @@ from typing import Any, Literal
 from noxel.core.quantities import LengthUnit, MassUnit, read_typed
 from noxel.core.rig import Units
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.lists import Layout, first_rows, guess_layout, heading, length_in, refuse, rows_of, unit_in
+from noxel.formats.lists import (
+    Layout,
+    first_rows,
+    guess_layout,
+    heading,
+    length_in,
+    refuse,
+    rows_of,
+    unit_in,
+)
 
 Column = Literal["name", "mass", "quantity", "position", "on", "category"]
 COLUMNS: tuple[Column, ...] = ("name", "mass", "quantity", "position", "on", "category")
 _GUESSES: Mapping[str, str] = {
-    "mass": r"mass|weight|kg|lbs?|pounds|gewicht|poids|peso", "quantity": r"qty|quantity|count|how many|number|pcs|anzahl",
-    "position": r"position|place|distance|behind|arm|station", "on": r"^on$|where|vehicle|truck|trailer|location",
-    "category": r"category|type|group|kind|sort", "name": r"name|item|what|thing|description|article",
-}  # fmt: skip
-_CATEGORIES = {"people": "people", "person": "people", "essential": "essential", "essentials": "essential", "comfort": "comfort",
-               "fixed": "fixed", "fitted": "fixed"}  # fmt: skip
-_PLACES = {"vehicle": "vehicle", "truck": "vehicle", "car": "vehicle", "van": "vehicle", "tow vehicle": "vehicle", "bed": "vehicle",
-           "trailer": "trailer", "caravan": "trailer", "camper": "trailer"}  # fmt: skip
+    "mass": r"mass|weight|kg|lbs?|pounds|gewicht|poids|peso",
+    "quantity": r"qty|quantity|count|how many|number|pcs|anzahl",
+    "position": r"position|place|distance|behind|arm|station",
+    "on": r"^on$|where|vehicle|truck|trailer|location",
+    "category": r"category|type|group|kind|sort",
+    "name": r"name|item|what|thing|description|article",
+}
+_CATEGORIES = {
+    "people": "people",
+    "person": "people",
+    "essential": "essential",
+    "essentials": "essential",
+    "comfort": "comfort",
+    "fixed": "fixed",
+    "fitted": "fixed",
+}
+_PLACES = {
+    "vehicle": "vehicle",
+    "truck": "vehicle",
+    "car": "vehicle",
+    "van": "vehicle",
+    "tow vehicle": "vehicle",
+    "bed": "vehicle",
+    "trailer": "trailer",
+    "caravan": "trailer",
+    "camper": "trailer",
+}
 
 
 def guess(text: str) -> Layout:
@@ -33,22 +63,31 @@ def guess(text: str) -> Layout:
     Returns
     -------
     Layout
-        The separator that splits the first rows most evenly; a decimal comma where figures cannot be read without; columns by
-        the words of the header, else by what stands in them.
+        The separator that splits the first rows most evenly; a decimal comma where figures cannot
+        be read without; columns by the words of the header, else by what stands in them.
     """
     found = guess_layout(text, _GUESSES)
-    columns, rows = dict(found.columns), [row for _, row in rows_of(first_rows(text), found.delimiter)]
+    columns, rows = (
+        dict(found.columns),
+        [row for _, row in rows_of(first_rows(text), found.delimiter)],
+    )
     header = found.header
     body = rows[1:] if header else rows
     width = max((len(row) for row in rows), default=0)
     numbers = [
-        index for index in range(width) if body and all(re.match(r"[0-9.]", row[index]) for row in body if index < len(row))
+        index
+        for index in range(width)
+        if body and all(re.match(r"[0-9.]", row[index]) for row in body if index < len(row))
     ]
     texts = [index for index in range(width) if index not in numbers]
     if "name" not in columns and texts:
-        columns["name"] = next((index for index in texts if index not in columns.values()), texts[0])
+        columns["name"] = next(
+            (index for index in texts if index not in columns.values()), texts[0]
+        )
     if "mass" not in columns and numbers:
-        columns["mass"] = next((index for index in numbers if index not in columns.values()), numbers[0])
+        columns["mass"] = next(
+            (index for index in numbers if index not in columns.values()), numbers[0]
+        )
     return Layout(found.delimiter, found.decimal_comma, header, columns)
 
 
@@ -95,15 +134,23 @@ def read_items(
     """
     columns = layout.columns
     if "mass" not in columns:
-        raise InputError("Say which column is the mass.", [Problem("columns.mass", "is missing", "missing")])
+        raise InputError(
+            "Say which column is the mass.", [Problem("columns.mass", "is missing", "missing")]
+        )
     problems: list[Problem] = []
     found = []
     for line, row in layout.body(text):
         try:
             item = _item(row, layout, mass, length, on)
             if into:
-                item |= {name: f"{item[name]} {unit}" for name, unit, own in (("mass", mass, into.mass), ("position", length, into.length))
-                         if unit != own and isinstance(item.get(name), int | float)}  # fmt: skip
+                item |= {
+                    name: f"{item[name]} {unit}"
+                    for name, unit, own in (
+                        ("mass", mass, into.mass),
+                        ("position", length, into.length),
+                    )
+                    if unit != own and isinstance(item.get(name), int | float)
+                }
             found.append(item)
         except QuantityError as exc:
             problems.append(Problem(f"line {line}", exc.message, exc.code))
@@ -111,7 +158,9 @@ def read_items(
     return found
 
 
-def _item(row: list[str], layout: Layout, mass: MassUnit, length: LengthUnit, on: str) -> dict[str, Any]:
+def _item(
+    row: list[str], layout: Layout, mass: MassUnit, length: LengthUnit, on: str
+) -> dict[str, Any]:
     def cell(name: Column) -> str:
         return layout.cell(row, name)
 
@@ -136,6 +185,8 @@ def _item(row: list[str], layout: Layout, mass: MassUnit, length: LengthUnit, on
     if cell("category"):
         category = _CATEGORIES.get(cell("category").lower())
         if category is None:
-            raise QuantityError(f"“{cell('category')}” is not a category (people, essential, comfort, fixed)")
+            raise QuantityError(
+                f"“{cell('category')}” is not a category (people, essential, comfort, fixed)"
+            )
         made["category"] = category
     return made

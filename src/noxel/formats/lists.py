@@ -1,4 +1,6 @@
-"""Tables from spreadsheets as text: any usual separator, decimal points or commas, columns in any order."""
+"""Tables from spreadsheets as text: any usual separator, decimal points or commas, columns in any
+order.
+"""
 
 import csv
 import io
@@ -17,7 +19,9 @@ _DELIMITERS = (";", "\t", ",", "|")
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """How a list is written: its separator, its decimal sign, whether the first row is a header, which column is what."""
+    """How a list is written: its separator, its decimal sign, whether the first row is a header,
+    which column is what.
+    """
 
     delimiter: str
     decimal_comma: bool
@@ -25,7 +29,9 @@ class Layout:
     columns: Mapping[str, int] = field(default_factory=dict)
 
     def cell(self, row: Sequence[str], name: str) -> str:
-        """What a row has in a column, by the column's meaning; nothing where there is no such column."""
+        """What a row has in a column, by the column's meaning; nothing where there is no such
+        column.
+        """
         index = self.columns.get(name)
         return row[index] if index is not None and index < len(row) else ""
 
@@ -58,9 +64,16 @@ def rows_of(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
     """
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
     try:
-        found = [(reader.line_num, [_plain(cell) for cell in row]) for row in reader if any(cell.strip() for cell in row)]
+        found = [
+            (reader.line_num, [_plain(cell) for cell in row])
+            for row in reader
+            if any(cell.strip() for cell in row)
+        ]
     except csv.Error as exc:
-        raise InputError(f"This list cannot be read: {exc}.", [Problem(f"line {reader.line_num}", str(exc), "csv")]) from exc
+        raise InputError(
+            f"This list cannot be read: {exc}.",
+            [Problem(f"line {reader.line_num}", str(exc), "csv")],
+        ) from exc
     if len(found) > MOST + 1:
         raise TooLarge(f"{len(found):,} rows are too many at once: at most {MOST:,}.")
     return found
@@ -78,7 +91,9 @@ def first_rows(text: str) -> str:
 
 
 def _width(line: str, delimiter: str) -> int:
-    """How many cells a line has; one that cannot be read is refused with its list, by :func:`rows_of`."""
+    """How many cells a line has; one that cannot be read is refused with its list, by
+    :func:`rows_of`.
+    """
     try:
         return len(next(csv.reader([line], delimiter=delimiter)))
     except csv.Error:
@@ -93,20 +108,25 @@ def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
     text : str
         The whole list.
     words : mapping
-        For each column the words that its heading may have, as a pattern; in the order they are tried.
+        For each column the words that its heading may have, as a pattern; in the order they are
+        tried.
 
     Returns
     -------
     Layout
-        The separator that splits the first rows most evenly; a decimal comma where figures cannot be read without; columns by
-        the words of the header.
+        The separator that splits the first rows most evenly; a decimal comma where figures cannot
+        be read without; columns by the words of the header.
     """
     first = first_rows(text).splitlines()
     widths = {each: [_width(line, each) for line in first] for each in _DELIMITERS}
     even = {each: min(found, default=0) for each, found in widths.items()}
     delimiter = max(_DELIMITERS, key=lambda each: (even[each], -_DELIMITERS.index(each)))
     rows = [row for _, row in rows_of("\n".join(first), delimiter)]
-    comma = any(re.fullmatch(r"[0-9][0-9.]*,(?:[0-9]{1,2}|[0-9]{4,})(\s*[a-z]+)?", cell) for row in rows for cell in row)
+    comma = any(
+        re.fullmatch(r"[0-9][0-9.]*,(?:[0-9]{1,2}|[0-9]{4,})(\s*[a-z]+)?", cell)
+        for row in rows
+        for cell in row
+    )
     header = bool(rows) and not any(re.match(r"[0-9]", cell) for cell in rows[0])
     columns: dict[str, int] = {}
     for name, pattern in words.items() if header else ():
@@ -135,17 +155,31 @@ def refuse(problems: list[Problem], *, empty: bool) -> None:
 def unit_in(text: str) -> MassUnit | None:
     """The unit of mass that a heading names, if it does."""
     said = text.lower()
-    return "kg" if re.search(r"\bkg", said) else "lb" if re.search(r"\blbs?\b|pound", said) else None
+    return (
+        "kg" if re.search(r"\bkg", said) else "lb" if re.search(r"\blbs?\b|pound", said) else None
+    )
 
 
-_LENGTHS: Mapping[LengthUnit, str] = {"mm": "mm|millimet(?:re|er)s?", "cm": "cm|centimet(?:re|er)s?", "in": "in|inch(?:es)?|″",
-                                      "ft": "ft|feet|foot", "m": "m|met(?:re|er)s?"}  # fmt: skip
+_LENGTHS: Mapping[LengthUnit, str] = {
+    "mm": "mm|millimet(?:re|er)s?",
+    "cm": "cm|centimet(?:re|er)s?",
+    "in": "in|inch(?:es)?|″",
+    "ft": "ft|feet|foot",
+    "m": "m|met(?:re|er)s?",
+}
 
 
 def length_in(text: str) -> LengthUnit | None:
     """The unit of length that a heading ends with, if it does: “place (cm)”, “arm, inches”."""
     said = text.lower()
-    return next((unit for unit, words in _LENGTHS.items() if re.search(rf"(?:^|[^a-z])(?:{words})[)\].]*\s*$", said)), None)
+    return next(
+        (
+            unit
+            for unit, words in _LENGTHS.items()
+            if re.search(rf"(?:^|[^a-z])(?:{words})[)\].]*\s*$", said)
+        ),
+        None,
+    )
 
 
 def heading(text: str, layout: Layout, name: str) -> str:

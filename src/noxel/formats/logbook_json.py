@@ -13,7 +13,10 @@ FORMAT = "noxel-logbook"
 def write_logbook(documents: list[dict[str, Any]]) -> str:
     """The text of a logbook; the rigs as their own files would have them."""
     rigs = [dump_rig(parse_rig(document)) for document in documents]
-    return json.dumps({"format": FORMAT, "version": 1, "rigs": rigs}, ensure_ascii=False, indent=1) + "\n"
+    return (
+        json.dumps({"format": FORMAT, "version": 1, "rigs": rigs}, ensure_ascii=False, indent=1)
+        + "\n"
+    )
 
 
 def read_logbook(data: bytes) -> list[dict[str, Any]]:
@@ -22,7 +25,8 @@ def read_logbook(data: bytes) -> list[dict[str, Any]]:
     Raises
     ------
     TooLarge, RigFileError
-        If it cannot be read, is of another version, or one of its rigs breaks a rule; the path names which.
+        If it cannot be read, is of another version, or one of its rigs breaks a rule; the path
+        names which.
     """
     found = read_json(data, LARGEST_BOOK)
     if (
@@ -39,6 +43,9 @@ def read_logbook(data: bytes) -> list[dict[str, Any]]:
             parse_rig(document)
             made.append(document)
         except RigFileError as exc:
-            problems = [Problem(f"rigs[{number}].{each.path}", each.message, each.code) for each in exc.problems]
+            problems = [
+                Problem(f"rigs[{number}].{each.path}", each.message, each.code)
+                for each in exc.problems
+            ]
             raise RigFileError(f"rigs[{number}]: {exc.message}", problems) from exc
     return made

@@ -1,4 +1,6 @@
-"""What every paper says, whatever it is printed on: the words, the table, the posts, the workings, as plain texts and figures."""
+"""What every paper says, whatever it is printed on: the words, the table, the posts, the workings,
+as plain texts and figures.
+"""
 
 import datetime
 from collections.abc import Iterator, Sequence
@@ -10,12 +12,32 @@ from noxel.core.rig import RigFile
 from noxel.core.wording import AT_THE_SCALE, Check, Evaluation, ExpectedCheck, Working
 from noxel.formats.paper_drawing import View, side_view
 
-STATUS = {"over": "OVER", "low": "LOW", "high": "HIGH", "tight": "too close", "unconfirmed": "unconfirmed",
-          "unknown": "not known", "within": "within"}  # fmt: skip
-OUTLOOK = {"over": "expected OVER", "over_at_rating": "over at its rating", "low": "expected LOW", "high": "expected HIGH",
-           "within": "expected within", "open": "too close to say"}  # fmt: skip
-_POSTS = ("vehicle.front_axle", "vehicle.rear_axle", "hitch.tongue", "trailer.axles", "vehicle.gross", "trailer.gross",
-          "combination.gross")  # fmt: skip
+STATUS = {
+    "over": "OVER",
+    "low": "LOW",
+    "high": "HIGH",
+    "tight": "too close",
+    "unconfirmed": "unconfirmed",
+    "unknown": "not known",
+    "within": "within",
+}
+OUTLOOK = {
+    "over": "expected OVER",
+    "over_at_rating": "over at its rating",
+    "low": "expected LOW",
+    "high": "expected HIGH",
+    "within": "expected within",
+    "open": "too close to say",
+}
+_POSTS = (
+    "vehicle.front_axle",
+    "vehicle.rear_axle",
+    "hitch.tongue",
+    "trailer.axles",
+    "vehicle.gross",
+    "trailer.gross",
+    "combination.gross",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,18 +87,38 @@ def mass(value: float | None) -> str:
 def _source(check: Check) -> str:
     """Whose rating it is, and where that was read."""
     where = check.limit_entry.source if check.limit_entry else None
-    return ", ".join(each for each in (check.limit_label, where.replace("_", " ") if where else None) if each)
+    return ", ".join(
+        each for each in (check.limit_label, where.replace("_", " ") if where else None) if each
+    )
 
 
 def _expected_row(check: Check, ahead: ExpectedCheck) -> PaperRow:
     """A check that was not made, with what is expected, in brackets."""
     loud, said = ahead.outlook in ("over", "low", "high"), OUTLOOK[ahead.outlook]
     if check.low is not None:
-        pm, limit = f"{ahead.plus_minus * 100:.1f}", f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%"
-        return PaperRow((check.label, f"({ahead.actual * 100:.1f} %)", pm, limit, "", said, ""), loud)
-    left = "" if ahead.margin is None else f"({mass(abs(ahead.margin))} {'left' if ahead.margin >= 0 else 'OVER'})"
+        pm, limit = (
+            f"{ahead.plus_minus * 100:.1f}",
+            f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%",
+        )
+        return PaperRow(
+            (check.label, f"({ahead.actual * 100:.1f} %)", pm, limit, "", said, ""), loud
+        )
+    left = (
+        ""
+        if ahead.margin is None
+        else f"({mass(abs(ahead.margin))} {'left' if ahead.margin >= 0 else 'OVER'})"
+    )
     return PaperRow(
-        (check.label, f"({mass(ahead.actual)})", mass(ahead.plus_minus), mass(check.limit), left, said, _source(check)), loud
+        (
+            check.label,
+            f"({mass(ahead.actual)})",
+            mass(ahead.plus_minus),
+            mass(check.limit),
+            left,
+            said,
+            _source(check),
+        ),
+        loud,
     )
 
 
@@ -88,12 +130,28 @@ def _row(check: Check) -> PaperRow:
         actual = "?" if check.actual is None else f"{check.actual * 100:.1f} %"
         pm = "" if check.plus_minus is None else f"{check.plus_minus * 100:.1f}"
         return PaperRow(
-            (check.label, actual, pm, f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%", "", STATUS[check.status], ""), loud
+            (
+                check.label,
+                actual,
+                pm,
+                f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%",
+                "",
+                STATUS[check.status],
+                "",
+            ),
+            loud,
         )
-    left = "" if check.margin is None else f"{mass(abs(check.margin))} {'left' if check.margin >= 0 else 'OVER'}"
+    left = (
+        ""
+        if check.margin is None
+        else f"{mass(abs(check.margin))} {'left' if check.margin >= 0 else 'OVER'}"
+    )
     pm = "" if check.plus_minus is None else mass(check.plus_minus)
     limit = "no rating" if check.limit is None else mass(check.limit)
-    return PaperRow((check.label, mass(check.actual), pm, limit, left, STATUS[check.status], _source(check)), loud)
+    return PaperRow(
+        (check.label, mass(check.actual), pm, limit, left, STATUS[check.status], _source(check)),
+        loud,
+    )
 
 
 def _posts(checks: Sequence[Check]) -> Iterator[Post]:
@@ -103,13 +161,25 @@ def _posts(checks: Sequence[Check]) -> Iterator[Post]:
         load = check.expected.actual if ahead and check.expected is not None else load
         used = load / check.limit if load is not None and check.limit else None
         yield Post(
-            check.id, check.label, f"{'expect ' if ahead else ''}{mass(load)} of {mass(check.limit)}", used, expected=ahead
+            check.id,
+            check.label,
+            f"{'expect ' if ahead else ''}{mass(load)} of {mass(check.limit)}",
+            used,
+            expected=ahead,
         )
 
 
 def _figure(value: float, sort: Sort) -> str:
-    """A figure of a working: shares in percent, counts bare, the rest to a tenth; minus as a minus sign."""
-    text = f"{value * 100:.1f} %" if sort == "share" else f"{value:g}" if sort == "count" else f"{value:,.1f}"
+    """A figure of a working: shares in percent, counts bare, the rest to a tenth; minus as a minus
+    sign.
+    """
+    text = (
+        f"{value * 100:.1f} %"
+        if sort == "share"
+        else f"{value:g}"
+        if sort == "count"
+        else f"{value:,.1f}"
+    )
     return text.replace("-", "−")
 
 
@@ -118,9 +188,13 @@ def _working(working: Working, unit: str) -> tuple[str, tuple[str, ...]]:
     for line in working.lines:
         pm = f" ± {_figure(line.plus_minus, line.sort)}" if line.plus_minus else ""
         source = f" ({line.source})" if line.source else ""
-        lines.append(f"{line.op} {line.label}: {_figure(line.value, line.sort)}{pm}{source}".strip())
+        lines.append(
+            f"{line.op} {line.label}: {_figure(line.value, line.sort)}{pm}{source}".strip()
+        )
     pm = f" ± {_figure(working.plus_minus, working.sort)}" if working.plus_minus else ""
-    value = f"{_figure(working.value, working.sort)}{pm}{'' if working.sort == 'share' else f' {unit}'}"
+    value = (
+        f"{_figure(working.value, working.sort)}{pm}{'' if working.sort == 'share' else f' {unit}'}"
+    )
     return f"{working.title} = {value}: {working.formula}", tuple(lines)
 
 
@@ -134,16 +208,30 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
     """
     found: Evaluation = evaluate(rig, weigh_in)
     weighed = rig.weigh_ins[found.weigh_in - 1] if found.weigh_in else None
-    when = (f"Weighed {weighed.date or 'on a day not noted'}{f', {weighed.place}' if weighed.place else ''}."
-            if weighed else "Not weighed yet.")  # fmt: skip
-    names = " with ".join(name for name in (rig.vehicle.name, rig.trailer.name if rig.trailer else "") if name)
+    when = (
+        "Weighed "
+        f"{weighed.date or 'on a day not noted'}{f', {weighed.place}' if weighed.place else ''}."
+        if weighed
+        else "Not weighed yet."
+    )
+    names = " with ".join(
+        name for name in (rig.vehicle.name, rig.trailer.name if rig.trailer else "") if name
+    )
     unit = found.units.mass
     return Paper(
         title=rig.name or "A rig",
         about=f"{names + '. ' if names else ''}{when} Printed {today or datetime.date.today()}.",
         lead=f"{found.headline.lead} {found.headline.sentence}",
         rest=tuple(found.headline.rest),
-        headings=("", f"weighed, {unit}" + (", (expected)" if found.expected else ""), "±", "limit", "left", "", "limit from"),
+        headings=(
+            "",
+            f"weighed, {unit}" + (", (expected)" if found.expected else ""),
+            "±",
+            "limit",
+            "left",
+            "",
+            "limit from",
+        ),
         rows=tuple(_row(check) for check in found.checks),
         posts=tuple(_posts(found.checks)),
         view=side_view(found.geometry, towing=found.towing),

@@ -1,4 +1,6 @@
-"""Papers that travel: a page for the glove box and a report with every working, as PDF; black on white, no colour needed."""
+"""Papers that travel: a page for the glove box and a report with every working, as PDF; black on
+white, no colour needed.
+"""
 
 import datetime
 import io
@@ -13,7 +15,15 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.platypus import Flowable, Image, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import (
+    Flowable,
+    Image,
+    Paragraph,
+    SimpleDocTemplate,
+    Spacer,
+    Table,
+    TableStyle,
+)
 
 from noxel.core.rig import RigFile
 from noxel.errors import NotFound
@@ -46,7 +56,15 @@ def styles() -> dict[str, ParagraphStyle]:
         "loud": ParagraphStyle("loud", parent=body, fontName=BOLD, fontSize=8.5, leading=10.5),
         "small": ParagraphStyle("small", parent=body, fontSize=7.5, leading=9.5),
         "head": ParagraphStyle("head", parent=body, fontName=BOLD, fontSize=16, leading=19),
-        "sub": ParagraphStyle("sub", parent=body, fontName=BOLD, fontSize=10.5, leading=13, spaceBefore=6, spaceAfter=2),
+        "sub": ParagraphStyle(
+            "sub",
+            parent=body,
+            fontName=BOLD,
+            fontSize=10.5,
+            leading=13,
+            spaceBefore=6,
+            spaceAfter=2,
+        ),
     }
 
 
@@ -56,7 +74,9 @@ def text_of(text: str, style: str = "body") -> Paragraph:
 
 
 class _Posts(Flowable):
-    """The rig to scale, and its loads as posts: frame the rating, fill the load, what is over standing out beyond the frame."""
+    """The rig to scale, and its loads as posts: frame the rating, fill the load, what is over
+    standing out beyond the frame.
+    """
 
     def __init__(self, said: Paper, width: float) -> None:
         super().__init__()
@@ -80,7 +100,10 @@ class _Posts(Flowable):
                 canvas.setDash(1, 1.5)
                 canvas.line(stands * self.scale, self.ground, x + wide / 2, base + top + 8 * mm)
                 canvas.line(
-                    x + wide / 2, base + top + 8 * mm, x + wide / 2, base + top + (7 * mm if (post.used or 0) > 1 else 1 * mm)
+                    x + wide / 2,
+                    base + top + 8 * mm,
+                    x + wide / 2,
+                    base + top + (7 * mm if (post.used or 0) > 1 else 1 * mm),
                 )
                 canvas.setDash()
             canvas.setLineWidth(0.8)
@@ -91,7 +114,12 @@ class _Posts(Flowable):
                 canvas.rect(x, base, wide, top * min(1.0, post.used), stroke=1, fill=0)
                 if post.used > 1:
                     canvas.rect(
-                        x - 1 * mm, base + top, wide + 2 * mm, min(6 * mm, top * (post.used - 1) + 0.8 * mm), stroke=1, fill=0
+                        x - 1 * mm,
+                        base + top,
+                        wide + 2 * mm,
+                        min(6 * mm, top * (post.used - 1) + 0.8 * mm),
+                        stroke=1,
+                        fill=0,
                     )
             else:
                 canvas.setFillGray(0.35)
@@ -111,16 +139,27 @@ class _Posts(Flowable):
         for line in self.view.lines:
             path = canvas.beginPath()
             for index, (x, y) in enumerate(line):
-                (path.lineTo if index else path.moveTo)(x * self.scale, self.ground + y * self.scale)
+                (path.lineTo if index else path.moveTo)(
+                    x * self.scale, self.ground + y * self.scale
+                )
             canvas.drawPath(path, stroke=1, fill=0)
         canvas.setFillGray(1.0)
         for x, radius in self.view.wheels:
-            canvas.circle(x * self.scale, self.ground + radius * self.scale, radius * self.scale, stroke=1, fill=1)
+            canvas.circle(
+                x * self.scale,
+                self.ground + radius * self.scale,
+                radius * self.scale,
+                stroke=1,
+                fill=1,
+            )
         canvas.setFillGray(0.0)
 
     @staticmethod
     def _below(canvas: Any, x: float, base: float, post: Post, room: float) -> None:
-        for text, font, size, drop in ((post.label, PLAIN, 6.5, 3.2 * mm), (post.says, BOLD, 7.5, 6.4 * mm)):
+        for text, font, size, drop in (
+            (post.label, PLAIN, 6.5, 3.2 * mm),
+            (post.says, BOLD, 7.5, 6.4 * mm),
+        ):
             wide = pdfmetrics.stringWidth(text, font, size)
             canvas.setFont(font, size * min(1.0, room / max(wide, 1)))
             canvas.drawString(x, base - drop, text)
@@ -129,14 +168,36 @@ class _Posts(Flowable):
 def _checks(paper: Paper, width: float) -> Table:
     rows: list[list[Any]] = [list(paper.headings)]
     for row in paper.rows:
-        rows.append([text_of(row.cells[0], "loud" if row.loud else "cell"), *row.cells[1:-1], text_of(row.cells[-1], "small")])
-    table = Table(rows, colWidths=[width * part for part in (0.24, 0.12, 0.06, 0.1, 0.13, 0.16, 0.19)], repeatRows=1)
-    table.setStyle(TableStyle([
-        ("FONT", (0, 0), (-1, -1), PLAIN, 8.5), ("FONT", (0, 0), (-1, 0), BOLD, 7.5), ("ALIGN", (1, 0), (4, -1), "RIGHT"),
-        ("LINEBELOW", (0, 0), (-1, -1), 0.3, "black"), ("TOPPADDING", (0, 0), (-1, -1), 1.6), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.6),
-        ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
-        *[("FONT", (1, number), (-1, number), BOLD, 8.5) for number, row in enumerate(paper.rows, 1) if row.loud],
-    ]))  # fmt: skip
+        rows.append(
+            [
+                text_of(row.cells[0], "loud" if row.loud else "cell"),
+                *row.cells[1:-1],
+                text_of(row.cells[-1], "small"),
+            ]
+        )
+    table = Table(
+        rows,
+        colWidths=[width * part for part in (0.24, 0.12, 0.06, 0.1, 0.13, 0.16, 0.19)],
+        repeatRows=1,
+    )
+    table.setStyle(
+        TableStyle(
+            [
+                ("FONT", (0, 0), (-1, -1), PLAIN, 8.5),
+                ("FONT", (0, 0), (-1, 0), BOLD, 7.5),
+                ("ALIGN", (1, 0), (4, -1), "RIGHT"),
+                ("LINEBELOW", (0, 0), (-1, -1), 0.3, "black"),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.6),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.6),
+                ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+                *[
+                    ("FONT", (1, number), (-1, number), BOLD, 8.5)
+                    for number, row in enumerate(paper.rows, 1)
+                    if row.loud
+                ],
+            ]
+        )
+    )
     return table
 
 
@@ -151,7 +212,9 @@ def _photographs(photos: Sequence[tuple[str, bytes]], width: float) -> list[Flow
     rows = [cells[at : at + 2] + [""] * (at + 2 > len(cells)) for at in range(0, len(cells), 2)]
     return [
         Table(
-            rows, colWidths=[width / 2] * 2, style=[("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0)]
+            rows,
+            colWidths=[width / 2] * 2,
+            style=[("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0)],
         )
     ]
 
@@ -188,10 +251,18 @@ def paper(
     sheet, margin = LETTER if rig.units.mass == "lb" else A4, 14 * mm
     width = sheet[0] - 2 * margin
     story: list[Flowable] = [
-        text_of(said.title, "head"), text_of(said.about), Spacer(1, 5), text_of(said.lead, "sub"),
-        *[text_of(line) for line in (said.rest if full else said.rest[:_GLOVE_BOX])], Spacer(1, 6), _Posts(said, width), Spacer(1, 4),
-        _checks(said, width), Spacer(1, 6), *[text_of(line, "small") for line in said.cautions],
-    ]  # fmt: skip
+        text_of(said.title, "head"),
+        text_of(said.about),
+        Spacer(1, 5),
+        text_of(said.lead, "sub"),
+        *[text_of(line) for line in (said.rest if full else said.rest[:_GLOVE_BOX])],
+        Spacer(1, 6),
+        _Posts(said, width),
+        Spacer(1, 4),
+        _checks(said, width),
+        Spacer(1, 6),
+        *[text_of(line, "small") for line in said.cautions],
+    ]
     if full:
         story.append(text_of("How each figure was worked out", "sub"))
         for title, lines in said.workings:
@@ -203,7 +274,14 @@ def paper(
             story += [text_of("Photographs", "sub"), *_photographs(photos, width)]
     made = io.BytesIO()
     title = f"{said.title}, {'report' if full else 'for the glove box'}"
-    document = SimpleDocTemplate(made, pagesize=sheet, leftMargin=margin, rightMargin=margin, topMargin=margin, bottomMargin=margin,
-                                 title=title)  # fmt: skip
+    document = SimpleDocTemplate(
+        made,
+        pagesize=sheet,
+        leftMargin=margin,
+        rightMargin=margin,
+        topMargin=margin,
+        bottomMargin=margin,
+        title=title,
+    )
     document.build(story)
     return made.getvalue()

@@ -46,7 +46,10 @@ def read_photo(data: bytes) -> Photo:
             warnings.simplefilter("error", Image.DecompressionBombWarning)
             with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
                 if opened.width * opened.height > MOST_PIXELS:
-                    raise InputError(f"This picture has {opened.width} × {opened.height} pixels, which is too many. {_WHICH}")
+                    raise InputError(
+                        f"This picture has {opened.width} × {opened.height} pixels, which is too "
+                        f"many. {_WHICH}"
+                    )
                 opened.draft("RGB", (LONGEST, LONGEST))
                 upright = ImageOps.exif_transpose(opened).convert("RGB")
     except UnidentifiedImageError as exc:
@@ -73,7 +76,8 @@ def _within(picture: Image.Image) -> bytes:
 
 
 def _jpeg(picture: Image.Image, quality: int) -> bytes:
-    plain = Image.frombytes("RGB", picture.size, picture.tobytes())  # the pixels alone: no position, no camera
+    # the pixels alone: no position, no camera
+    plain = Image.frombytes("RGB", picture.size, picture.tobytes())
     out = io.BytesIO()
     plain.save(out, "JPEG", quality=quality, optimize=True, progressive=True)
     return out.getvalue()

@@ -1,4 +1,6 @@
-"""Exercises for a class, on paper: tickets and labels, room for the answer, an answer sheet with the usual slips, and tickets to cut out."""
+"""Exercises for a class, on paper: tickets and labels, room for the answer, an answer sheet with
+the usual slips, and tickets to cut out.
+"""
 
 import io
 from collections.abc import Sequence
@@ -7,7 +9,15 @@ from typing import Any
 
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, KeepTogether, PageBreak, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import (
+    Flowable,
+    KeepTogether,
+    PageBreak,
+    SimpleDocTemplate,
+    Spacer,
+    Table,
+    TableStyle,
+)
 
 from noxel.core.practice import (
     LESSONS,
@@ -42,7 +52,9 @@ class _Task:
     exercise: Exercise
 
 
-def practice_sheet(names: Sequence[str], seed: str, unit: MassUnit = "lb", terms: TermSet = "north_america") -> bytes:
+def practice_sheet(
+    names: Sequence[str], seed: str, unit: MassUnit = "lb", terms: TermSet = "north_america"
+) -> bytes:
     """A PDF of exercises, answers and tickets to cut out; the same seed gives the same sheet.
 
     Parameters
@@ -70,37 +82,78 @@ def practice_sheet(names: Sequence[str], seed: str, unit: MassUnit = "lb", terms
             tasks.append(_Task(lesson, yard, exercise))
     if not tasks:
         raise InputError(
-            "None of these lessons can be done on paper.", [Problem("lessons", "can be done in the yard only", "lessons")]
+            "None of these lessons can be done on paper.",
+            [Problem("lessons", "can be done in the yard only", "lessons")],
         )
     made = io.BytesIO()
     page = LETTER if unit == "lb" else A4
-    document = SimpleDocTemplate(made, pagesize=page, leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
-                                 title="Weighing exercises", author="Noxel", subject=f"seed {seed}", invariant=1)  # fmt: skip
+    document = SimpleDocTemplate(
+        made,
+        pagesize=page,
+        leftMargin=16 * mm,
+        rightMargin=16 * mm,
+        topMargin=14 * mm,
+        bottomMargin=14 * mm,
+        title="Weighing exercises",
+        author="Noxel",
+        subject=f"seed {seed}",
+        invariant=1,
+    )
     width = page[0] - 32 * mm
-    story: list[Flowable] = [text_of("Weighing exercises", "head"), text_of(f"Seed {seed}. Name:", "body"), Spacer(1, 4 * mm)]
+    story: list[Flowable] = [
+        text_of("Weighing exercises", "head"),
+        text_of(f"Seed {seed}. Name:", "body"),
+        Spacer(1, 4 * mm),
+    ]
     for number, task in enumerate(tasks, 1):
         story.append(KeepTogether(_question(number, task, width)))
     story += [PageBreak(), text_of("Answers", "head"), Spacer(1, 3 * mm)]
     for number, task in enumerate(tasks, 1):
         story.append(KeepTogether(_answer(number, task)))
-    slips = [(number, ticket, task) for number, task in enumerate(tasks, 1) for ticket in task.yard.tickets]
+    slips = [
+        (number, ticket, task)
+        for number, task in enumerate(tasks, 1)
+        for ticket in task.yard.tickets
+    ]
     if slips:
-        story += [PageBreak(), text_of("Tickets to cut out", "head"), Spacer(1, 3 * mm), *_rows(
-            [_slip(ticket, task, f"exercise {number}") for number, ticket, task in slips], width)]  # fmt: skip
+        story += [
+            PageBreak(),
+            text_of("Tickets to cut out", "head"),
+            Spacer(1, 3 * mm),
+            *_rows(
+                [_slip(ticket, task, f"exercise {number}") for number, ticket, task in slips], width
+            ),
+        ]
     story += [Spacer(1, 6 * mm), text_of(CAUTION, "small")]
     document.build(story)
     return made.getvalue()
 
 
 def _box(title: str, lines: Sequence[tuple[str, str]], *, dashed: bool = False) -> Table:
-    rows: list[list[Any]] = [[text_of(title, "loud"), ""], *([text_of(label, "cell"), value] for label, value in lines)]
+    rows: list[list[Any]] = [
+        [text_of(title, "loud"), ""],
+        *([text_of(label, "cell"), value] for label, value in lines),
+    ]
     table = Table(rows, colWidths=[34 * mm, 22 * mm])
-    edge = ("BOX", (0, 0), (-1, -1), 0.6, "black", None, (2, 2)) if dashed else ("BOX", (0, 0), (-1, -1), 0.6, "black")
-    table.setStyle(TableStyle([
-        edge, ("SPAN", (0, 0), (1, 0)), ("FONT", (1, 1), (1, -1), BOLD, 9), ("ALIGN", (1, 0), (1, -1), "RIGHT"),
-        ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
-        ("TOPPADDING", (0, 0), (-1, -1), 1.2), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.6), ("LINEBELOW", (0, 0), (-1, 0), 0.4, "black"),
-    ]))  # fmt: skip
+    edge = (
+        ("BOX", (0, 0), (-1, -1), 0.6, "black", None, (2, 2))
+        if dashed
+        else ("BOX", (0, 0), (-1, -1), 0.6, "black")
+    )
+    table.setStyle(
+        TableStyle(
+            [
+                edge,
+                ("SPAN", (0, 0), (1, 0)),
+                ("FONT", (1, 1), (1, -1), BOLD, 9),
+                ("ALIGN", (1, 0), (1, -1), "RIGHT"),
+                ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.2),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.6),
+                ("LINEBELOW", (0, 0), (-1, 0), 0.4, "black"),
+            ]
+        )
+    )
     return table
 
 
@@ -109,7 +162,8 @@ def _slip(ticket: Ticket, task: _Task, also: str = "") -> Table:
     how = (
         "alone"
         if ticket.config == "vehicle_only"
-        else "hitched" + (f", bars {ticket.bars}" if task.yard.rig.hitch.weight_distribution else "")
+        else "hitched"
+        + (f", bars {ticket.bars}" if task.yard.rig.hitch.weight_distribution else "")
     )
     unit = task.yard.rig.units.mass
     lines = [(words[name], f"{value:,} {unit}") for name, value in ticket.readings.items()]
@@ -144,11 +198,22 @@ def _paper(paper: Paper) -> Table:
 
 
 def _question(number: int, task: _Task, width: float) -> list[Flowable]:
-    boxes = [*(_slip(ticket, task) for ticket in task.yard.tickets), *(_paper(paper) for paper in task.exercise.papers)]
+    boxes = [
+        *(_slip(ticket, task) for ticket in task.yard.tickets),
+        *(_paper(paper) for paper in task.exercise.papers),
+    ]
     options = [text_of(f"□ {option.label}") for option in task.exercise.options]
     lines = [] if options else [text_of("Answer: ______________________")]
-    return [text_of(f"{number}. {task.lesson.name}", "sub"), text_of(task.lesson.task), *_rows(boxes, width), Spacer(1, 2 * mm),
-            text_of(task.exercise.question, "loud"), *options, *lines, Spacer(1, 5 * mm)]  # fmt: skip
+    return [
+        text_of(f"{number}. {task.lesson.name}", "sub"),
+        text_of(task.lesson.task),
+        *_rows(boxes, width),
+        Spacer(1, 2 * mm),
+        text_of(task.exercise.question, "loud"),
+        *options,
+        *lines,
+        Spacer(1, 5 * mm),
+    ]
 
 
 def _in_words(task: _Task, figure: float) -> str:
@@ -160,7 +225,11 @@ def _answer(number: int, task: _Task) -> list[Flowable]:
     exercise = task.exercise
     if exercise.form == "choice":
         right = next(option.label for option in exercise.options if option.code == exercise.choice)
-        slips = [f"“{option.label}” {option.says}" for option in exercise.options if option.code != exercise.choice]
+        slips = [
+            f"“{option.label}” {option.says}"
+            for option in exercise.options
+            if option.code != exercise.choice
+        ]
     else:
         right = _in_words(task, exercise.right)
         figures = [(way, figure_of_way(exercise, way)) for way in exercise.ways]
@@ -170,5 +239,10 @@ def _answer(number: int, task: _Task) -> list[Flowable]:
             if figure is not None
         ]
     working = "; ".join(f"{line.op} {line.label} {line.value}".strip() for line in exercise.working)
-    return [text_of(f"{number}. {task.lesson.name}: {right}", "sub"), text_of(working), text_of(exercise.because),
-            text_of("Usual slips: " + "; ".join(slips), "small") if slips else Spacer(1, 1), Spacer(1, 2 * mm)]  # fmt: skip
+    return [
+        text_of(f"{number}. {task.lesson.name}: {right}", "sub"),
+        text_of(working),
+        text_of(exercise.because),
+        text_of("Usual slips: " + "; ".join(slips), "small") if slips else Spacer(1, 1),
+        Spacer(1, 2 * mm),
+    ]

@@ -1,4 +1,6 @@
-"""A page of one file that prints without any server: words, posts, table, workings; black on white, no script, nothing from elsewhere."""
+"""A page of one file that prints without any server: words, posts, table, workings; black on white,
+no script, nothing from elsewhere.
+"""
 
 import datetime
 from collections.abc import Iterable, Sequence
@@ -26,41 +28,77 @@ def _rig(view: View, scale: float) -> str:
     """The rig to scale, standing on a line; y counts up from the ground."""
     drawn = [f'<path d="M0 0H{view.length * scale:.1f}"/>']
     for line in view.lines:
-        drawn.append(f'<path d="M{"L".join(f"{x * scale:.1f} {-y * scale:.1f}" for x, y in line)}"/>')
+        drawn.append(
+            f'<path d="M{"L".join(f"{x * scale:.1f} {-y * scale:.1f}" for x, y in line)}"/>'
+        )
     for x, radius in view.wheels:
-        drawn.append(f'<circle cx="{x * scale:.1f}" cy="{-radius * scale:.1f}" r="{radius * scale:.1f}" fill="#fff"/>')
+        drawn.append(
+            f'<circle cx="{x * scale:.1f}" cy="{-radius * scale:.1f}" r="{radius * scale:.1f}" '
+            'fill="#fff"/>'
+        )
     return "".join(drawn)
 
 
 def _svg(said: Paper) -> str:
-    """The rig, and its loads as posts: frame the rating, fill the load, what is over standing out beyond the frame."""
+    """The rig, and its loads as posts: frame the rating, fill the load, what is over standing out
+    beyond the frame.
+    """
     posts, view = said.posts, said.view
     wide = max(1, len(posts)) * _STEP
     scale = min(34.0, wide * 0.75 / view.length)
     ground = view.height * scale + 4
-    drawn = [f'<g transform="translate(0 {ground:.1f})" fill="none" stroke="#000" stroke-width="1.4">{_rig(view, scale)}</g>']
+    drawn = [
+        f'<g transform="translate(0 {ground:.1f})" fill="none" stroke="#000" '
+        f'stroke-width="1.4">{_rig(view, scale)}</g>'
+    ]
     top = ground + 54
     for index, post in enumerate(posts):
         x, stands = index * _STEP + 8, view.stands.get(post.check)
         if stands is not None:
             end = top - (24 if (post.used or 0) > 1 else 3)
-            drawn.append(f'<path d="M{stands * scale:.1f} {ground:.1f}L{x + _WIDE / 2} {top - 28:.1f}V{end:.1f}" fill="none" stroke="#000" '
-                         'stroke-width=".7" stroke-dasharray="2 3"/>')  # fmt: skip
+            drawn.append(
+                f'<path d="M{stands * scale:.1f} {ground:.1f}L{x + _WIDE / 2} '
+                f'{top - 28:.1f}V{end:.1f}" fill="none" stroke="#000" '
+                'stroke-width=".7" stroke-dasharray="2 3"/>'
+            )
         if post.used is not None:
             tall = _TALL * min(1.0, post.used)
-            paint = 'fill="none" stroke="#000" stroke-dasharray="4 3"' if post.expected else 'fill="#777"'
-            drawn.append(f'<rect x="{x}" y="{top + _TALL - tall:.1f}" width="{_WIDE}" height="{tall:.1f}" {paint}/>')
+            paint = (
+                'fill="none" stroke="#000" stroke-dasharray="4 3"'
+                if post.expected
+                else 'fill="#777"'
+            )
+            drawn.append(
+                f'<rect x="{x}" y="{top + _TALL - tall:.1f}" width="{_WIDE}" height="{tall:.1f}" '
+                f"{paint}/>"
+            )
             if post.used > 1:
                 beyond = min(20.0, _TALL * (post.used - 1) + 3)
                 drawn.append(
-                    f'<rect x="{x - 4}" y="{top - beyond:.1f}" width="{_WIDE + 8}" height="{beyond:.1f}" {paint if post.expected else ""}/>'
+                    f'<rect x="{x - 4}" y="{top - beyond:.1f}" width="{_WIDE + 8}" '
+                    f'height="{beyond:.1f}" {paint if post.expected else ""}/>'
                 )
         dash = ' stroke-dasharray="3 4"' if post.used is None else ""
-        drawn.append(f'<rect x="{x}" y="{top}" width="{_WIDE}" height="{_TALL}" fill="none" stroke="#000"{dash}/>')
-        for text, y, bold in ((post.label, top + _TALL + 14, ""), (post.says, top + _TALL + 28, ' font-weight="700"')):
-            fit = f' textLength="{_STEP - 10}" lengthAdjust="spacingAndGlyphs"' if len(text) > 17 else ""
-            drawn.append(f'<text x="{x}" y="{y:.1f}" font-size="10.5"{bold}{fit}>{escape(text)}</text>')
-    return f'<svg viewBox="0 0 {wide + 8} {top + _TALL + 34:.0f}" role="img" aria-label="Loads against their limits">{"".join(drawn)}</svg>'
+        drawn.append(
+            f'<rect x="{x}" y="{top}" width="{_WIDE}" height="{_TALL}" fill="none" '
+            f'stroke="#000"{dash}/>'
+        )
+        for text, y, bold in (
+            (post.label, top + _TALL + 14, ""),
+            (post.says, top + _TALL + 28, ' font-weight="700"'),
+        ):
+            fit = (
+                f' textLength="{_STEP - 10}" lengthAdjust="spacingAndGlyphs"'
+                if len(text) > 17
+                else ""
+            )
+            drawn.append(
+                f'<text x="{x}" y="{y:.1f}" font-size="10.5"{bold}{fit}>{escape(text)}</text>'
+            )
+    return (
+        f'<svg viewBox="0 0 {wide + 8} {top + _TALL + 34:.0f}" role="img" aria-label="Loads '
+        f'against their limits">{"".join(drawn)}</svg>'
+    )
 
 
 def _cells(tag: str, cells: Iterable[str]) -> str:
@@ -68,7 +106,10 @@ def _cells(tag: str, cells: Iterable[str]) -> str:
 
 
 def _body(said: Paper) -> Iterable[str]:
-    yield f"<h1>{escape(said.title)}</h1><p>{escape(said.about)}</p><p class=lead>{escape(said.lead)}</p>"
+    yield (
+        f"<h1>{escape(said.title)}</h1><p>{escape(said.about)}</p><p "
+        f"class=lead>{escape(said.lead)}</p>"
+    )
     yield from (f"<p>{escape(line)}</p>" for line in said.rest)
     yield _svg(said)
     yield f"<table><thead><tr>{_cells('th', said.headings)}</tr></thead><tbody>"
@@ -89,7 +130,10 @@ def _to_do(lines: Sequence[tuple[str, str]]) -> Iterable[str]:
         yield "<h2>Before it rolls</h2>"
         for text, done in lines:
             box = "☑" if done else "☐"
-            yield f"<p>{box} {escape(text)}{f' <span class=small>({escape(done)})</span>' if done else ''}</p>"
+            yield (
+                f"<p>{box} "
+                f"{escape(text)}{f' <span class=small>({escape(done)})</span>' if done else ''}</p>"
+            )
 
 
 def print_page(
@@ -118,5 +162,8 @@ def print_page(
         If the rig has no weigh-in of that number.
     """
     said = prepare(rig, weigh_in, today)
-    head = f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(said.title)}</title><style>{_STYLE}</style></head>'
+    head = (
+        '<!doctype html><html lang="en"><head><meta '
+        f'charset="utf-8"><title>{escape(said.title)}</title><style>{_STYLE}</style></head>'
+    )
     return "\n".join([head, "<body>", *_body(said), *_to_do(to_do), "</body></html>", ""])

@@ -26,7 +26,10 @@ def read_json(data: bytes, largest: int = LARGEST) -> object:
         If it is not JSON; says where it breaks off.
     """
     if len(data) > largest:
-        raise TooLarge(f"{len(data) / 1e6:.0f} MB is too large: such a file has at most {largest / 1e6:.0f} MB.")
+        raise TooLarge(
+            f"{len(data) / 1e6:.0f} MB is too large: such a file has at most {largest / 1e6:.0f} "
+            "MB."
+        )
     try:
         return read_strict(data)
     except InputError as exc:

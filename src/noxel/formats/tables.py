@@ -1,4 +1,6 @@
-"""Tickets and items as CSV, safe to open in a spreadsheet: a text that looks like a formula is quoted."""
+"""Tickets and items as CSV, safe to open in a spreadsheet: a text that looks like a formula is
+quoted.
+"""
 
 import csv
 import io
@@ -9,7 +11,11 @@ from noxel.core.rig import RigFile
 
 def harmless(text: object) -> object:
     """A cell that no spreadsheet takes for a formula."""
-    return f"'{text}" if isinstance(text, str) and text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+    return (
+        f"'{text}"
+        if isinstance(text, str) and text[:1] in ("=", "+", "-", "@", "\t", "\r")
+        else text
+    )
 
 
 def _csv(header: list[str], rows: Iterable[list[object]]) -> str:
@@ -38,7 +44,20 @@ def tickets_csv(rig: RigFile) -> str:
         for at, each in enumerate(weigh_in.passes, 1)
         for name, mass in each.readings.items()
     ]
-    return _csv(["weigh-in", "date", "place", "pass", "configuration", "spring bars", "reading", "mass", "unit"], rows)
+    return _csv(
+        [
+            "weigh-in",
+            "date",
+            "place",
+            "pass",
+            "configuration",
+            "spring bars",
+            "reading",
+            "mass",
+            "unit",
+        ],
+        rows,
+    )
 
 
 def items_csv(rig: RigFile) -> str:
@@ -54,4 +73,6 @@ def items_csv(rig: RigFile) -> str:
         ]
         for load in rig.loads
     ]
-    return _csv(["item", f"mass ({rig.units.mass})", "quantity", "position", "where", "category"], rows)
+    return _csv(
+        ["item", f"mass ({rig.units.mass})", "quantity", "position", "where", "category"], rows
+    )

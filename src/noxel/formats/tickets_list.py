@@ -1,4 +1,6 @@
-"""Tickets from spreadsheets: a line a pass with its axles beside one another, or a line a reading; all of it or nothing."""
+"""Tickets from spreadsheets: a line a pass with its axles beside one another, or a line a reading;
+all of it or nothing.
+"""
 
 import datetime
 import re
@@ -11,20 +13,78 @@ from noxel.core.weigh import GRADUATIONS
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.lists import Layout, first_rows, guess_layout, refuse, rows_of, unit_in
 
-TicketColumn = Literal["weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "vehicle", "trailer", "trailer_1",
-                       "trailer_2", "trailer_3", "gross", "reading", "mass", "unit", "ticket_number", "note"]  # fmt: skip
+TicketColumn = Literal[
+    "weigh_in",
+    "date",
+    "place",
+    "pass",
+    "configuration",
+    "spring_bars",
+    "front",
+    "rear",
+    "vehicle",
+    "trailer",
+    "trailer_1",
+    "trailer_2",
+    "trailer_3",
+    "gross",
+    "reading",
+    "mass",
+    "unit",
+    "ticket_number",
+    "note",
+]
 TICKET_COLUMNS: tuple[TicketColumn, ...] = (
-    "weigh_in", "date", "place", "pass", "configuration", "spring_bars", "front", "rear", "vehicle", "trailer", "trailer_1", "trailer_2",
-    "trailer_3", "gross", "reading", "mass", "unit", "ticket_number", "note")  # fmt: skip
-_AXLES: tuple[TicketColumn, ...] = ("front", "rear", "vehicle", "trailer", "trailer_1", "trailer_2", "trailer_3")
+    "weigh_in",
+    "date",
+    "place",
+    "pass",
+    "configuration",
+    "spring_bars",
+    "front",
+    "rear",
+    "vehicle",
+    "trailer",
+    "trailer_1",
+    "trailer_2",
+    "trailer_3",
+    "gross",
+    "reading",
+    "mass",
+    "unit",
+    "ticket_number",
+    "note",
+)
+_AXLES: tuple[TicketColumn, ...] = (
+    "front",
+    "rear",
+    "vehicle",
+    "trailer",
+    "trailer_1",
+    "trailer_2",
+    "trailer_3",
+)
 _GUESSES: Mapping[str, str] = {
-    "weigh_in": r"weigh.?in|visit|weighing", "date": r"date|day|when|datum", "place": r"place|scale( at)?$|where|location|site",
-    "spring_bars": r"bars|spring|distribut", "configuration": r"config|setup|what is on|hitched|state|pass type",
-    "trailer_1": r"trailer.*1", "trailer_2": r"trailer.*2", "trailer_3": r"trailer.*3", "front": r"front|steer", "rear": r"rear|drive",
+    "weigh_in": r"weigh.?in|visit|weighing",
+    "date": r"date|day|when|datum",
+    "place": r"place|scale( at)?$|where|location|site",
+    "spring_bars": r"bars|spring|distribut",
+    "configuration": r"config|setup|what is on|hitched|state|pass type",
+    "trailer_1": r"trailer.*1",
+    "trailer_2": r"trailer.*2",
+    "trailer_3": r"trailer.*3",
+    "front": r"front|steer",
+    "rear": r"rear|drive",
     "vehicle": r"^(whole )?(vehicle|truck|car|van)",
-    "trailer": r"trailer", "gross": r"gross|total", "reading": r"reading|axle", "mass": r"mass|weight|value", "unit": r"unit",
-    "ticket_number": r"ticket|number|no\.?$", "pass": r"pass", "note": r"note|remark|comment",
-}  # fmt: skip
+    "trailer": r"trailer",
+    "gross": r"gross|total",
+    "reading": r"reading|axle",
+    "mass": r"mass|weight|value",
+    "unit": r"unit",
+    "ticket_number": r"ticket|number|no\.?$",
+    "pass": r"pass",
+    "note": r"note|remark|comment",
+}
 _CONFIGS = {
     "hitched": r"hitched|coupled|together|with (the )?(trailer|caravan)|loaded combination|both",
     "vehicle_empty": r"vehicle.?empty|truck empty|car empty|empty",
@@ -63,7 +123,8 @@ class _Visit:
 def guess_tickets(text: str) -> Layout:
     """Guess how a table of tickets is written, by its first rows and its headings.
 
-    A column that holds nothing but names of configurations is the configuration, whatever it is called.
+    A column that holds nothing but names of configurations is the configuration, whatever it is
+    called.
     """
     found = guess_layout(text, _GUESSES)
     columns = dict(found.columns)
@@ -73,7 +134,9 @@ def guess_tickets(text: str) -> Layout:
         for at in sorted(set(range(len(body[0][1]))) - taken):
             cells = [row[at] for _, row in body if at < len(row) and row[at]]
             if cells and all(_is_configuration(cell) for cell in cells):
-                columns = {name: other for name, other in columns.items() if other != at} | {"configuration": at}
+                columns = {name: other for name, other in columns.items() if other != at} | {
+                    "configuration": at
+                }
                 break
     return Layout(found.delimiter, found.decimal_comma, found.header, columns)
 
@@ -86,12 +149,18 @@ def _is_configuration(cell: str) -> bool:
 
 
 def guess_units(text: str, layout: Layout, own: MassUnit) -> tuple[MassUnit, bool, str]:
-    """Guess what a table of tickets leaves unsaid: the unit of bare figures, whether the day comes first, the graduation as typed.
+    """Guess what a table of tickets leaves unsaid: the unit of bare figures, whether the day comes
+    first, the graduation as typed.
 
-    The unit is the one that the headings name, else the rig's ``own``; the order of the dates is the only one that all of them
-    fit, else the usual one beside that unit; the graduation is that of a truck scale.
+    The unit is the one that the headings name, else the rig's ``own``; the order of the dates is
+    the only one that all of them fit, else the usual one beside that unit; the graduation is that
+    of a truck scale.
     """
-    unit = unit_in(" ".join(rows_of(first_rows(text), layout.delimiter)[0][1])) if layout.header else None
+    unit = (
+        unit_in(" ".join(rows_of(first_rows(text), layout.delimiter)[0][1]))
+        if layout.header
+        else None
+    )
     orders = [_ORDER.fullmatch(layout.cell(row, "date").strip()) for _, row in layout.body(text)]
     firsts, seconds = ([int(each[at]) for each in orders if each] for at in (1, 2))
     day_first = max(firsts, default=0) > 12 or (max(seconds, default=0) <= 12 and own == "kg")
@@ -126,7 +195,10 @@ def read_day(text: str, *, day_first: bool) -> str:
             first, second, year = parts[:3]
             day, month = (first, second) if day_first or "." in text else (second, first)
             if month > 12 >= day:
-                raise QuantityError(f"“{text}” has no month {month}: does the {'month' if day_first else 'day'} come first?")
+                raise QuantityError(
+                    f"“{text}” has no month {month}: does the {'month' if day_first else 'day'} "
+                    "come first?"
+                )
         return datetime.date(year + 2000 if year < 100 else year, month, day).isoformat()
     except ValueError as exc:
         raise QuantityError(f"“{text}” is not a date: write it like 2026-05-02") from exc
@@ -140,11 +212,19 @@ def _one_of(text: str, among: Mapping[str, str], what: str) -> str:
     for name, pattern in among.items():
         if re.search(rf"\b({pattern})\b", said):
             return name
-    raise QuantityError(f"“{text}” is no {what} ({', '.join(name.replace('_', ' ') for name in among)})")
+    raise QuantityError(
+        f"“{text}” is no {what} ({', '.join(name.replace('_', ' ') for name in among)})"
+    )
 
 
 def read_tickets(
-    text: str, layout: Layout, *, mass: MassUnit, resolution: float | str, day_first: bool, config: str = "hitched"
+    text: str,
+    layout: Layout,
+    *,
+    mass: MassUnit,
+    resolution: float | str,
+    day_first: bool,
+    config: str = "hitched",
 ) -> Tickets:
     """Read a table of tickets, all of it or nothing.
 
@@ -172,7 +252,10 @@ def read_tickets(
     """
     axles = [name for name in _AXLES if name in layout.columns]
     if not axles and not {"reading", "mass"} <= set(layout.columns):
-        message = "Say which columns are the axles (front, rear, trailer), or which are the reading and its mass."
+        message = (
+            "Say which columns are the axles (front, rear, trailer), or which are the "
+            "reading and its mass."
+        )
         raise InputError(message, [Problem("columns", "no axle is among them", "missing")])
     visits: list[_Visit] = []
     problems: list[Problem] = []
@@ -186,9 +269,23 @@ def read_tickets(
             problems.append(Problem(f"line {line}", exc.message, exc.code))
     refuse(problems, empty=not visits)
     scale = {"resolution": resolution, "entered": {"resolution": {"source": "guess"}}}
-    made = [{**({"date": each.date} if each.date else {}), **({"place": each.place} if each.place else {}), "scale": scale,
-             "passes": each.passes} for each in visits]  # fmt: skip
-    return Tickets(made, {(index, at): line for index, each in enumerate(visits) for at, line in enumerate(each.lines)})
+    made = [
+        {
+            **({"date": each.date} if each.date else {}),
+            **({"place": each.place} if each.place else {}),
+            "scale": scale,
+            "passes": each.passes,
+        }
+        for each in visits
+    ]
+    return Tickets(
+        made,
+        {
+            (index, at): line
+            for index, each in enumerate(visits)
+            for at, line in enumerate(each.lines)
+        },
+    )
 
 
 def _masses(row: list[str], layout: Layout, axles: Iterable[TicketColumn]) -> dict[str, str]:
@@ -199,19 +296,34 @@ def _masses(row: list[str], layout: Layout, axles: Iterable[TicketColumn]) -> di
     return {name: text for name, text in wide.items() if text.strip()}
 
 
-def _take(visits: list[_Visit], known: dict[str, _Visit], line: int, cells: Mapping[str, str], masses: Mapping[str, str],
-          unit: MassUnit, day_first: bool) -> None:  # fmt: skip
+def _take(
+    visits: list[_Visit],
+    known: dict[str, _Visit],
+    line: int,
+    cells: Mapping[str, str],
+    masses: Mapping[str, str],
+    unit: MassUnit,
+    day_first: bool,
+) -> None:
     date = read_day(cells["date"], day_first=day_first) if cells["date"] else None
     own = cells["unit"].strip().lower().rstrip(".s") or unit
     if own not in ("lb", "kg"):
         raise QuantityError(f"“{cells['unit']}” is not a unit that is known here (lb or kg)")
-    each: dict[str, Any] = {"config": _one_of(cells["configuration"], _CONFIGS, "configuration"), "unit": own}
+    each: dict[str, Any] = {
+        "config": _one_of(cells["configuration"], _CONFIGS, "configuration"),
+        "unit": own,
+    }
     if cells["spring_bars"]:
         each["spring_bars"] = _one_of(cells["spring_bars"], _BARS, "state of the bars")
-    readings = {name: read_typed(text, "mass", own).value for name, text in masses.items() if name != "gross"}
+    readings = {
+        name: read_typed(text, "mass", own).value
+        for name, text in masses.items()
+        if name != "gross"
+    }
     if "read_gross" in readings:
         readings["gross"] = readings.pop("read_gross")
-    if "gross" in masses:  # beside axles it is what the ticket prints; alone it is the one figure that was read
+    # beside axles it is what the ticket prints; alone it is the one figure that was read
+    if "gross" in masses:
         total = read_typed(masses["gross"], "mass", own).value
         each |= {"printed_gross": total} if readings else {}
         readings = readings or {"gross": total}
@@ -227,7 +339,13 @@ def _take(visits: list[_Visit], known: dict[str, _Visit], line: int, cells: Mapp
     _add(known[visit], cells, each, readings, line)
 
 
-def _add(visit: _Visit, cells: Mapping[str, str], each: dict[str, Any], readings: dict[str, Any], line: int) -> None:
+def _add(
+    visit: _Visit,
+    cells: Mapping[str, str],
+    each: dict[str, Any],
+    readings: dict[str, Any],
+    line: int,
+) -> None:
     """A pass of its own, or, where each reading has a line, one more reading of the pass before."""
     name = f"{cells['pass']} {each['config']} {each.get('spring_bars')}"
     if cells["reading"] and name in visit.names:

@@ -1,6 +1,8 @@
-"""A workbook with live formulas: plates, tickets, every derived weight, every check; to be checked and continued by hand.
+"""A workbook with live formulas: plates, tickets, every derived weight, every check; to be checked
+and continued by hand.
 
-Figures that were typed are figures; all that follows from them is a formula. A text that looks like one is kept a text.
+Figures that were typed are figures; all that follows from them is a formula. A text that looks like
+one is kept a text.
 """
 
 import io
@@ -18,7 +20,15 @@ from openpyxl.writer.excel import ExcelWriter
 
 from noxel.core.evaluate import pick_weigh_in
 from noxel.core.quantities import KG, METRES
-from noxel.core.rig import BeamMeasurement, LeverMeasurement, Pass, RigFile, ScaleMeasurement, WeighIn, source_words
+from noxel.core.rig import (
+    BeamMeasurement,
+    LeverMeasurement,
+    Pass,
+    RigFile,
+    ScaleMeasurement,
+    WeighIn,
+    source_words,
+)
 from noxel.core.wording import CAUTION
 from noxel.formats.workbook_cells import Formula, head, put
 from noxel.formats.workbook_checks import Cells, checks_sheet
@@ -73,7 +83,9 @@ def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
 
 
 class _Archive(ZipFile):
-    """A zip file that is written also while the clock stands before 1980, the first year that a zip file knows."""
+    """A zip file that is written also while the clock stands before 1980, the first year that a zip
+    file knows.
+    """
 
     def writestr(self, zinfo_or_arcname: ZipInfo | str, data: Any, *how: Any, **more: Any) -> None:
         """Write one member."""
@@ -88,11 +100,15 @@ def _read_me(sheet: Worksheet, rig: RigFile) -> None:
     sheet.column_dimensions["A"].width = 110
     lines = [
         rig.name or "A rig",
-        f"All masses are in {rig.units.mass}, all lengths in {rig.units.lengths}, unless a line has a unit of its own.",
-        "What is tinted was typed; everything else is worked out here, by formulas that you can read.",
-        "To go on: write the next tickets below the last line of “Tickets”, fill its worked-out columns down, and write the number "
+        f"All masses are in {rig.units.mass}, all lengths in {rig.units.lengths}, unless a line "
+        "has a unit of its own.",
+        "What is tinted was typed; everything else is worked out here, by formulas that you can "
+        "read.",
+        "To go on: write the next tickets below the last line of “Tickets”, fill its worked-out "
+        "columns down, and write the number "
         "of the new weigh-in in the next free line of “Weigh-ins”.",
-        f"“Weigh-ins” holds the last {LAST} at most. Of two passes of one kind the last counts. Each ± is two standard uncertainties.",
+        f"“Weigh-ins” holds the last {LAST} at most. Of two passes of one kind the last counts. "
+        "Each ± is two standard uncertainties.",
         CAUTION,
     ]
     for row, line in enumerate(lines, 1):
@@ -114,42 +130,92 @@ def _plates(sheet: Worksheet, rig: RigFile) -> CellNames:
     return found
 
 
-def _readings(rig: RigFile, each: Pass, resolution: float, accuracy: float) -> list[tuple[Any, ...]]:
-    """Lines of a pass: reading, kind, mass in the pass's unit, unit, graduation in the file's unit, accuracy, what."""
+def _readings(
+    rig: RigFile, each: Pass, resolution: float, accuracy: float
+) -> list[tuple[Any, ...]]:
+    """Lines of a pass: reading, kind, mass in the pass's unit, unit, graduation in the file's unit,
+    accuracy, what.
+    """
     unit = each.unit or rig.units.mass
     found: list[tuple[Any, ...]] = [
-        (name, "reading", mass.kg / KG[unit], unit, resolution, accuracy, "") for name, mass in each.readings.items()
+        (name, "reading", mass.kg / KG[unit], unit, resolution, accuracy, "")
+        for name, mass in each.readings.items()
     ]
     for correction in each.adjustments:
-        for axle, share in (("front", correction.front_share), ("rear", 1 - correction.front_share)):
+        for axle, share in (
+            ("front", correction.front_share),
+            ("rear", 1 - correction.front_share),
+        ):
             said = f"{correction.what or 'correction'}, {share:.0%} on this axle"
-            found.append((axle, "correction", correction.mass.kg * share / KG[unit], unit, 0.0, 0.0, said))
+            found.append(
+                (axle, "correction", correction.mass.kg * share / KG[unit], unit, 0.0, 0.0, said)
+            )
     return found or [("", "none", None, unit, None, None, "nothing read yet")]
 
 
-def _tickets(sheet: Worksheet, rig: RigFile, numbers: Sequence[int]) -> dict[tuple[int, int, str, int], int]:
+def _tickets(
+    sheet: Worksheet, rig: RigFile, numbers: Sequence[int]
+) -> dict[tuple[int, int, str, int], int]:
     """The readings; returns, by weigh-in, pass, reading and place in the list, the row of each."""
-    headings = ["weigh-in", "date", "place", "pass", "configuration", "spring bars", "for", "counts", "kind", "axle", "reading",
-                "as read", "unit", f"in {rig.units.mass}", "graduation", "accuracy", "u of the graduation", "its u²", "what"]  # fmt: skip
+    headings = [
+        "weigh-in",
+        "date",
+        "place",
+        "pass",
+        "configuration",
+        "spring bars",
+        "for",
+        "counts",
+        "kind",
+        "axle",
+        "reading",
+        "as read",
+        "unit",
+        f"in {rig.units.mass}",
+        "graduation",
+        "accuracy",
+        "u of the graduation",
+        "its u²",
+        "what",
+    ]
     head(sheet, headings, {3: 24, 5: 15, 11: 17, 19: 30})
     lines = [
         (index + 1, weigh_in, at, each, line)
         for index, weigh_in in ((index, rig.weigh_ins[index]) for index in numbers)
         for at, each in enumerate(weigh_in.passes, 1)
-        for line in _readings(rig, each, weigh_in.scale.resolution.kg / KG[rig.units.mass] if weigh_in.scale else 0.0,
-                              weigh_in.scale.accuracy if weigh_in.scale else 0.0)
-    ]  # fmt: skip
+        for line in _readings(
+            rig,
+            each,
+            weigh_in.scale.resolution.kg / KG[rig.units.mass] if weigh_in.scale else 0.0,
+            weigh_in.scale.accuracy if weigh_in.scale else 0.0,
+        )
+    ]
     found: dict[tuple[int, int, str, int], int] = {}
     last = len(lines) + 1
     for row, (number, weigh_in, at, each, line) in enumerate(lines, 2):
         name, kind, mass, unit, graduation, accuracy, what = line
         found[number, at, f"+{name}" if kind == "correction" else name, row] = row
-        typed = [number, weigh_in.date, weigh_in.place or "", at, each.config, each.spring_bars or ""]
+        typed = [
+            number,
+            weigh_in.date,
+            weigh_in.place or "",
+            at,
+            each.config,
+            each.spring_bars or "",
+        ]
         for column, value in enumerate(typed, 1):
             put(sheet, row, column, value, typed=True)
         for column, formula in _ticket_formulas(row, last + SPARE, rig).items():
             put(sheet, row, column, formula)
-        for column, value in ((9, kind), (11, name), (12, mass), (13, unit), (15, graduation), (16, accuracy), (19, what)):
+        for column, value in (
+            (9, kind),
+            (11, name),
+            (12, mass),
+            (13, unit),
+            (15, graduation),
+            (16, accuracy),
+            (19, what),
+        ):
             put(sheet, row, column, value, typed=True)
     return found
 
@@ -159,8 +225,10 @@ def _ticket_formulas(row: int, last: int, rig: RigFile) -> dict[int, Formula]:
     for key, config in (("A", "trailer_only"), ("C", "vehicle_empty"), ("V", "vehicle_only")):
         role = f'IF(E{row}="{config}","{key}",{role})'
     same = f"($A$2:$A${last}=A{row})*($G$2:$G${last}=G{row})*$D$2:$D${last}"
-    axle = (f'IF(LEFT(K{row},5)="front","front",IF(LEFT(K{row},4)="rear","rear",IF(LEFT(K{row},7)="trailer","trailer",'
-            f'IF(OR(K{row}="vehicle",K{row}="gross"),K{row},""))))')  # fmt: skip
+    axle = (
+        f'IF(LEFT(K{row},5)="front","front",IF(LEFT(K{row},4)="rear","rear",IF(LEFT(K{row},7)="trailer","trailer",'
+        f'IF(OR(K{row}="vehicle",K{row}="gross"),K{row},""))))'
+    )
     other = "kg" if rig.units.mass == "lb" else "lb"
     factor = KG[other] / KG[rig.units.mass]
     return {
@@ -175,9 +243,19 @@ def _ticket_formulas(row: int, last: int, rig: RigFile) -> dict[int, Formula]:
 
 def _tongue(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], last: int) -> None:
     half = "half-width, or graduation"
-    lengths = ["support to scale, or weight's arm", half, "support to coupler, or tongue's arm", half, "beam's middle"]
+    lengths = [
+        "support to scale, or weight's arm",
+        half,
+        "support to coupler, or tongue's arm",
+        half,
+        "beam's middle",
+    ]
     masses = ["weigh-in", "method", "reading or weight", half, "tare, or beam's own", half]
-    head(sheet, [*masses, *lengths, "accuracy", "", f"tongue, {rig.units.mass}", "u", "counts"], {2: 18})
+    head(
+        sheet,
+        [*masses, *lengths, "accuracy", "", f"tongue, {rig.units.mass}", "u", "counts"],
+        {2: 18},
+    )
     row = 1
     for index in numbers:
         for measured in rig.weigh_ins[index].tongue_measurements:
@@ -188,7 +266,9 @@ def _tongue(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], last: int) -
             put(sheet, row, 14, Formula(f"={value}", MASS))
             put(sheet, row, 15, Formula(f"={u}"))
             better = f'SUMPRODUCT(($A$2:$A${last}=A{row})*($O$2:$O${last}<O{row}*(1-1E-9))*($O$2:$O${last}<>""))'
-            before = f"SUMPRODUCT(($A$1:$A${row - 1}=A{row})*($P$1:$P${row - 1}=1))" if row > 2 else "0"
+            before = (
+                f"SUMPRODUCT(($A$1:$A${row - 1}=A{row})*($P$1:$P${row - 1}=1))" if row > 2 else "0"
+            )
             put(sheet, row, 16, Formula(f"=IF({better}+{before}=0,1,0)"))
 
 
@@ -198,24 +278,56 @@ def _measured(
     """What was typed, the tongue and its standard uncertainty."""
     mass, length = KG[rig.units.mass], METRES[rig.units.lengths]
     if isinstance(measured, ScaleMeasurement):
-        typed = [measured.value.kg / mass, measured.resolution.kg / mass, *[0.0] * 7, measured.accuracy]
+        typed = [
+            measured.value.kg / mass,
+            measured.resolution.kg / mass,
+            *[0.0] * 7,
+            measured.accuracy,
+        ]
         return typed, f"C{row}", f"SQRT(D{row}^2/12+(L{row}*C{row})^2)"
     if isinstance(measured, BeamMeasurement):
         tare = measured.tare.kg if measured.tare else 0.0
-        pms = [each.m / length if each else 0.0 for each in (measured.span_pm, measured.coupler_from_support_pm)]
+        pms = [
+            each.m / length if each else 0.0
+            for each in (measured.span_pm, measured.coupler_from_support_pm)
+        ]
         graduation = measured.resolution.kg / mass
-        typed = [measured.reading.kg / mass, graduation, tare / mass, graduation if tare else 0.0, measured.span.m / length, pms[0],
-                 measured.coupler_from_support.m / length, pms[1], 0.0, measured.accuracy]  # fmt: skip
+        typed = [
+            measured.reading.kg / mass,
+            graduation,
+            tare / mass,
+            graduation if tare else 0.0,
+            measured.span.m / length,
+            pms[0],
+            measured.coupler_from_support.m / length,
+            pms[1],
+            0.0,
+            measured.accuracy,
+        ]
         value = f"(C{row}-E{row})*G{row}/I{row}"
-        u = (f"SQRT(((D{row}^2+F{row}^2)/12+(L{row}*C{row})^2)*(G{row}/I{row})^2+((C{row}-E{row})/I{row})^2*H{row}^2/3"
-             f"+((C{row}-E{row})*G{row}/I{row}^2)^2*J{row}^2/3)")  # fmt: skip
+        u = (
+            f"SQRT(((D{row}^2+F{row}^2)/12+(L{row}*C{row})^2)*(G{row}/I{row})^2+((C{row}-E{row})/I{row})^2*H{row}^2/3"
+            f"+((C{row}-E{row})*G{row}/I{row}^2)^2*J{row}^2/3)"
+        )
         return typed, value, u
-    half = [measured.counterweight_pm.kg / mass if measured.counterweight_pm else 0.0, measured.counterweight_arm_pm.m / length,
-            measured.tongue_arm_pm.m / length if measured.tongue_arm_pm else 0.0]  # fmt: skip
+    half = [
+        measured.counterweight_pm.kg / mass if measured.counterweight_pm else 0.0,
+        measured.counterweight_arm_pm.m / length,
+        measured.tongue_arm_pm.m / length if measured.tongue_arm_pm else 0.0,
+    ]
     beam = measured.beam_mass.kg / mass if measured.beam_mass else 0.0
     middle = measured.beam_cg_arm.m / length if measured.beam_cg_arm and beam else 0.0
-    typed = [measured.counterweight.kg / mass, half[0], beam, 0.0, measured.counterweight_arm.m / length, half[1],
-             measured.tongue_arm.m / length, half[2], middle]  # fmt: skip
+    typed = [
+        measured.counterweight.kg / mass,
+        half[0],
+        beam,
+        0.0,
+        measured.counterweight_arm.m / length,
+        half[1],
+        measured.tongue_arm.m / length,
+        half[2],
+        middle,
+    ]
     value = f"(C{row}*G{row}+E{row}*K{row})/I{row}"
     u = f"SQRT(((G{row}/I{row})^2*D{row}^2+(C{row}/I{row})^2*H{row}^2+(N{row}/I{row})^2*J{row}^2)/3)"
     return typed, value, u
@@ -226,11 +338,27 @@ OWN = ("number", "date", "place", "note", "decided", "tags")
 
 
 def layout(rig: RigFile, known: CellNames, last: int) -> list[Column]:
-    """The worked-out columns of the sheet “Weigh-ins”, those for reading first; ``last`` is the last row of readings."""
+    """The worked-out columns of the sheet “Weigh-ins”, those for reading first; ``last`` is the
+    last row of readings.
+    """
     none = "Plates!$G$1"  # an empty cell: the length is not known
-    lengths = [known.get(path, none) for path in ("vehicle.geometry.wheelbase", "vehicle.geometry.hitch_offset",
-                                                  "trailer.geometry.coupler_to_axles")]  # fmt: skip
-    made = columns("Tickets", "Tongue", last, towing=rig.towing, base=lengths[0], hitch=lengths[1], lever=lengths[2])
+    lengths = [
+        known.get(path, none)
+        for path in (
+            "vehicle.geometry.wheelbase",
+            "vehicle.geometry.hitch_offset",
+            "trailer.geometry.coupler_to_axles",
+        )
+    ]
+    made = columns(
+        "Tickets",
+        "Tongue",
+        last,
+        towing=rig.towing,
+        base=lengths[0],
+        hitch=lengths[1],
+        lever=lengths[2],
+    )
     return sorted(made, key=lambda column: _helper(column[0]))
 
 
@@ -239,9 +367,14 @@ def _weigh_ins(
 ) -> dict[int, Mapping[str, str]]:
     """The derived weights; returns, by place in the rig file, the cell of each column."""
     shown = layout(rig, known, last)
-    letters = {key: get_column_letter(at) for at, key in enumerate((*OWN, *(column[0] for column in shown)), 1)}
+    letters = {
+        key: get_column_letter(at)
+        for at, key in enumerate((*OWN, *(column[0] for column in shown)), 1)
+    }
     head(
-        sheet, ["weigh-in", "date", "place", "note", "decided", "tags", *(column[1] for column in shown)], {3: 24, 4: 30, 5: 30}
+        sheet,
+        ["weigh-in", "date", "place", "note", "decided", "tags", *(column[1] for column in shown)],
+        {3: 24, 4: 30, 5: 30},
     )
     found: dict[int, Mapping[str, str]] = {}
     for row, index in enumerate([*numbers, *[None] * 5], 2):
@@ -266,21 +399,51 @@ def _weigh_ins(
 
 def _helper(key: str) -> bool:
     """Whether a column only helps the others: readings looked up, their u², slopes, variances."""
-    return bool(re.fullmatch(r"acc|has[A-Z]|[crswu]?[ESVCAH][frtvx]|[PQMKL][ESVCAH]|v?D|[tg]([ESVA][frtv]|D)|payload_pm", key))
+    return bool(
+        re.fullmatch(
+            r"acc|has[A-Z]|[crswu]?[ESVCAH][frtvx]|[PQMKL][ESVCAH]|v?D|[tg]([ESVA][frtv]|D)|payload_pm",
+            key,
+        )
+    )
 
 
 def _items(sheet: Worksheet, rig: RigFile) -> None:
     unit = rig.units.mass
-    head(sheet, ["item", f"mass of one, {unit}", "quantity", f"all, {unit}", "in the", f"position, {rig.units.lengths}", "aboard", "category"],
-          {1: 34})  # fmt: skip
+    head(
+        sheet,
+        [
+            "item",
+            f"mass of one, {unit}",
+            "quantity",
+            f"all, {unit}",
+            "in the",
+            f"position, {rig.units.lengths}",
+            "aboard",
+            "category",
+        ],
+        {1: 34},
+    )
     for row, load in enumerate(rig.loads, 2):
         place = load.position.m / METRES[rig.units.lengths] if load.position else None
-        typed: list[object] = [load.name, load.mass.kg / KG[unit], load.quantity, None, load.on, place, "yes" if load.aboard else "no",
-                               load.category or ""]  # fmt: skip
+        typed: list[object] = [
+            load.name,
+            load.mass.kg / KG[unit],
+            load.quantity,
+            None,
+            load.on,
+            place,
+            "yes" if load.aboard else "no",
+            load.category or "",
+        ]
         for column, value in enumerate(typed, 1):
             put(sheet, row, column, value, typed=True)
         put(sheet, row, 4, Formula(f"=B{row}*C{row}", MASS))
     end, at = max(2, len(rig.loads) + 1), len(rig.loads) + 3
     for line, on in enumerate(("vehicle", "trailer")):
         put(sheet, at + line, 1, f"aboard, in the {on}")
-        put(sheet, at + line, 4, Formula(f'=SUMIFS(D2:D{end},E2:E{end},"{on}",G2:G{end},"yes")', MASS))
+        put(
+            sheet,
+            at + line,
+            4,
+            Formula(f'=SUMIFS(D2:D{end},E2:E{end},"{on}",G2:G{end},"yes")', MASS),
+        )

@@ -1,4 +1,6 @@
-"""What is written into the cells of the workbook: figures that were typed, texts that stay texts, formulas."""
+"""What is written into the cells of the workbook: figures that were typed, texts that stay texts,
+formulas.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -24,7 +26,15 @@ class Formula:
     form: str = PLAIN
 
 
-def put(sheet: Worksheet, row: int, column: int, value: object, form: str | None = None, *, typed: bool = False) -> None:
+def put(
+    sheet: Worksheet,
+    row: int,
+    column: int,
+    value: object,
+    form: str | None = None,
+    *,
+    typed: bool = False,
+) -> None:
     """Write a cell; one that was ``typed`` is tinted."""
     cell = sheet.cell(row, column)
     if not isinstance(cell, Cell):
@@ -43,7 +53,9 @@ def put(sheet: Worksheet, row: int, column: int, value: object, form: str | None
         cell.fill = _TYPED
 
 
-def head(sheet: Worksheet, headings: Sequence[str], widths: Mapping[int, float] | None = None) -> None:
+def head(
+    sheet: Worksheet, headings: Sequence[str], widths: Mapping[int, float] | None = None
+) -> None:
     """The headings of a sheet, and how wide its columns are."""
     for column, heading in enumerate(headings, 1):
         put(sheet, 1, column, heading)

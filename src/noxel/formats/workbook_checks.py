@@ -1,11 +1,21 @@
-"""The workbook's sheet “Checks”: one weigh-in compared with every limit, by formulas over the other sheets."""
+"""The workbook's sheet “Checks”: one weigh-in compared with every limit, by formulas over the other
+sheets.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from openpyxl.worksheet.worksheet import Worksheet
 
-from noxel.core.limits import AXLES_APART, SIDES_APART, Checked, broken_rules, doubts, run_checks, unanswered
+from noxel.core.limits import (
+    AXLES_APART,
+    SIDES_APART,
+    Checked,
+    broken_rules,
+    doubts,
+    run_checks,
+    unanswered,
+)
 from noxel.core.mechanics import Weighing, weigh
 from noxel.core.rig import RigFile
 from noxel.core.wording import CAUTION, check_label, source_label
@@ -16,7 +26,8 @@ from noxel.formats.workbook_limits import CellNames, limit_formula
 
 @dataclass(frozen=True, slots=True)
 class Cells:
-    """Where figures stand: plates by path, derived weights by key, and of one weigh-in the rows of its readings and corrections.
+    """Where figures stand: plates by path, derived weights by key, and of one weigh-in the rows of
+    its readings and corrections.
 
     Readings by pass, name and row; corrections as pass, axle and row.
     """
@@ -28,8 +39,11 @@ class Cells:
 
     def rows(self, number: int, group: str) -> dict[str, int]:
         """The rows of one pass's readings of an axle or group, by name."""
-        return {name: row for (at, name, _), row in self.read.items()
-                if at == number and (name == group or name.startswith(f"{group}_"))}  # fmt: skip
+        return {
+            name: row
+            for (at, name, _), row in self.read.items()
+            if at == number and (name == group or name.startswith(f"{group}_"))
+        }
 
 
 def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> None:
@@ -66,14 +80,28 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
             put(sheet, row, 12, "the lower end; the upper is on Plates")
             put(sheet, row, 7, Formula(status))
             continue
-        put(sheet, row, 4, Formula(f"={limit_formula(rig, check.id, cells.plates) or _EMPTY}", MASS))
+        put(
+            sheet, row, 4, Formula(f"={limit_formula(rig, check.id, cells.plates) or _EMPTY}", MASS)
+        )
         put(sheet, row, 5, Formula(f'=IF(COUNT(B{row},D{row})=2,D{row}-B{row},"")', MASS))
         put(sheet, row, 6, Formula(f'=IF(COUNT(B{row},D{row})=2,B{row}/D{row},"")', SHARE))
-        put(sheet, row, 8, {"real": "entered"}.get(check.limit.certainty, check.limit.certainty) if check.limit else "")
+        put(
+            sheet,
+            row,
+            8,
+            {"real": "entered"}.get(check.limit.certainty, check.limit.certainty)
+            if check.limit
+            else "",
+        )
         put(sheet, row, 9, check.cushion, SHARE, typed=True)
         if check.at_least:
             put(sheet, row, 10, Formula(f"={cells.derived[check.at_least.key]}", MASS))
-        put(sheet, row, 12, source_label(rig, check.limit.source) if check.limit else "no rating entered")
+        put(
+            sheet,
+            row,
+            12,
+            source_label(rig, check.limit.source) if check.limit else "no rating entered",
+        )
         put(sheet, row, 7, Formula(_status(row)))
     end, at = len(rows) + 1, len(rows) + 3
     statuses = f"G2:G{end}"
@@ -85,13 +113,20 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
     put(sheet, at + 1, 1, "Figures that cannot both be right (0: none, or all accepted)")
     put(sheet, at + 1, 7, len(open_doubts), typed=True)
     put(sheet, at + 1, 12, ", ".join(each.code for each in doubted))
-    some = "+".join(f'COUNTIF({statuses},"{status}")' for status in ("tight", "high", "unconfirmed", "unknown"))
+    some = "+".join(
+        f'COUNTIF({statuses},"{status}")' for status in ("tight", "high", "unconfirmed", "unknown")
+    )
     broken = broken_rules(rig, weighing)
     put(sheet, at + 2, 1, "Rules of the maker or the law that are not kept (0: none)")
     put(sheet, at + 2, 7, len(broken), typed=True)
     put(sheet, at + 2, 12, ", ".join(each.code for each in broken))
     caution = f"{some}+G{at + 1}+G{at + 2}>0"
-    put(sheet, at, 7, Formula(f'=IF({stop},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'))
+    put(
+        sheet,
+        at,
+        7,
+        Formula(f'=IF({stop},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'),
+    )
     put(sheet, at + 4, 1, CAUTION)
     for each in (sheet.cell(at, 1), sheet.cell(at, 7)):
         each.font = BOLD
@@ -101,7 +136,9 @@ _EMPTY = '""'
 
 
 def _status(row: int) -> str:
-    """Entered limits can confirm; guesses and incomplete chains can only be exceeded; worked-out ones only where optimistic."""
+    """Entered limits can confirm; guesses and incomplete chains can only be exceeded; worked-out
+    ones only where optimistic.
+    """
     far = f"1E-9*MAX(ABS(B{row}),ABS(D{row}))"
     floor = f'IF(AND(N(J{row})>0,H{row}="entered"),IF(J{row}-D{row}>1E-9*MAX(J{row},D{row}),"over","unknown"),"unknown")'
     proves = f'OR(H{row}="entered",H{row}="guessed",H{row}="incomplete_chain",H{row}="optimistic")'
@@ -111,7 +148,9 @@ def _status(row: int) -> str:
 
 
 def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tuple[str, str]:
-    """A check's load and its ±, as formulas over the derived weights, the plates and the tickets."""
+    """A check's load and its ±, as formulas over the derived weights, the plates and the
+    tickets.
+    """
     if check.actual is None:
         return _EMPTY, _EMPTY
     derived, plate = cells.derived, cells.plates
@@ -120,14 +159,29 @@ def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tup
     if check.id == "vehicle.payload":
         if "curb_measured" in weighing.figures:
             return f"{derived['vehicle_hitched']}-{derived['curb_measured']}", derived["payload_pm"]
-        return f"{derived['vehicle_hitched']}-{plate['vehicle.curb_weight']}", derived["pm_vehicle_hitched"]
+        return f"{derived['vehicle_hitched']}-{plate['vehicle.curb_weight']}", derived[
+            "pm_vehicle_hitched"
+        ]
     if check.id == "trailer.cargo":
-        return f"{derived['trailer_gross']}-{plate['trailer.dry_weight']}", derived["pm_trailer_gross"]
+        return f"{derived['trailer_gross']}-{plate['trailer.dry_weight']}", derived[
+            "pm_trailer_gross"
+        ]
     number = weighing.hitched.number if weighing.hitched else 0
     if check.id.startswith("trailer.axle_"):
-        return _single(cells, list(cells.rows(number, check.id.removeprefix("trailer.").replace("axle", "trailer")).values()))
+        return _single(
+            cells,
+            list(
+                cells.rows(
+                    number, check.id.removeprefix("trailer.").replace("axle", "trailer")
+                ).values()
+            ),
+        )
     part, _, group = check.id.partition(".")
-    return _on_assembly(rig, group, cells, number) if part == "assembly" else _on_tires(rig, group, cells, weighing)
+    return (
+        _on_assembly(rig, group, cells, number)
+        if part == "assembly"
+        else _on_tires(rig, group, cells, weighing)
+    )
 
 
 def _summed(column: str, rows: Sequence[int]) -> str:
@@ -141,13 +195,17 @@ def _single(cells: Cells, rows: Sequence[int]) -> tuple[str, str]:
 
 
 def _group(cells: Cells, number: int, group: str) -> tuple[list[int], dict[str, list[int]]]:
-    """The rows of a group's wheels, where all of it was read by wheel; and of its axles, where they were read singly."""
+    """The rows of a group's wheels, where all of it was read by wheel; and of its axles, where they
+    were read singly.
+    """
     rows = cells.rows(number, group)
     wheels = [row for name, row in rows.items() if name.endswith(("_left", "_right"))]
     axles: dict[str, list[int]] = {}
     for name, row in rows.items():
         axles.setdefault(name.removesuffix("_left").removesuffix("_right"), []).append(row)
-    return wheels if wheels and len(wheels) == len(rows) else [], axles if axles and "trailer" not in axles else {}
+    return wheels if wheels and len(wheels) == len(
+        rows
+    ) else [], axles if axles and "trailer" not in axles else {}
 
 
 def _heaviest(rows: list[list[int]]) -> str:
@@ -160,27 +218,42 @@ def _apart(value: str, pm: str, share: float) -> str:
 
 
 def _on_tires(rig: RigFile, group: str, cells: Cells, weighing: Weighing) -> tuple[str, str]:
-    """The heaviest wheel × wheels ÷ tires; else the heaviest single axle × axles ÷ tires; else the whole ÷ tires."""
+    """The heaviest wheel × wheels ÷ tires; else the heaviest single axle × axles ÷ tires; else the
+    whole ÷ tires.
+    """
     number = weighing.hitched.number if weighing.hitched else 0
     count = cells.plates[f"tires.{group}.count"]
     wheels, axles = _group(cells, number, group)
     acc = cells.derived["acc"]
     drive = _drive_part(rig, group, cells)
     if wheels:
-        heaviest, spread = (",".join(f"Tickets!${column}${row}" for row in wheels) for column in "NR")
+        heaviest, spread = (
+            ",".join(f"Tickets!${column}${row}" for row in wheels) for column in "NR"
+        )
         back = _put_back(weighing, group, cells)
         pm = f"2*SQRT(MAX({spread})+({acc}*MAX({heaviest}))^2)*{len(wheels)}/{count}"
         load = f"(MAX({heaviest})+{back})*{len(wheels)}/{count}"
-        return (f"{load}{drive}", _apart(f"{load}{drive}", f"{pm}{drive}", AXLES_APART)) if drive else (load, pm)
+        return (
+            (f"{load}{drive}", _apart(f"{load}{drive}", f"{pm}{drive}", AXLES_APART))
+            if drive
+            else (load, pm)
+        )
     if group == "trailer" and axles:
         parts = list(axles.values())
         load = f"{_heaviest(parts)}*{len(parts)}/{count}"
-        spread = ",".join(f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts)
+        spread = ",".join(
+            f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts
+        )
         pm = f"2*SQRT(MAX({spread})+({acc}*{_heaviest(parts)})^2)*{len(parts)}/{count}"
         return load, _apart(load, pm, SIDES_APART)
     whole = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}[group]
-    load, pm = f"{cells.derived[whole]}/{count}{drive}", f"{cells.derived[f'pm_{whole}']}/{count}{drive}"
-    together = bool(drive) or (group == "trailer" and rig.trailer is not None and len(rig.trailer.ratings.gawr) != 1)
+    load, pm = (
+        f"{cells.derived[whole]}/{count}{drive}",
+        f"{cells.derived[f'pm_{whole}']}/{count}{drive}",
+    )
+    together = bool(drive) or (
+        group == "trailer" and rig.trailer is not None and len(rig.trailer.ratings.gawr) != 1
+    )
     return load, _apart(load, pm, AXLES_APART if together else SIDES_APART)
 
 
@@ -207,20 +280,37 @@ def _on_assembly(rig: RigFile, group: str, cells: Cells, number: int) -> tuple[s
     """One axle: the heaviest weighed singly, else its part of the group."""
     if group != "trailer":
         drive = _drive_part(rig, group, cells)
-        load, pm = f"{cells.derived[f'{group}_hitched']}{drive}", f"{cells.derived[f'pm_{group}_hitched']}{drive}"
+        load, pm = (
+            f"{cells.derived[f'{group}_hitched']}{drive}",
+            f"{cells.derived[f'pm_{group}_hitched']}{drive}",
+        )
         return (load, _apart(load, pm, AXLES_APART)) if drive else (load, pm)
     _, axles = _group(cells, number, group)
     if axles:
         parts = list(axles.values())
-        spread = ",".join(f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts)
-        return _heaviest(parts), f"2*SQRT(MAX({spread})+({cells.derived['acc']}*{_heaviest(parts)})^2)"
+        spread = ",".join(
+            f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts
+        )
+        return _heaviest(
+            parts
+        ), f"2*SQRT(MAX({spread})+({cells.derived['acc']}*{_heaviest(parts)})^2)"
     count = len(rig.trailer.ratings.gawr) if rig.trailer else 1
-    load, pm = f"{cells.derived['trailer_axles']}/{count}", f"{cells.derived['pm_trailer_axles']}/{count}"
+    load, pm = (
+        f"{cells.derived['trailer_axles']}/{count}",
+        f"{cells.derived['pm_trailer_axles']}/{count}",
+    )
     return load, _apart(load, pm, AXLES_APART) if count > 1 else pm
 
 
 _DERIVED = {
-    "vehicle.front_axle": "front_hitched", "vehicle.rear_axle": "rear_hitched", "vehicle.gross": "vehicle_hitched",
-    "combination.gross": "combination_gross", "vehicle.tow_rating": "trailer_gross", "trailer.gross": "trailer_gross",
-    "trailer.axles": "trailer_axles", "hitch.trailer": "trailer_gross", "hitch.tongue": "tongue_static", "tongue.share": "tongue_share",
-}  # fmt: skip
+    "vehicle.front_axle": "front_hitched",
+    "vehicle.rear_axle": "rear_hitched",
+    "vehicle.gross": "vehicle_hitched",
+    "combination.gross": "combination_gross",
+    "vehicle.tow_rating": "trailer_gross",
+    "trailer.gross": "trailer_gross",
+    "trailer.axles": "trailer_axles",
+    "hitch.trailer": "trailer_gross",
+    "hitch.tongue": "tongue_static",
+    "tongue.share": "tongue_share",
+}

@@ -20,7 +20,12 @@ def plates(rig: RigFile) -> Iterator[Plate]:
     if rig.trailer is not None:
         yield from _of_trailer(rig.trailer)
         for end, share in enumerate(share_range(rig)):
-            yield f"policy.tongue_share[{end}]", f"tongue share aimed at, {'from' if end == 0 else 'to'}", share, "share"
+            yield (
+                f"policy.tongue_share[{end}]",
+                f"tongue share aimed at, {'from' if end == 0 else 'to'}",
+                share,
+                "share",
+            )
 
 
 def _of_vehicle(rig: RigFile) -> Iterator[Plate]:
@@ -43,7 +48,12 @@ def _of_vehicle(rig: RigFile) -> Iterator[Plate]:
         if mass is not None:
             yield f"vehicle.ratings.{name}", label, mass.kg, "mass"
     if rig.policy.gcwr_derate:
-        yield "policy.gcwr_derate", "taken off the GCWR for altitude", rig.policy.gcwr_derate, "share"
+        yield (
+            "policy.gcwr_derate",
+            "taken off the GCWR for altitude",
+            rig.policy.gcwr_derate,
+            "share",
+        )
     if rig.vehicle.curb_weight:
         yield "vehicle.curb_weight", "curb weight", rig.vehicle.curb_weight.kg, "mass"
     geometry = rig.vehicle.geometry
@@ -62,7 +72,12 @@ def _of_hitch(rig: RigFile) -> Iterator[Plate]:
             mass, at = part_rating(part, side, rig.hitch.mode)
             if mass is not None:
                 kg = mass.kg * (part.extension_leaves or 1.0)
-                yield f"hitch.parts[{index}].{at}", f"{part.kind}: {side} rating{extended}", kg, "mass"
+                yield (
+                    f"hitch.parts[{index}].{at}",
+                    f"{part.kind}: {side} rating{extended}",
+                    kg,
+                    "mass",
+                )
 
 
 def _of_tires(rig: RigFile) -> Iterator[Plate]:
@@ -72,17 +87,32 @@ def _of_tires(rig: RigFile) -> Iterator[Plate]:
             ("assembly", f"one axle assembly, {each.group}", each.tires.assembly),
         )
         if each.rating:
-            yield f"{each.path}.{each.rating.field}", f"one tire, {each.group}, as fitted", each.rating.kg, "mass"
+            yield (
+                f"{each.path}.{each.rating.field}",
+                f"one tire, {each.group}, as fitted",
+                each.rating.kg,
+                "mass",
+            )
         for field, label, mass in named:
             if mass is not None:
                 yield f"{each.path}.{field}", label, mass.kg, "mass"
         if each.tires.count:
-            yield f"tires.{each.group}.count", f"tires, {each.group}", float(each.tires.count), "count"
+            yield (
+                f"tires.{each.group}.count",
+                f"tires, {each.group}",
+                float(each.tires.count),
+                "count",
+            )
 
 
 def _of_trailer(trailer: Trailer) -> Iterator[Plate]:
     for index, rating in enumerate(trailer.ratings.gawr):
-        yield f"trailer.ratings.gawr[{index}]", f"GAWR of trailer axle {index + 1}", rating.kg, "mass"
+        yield (
+            f"trailer.ratings.gawr[{index}]",
+            f"GAWR of trailer axle {index + 1}",
+            rating.kg,
+            "mass",
+        )
     own = (
         ("ratings.gvwr", "GVWR of the trailer", trailer.ratings.gvwr),
         ("ratings.axle_group", "axle group", trailer.ratings.axle_group),
@@ -94,7 +124,12 @@ def _of_trailer(trailer: Trailer) -> Iterator[Plate]:
             yield f"trailer.{name}", label, mass.kg, "mass"
     length = trailer.geometry.coupler_to_axles
     if length:
-        yield "trailer.geometry.coupler_to_axles", "coupler to the middle of the axles", length.m, "length"
+        yield (
+            "trailer.geometry.coupler_to_axles",
+            "coupler to the middle of the axles",
+            length.m,
+            "length",
+        )
 
 
 def limit_formula(rig: RigFile, check: str, known: CellNames) -> str | None:
@@ -110,14 +145,19 @@ def limit_formula(rig: RigFile, check: str, known: CellNames) -> str | None:
         return f"{known['vehicle.ratings.gcwr']}*(1-{known['policy.gcwr_derate']})"
     if limit.terms:
         return "".join(
-            f"{'-' if term.op == '−' else '+' if term.op == '+' else ''}{known[_plain(term.path)]}" for term in limit.terms
+            f"{'-' if term.op == '−' else '+' if term.op == '+' else ''}{known[_plain(term.path)]}"
+            for term in limit.terms
         )
     return known[_plain(limit.path)]
 
 
 def _plain(path: str) -> str:
     """The vehicle's ratings by mode stand under their plain name."""
-    return path.removesuffix(".carrying").removesuffix(".distributing") if path.startswith("vehicle.") else path
+    return (
+        path.removesuffix(".carrying").removesuffix(".distributing")
+        if path.startswith("vehicle.")
+        else path
+    )
 
 
 def _least(check: str, known: CellNames) -> str:
@@ -127,6 +167,10 @@ def _least(check: str, known: CellNames) -> str:
         found = [f"SUM({','.join(axles)})"] if axles else []
         return f"MIN({','.join([*found, *([group] if group else [])])})"
     field = check.removeprefix("hitch.")
-    cells = [cell for path, cell in known.items() if path.startswith("hitch.parts[") and f"].{field}" in path]
+    cells = [
+        cell
+        for path, cell in known.items()
+        if path.startswith("hitch.parts[") and f"].{field}" in path
+    ]
     own = known.get("vehicle.ratings.tongue_rating") if field == "tongue" else None
     return f"MIN({','.join([*([own] if own else []), *cells])})"

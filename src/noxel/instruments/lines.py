@@ -1,4 +1,6 @@
-"""A scale that speaks newline-delimited JSON over TCP: ``{"channel", "mass", "unit", "stable"}``, one line a reading."""
+"""A scale that speaks newline-delimited JSON over TCP: ``{"channel", "mass", "unit", "stable"}``,
+one line a reading.
+"""
 
 import json
 import socket
@@ -21,11 +23,22 @@ def _is_mass(told: object) -> bool:
 
 def _read_ticket(told: dict[str, Any]) -> LiveTicket:
     readings, gross, unit = told.get("readings"), told.get("gross"), told.get("unit")
-    sound = isinstance(readings, dict) and all(_is_mass(mass) for mass in readings.values()) and _is_mass(gross)
-    if not sound or not isinstance(readings, dict) or not isinstance(gross, int | float) or unit not in ("lb", "kg"):
+    sound = (
+        isinstance(readings, dict)
+        and all(_is_mass(mass) for mass in readings.values())
+        and _is_mass(gross)
+    )
+    if (
+        not sound
+        or not isinstance(readings, dict)
+        or not isinstance(gross, int | float)
+        or unit not in ("lb", "kg")
+    ):
         raise InputError("The scale wrote a ticket that cannot be read.")
     named = {str(channel)[:40]: float(mass) for channel, mass in readings.items()}
-    return LiveTicket(str(told.get("number", ""))[:40], str(told.get("kind", ""))[:40], unit, named, float(gross))
+    return LiveTicket(
+        str(told.get("number", ""))[:40], str(told.get("kind", ""))[:40], unit, named, float(gross)
+    )
 
 
 def read_line(line: bytes) -> LiveReading | LiveTicket:
@@ -49,11 +62,15 @@ def read_line(line: bytes) -> LiveReading | LiveTicket:
         raise InputError("The scale sent a reading without a channel or a unit.")
     if not _is_mass(mass) or not isinstance(mass, int | float):
         raise InputError(f"The scale sent a mass that cannot be: {mass!r}")
-    return LiveReading(channel, float(mass), unit, stable is True, told.get("overload") is True, time.monotonic())
+    return LiveReading(
+        channel, float(mass), unit, stable is True, told.get("overload") is True, time.monotonic()
+    )
 
 
 class LineScale:
-    """Listens in a thread of its own; reconnects by itself; whatever it hears, asking it never waits."""
+    """Listens in a thread of its own; reconnects by itself; whatever it hears, asking it never
+    waits.
+    """
 
     def __init__(self, host: str, port: int, *, patience: float = 1.0) -> None:
         self._address = (host, port)
@@ -112,7 +129,10 @@ class LineScale:
             except OSError as exc:
                 problem = f"The scale cannot be reached ({exc.strerror or exc}). Connecting again."
             except Exception as exc:  # noqa: BLE001 whatever a scale sends, the thread that listens to it lives on
-                problem = f"The scale sent what Noxel cannot read ({type(exc).__name__}). Connecting again."
+                problem = (
+                    f"The scale sent what Noxel cannot read ({type(exc).__name__}). "
+                    "Connecting again."
+                )
             self._socket = None
             if not self._stopping.is_set():
                 self._latest.change("lost", problem)

@@ -10,7 +10,9 @@ State = Literal["off", "connecting", "live", "silent", "lost"]
 
 @dataclass(frozen=True, slots=True)
 class LiveReading:
-    """One channel's latest reading: its mass as the scale printed it, whether it has settled, when it came."""
+    """One channel's latest reading: its mass as the scale printed it, whether it has settled, when
+    it came.
+    """
 
     channel: str
     mass: float
@@ -22,7 +24,9 @@ class LiveReading:
 
 @dataclass(frozen=True, slots=True)
 class LiveTicket:
-    """A weight that the scale took and wrote down: its number, what kind of weigh, the readings, the gross."""
+    """A weight that the scale took and wrote down: its number, what kind of weigh, the readings,
+    the gross.
+    """
 
     number: str
     kind: str
@@ -33,7 +37,9 @@ class LiveTicket:
 
 @dataclass(frozen=True, slots=True)
 class LiveState:
-    """How the connection stands, the latest reading of each channel, the last ticket, and what was wrong last."""
+    """How the connection stands, the latest reading of each channel, the last ticket, and what was
+    wrong last.
+    """
 
     state: State
     source: str
@@ -82,7 +88,9 @@ class Latest:
         with self._lock:
             if reading.channel not in self._readings and len(self._readings) >= self.CHANNELS:
                 self._rejected += 1
-                self._problem = f"The scale sends more than {self.CHANNELS} channels; the rest are left out."
+                self._problem = (
+                    f"The scale sends more than {self.CHANNELS} channels; the rest are left out."
+                )
                 return
             self._readings[reading.channel] = reading
             self._heard, self._state, self._problem = time.monotonic(), "live", None
@@ -112,6 +120,17 @@ class Latest:
         with self._lock:
             state = self._state
             quiet = state == "live" and time.monotonic() - self._heard > self.STALE
-            readings = () if quiet else tuple(sorted(self._readings.values(), key=lambda each: each.channel))
+            readings = (
+                ()
+                if quiet
+                else tuple(sorted(self._readings.values(), key=lambda each: each.channel))
+            )
             problem = "The scale is connected but says nothing." if quiet else self._problem
-            return LiveState("silent" if quiet else state, self._source, readings, self._ticket, problem, self._rejected)
+            return LiveState(
+                "silent" if quiet else state,
+                self._source,
+                readings,
+                self._ticket,
+                problem,
+                self._rejected,
+            )

@@ -1,6 +1,8 @@
-"""Letting other devices in: this machine's own authority, its addresses, invitations and the devices that were paired.
+"""Letting other devices in: this machine's own authority, its addresses, invitations and the
+devices that were paired.
 
-Nothing here serves a page: ``api/door.py`` asks who may come in, ``api/sharing.py`` opens and closes the door.
+Nothing here serves a page: ``api/door.py`` asks who may come in, ``api/sharing.py`` opens and
+closes the door.
 """
 
 from noxel.share.addresses import Addresses, this_machine

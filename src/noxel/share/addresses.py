@@ -7,16 +7,30 @@ from dataclasses import dataclass
 
 import ifaddr
 
-_NETWORKS = tuple(map(ipaddress.ip_network, (
-    "192.168.0.0/16", "10.0.0.0/8", "172.16.0.0/12", "100.64.0.0/10", "169.254.0.0/16", "127.0.0.0/8",
-)))  # fmt: skip
-"""Networks that the world outside cannot reach, the likeliest at home or on a phone's hotspot first."""
+_NETWORKS = tuple(
+    map(
+        ipaddress.ip_network,
+        (
+            "192.168.0.0/16",
+            "10.0.0.0/8",
+            "172.16.0.0/12",
+            "100.64.0.0/10",
+            "169.254.0.0/16",
+            "127.0.0.0/8",
+        ),
+    )
+)
+"""Networks that the world outside cannot reach, the likeliest at home or on a phone's hotspot
+first.
+"""
 _LOOPBACK = _NETWORKS[-1]
 
 
 @dataclass(frozen=True, slots=True)
 class Addresses:
-    """Names that a request may be addressed to, and IPv4 addresses, the likeliest to be reached first."""
+    """Names that a request may be addressed to, and IPv4 addresses, the likeliest to be reached
+    first.
+    """
 
     names: tuple[str, ...]
     numbers: tuple[str, ...]
@@ -38,8 +52,13 @@ def _rank(number: str) -> int:
 
 
 def this_machine() -> Addresses:
-    """This machine's name on its network, and the addresses of its network cards that are not public."""
+    """This machine's name on its network, and the addresses of its network cards that are not
+    public.
+    """
     found = {str(each.ip) for card in ifaddr.get_adapters() for each in card.ips if each.is_IPv4}
-    numbers = sorted((each for each in found if private(each) and ipaddress.ip_address(each) not in _LOOPBACK), key=_rank)
+    numbers = sorted(
+        (each for each in found if private(each) and ipaddress.ip_address(each) not in _LOOPBACK),
+        key=_rank,
+    )
     name = re.sub(r"[^a-z0-9-]", "", socket.gethostname().partition(".")[0].lower())
     return Addresses((f"{name}.local",) if name else (), tuple(numbers))

@@ -1,7 +1,9 @@
-"""This machine's own certificate authority: made at first use, and good for nothing but this machine's own networks.
+"""This machine's own certificate authority: made at first use, and good for nothing but this
+machine's own networks.
 
-A phone that installs it would trust whatever it signs. So its certificate is limited, by name constraints, to ``.local`` names
-and private addresses: whoever stole its key could still not pose as any site of the world outside.
+A phone that installs it would trust whatever it signs. So its certificate is limited, by name
+constraints, to ``.local`` names and private addresses: whoever stole its key could still not pose
+as any site of the world outside.
 """
 
 import datetime
@@ -28,7 +30,14 @@ RENEW = datetime.timedelta(days=30)
 """A certificate of the server with less left is made anew."""
 EARLIER = datetime.timedelta(days=2)
 """So much before now it is valid already, for phones whose clock is late."""
-_PERMITTED = ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "100.64.0.0/10", "169.254.0.0/16", "127.0.0.0/8")
+_PERMITTED = (
+    "10.0.0.0/8",
+    "172.16.0.0/12",
+    "192.168.0.0/16",
+    "100.64.0.0/10",
+    "169.254.0.0/16",
+    "127.0.0.0/8",
+)
 
 
 class Authority:
@@ -57,7 +66,8 @@ class Authority:
             raise StorageFault(
                 "share",
                 f"The authority in {folder} cannot be made or read: {exc}. "
-                "Check the folder, or move it aside to start over: phones must then be invited again.",
+                "Check the folder, or move it aside to start over: phones must then be invited "
+                "again.",
             ) from exc
 
     @property
@@ -73,7 +83,9 @@ class Authority:
     def _found(self) -> None:
         key = ec.generate_private_key(ec.SECP256R1())
         now = datetime.datetime.now(datetime.UTC)
-        name = x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, f"Noxel on this network ({now:%Y-%m-%d})")])
+        name = x509.Name(
+            [x509.NameAttribute(NameOID.COMMON_NAME, f"Noxel on this network ({now:%Y-%m-%d})")]
+        )
         permitted = [x509.DNSName("local"), x509.DNSName("localhost")]
         networks = [x509.IPAddress(ipaddress.ip_network(each)) for each in _PERMITTED]
         certificate = (
@@ -87,13 +99,16 @@ class Authority:
             .add_extension(x509.BasicConstraints(ca=True, path_length=0), critical=True)
             .add_extension(_usage(signs=True), critical=True)
             .add_extension(x509.NameConstraints([*permitted, *networks], None), critical=True)
-            .add_extension(x509.SubjectKeyIdentifier.from_public_key(key.public_key()), critical=False)
+            .add_extension(
+                x509.SubjectKeyIdentifier.from_public_key(key.public_key()), critical=False
+            )
             .sign(key, hashes.SHA256())
         )
         _write(self._authority, certificate, key)
 
     def certify(self, addresses: Addresses) -> Path:
-        """The file with the server's certificate for these names; made anew where it would not do, or not for long.
+        """The file with the server's certificate for these names; made anew where it would not do,
+        or not for long.
 
         Raises
         ------
@@ -104,17 +119,25 @@ class Authority:
             if not self._serves(addresses):
                 self._issue(addresses)
         except OSError as exc:
-            raise StorageFault("share", f"The certificate in {self.folder} cannot be written: {exc}") from exc
+            raise StorageFault(
+                "share", f"The certificate in {self.folder} cannot be written: {exc}"
+            ) from exc
         return self._chain
 
     def _serves(self, addresses: Addresses) -> bool:
         with suppress(OSError, ValueError, x509.ExtensionNotFound):
             certificate, _ = _read(self._chain)
-            named = certificate.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
+            named = certificate.extensions.get_extension_for_class(
+                x509.SubjectAlternativeName
+            ).value
             there = {str(each.value) for each in named}
             now = datetime.datetime.now(datetime.UTC)
             lasts = certificate.not_valid_before_utc < now < certificate.not_valid_after_utc - RENEW
-            return lasts and certificate.issuer == self._certificate.subject and addresses.hosts <= there
+            return (
+                lasts
+                and certificate.issuer == self._certificate.subject
+                and addresses.hosts <= there
+            )
         return False
 
     def _issue(self, addresses: Addresses) -> None:
@@ -133,9 +156,15 @@ class Authority:
             .add_extension(_usage(signs=False), critical=True)
             .add_extension(x509.ExtendedKeyUsage([ExtendedKeyUsageOID.SERVER_AUTH]), critical=False)
             .add_extension(
-                x509.SubjectAlternativeName([*(x509.DNSName(each) for each in addresses.names), *numbers]), critical=False
+                x509.SubjectAlternativeName(
+                    [*(x509.DNSName(each) for each in addresses.names), *numbers]
+                ),
+                critical=False,
             )
-            .add_extension(x509.AuthorityKeyIdentifier.from_issuer_public_key(self._key.public_key()), critical=False)
+            .add_extension(
+                x509.AuthorityKeyIdentifier.from_issuer_public_key(self._key.public_key()),
+                critical=False,
+            )
             .sign(self._key, hashes.SHA256())
         )
         _write(self._chain, certificate, key)
@@ -150,14 +179,25 @@ class Authority:
 
 def _usage(*, signs: bool) -> x509.KeyUsage:
     return x509.KeyUsage(
-        digital_signature=not signs, key_cert_sign=signs, crl_sign=signs, content_commitment=False, key_encipherment=False,
-        data_encipherment=False, key_agreement=False, encipher_only=False, decipher_only=False,
-    )  # fmt: skip
+        digital_signature=not signs,
+        key_cert_sign=signs,
+        crl_sign=signs,
+        content_commitment=False,
+        key_encipherment=False,
+        data_encipherment=False,
+        key_agreement=False,
+        encipher_only=False,
+        decipher_only=False,
+    )
 
 
 def _write(path: Path, certificate: x509.Certificate, key: ec.EllipticCurvePrivateKey) -> None:
-    """Key and certificate in one file, which is there whole or not at all, and which nobody else reads."""
-    plain = key.private_bytes(serialization.Encoding.PEM, serialization.PrivateFormat.PKCS8, serialization.NoEncryption())
+    """Key and certificate in one file, which is there whole or not at all, and which nobody else
+    reads.
+    """
+    plain = key.private_bytes(
+        serialization.Encoding.PEM, serialization.PrivateFormat.PKCS8, serialization.NoEncryption()
+    )
     draft = path.with_suffix(".new")
     with os.fdopen(os.open(draft, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
         file.write(plain + certificate.public_bytes(serialization.Encoding.PEM))

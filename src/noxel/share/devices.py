@@ -1,4 +1,6 @@
-"""The devices that were paired. They are kept beside the database, not in it: a backup that is put back lets nobody in again."""
+"""The devices that were paired. They are kept beside the database, not in it: a backup that is put
+back lets nobody in again.
+"""
 
 import datetime
 import hashlib
@@ -44,10 +46,16 @@ class Devices:
         self._path = path
         self._lock = threading.Lock()
         try:
-            self._all = {each.id: each for each in _LIST.validate_json(path.read_bytes())} if path.exists() else {}
+            self._all = (
+                {each.id: each for each in _LIST.validate_json(path.read_bytes())}
+                if path.exists()
+                else {}
+            )
         except (OSError, ValidationError) as exc:
             raise StorageFault(
-                "share", f"The list of devices in {path} cannot be read: {exc}. Move it aside and invite the phones again."
+                "share",
+                f"The list of devices in {path} cannot be read: {exc}. Move it aside and invite "
+                "the phones again.",
             ) from exc
 
     def all(self) -> list[Device]:
@@ -65,7 +73,14 @@ class Devices:
         if len(self._all) >= MOST:
             raise Conflict(f"{MOST} devices are paired already. Shut some out first.")
         secret, now = secrets.token_urlsafe(32), datetime.datetime.now(datetime.UTC)
-        device = Device(id=secrets.token_hex(8), name=name, viewing=viewing, secret=_hash(secret), paired_at=now, used_at=now)
+        device = Device(
+            id=secrets.token_hex(8),
+            name=name,
+            viewing=viewing,
+            secret=_hash(secret),
+            paired_at=now,
+            used_at=now,
+        )
         with self._lock:
             self._keep({**self._all, device.id: device})
         return device, secret
@@ -73,7 +88,10 @@ class Devices:
     def of(self, secret: str) -> Device | None:
         """The device with this secret, if it is paired; its use is noted."""
         hashed = _hash(secret)
-        device = next((each for each in self._all.values() if secrets.compare_digest(each.secret, hashed)), None)
+        device = next(
+            (each for each in self._all.values() if secrets.compare_digest(each.secret, hashed)),
+            None,
+        )
         if device is None:
             return None
         now = datetime.datetime.now(datetime.UTC)
@@ -105,13 +123,17 @@ class Devices:
     def _keep(self, devices: dict[str, Device]) -> None:
         draft = self._path.with_suffix(".new")
         try:
-            with os.fdopen(os.open(draft, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
+            with os.fdopen(
+                os.open(draft, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb"
+            ) as file:
                 file.write(_LIST.dump_json(list(devices.values()), indent=1))
                 file.flush()
                 os.fsync(file.fileno())
             draft.replace(self._path)
         except OSError as exc:
-            raise StorageFault("share", f"The list of devices in {self._path} cannot be written: {exc}") from exc
+            raise StorageFault(
+                "share", f"The list of devices in {self._path} cannot be written: {exc}"
+            ) from exc
         self._all = devices
 
 

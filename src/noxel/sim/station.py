@@ -1,8 +1,10 @@
-"""A stand-in for a scale: a truck stop's platforms, or an indicator with wheel pads and a tongue scale, over TCP.
+"""A stand-in for a scale: a truck stop's platforms, or an indicator with wheel pads and a tongue
+scale, over TCP.
 
-It speaks newline-delimited JSON. It takes ``{"do": "drive_on", "config", "spring_bars", "pads"}``, ``{"do": "drive_off"}``,
-``{"do": "weigh"}`` and ``{"do": "fault", "fault"}``; it sends readings ``{"channel", "mass", "unit", "stable"}`` several
-times a second, and for a weigh a ticket ``{"ticket": {…}}``, which is not a reading.
+It speaks newline-delimited JSON. It takes ``{"do": "drive_on", "config", "spring_bars", "pads"}``,
+``{"do": "drive_off"}``, ``{"do": "weigh"}`` and ``{"do": "fault", "fault"}``; it sends readings
+``{"channel", "mass", "unit", "stable"}`` several times a second, and for a weigh a ticket
+``{"ticket": {…}}``, which is not a reading.
 """
 
 import contextlib
@@ -56,7 +58,8 @@ class Station:
     def drive_on(self, config: str, bars: str = "none", *, pads: bool = False) -> None:
         """Stand on the scale in one configuration; with pads, each wheel reads by itself."""
         loads = dict(self.rig.axles(config, bars))
-        if self.fault == "straddle" and "rear" in loads:  # half of the rear axle stands on the next platform
+        # half of the rear axle stands on the next platform
+        if self.fault == "straddle" and "rear" in loads:
             loads["front"] = loads["front"] + 0.5 * loads["rear"]
             loads["rear"] *= 0.5
         if pads:
@@ -87,31 +90,55 @@ class Station:
         with self._lock:
             age = self._clock() - self._since
             settled = age > SETTLE and self.fault != "unstable"
-            sway = NOISE if settled else 0.04 * math.exp(-age) + (0.03 if self.fault == "unstable" else 0.01)
+            sway = (
+                NOISE
+                if settled
+                else 0.04 * math.exp(-age) + (0.03 if self.fault == "unstable" else 0.01)
+            )
             found = []
             for channel, load in self._loads.items():
                 if self.fault == "early" and channel.startswith("trailer") and age > SETTLE / 2:
                     load = 0.0  # rolled off before the weight was taken
                 moving = load * (1 + self._chance.uniform(-sway, sway))
-                found.append({"channel": channel, "mass": graduate(moving, self.unit, self.graduation), "unit": self.unit,
-                              "stable": settled, **({"overload": True} if self.fault == "overload" else {})})  # fmt: skip
+                found.append(
+                    {
+                        "channel": channel,
+                        "mass": graduate(moving, self.unit, self.graduation),
+                        "unit": self.unit,
+                        "stable": settled,
+                        **({"overload": True} if self.fault == "overload" else {}),
+                    }
+                )
             return found
 
     def weigh(self) -> dict[str, Any]:
         """Take the weight: a ticket, first weigh or re-weigh."""
-        readings = {each["channel"]: each["mass"] for each in self.readings() if each["channel"] != "tongue"}
+        readings = {
+            each["channel"]: each["mass"] for each in self.readings() if each["channel"] != "tongue"
+        }
         now = self._clock()
         again = self._first is not None and now - self._first < REWEIGH
         self._first = self._first if again else now
         self._tickets += 1
-        return {"station": self.number, "number": f"{self.number}-{self._tickets:04d}", "kind": "re-weigh" if again else "first weigh",
-                "readings": readings, "gross": sum(readings.values()), "unit": self.unit}  # fmt: skip
+        return {
+            "station": self.number,
+            "number": f"{self.number}-{self._tickets:04d}",
+            "kind": "re-weigh" if again else "first weigh",
+            "readings": readings,
+            "gross": sum(readings.values()),
+            "unit": self.unit,
+        }
 
     def obey(self, command: dict[str, Any]) -> dict[str, Any] | None:
-        """Do what a line asks; a ticket is the answer to ``weigh``. What is not understood is passed over."""
+        """Do what a line asks; a ticket is the answer to ``weigh``. What is not understood is
+        passed over.
+        """
         match command.get("do"):
             case "drive_on":
-                config, bars = str(command.get("config", "hitched")), str(command.get("spring_bars", "none"))
+                config, bars = (
+                    str(command.get("config", "hitched")),
+                    str(command.get("spring_bars", "none")),
+                )
                 self.drive_on(config, bars, pads=command.get("pads") is True)
             case "drive_off":
                 self.drive_off()
@@ -136,7 +163,11 @@ class _Talk(socketserver.BaseRequestHandler):
                     station.fault = "none"
                     return
                 if station.fault == "rubbish":
-                    connection.sendall(b"\xff\xfe{]not a reading\n" + b"x" * 6000 + b'\n{"channel": 3, "mass": "many"}\n')
+                    connection.sendall(
+                        b"\xff\xfe{]not a reading\n"
+                        + b"x" * 6000
+                        + b'\n{"channel": 3, "mass": "many"}\n'
+                    )
                 elif station.fault != "hang":
                     for reading in station.readings():
                         connection.sendall(json.dumps(reading).encode() + b"\n")
@@ -165,7 +196,9 @@ class StationServer(socketserver.ThreadingTCPServer):
         self.station = station
         self.closing = threading.Event()
         super().__init__(("127.0.0.1", port), _Talk)
-        self._thread = threading.Thread(target=self.serve_forever, kwargs={"poll_interval": 0.05}, name="station", daemon=True)
+        self._thread = threading.Thread(
+            target=self.serve_forever, kwargs={"poll_interval": 0.05}, name="station", daemon=True
+        )
         self._thread.start()
 
     @property

@@ -29,13 +29,19 @@ class TrueRig:
         if config in ("vehicle_only", "vehicle_empty"):
             return {"front": self.front, "rear": self.rear}
         moment = self.moment if bars == "engaged" else 0.0
-        change = statics.hitched_change(self.tongue, moment, self.overhang, self.wheelbase, self.coupler_to_axles)
-        return {"front": self.front + change.front, "rear": self.rear + change.rear,
-                "trailer": self.gross - change.front - change.rear}  # fmt: skip
+        change = statics.hitched_change(
+            self.tongue, moment, self.overhang, self.wheelbase, self.coupler_to_axles
+        )
+        return {
+            "front": self.front + change.front,
+            "rear": self.rear + change.rear,
+            "trailer": self.gross - change.front - change.rear,
+        }
 
 
 def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:
-    """Make up the truth behind a rig: near its last weigh-in where there is one, else near its plates.
+    """Make up the truth behind a rig: near its last weigh-in where there is one, else near its
+    plates.
 
     Parameters
     ----------
@@ -52,10 +58,18 @@ def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:
         return known * (1 + chance.uniform(-0.01, 0.01))
 
     geometry, trailer = rig.vehicle.geometry, rig.trailer
-    gross = near("trailer_gross", trailer.dry_weight.kg * 1.15 if trailer and trailer.dry_weight else 2500.0)
-    tongue = near("tongue_static", gross * (0.2 if rig.kind in ("fifth_wheel", "gooseneck") else 0.12))
+    gross = near(
+        "trailer_gross", trailer.dry_weight.kg * 1.15 if trailer and trailer.dry_weight else 2500.0
+    )
+    tongue = near(
+        "tongue_static", gross * (0.2 if rig.kind in ("fifth_wheel", "gooseneck") else 0.12)
+    )
     overhang = geometry.hitch_offset.m if geometry.hitch_offset else 1.25
-    length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else 5.2
+    length = (
+        trailer.geometry.coupler_to_axles.m
+        if trailer and trailer.geometry.coupler_to_axles
+        else 5.2
+    )
     bars = rig.hitch.weight_distribution
     return TrueRig(
         front=near("front_solo", 1400.0),

@@ -1,4 +1,6 @@
-"""Opening the database: SQLite with WAL, full synchronisation and foreign keys, migrated to the newest form."""
+"""Opening the database: SQLite with WAL, full synchronisation and foreign keys, migrated to the
+newest form.
+"""
 
 import os
 import sqlite3
@@ -32,7 +34,8 @@ class Database:
     Raises
     ------
     InputError
-        If it cannot be opened, is damaged, was written by a newer Noxel, or lacks what was saved last.
+        If it cannot be opened, is damaged, was written by a newer Noxel, or lacks what was saved
+        last.
     StorageFault
         If the disk or another program refuses.
     """
@@ -43,7 +46,9 @@ class Database:
         self._heard: list[Callable[[], None]] = []
         self.commits = 0
         if path is None:
-            self.engine = create_engine("sqlite://", poolclass=StaticPool, connect_args={"check_same_thread": False})
+            self.engine = create_engine(
+                "sqlite://", poolclass=StaticPool, connect_args={"check_same_thread": False}
+            )
         else:
             private_folder(path.parent)
             _make_private(path)
@@ -51,7 +56,9 @@ class Database:
                 keep_aside(path)
             before_migration(path, as_is=as_is)
             url = URL.create("sqlite", database=str(path))
-            self.engine = create_engine(url, connect_args={"check_same_thread": False, "timeout": 30})
+            self.engine = create_engine(
+                url, connect_args={"check_same_thread": False, "timeout": 30}
+            )
         event.listen(self.engine, "connect", _prepare)
         event.listen(self.engine, "begin", _begin)
         try:
@@ -59,7 +66,9 @@ class Database:
             self._note_saves()
         except DatabaseError as exc:
             self.engine.dispose()
-            raise StorageFault("open", f"The database {path} cannot be opened. {_words(exc)}") from exc
+            raise StorageFault(
+                "open", f"The database {path} cannot be opened. {_words(exc)}"
+            ) from exc
 
     def _note_saves(self) -> None:
         if self._seal is not None:
@@ -74,7 +83,9 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """One transaction that writes: all of it or nothing; the only writer while it lasts. When it ends it is on the disk."""
+        """One transaction that writes: all of it or nothing; the only writer while it lasts. When
+        it ends it is on the disk.
+        """
         engine = self.engine.execution_options(sqlite_begin="IMMEDIATE")
         with Session(engine) as session:
             with session.begin():
@@ -104,7 +115,9 @@ def _words(exc: DatabaseError) -> str:
 
 
 def _make_private(path: Path) -> None:
-    """Nobody else on this machine reads it: SQLite gives its other files the mode of the main one."""
+    """Nobody else on this machine reads it: SQLite gives its other files the mode of the main
+    one.
+    """
     with suppress(OSError):
         handle = os.open(path, os.O_RDWR | os.O_CREAT, 0o600)
         os.close(handle)

@@ -1,4 +1,6 @@
-"""Documents as the tables keep them: compact JSON with a checksum, so that damage on the disk is told from a bug."""
+"""Documents as the tables keep them: compact JSON with a checksum, so that damage on the disk is
+told from a bug.
+"""
 
 import hashlib
 import json
@@ -49,7 +51,8 @@ def read_text(text: str, checksum: str | None, what: str) -> Any:
             raise TypeError("it is not a document")
     except (ValueError, TypeError, RecursionError) as exc:
         raise Damaged(
-            f"{what} was damaged where it is stored ({exc}). Export it as it is, restore a backup, or delete it."
+            f"{what} was damaged where it is stored ({exc}). Export it as it is, restore a "
+            "backup, or delete it."
         ) from exc
     return found
 

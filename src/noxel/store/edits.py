@@ -1,4 +1,6 @@
-"""What the last edits of a rig did, so that a change typed against an older state finds its place in the newer one."""
+"""What the last edits of a rig did, so that a change typed against an older state finds its place
+in the newer one.
+"""
 
 import json
 from collections.abc import Sequence
@@ -7,7 +9,17 @@ from dataclasses import replace
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import Change, Document, Edit, Gone, PathParts, Splice, edit_of, rebase, value_at
+from noxel.core.editing import (
+    Change,
+    Document,
+    Edit,
+    Gone,
+    PathParts,
+    Splice,
+    edit_of,
+    rebase,
+    value_at,
+)
 from noxel.core.rig import read_path, write_path
 from noxel.errors import Conflict, FieldConflict, Problem
 from noxel.store.documents import dump
@@ -20,15 +32,21 @@ KEPT = 500
 """How many edits of a rig are kept: how far behind a page may be."""
 
 
-def record_edit(session: Session, row: RigRow, before: Documents, after: Documents, page: str | None) -> None:
+def record_edit(
+    session: Session, row: RigRow, before: Documents, after: Documents, page: str | None
+) -> None:
     """Record what an edit did, also for the other rigs that have the equipment it changed."""
     done = edit_of({**dict.fromkeys(after), **before}, {**dict.fromkeys(before), **after}, page)
     _append(session, row, done)
     for kind in KINDS:
         key = getattr(row, f"{kind}_id")
         if key and (kind in before or kind in after):
-            own = Edit(tuple(each for each in done.splices if each.path[0] == kind),
-                       frozenset(each for each in done.touched if each[0] == kind), page, done.all)  # fmt: skip
+            own = Edit(
+                tuple(each for each in done.splices if each.path[0] == kind),
+                frozenset(each for each in done.touched if each[0] == kind),
+                page,
+                done.all,
+            )
             for other in rigs_with(session, key):
                 if other.id != row.id:
                     _append(session, other, own)
@@ -36,18 +54,28 @@ def record_edit(session: Session, row: RigRow, before: Documents, after: Documen
 
 def _append(session: Session, row: RigRow, edit: Edit) -> None:
     row.edits += 1
-    did = {"splices": [[*each.path, each.at, each.gone, each.come] for each in edit.splices],
-           "touched": [list(each) for each in edit.touched], "all": edit.all}  # fmt: skip
+    did = {
+        "splices": [[*each.path, each.at, each.gone, each.come] for each in edit.splices],
+        "touched": [list(each) for each in edit.touched],
+        "all": edit.all,
+    }
     session.add(EditRow(rig_id=row.id, number=row.edits, page=edit.by, did=dump(did)))
-    session.execute(delete(EditRow).where(EditRow.rig_id == row.id, EditRow.number <= row.edits - KEPT))
+    session.execute(
+        delete(EditRow).where(EditRow.rig_id == row.id, EditRow.number <= row.edits - KEPT)
+    )
 
 
 def _since(session: Session, row: RigRow, base: int) -> list[Edit]:
     rows = session.scalars(
-        select(EditRow).where(EditRow.rig_id == row.id, EditRow.number > base).order_by(EditRow.number)
+        select(EditRow)
+        .where(EditRow.rig_id == row.id, EditRow.number > base)
+        .order_by(EditRow.number)
     ).all()
     if len(rows) < row.edits - base:
-        raise Conflict("This page is too far behind what was changed elsewhere. Load it again; nothing was changed.")
+        raise Conflict(
+            "This page is too far behind what was changed elsewhere. Load it again; nothing was "
+            "changed."
+        )
     found = []
     for each in rows:
         did = json.loads(each.did)
@@ -81,7 +109,13 @@ def _shown(value: object) -> str:
 
 
 def rebased(
-    session: Session, row: RigRow, document: Document, window: Window, changes: Sequence[Change], base: int, page: str | None
+    session: Session,
+    row: RigRow,
+    document: Document,
+    window: Window,
+    changes: Sequence[Change],
+    base: int,
+    page: str | None,
 ) -> list[Change]:
     """The changes of a page as they apply to what is there now.
 
@@ -110,14 +144,24 @@ def rebased(
     for change in changes:
         parts = read_path(change.path)
         try:
-            there, conflict = rebase(_in_parts(parts, window.keys), edits, page, inserting=change.op == "insert")
+            there, conflict = rebase(
+                _in_parts(parts, window.keys), edits, page, inserting=change.op == "insert"
+            )
         except Gone as exc:
-            raise Conflict("What you typed into was taken away elsewhere. Nothing was changed.") from exc
+            raise Conflict(
+                "What you typed into was taken away elsewhere. Nothing was changed."
+            ) from exc
         path = write_path(_in_document(there, window.keys))
         theirs = value_at(document, read_path(path))
         mine = change.text if change.op == "type" else change.value
-        if conflict and _shown(mine).replace(",", "").strip() != _shown(theirs).replace(",", "").strip():
-            said = f"Elsewhere it was changed to {_shown(theirs)} meanwhile; here, {_shown(mine)} was typed."
+        if (
+            conflict
+            and _shown(mine).replace(",", "").strip() != _shown(theirs).replace(",", "").strip()
+        ):
+            said = (
+                f"Elsewhere it was changed to {_shown(theirs)} meanwhile; here, {_shown(mine)} "
+                "was typed."
+            )
             raise FieldConflict(said, [Problem(path, said, "conflict.field")])
         made.append(replace(change, path=path))
     return made

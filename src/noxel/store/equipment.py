@@ -1,4 +1,6 @@
-"""Vehicles, hitches and trailers in the database: assembled into a rig's document, and written back from it."""
+"""Vehicles, hitches and trailers in the database: assembled into a rig's document, and written back
+from it.
+"""
 
 import datetime
 import uuid
@@ -44,11 +46,19 @@ def read_rig_row(row: RigRow) -> Any:
 
 
 def part_in(equipment: EquipmentRow, units: dict[str, str]) -> Any:
-    """A piece of equipment as a part of a rig with these units: as it was written, or with each figure's unit spelled out."""
+    """A piece of equipment as a part of a rig with these units: as it was written, or with each
+    figure's unit spelled out.
+    """
     kept = read_equipment(equipment)
     if kept["units"] == units:
         return kept["part"]
-    frame = {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": "conventional", equipment.kind: kept["part"]}
+    frame = {
+        "format": "noxel-rig",
+        "version": 1,
+        "units": kept["units"],
+        "kind": "conventional",
+        equipment.kind: kept["part"],
+    }
     return spell_out(frame)[equipment.kind]
 
 
@@ -64,7 +74,9 @@ def assemble(session: Session, row: RigRow) -> Document:
 
 
 def write_part(session: Session, row: RigRow, kind: str, part: Any, units: dict[str, str]) -> None:
-    """Write a part of a rig back to its equipment; a part that is gone is uncoupled, a new one becomes equipment."""
+    """Write a part of a rig back to its equipment; a part that is gone is uncoupled, a new one
+    becomes equipment.
+    """
     key = getattr(row, f"{kind}_id")
     if part is None:
         setattr(row, f"{kind}_id", None)
@@ -73,12 +85,18 @@ def write_part(session: Session, row: RigRow, kind: str, part: Any, units: dict[
     if equipment is None:
         equipment = new_equipment(session, kind)
         setattr(row, f"{kind}_id", equipment.id)
-    equipment.document, equipment.name, equipment.updated_at = dump({"units": units, "part": part}), part.get("name", ""), now()
+    equipment.document, equipment.name, equipment.updated_at = (
+        dump({"units": units, "part": part}),
+        part.get("name", ""),
+        now(),
+    )
 
 
 def new_equipment(session: Session, kind: str) -> EquipmentRow:
     """A piece of equipment about which nothing is known yet."""
-    equipment = EquipmentRow(id=uuid.uuid4().hex, kind=kind, name="", document="", created_at=now(), updated_at=now())
+    equipment = EquipmentRow(
+        id=uuid.uuid4().hex, kind=kind, name="", document="", created_at=now(), updated_at=now()
+    )
     session.add(equipment)
     session.flush()
     return equipment

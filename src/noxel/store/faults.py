@@ -8,14 +8,46 @@ from noxel.errors import NoxelError, StorageFault
 
 _FAULTS = {  # by SQLite's primary result code
     sqlite3.SQLITE_FULL: ("full", "The disk is full. Make room, then try again.", 507),
-    sqlite3.SQLITE_BUSY: ("busy", "Another program holds the database. Close it, then try again.", 503),
-    sqlite3.SQLITE_LOCKED: ("busy", "Another program holds the database. Close it, then try again.", 503),
-    sqlite3.SQLITE_READONLY: ("read_only", "The data folder can only be read. Allow writing in it, then try again.", 503),
-    sqlite3.SQLITE_PERM: ("read_only", "The data folder can only be read. Allow writing in it, then try again.", 503),
-    sqlite3.SQLITE_CANTOPEN: ("gone", "The database cannot be opened: was its disk taken out, or its folder moved?", 503),
-    sqlite3.SQLITE_IOERR: ("io", "The disk does not answer as it should. Look after it, and keep a backup elsewhere.", 503),
-    sqlite3.SQLITE_CORRUPT: ("damaged", "The database is damaged. Restore a backup: noxel restore FILE.", 503),
-    sqlite3.SQLITE_NOTADB: ("damaged", "The database is damaged. Restore a backup: noxel restore FILE.", 503),
+    sqlite3.SQLITE_BUSY: (
+        "busy",
+        "Another program holds the database. Close it, then try again.",
+        503,
+    ),
+    sqlite3.SQLITE_LOCKED: (
+        "busy",
+        "Another program holds the database. Close it, then try again.",
+        503,
+    ),
+    sqlite3.SQLITE_READONLY: (
+        "read_only",
+        "The data folder can only be read. Allow writing in it, then try again.",
+        503,
+    ),
+    sqlite3.SQLITE_PERM: (
+        "read_only",
+        "The data folder can only be read. Allow writing in it, then try again.",
+        503,
+    ),
+    sqlite3.SQLITE_CANTOPEN: (
+        "gone",
+        "The database cannot be opened: was its disk taken out, or its folder moved?",
+        503,
+    ),
+    sqlite3.SQLITE_IOERR: (
+        "io",
+        "The disk does not answer as it should. Look after it, and keep a backup elsewhere.",
+        503,
+    ),
+    sqlite3.SQLITE_CORRUPT: (
+        "damaged",
+        "The database is damaged. Restore a backup: noxel restore FILE.",
+        503,
+    ),
+    sqlite3.SQLITE_NOTADB: (
+        "damaged",
+        "The database is damaged. Restore a backup: noxel restore FILE.",
+        503,
+    ),
 }
 
 

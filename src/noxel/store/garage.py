@@ -80,10 +80,16 @@ class Garage:
     def list(self) -> list[Equipment]:
         """All equipment, the last changed first; retired last."""
         with self._database.reading() as session:
-            rows = session.scalars(select(EquipmentRow).order_by(EquipmentRow.updated_at.desc(), EquipmentRow.id)).all()
+            rows = session.scalars(
+                select(EquipmentRow).order_by(EquipmentRow.updated_at.desc(), EquipmentRow.id)
+            ).all()
             found = []
             for row in rows:
-                rigs = tuple(Coupled(rig.id, rig.name) for rig in rigs_with(session, row.id) if rig.deleted_at is None)
+                rigs = tuple(
+                    Coupled(rig.id, rig.name)
+                    for rig in rigs_with(session, row.id)
+                    if rig.deleted_at is None
+                )
                 try:
                     kept = read_equipment(row)
                 except Damaged:
@@ -103,9 +109,14 @@ class Garage:
         return sorted(found, key=lambda equipment: equipment.retired)
 
     def entries(
-        self, *, only: Collection[str] | None = None, first: tuple[int, int] = (0, 0), most: int = 10**9
+        self,
+        *,
+        only: Collection[str] | None = None,
+        first: tuple[int, int] = (0, 0),
+        most: int = 10**9,
     ) -> GarageEntries:
-        """What is offered for a match: each vehicle in the rig that had it last, each trailer with what was listed for it.
+        """What is offered for a match: each vehicle in the rig that had it last, each trailer with
+        what was listed for it.
 
         Parameters
         ----------
@@ -117,7 +128,11 @@ class Garage:
             How many of each are read at most.
         """
         with self._database.reading() as session:
-            query = select(EquipmentRow).where(EquipmentRow.retired_at.is_(None)).order_by(EquipmentRow.name, EquipmentRow.id)
+            query = (
+                select(EquipmentRow)
+                .where(EquipmentRow.retired_at.is_(None))
+                .order_by(EquipmentRow.name, EquipmentRow.id)
+            )
             if only is not None:
                 query = query.where(EquipmentRow.id.in_(only))
             damaged: list[str] = []
@@ -128,17 +143,25 @@ class Garage:
                 counts[kind] = len(rows)
                 made = (_entry(session, row, damaged) for row in rows[start : start + most])
                 read[kind] = tuple(each for each in made if each is not None)
-        return GarageEntries(read["vehicle"], read["trailer"], tuple(damaged), counts["vehicle"], counts["trailer"])
+        return GarageEntries(
+            read["vehicle"], read["trailer"], tuple(damaged), counts["vehicle"], counts["trailer"]
+        )
 
     def add(self, kind: str, part: dict[str, Any], units: dict[str, str]) -> str:
-        """Keep a piece of equipment that no rig has yet, such as one typed from a brochure; returns its id."""
+        """Keep a piece of equipment that no rig has yet, such as one typed from a brochure; returns
+        its id.
+        """
         with self._database.writing() as session:
             equipment = new_equipment(session, kind)
-            equipment.document, equipment.name = dump({"units": units, "part": part}), part.get("name", "")
+            equipment.document, equipment.name = (
+                dump({"units": units, "part": part}),
+                part.get("name", ""),
+            )
             return equipment.id
 
     def retire(self, key: str, *, bring_back: bool = False) -> None:
-        """Offer a piece of equipment no longer, or again; the rigs it is in, and their weigh-ins, stay.
+        """Offer a piece of equipment no longer, or again; the rigs it is in, and their weigh-ins,
+        stay.
 
         Raises
         ------
@@ -172,10 +195,14 @@ class Garage:
         with self._database.writing() as session:
             equipment = equipment_of(session, key)
             if rigs_with(session, key):
-                raise Conflict("It is part of a rig, whose weigh-ins would lose it. Retire it instead.")
+                raise Conflict(
+                    "It is part of a rig, whose weigh-ins would lose it. Retire it instead."
+                )
             session.delete(equipment)
 
-    def couple(self, name: str, kind: str, equipment: Mapping[str, str], spare: Mapping[str, Any]) -> str:
+    def couple(
+        self, name: str, kind: str, equipment: Mapping[str, str], spare: Mapping[str, Any]
+    ) -> str:
         """A new rig of equipment in the garage; returns its id.
 
         Parameters
@@ -195,15 +222,41 @@ class Garage:
             If they cannot be a rig; nothing is kept then.
         """
         with self._database.writing() as session:
-            found = {each: equipment_of(session, equipment[each], each) for each in KINDS if each in equipment}
-            units = read_equipment(found["vehicle"])["units"] if "vehicle" in found else {"mass": "lb", "length": "in"}
-            document = {"format": "noxel-rig", "version": 1, "units": units, "name": name, "kind": kind}
-            row = RigRow(id=uuid.uuid4().hex, name=name, document=dump(document), created_at=now(), updated_at=now(),
-                         **{f"{each}_id": one.id for each, one in found.items()})  # fmt: skip
+            found = {
+                each: equipment_of(session, equipment[each], each)
+                for each in KINDS
+                if each in equipment
+            }
+            units = (
+                read_equipment(found["vehicle"])["units"]
+                if "vehicle" in found
+                else {"mass": "lb", "length": "in"}
+            )
+            document = {
+                "format": "noxel-rig",
+                "version": 1,
+                "units": units,
+                "name": name,
+                "kind": kind,
+            }
+            row = RigRow(
+                id=uuid.uuid4().hex,
+                name=name,
+                document=dump(document),
+                created_at=now(),
+                updated_at=now(),
+                **{f"{each}_id": one.id for each, one in found.items()},
+            )
             for each, part in spare.items():
                 if each not in found:
-                    blank = EquipmentRow(id=uuid.uuid4().hex, kind=each, name="", created_at=now(), updated_at=now(),
-                                     document=dump({"units": units, "part": part}))  # fmt: skip
+                    blank = EquipmentRow(
+                        id=uuid.uuid4().hex,
+                        kind=each,
+                        name="",
+                        created_at=now(),
+                        updated_at=now(),
+                        document=dump({"units": units, "part": part}),
+                    )
                     session.add(blank)
                     session.flush()
                     setattr(row, f"{each}_id", blank.id)
@@ -213,11 +266,21 @@ class Garage:
             return row.id
 
     def copy_rig(self, rig: RigRow, name: str, apart: Sequence[str]) -> str:
-        """The rig again with its loads and plan but no weigh-ins; the equipment named in ``apart`` is copied, the rest shared."""
+        """The rig again with its loads and plan but no weigh-ins; the equipment named in ``apart``
+        is copied, the rest shared.
+        """
         with self._database.writing() as session:
-            document = {key: value for key, value in read_rig_row(rig).items() if key not in ("ready", "note")}
+            document = {
+                key: value
+                for key, value in read_rig_row(rig).items()
+                if key not in ("ready", "note")
+            }
             made = RigRow(
-                id=uuid.uuid4().hex, name=name, document=dump({**document, "name": name}), created_at=now(), updated_at=now()
+                id=uuid.uuid4().hex,
+                name=name,
+                document=dump({**document, "name": name}),
+                created_at=now(),
+                updated_at=now(),
             )
             for kind in KINDS:
                 key = getattr(rig, f"{kind}_id")
@@ -233,7 +296,13 @@ def _entry(session: Session, row: EquipmentRow, damaged: list[str]) -> GarageEnt
     last = next((rig for rig in rigs_with(session, row.id) if rig.deleted_at is None), None)
     try:
         kept = read_equipment(row)
-        bare = {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": "conventional", row.kind: kept["part"]}
+        bare = {
+            "format": "noxel-rig",
+            "version": 1,
+            "units": kept["units"],
+            "kind": "conventional",
+            row.kind: kept["part"],
+        }
         document = whole(session, last, look(session, last, None)) if last else bare
     except Damaged:
         damaged.append(row.name or row.kind)

@@ -1,4 +1,6 @@
-"""Safekeeping: a backup while the application runs, and a restore that never destroys the only copy."""
+"""Safekeeping: a backup while the application runs, and a restore that never destroys the only
+copy.
+"""
 
 import datetime
 import itertools
@@ -24,13 +26,17 @@ SIDES = ("", "-wal", "-shm")
 def migrations() -> Config:
     """Where the steps from each version of a database to the next lie."""
     config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations").replace("%", "%%"))
+    config.set_main_option(
+        "script_location", str(Path(__file__).parent / "migrations").replace("%", "%%")
+    )
     return config
 
 
 def known_versions() -> list[str]:
     """Every version that a database of Noxel may have, the newest first."""
-    return [script.revision for script in ScriptDirectory.from_config(migrations()).walk_revisions()]
+    return [
+        script.revision for script in ScriptDirectory.from_config(migrations()).walk_revisions()
+    ]
 
 
 def private_folder(folder: Path) -> None:
@@ -47,11 +53,15 @@ def private_folder(folder: Path) -> None:
         for each in missing[:1]:
             each.chmod(0o700)
     except OSError as exc:
-        raise InputError(f"{folder} cannot be a folder for the data: {exc.strerror}. Choose another with --data.") from exc
+        raise InputError(
+            f"{folder} cannot be a folder for the data: {exc.strerror}. Choose another with --data."
+        ) from exc
 
 
 def _read_only(path: Path) -> sqlite3.Connection:
-    """Open a database only to look at it; also on a medium where nothing can be written beside it."""
+    """Open a database only to look at it; also on a medium where nothing can be written beside
+    it.
+    """
     uri = path.absolute().as_uri()
     connection = sqlite3.connect(f"{uri}?mode=ro", uri=True, timeout=5)
     try:
@@ -60,7 +70,11 @@ def _read_only(path: Path) -> sqlite3.Connection:
         connection.close()
         wal = Path(f"{path}-wal")
         alone = not (wal.exists() and wal.stat().st_size)
-        if code_of(exc) not in (sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_READONLY) or not alone or not os.access(path, os.R_OK):
+        if (
+            code_of(exc) not in (sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_READONLY)
+            or not alone
+            or not os.access(path, os.R_OK)
+        ):
             raise
         return sqlite3.connect(f"{uri}?mode=ro&immutable=1", uri=True)
     return connection
@@ -72,7 +86,8 @@ def state_of(path: Path) -> tuple[State, str]:
     Raises
     ------
     StorageFault
-        If that cannot be known now: another program holds it, or the disk refuses. Nothing may be done to it then.
+        If that cannot be known now: another program holds it, or the disk refuses. Nothing may be
+        done to it then.
     """
     if not path.exists():
         return "absent", ""
@@ -81,7 +96,12 @@ def state_of(path: Path) -> tuple[State, str]:
             whole = connection.execute("PRAGMA integrity_check").fetchone()[0]
             if whole != "ok":
                 return "damaged", str(whole)
-            tables = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            tables = {
+                name
+                for (name,) in connection.execute(
+                    "SELECT name FROM sqlite_master WHERE type = 'table'"
+                )
+            }
             if not tables:
                 return "empty", ""
             if "alembic_version" not in tables or "rigs" not in tables:
@@ -134,7 +154,8 @@ def backup(source: Path, target: Path) -> None:
         os.close(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600))
         with closing(_read_only(source)) as live, closing(sqlite3.connect(part)) as copy:
             live.backup(copy)
-            copy.execute("PRAGMA journal_mode = DELETE")  # one file, that opens from a read-only medium too
+            # one file, that opens from a read-only medium too
+            copy.execute("PRAGMA journal_mode = DELETE")
         _to_disk(part)
         part.rename(target)
         _to_disk(target.parent)
@@ -157,16 +178,23 @@ def _aside(path: Path) -> Path:
     """A new folder beside a database, of this day and time, for what was there before."""
     stamp = datetime.datetime.now().strftime("%Y-%m-%d-%H%M%S")
     names = itertools.chain([stamp], (f"{stamp}-{number}" for number in itertools.count(2)))
-    folder = next(each for each in (path.with_name(f"{path.stem}.before-{name}") for name in names) if not each.exists())
+    folder = next(
+        each
+        for each in (path.with_name(f"{path.stem}.before-{name}") for name in names)
+        if not each.exists()
+    )
     try:
         folder.mkdir(mode=0o700)
     except OSError as exc:
-        raise InputError(f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed.") from exc
+        raise InputError(
+            f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed."
+        ) from exc
     return folder
 
 
 def keep_aside(path: Path) -> Path | None:
-    """Copy a database with its write-ahead log, byte for byte, to a dated folder; None where there is none.
+    """Copy a database with its write-ahead log, byte for byte, to a dated folder; None where there
+    is none.
 
     Raises
     ------
@@ -182,37 +210,47 @@ def keep_aside(path: Path) -> Path | None:
             (folder / each.name).write_bytes(each.read_bytes())
             _to_disk(folder / each.name)
     except OSError as exc:
-        raise InputError(f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed.") from exc
+        raise InputError(
+            f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed."
+        ) from exc
     return folder
 
 
 def restore(source: Path, target: Path) -> Path | None:
-    """Put a backup in place of a database; what was there is kept in a dated folder beside it, whose path is returned.
+    """Put a backup in place of a database; what was there is kept in a dated folder beside it,
+    whose path is returned.
 
-    It may be in use: all of it changes in one transaction, and who has it open sees the restored one from then on.
+    It may be in use: all of it changes in one transaction, and who has it open sees the restored
+    one from then on.
 
     Raises
     ------
     NotFound
         If there is no such file.
     InputError
-        If the backup is damaged, not of Noxel, or of a version that this Noxel does not know; if what is there is another
-        program's; or if it cannot be kept. Nothing is changed then.
+        If the backup is damaged, not of Noxel, or of a version that this Noxel does not know; if
+        what is there is another program's; or if it cannot be kept. Nothing is changed then.
     StorageFault
-        If another program holds the database, or the disk is full or refuses. Nothing is changed then.
+        If another program holds the database, or the disk is full or refuses. Nothing is changed
+        then.
     """
     if not source.exists():
         raise NotFound(f"There is no file {source}.")
     state, detail = state_of(source)
     if state == "damaged":
-        raise InputError(f"{source.name} is damaged: {detail}. Use another backup; nothing was changed.")
+        raise InputError(
+            f"{source.name} is damaged: {detail}. Use another backup; nothing was changed."
+        )
     if state in ("foreign", "empty", "absent"):
         raise InputError(f"{source.name} is not a database of Noxel.")
     if state == "newer":
         raise _too_new(source, detail)
     there, _ = state_of(target)
     if there == "foreign":
-        raise InputError(f"{target} is another program's database. Move it away, or choose another folder with --data.")
+        raise InputError(
+            f"{target} is another program's database. Move it away, or choose another folder with "
+            "--data."
+        )
     if there == "absent":
         Seal(target).forget()
         backup(source, target)
@@ -223,7 +261,10 @@ def restore(source: Path, target: Path) -> Path | None:
     try:
         backup(target, folder / target.name)
         Seal(target).forget()
-        with closing(_read_only(source)) as copy, closing(sqlite3.connect(target, timeout=30)) as live:
+        with (
+            closing(_read_only(source)) as copy,
+            closing(sqlite3.connect(target, timeout=30)) as live,
+        ):
             live.execute("PRAGMA synchronous = FULL")
             copy.backup(live)
     except sqlite3.Error as exc:
@@ -231,12 +272,16 @@ def restore(source: Path, target: Path) -> Path | None:
     except NoxelError as exc:
         with suppress(OSError):
             folder.rmdir()
-        raise InputError(f"What is there could not be kept: {exc.message} Nothing was changed.") from exc
+        raise InputError(
+            f"What is there could not be kept: {exc.message} Nothing was changed."
+        ) from exc
     return folder
 
 
 def _replace(source: Path, target: Path) -> Path:
-    """Move a damaged database, all its files together, to a dated folder, and put a backup in its place."""
+    """Move a damaged database, all its files together, to a dated folder, and put a backup in its
+    place.
+    """
     fresh = target.with_name(f"{target.name}.restored")
     fresh.unlink(missing_ok=True)
     backup(source, fresh)  # first, so that a full disk is found before anything is moved
@@ -255,13 +300,17 @@ def _replace(source: Path, target: Path) -> Path:
         with suppress(OSError):
             folder.rmdir()
             fresh.unlink(missing_ok=True)
-        raise InputError(f"What is there cannot be moved aside: {exc.strerror}. Nothing was changed.") from exc
+        raise InputError(
+            f"What is there cannot be moved aside: {exc.strerror}. Nothing was changed."
+        ) from exc
     Seal(target).forget()
     return folder
 
 
 def _check_saves(path: Path) -> None:
-    """Refuse a database that holds fewer saves than its seal says, before anything is done to it."""
+    """Refuse a database that holds fewer saves than its seal says, before anything is done to
+    it.
+    """
     noted = Seal(path).read()
     if not noted:
         return
@@ -270,8 +319,10 @@ def _check_saves(path: Path) -> None:
         there = connection.execute("SELECT count FROM saves").fetchone()[0]
     if there < noted:
         raise InputError(
-            f"The last {noted - there} saves are missing from {path}: was {path.name}-wal deleted or changed, or an older file put in "
-            "its place? Put that file back, or restore a backup (noxel restore FILE), or open what is there with --as-is; a copy of "
+            f"The last {noted - there} saves are missing from {path}: was {path.name}-wal deleted "
+            "or changed, or an older file put in "
+            "its place? Put that file back, or restore a backup (noxel restore FILE), or open "
+            "what is there with --as-is; a copy of "
             "it is kept."
         )
 
@@ -282,23 +333,27 @@ def _refused(exc: sqlite3.Error) -> NoxelError:
     except sqlite3.Error:
         return InputError(f"It could not be restored, and nothing was changed: {exc}")
     return StorageFault(
-        found.code.removeprefix("storage."), f"It could not be restored, and nothing was changed. {found.message}"
+        found.code.removeprefix("storage."),
+        f"It could not be restored, and nothing was changed. {found.message}",
     )
 
 
 def _too_new(path: Path, version: str) -> InputError:
     return InputError(
-        f"{path.name} is of version {version}, newer than this Noxel knows. Use the Noxel that wrote it, or a later one."
+        f"{path.name} is of version {version}, newer than this Noxel knows. Use the Noxel that "
+        "wrote it, or a later one."
     )
 
 
 def before_migration(path: Path, *, as_is: bool = False) -> Path | None:
-    """Keep a copy of a database that is about to be brought to a newer form; None when it is new or current.
+    """Keep a copy of a database that is about to be brought to a newer form; None when it is new or
+    current.
 
     Raises
     ------
     InputError
-        If it is damaged, another program's, of a version that this Noxel does not know, or lacks its last saves (unless ``as_is``).
+        If it is damaged, another program's, of a version that this Noxel does not know, or lacks
+        its last saves (unless ``as_is``).
     StorageFault
         If another program holds it, or the disk refuses.
     """
@@ -311,10 +366,13 @@ def before_migration(path: Path, *, as_is: bool = False) -> Path | None:
         return None
     if state == "damaged":
         raise InputError(
-            f"The database {path} is damaged: {detail}. Restore a backup: noxel restore FILE. It is kept as it is."
+            f"The database {path} is damaged: {detail}. Restore a backup: noxel restore FILE. It "
+            "is kept as it is."
         )
     if state == "foreign":
-        raise InputError(f"{path} is another program's database. Choose another folder with --data.")
+        raise InputError(
+            f"{path} is another program's database. Choose another folder with --data."
+        )
     if state == "newer":
         raise _too_new(path, detail)
     if detail == known_versions()[0]:

@@ -1,7 +1,9 @@
-"""The log in the database: a page of it, a run for the charts, found by words; as quick with ten thousand as with ten.
+"""The log in the database: a page of it, a run for the charts, found by words; as quick with ten
+thousand as with ten.
 
-The facts of each weigh-in are kept beside it with a mark of all that they rest on: its own figures and the rig's plates.
-Where the mark no longer fits they are recomputed, for the weigh-ins that are asked for.
+The facts of each weigh-in are kept beside it with a mark of all that they rest on: its own figures
+and the rig's plates. Where the mark no longer fits they are recomputed, for the weigh-ins that are
+asked for.
 """
 
 import hashlib
@@ -31,7 +33,9 @@ Made = TypeVar("Made")
 
 @dataclass(frozen=True, slots=True)
 class Page:
-    """Some weigh-ins with their facts, the last first, each with the one before it; how many there are in all."""
+    """Some weigh-ins with their facts, the last first, each with the one before it; how many there
+    are in all.
+    """
 
     lines: tuple[tuple[Recorded, Facts | None], ...]
     more: bool
@@ -44,7 +48,9 @@ class Logs:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def page(self, rig_id: str, *, words: str = "", before: int | None = None, size: int = 20) -> Page:
+    def page(
+        self, rig_id: str, *, words: str = "", before: int | None = None, size: int = 20
+    ) -> Page:
         """A page of the log, the last first.
 
         Parameters
@@ -74,14 +80,18 @@ class Logs:
             limit = key_of(session, rig_id, before) if before is not None else None
             if limit is not None:
                 query = query.where(WeighInRow.position < limit)
-            asked = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size + 1)).all()
+            asked = session.scalars(
+                query.order_by(WeighInRow.position.desc()).limit(size + 1)
+            ).all()
             found = asked[:size]
             earlier = _ones_before(session, rig_id, found)
             facts = _facts(session, row, [*found, *earlier.values()], keep=keep)
             lines: list[tuple[Recorded, Facts | None]] = []
             last = 0
             for each in found:
-                number = number_of(session, rig_id, each.position, lines[-1][0].number if lines else None, last)
+                number = number_of(
+                    session, rig_id, each.position, lines[-1][0].number if lines else None, last
+                )
                 last = each.position
                 one = earlier.get(each.id)
                 lines.append((Recorded(number, facts[each.id]), facts[one.id] if one else None))
@@ -90,7 +100,9 @@ class Logs:
         return self._looked(make)
 
     def _looked(self, make: Callable[[Session, bool], Made]) -> Made:
-        """Only read, as long as nothing has to be recomputed: a reader never waits for a long import."""
+        """Only read, as long as nothing has to be recomputed: a reader never waits for a long
+        import.
+        """
         try:
             with self._database.reading() as session:
                 return make(session, False)
@@ -98,8 +110,11 @@ class Logs:
             with self._database.writing() as session:
                 return make(session, True)
 
-    def run(self, rig_id: str, *, until: int | None = None, size: int = 300) -> tuple[list[Recorded], int]:
-        """Weigh-ins in a row, in order, up to one of them or to the last; and how many there are in all.
+    def run(
+        self, rig_id: str, *, until: int | None = None, size: int = 300
+    ) -> tuple[list[Recorded], int]:
+        """Weigh-ins in a row, in order, up to one of them or to the last; and how many there are in
+        all.
 
         Raises
         ------
@@ -114,10 +129,14 @@ class Logs:
             following = key_of(session, rig_id, last + 1)
             if following is not None:
                 query = query.where(WeighInRow.position < following)
-            found = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size)).all()[::-1]
+            found = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size)).all()[
+                ::-1
+            ]
             facts = _facts(session, row, found, keep=keep)
             first = last - len(found) + 1
-            return [Recorded(first + index, facts[each.id]) for index, each in enumerate(found)], count
+            return [
+                Recorded(first + index, facts[each.id]) for index, each in enumerate(found)
+            ], count
 
         return self._looked(make)
 
@@ -126,11 +145,17 @@ def _all(rig_id: str) -> Select[WeighInRow]:
     return select(WeighInRow).where(WeighInRow.rig_id == rig_id)
 
 
-def _ones_before(session: Session, rig_id: str, rows: Sequence[WeighInRow]) -> dict[int, WeighInRow]:
+def _ones_before(
+    session: Session, rig_id: str, rows: Sequence[WeighInRow]
+) -> dict[int, WeighInRow]:
     """For each weigh-in the one before it in the log, by the id of the later one."""
     other = aliased(WeighInRow)
-    before = select(func.max(other.position)).where(other.rig_id == rig_id, other.position < WeighInRow.position)
-    query = select(WeighInRow.id, before.scalar_subquery()).where(WeighInRow.id.in_([each.id for each in rows]))
+    before = select(func.max(other.position)).where(
+        other.rig_id == rig_id, other.position < WeighInRow.position
+    )
+    query = select(WeighInRow.id, before.scalar_subquery()).where(
+        WeighInRow.id.in_([each.id for each in rows])
+    )
     keys = {key: position for key, position in session.execute(query) if position is not None}
     asked = _all(rig_id).where(WeighInRow.position.in_(keys.values()))
     found = {each.position: each for each in session.scalars(asked)}
@@ -141,19 +166,26 @@ class _Stale(Exception):
     """Facts have to be recomputed, which only a session that writes may do."""
 
 
-def _facts(session: Session, row: RigRow, wanted: Sequence[WeighInRow], *, keep: bool) -> dict[int, Facts]:
+def _facts(
+    session: Session, row: RigRow, wanted: Sequence[WeighInRow], *, keep: bool
+) -> dict[int, Facts]:
     """The facts of some weigh-ins, recomputed where what they rest on has changed since."""
     document = {key: value for key, value in assemble(session, row).items() if key not in _APART}
     basis = hashlib.sha256(f"{noxel.__version__} {dump(document)}".encode()).hexdigest()
     rows = {each.id: each for each in wanted}
-    kept = {each.weigh_in_id: each for each in session.scalars(select(FactsRow).where(FactsRow.weigh_in_id.in_(rows)))}
+    kept = {
+        each.weigh_in_id: each
+        for each in session.scalars(select(FactsRow).where(FactsRow.weigh_in_id.in_(rows)))
+    }
     stale = [key for key, each in kept.items() if each.basis != basis or each.facts is None]
     if stale and not keep:
         raise _Stale
     if stale:
         weighed: Document = {
             **document,
-            "weigh_ins": [read_document(rows[key], weigh_in_words(rows[key].date)) for key in stale],
+            "weigh_ins": [
+                read_document(rows[key], weigh_in_words(rows[key].date)) for key in stale
+            ],
         }
         rig = settle(weighed).rig
         for key, weigh_in in zip(stale, rig.weigh_ins, strict=True):

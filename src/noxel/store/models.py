@@ -1,11 +1,21 @@
-"""The tables. Vehicle, hitch and trailer are equipment that rigs share; each weigh-in is a document too.
+"""The tables. Vehicle, hitch and trailer are equipment that rigs share; each weigh-in is a document
+too.
 
 All documents have the rig file's own names.
 """
 
 import datetime
 
-from sqlalchemy import ForeignKey, Index, LargeBinary, MetaData, String, Text, UniqueConstraint, event
+from sqlalchemy import (
+    ForeignKey,
+    Index,
+    LargeBinary,
+    MetaData,
+    String,
+    Text,
+    UniqueConstraint,
+    event,
+)
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 from noxel.store.documents import checksum_of
@@ -14,14 +24,20 @@ from noxel.store.documents import checksum_of
 class Base(DeclarativeBase):
     """Base of all tables; constraints are named so that migrations can find them."""
 
-    metadata = MetaData(naming_convention={
-        "ix": "ix_%(table_name)s_%(column_0_name)s", "uq": "uq_%(table_name)s_%(column_0_name)s",
-        "fk": "fk_%(table_name)s_%(column_0_name)s", "pk": "pk_%(table_name)s",
-    })  # fmt: skip
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(table_name)s_%(column_0_name)s",
+            "uq": "uq_%(table_name)s_%(column_0_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
 
 
 class EquipmentRow(Base):
-    """A vehicle, a hitch or a trailer: its part of a rig file, and the units of its bare figures."""
+    """A vehicle, a hitch or a trailer: its part of a rig file, and the units of its bare
+    figures.
+    """
 
     __tablename__ = "things"
 
@@ -36,7 +52,9 @@ class EquipmentRow(Base):
 
 
 class RigRow(Base):
-    """A rig: which equipment it couples, its rig file without them and without the weigh-ins, its place in its history."""
+    """A rig: which equipment it couples, its rig file without them and without the weigh-ins, its
+    place in its history.
+    """
 
     __tablename__ = "rigs"
 
@@ -50,9 +68,13 @@ class RigRow(Base):
     created_at: Mapped[datetime.datetime]
     updated_at: Mapped[datetime.datetime] = mapped_column(index=True)
     deleted_at: Mapped[datetime.datetime | None] = mapped_column(default=None)
-    vehicle_id: Mapped[str | None] = mapped_column(ForeignKey("things.id"), index=True, default=None)
+    vehicle_id: Mapped[str | None] = mapped_column(
+        ForeignKey("things.id"), index=True, default=None
+    )
     hitch_id: Mapped[str | None] = mapped_column(ForeignKey("things.id"), index=True, default=None)
-    trailer_id: Mapped[str | None] = mapped_column(ForeignKey("things.id"), index=True, default=None)
+    trailer_id: Mapped[str | None] = mapped_column(
+        ForeignKey("things.id"), index=True, default=None
+    )
 
 
 class WeighInRow(Base):
@@ -92,7 +114,9 @@ class EditRow(Base):
 
 
 class SavesRow(Base):
-    """One row: how many times something was saved here, counted in the transaction that saves it."""
+    """One row: how many times something was saved here, counted in the transaction that saves
+    it.
+    """
 
     __tablename__ = "saves"
 
@@ -101,11 +125,15 @@ class SavesRow(Base):
 
 
 class FactsRow(Base):
-    """What the log keeps of a weigh-in: its words for searching, and its facts with a mark of all that they rest on."""
+    """What the log keeps of a weigh-in: its words for searching, and its facts with a mark of all
+    that they rest on.
+    """
 
     __tablename__ = "log_facts"
 
-    weigh_in_id: Mapped[int] = mapped_column(ForeignKey("weigh_ins.id", ondelete="CASCADE"), primary_key=True)
+    weigh_in_id: Mapped[int] = mapped_column(
+        ForeignKey("weigh_ins.id", ondelete="CASCADE"), primary_key=True
+    )
     words: Mapped[str] = mapped_column(Text)
     basis: Mapped[str | None] = mapped_column(String(64), default=None)
     facts: Mapped[str | None] = mapped_column(Text, default=None)
@@ -128,8 +156,9 @@ class ChangeRow(Base):
 
 
 class ReceivedRow(Base):
-    """A ticket that another device jotted down and sent: the same key again changes nothing. ``weigh_in`` is the key of the
-    weigh-in that the tickets of one visit belong to."""
+    """A ticket that another device jotted down and sent: the same key again changes nothing.
+    ``weigh_in`` is the key of the weigh-in that the tickets of one visit belong to.
+    """
 
     __tablename__ = "received"
 
@@ -140,7 +169,9 @@ class ReceivedRow(Base):
 
 
 class PhotoRow(Base):
-    """A photograph: what it shows, as a path of the rig file or a word, and the weigh-in that it belongs to by key."""
+    """A photograph: what it shows, as a path of the rig file or a word, and the weigh-in that it
+    belongs to by key.
+    """
 
     __tablename__ = "photos"
 
@@ -167,7 +198,9 @@ class NotesRow(Base):
 
 
 class OwnLineRow(Base):
-    """A line of the owner's own on the ready-to-roll list; one of a trip is taken off when the trip is over."""
+    """A line of the owner's own on the ready-to-roll list; one of a trip is taken off when the trip
+    is over.
+    """
 
     __tablename__ = "own_lines"
 
@@ -199,11 +232,15 @@ class LearnerRow(Base):
 
 
 class CardRow(Base):
-    """What a learner has learned of a lesson (``lesson:…``) or a slip (``slip:…``): its box, when it is due, how often right and wrong."""
+    """What a learner has learned of a lesson (``lesson:…``) or a slip (``slip:…``): its box, when
+    it is due, how often right and wrong.
+    """
 
     __tablename__ = "cards"
 
-    learner_id: Mapped[str] = mapped_column(ForeignKey("learners.id", ondelete="CASCADE"), primary_key=True)
+    learner_id: Mapped[str] = mapped_column(
+        ForeignKey("learners.id", ondelete="CASCADE"), primary_key=True
+    )
     about: Mapped[str] = mapped_column(String(80), primary_key=True)
     box: Mapped[int]
     due: Mapped[datetime.date]

@@ -1,4 +1,6 @@
-"""A rig's document in rows: taken apart, written, put together, and kept valid where other rows depend on it."""
+"""A rig's document in rows: taken apart, written, put together, and kept valid where other rows
+depend on it.
+"""
 
 import datetime
 import re
@@ -27,7 +29,9 @@ def silent(_done: int, _of: int, _says: str) -> None:
 
 
 Documents = dict[str, Any]
-"""Documents by name: ``rig`` without its equipment and weigh-ins, each piece of equipment by its kind, each weigh-in by its key."""
+"""Documents by name: ``rig`` without its equipment and weigh-ins, each piece of equipment by its
+kind, each weigh-in by its key.
+"""
 
 
 def weigh_in_words(day: datetime.date | None) -> str:
@@ -37,15 +41,21 @@ def weigh_in_words(day: datetime.date | None) -> str:
 
 def split(document: Document, keys: Sequence[int]) -> Documents:
     """A document in its parts; its weigh-ins by these keys."""
-    parts: Documents = {"rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}}
+    parts: Documents = {
+        "rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}
+    }
     parts.update({kind: document[kind] for kind in KINDS if kind in document})
-    parts.update({str(key): each for key, each in zip(keys, document.get("weigh_ins", []), strict=True)})
+    parts.update(
+        {str(key): each for key, each in zip(keys, document.get("weigh_ins", []), strict=True)}
+    )
     return parts
 
 
 @dataclass(slots=True)
 class Prepared:
-    """A new rig, ready to be written: everything that takes long is done before the database is held for writing."""
+    """A new rig, ready to be written: everything that takes long is done before the database is
+    held for writing.
+    """
 
     name: str
     rig: Document
@@ -61,7 +71,9 @@ def prepare(document: Document, report: Report = silent) -> Prepared:
     for position, each in enumerate(weighed):
         text = dump(each)
         day = datetime.date.fromisoformat(each["date"]) if each.get("date") else None
-        rows.append({"position": position, "document": text, "checksum": checksum_of(text), "date": day})
+        rows.append(
+            {"position": position, "document": text, "checksum": checksum_of(text), "date": day}
+        )
         words.append(words_of(each))
         if position % _AT_ONCE == _AT_ONCE - 1:
             report(position + 1, len(weighed), "reading weigh-ins")
@@ -69,20 +81,36 @@ def prepare(document: Document, report: Report = silent) -> Prepared:
     return Prepared(parts["rig"].get("name", ""), parts["rig"], equipment, rows, words)
 
 
-def write_new(session: Session, prepared: Prepared, report: Report = silent, *, example: bool = False) -> str:
+def write_new(
+    session: Session, prepared: Prepared, report: Report = silent, *, example: bool = False
+) -> str:
     """Write a new rig; returns its id. ``report`` receives the progress."""
     text, rows = dump(prepared.rig), prepared.weigh_ins
-    row = RigRow(id=uuid.uuid4().hex, name=prepared.name, document=text, example=example, created_at=now(), updated_at=now())
+    row = RigRow(
+        id=uuid.uuid4().hex,
+        name=prepared.name,
+        document=text,
+        example=example,
+        created_at=now(),
+        updated_at=now(),
+    )
     session.add(row)
     session.flush()
     for kind, part in prepared.equipment.items():
         write_part(session, row, kind, part, prepared.rig["units"])
     session.flush()
     for start in range(0, len(rows), _AT_ONCE):
-        session.execute(insert(WeighInRow), [{"rig_id": row.id, **each} for each in rows[start : start + _AT_ONCE]])
+        session.execute(
+            insert(WeighInRow),
+            [{"rig_id": row.id, **each} for each in rows[start : start + _AT_ONCE]],
+        )
         report(min(start + _AT_ONCE, len(rows)), len(rows), "keeping weigh-ins")
-    ids = session.scalars(select(WeighInRow.id).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position))
-    facts = [{"weigh_in_id": key, "words": words} for key, words in zip(ids, prepared.words, strict=True)]
+    ids = session.scalars(
+        select(WeighInRow.id).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+    )
+    facts = [
+        {"weigh_in_id": key, "words": words} for key, words in zip(ids, prepared.words, strict=True)
+    ]
     if facts:
         session.execute(insert(FactsRow), facts)
     return row.id
@@ -104,11 +132,16 @@ def row_of(session: Session, rig_id: str) -> RigRow:
 
 def whole(session: Session, row: RigRow, window: Window | None = None) -> Document:
     """A rig's document: its equipment in it, and the weigh-ins of a window, or all of them."""
-    query = select(WeighInRow.document, WeighInRow.checksum, WeighInRow.date).where(WeighInRow.rig_id == row.id)
+    query = select(WeighInRow.document, WeighInRow.checksum, WeighInRow.date).where(
+        WeighInRow.rig_id == row.id
+    )
     query = query.order_by(WeighInRow.position)
     if window is not None and not window.whole:
         query = query.where(WeighInRow.position.in_(window.keys))
-    weigh_ins = [read_text(text, checksum, weigh_in_words(day)) for text, checksum, day in session.execute(query)]
+    weigh_ins = [
+        read_text(text, checksum, weigh_in_words(day))
+        for text, checksum, day in session.execute(query)
+    ]
     made = assemble(session, row)
     return {**made, "weigh_ins": weigh_ins} if weigh_ins else made
 
@@ -120,14 +153,18 @@ def last_key(session: Session, row: RigRow) -> int:
 
 
 def write(session: Session, row: RigRow, parts: Documents, report: Report = silent) -> None:
-    """Write the parts of a rig to their rows; a part that is None is deleted. ``report`` receives the progress."""
+    """Write the parts of a rig to their rows; a part that is None is deleted. ``report`` receives
+    the progress.
+    """
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
     units = read_rig_row(row)["units"]
     for kind in KINDS:
         if kind in parts:
             write_part(session, row, kind, parts[kind], units)
-    weigh_ins = [(int(part), document) for part, document in parts.items() if part not in ("rig", *KINDS)]
+    weigh_ins = [
+        (int(part), document) for part, document in parts.items() if part not in ("rig", *KINDS)
+    ]
     for start in range(0, len(weigh_ins), _AT_ONCE):
         _write_weigh_ins(session, row, dict(weigh_ins[start : start + _AT_ONCE]))
         report(min(start + _AT_ONCE, len(weigh_ins)), len(weigh_ins), "keeping weigh-ins")
@@ -154,22 +191,39 @@ def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document |
             kept[key].document, kept[key].date = dump(document), day
         else:
             text = dump(document)
-            new.append({"rig_id": row.id, "position": key, "document": text, "checksum": checksum_of(text), "date": day})
+            new.append(
+                {
+                    "rig_id": row.id,
+                    "position": key,
+                    "document": text,
+                    "checksum": checksum_of(text),
+                    "date": day,
+                }
+            )
     session.flush()
     if new:
         session.execute(insert(WeighInRow), new)
     ids = list(session.execute(select(WeighInRow.id, WeighInRow.position).where(*here)))
     session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([key for key, _ in ids])))
-    facts = [{"weigh_in_id": key, "words": words_of(wanted[position] or {})} for key, position in ids]
+    facts = [
+        {"weigh_in_id": key, "words": words_of(wanted[position] or {})} for key, position in ids
+    ]
     if facts:
         session.execute(insert(FactsRow), facts)
 
 
-def fit_the_rest(session: Session, row: RigRow, made: Document, window: Window, old: Documents, new: Documents) -> None:
-    """The weigh-ins that the document does not hold follow a change of what their rules depend on, or it is refused."""
+def fit_the_rest(
+    session: Session, row: RigRow, made: Document, window: Window, old: Documents, new: Documents
+) -> None:
+    """The weigh-ins that the document does not hold follow a change of what their rules depend on,
+    or it is refused.
+    """
     outside = (WeighInRow.rig_id == row.id, WeighInRow.position.not_in(window.keys))
     query = select(WeighInRow).where(*outside).order_by(WeighInRow.position)
-    kept = {each.position: read_document(each, weigh_in_words(each.date)) for each in session.scalars(query)}
+    kept = {
+        each.position: read_document(each, weigh_in_words(each.date))
+        for each in session.scalars(query)
+    }
     try:
         fitted = fit({**made, "weigh_ins": list(kept.values())}).get("weigh_ins", [])
     except InputError as exc:
@@ -188,7 +242,8 @@ def _contradicts(exc: InputError, weigh_ins: Sequence[Document]) -> str:
     one = weigh_ins[int(found[1])]
     which = ", ".join(str(one[key]) for key in ("date", "place") if one.get(key)) or "no day"
     return (
-        f"A weigh-in further back, of {which}, contradicts this: {problem.message}. Correct it first, or delete it in the Log."
+        f"A weigh-in further back, of {which}, contradicts this: {problem.message}. Correct it "
+        "first, or delete it in the Log."
     )
 
 
@@ -207,6 +262,15 @@ def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, fra
                 old, new = split(document, window.keys), split(fit(document), window.keys)
             except InputError as exc:
                 raise Conflict(
-                    f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins contradict this: {exc.message}"
+                    f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins "
+                    f"contradict this: {exc.message}"
                 ) from exc
-            write(session, other, {part: new.get(part) for part in new if part not in KINDS and old.get(part) != new.get(part)})
+            write(
+                session,
+                other,
+                {
+                    part: new.get(part)
+                    for part in new
+                    if part not in KINDS and old.get(part) != new.get(part)
+                },
+            )

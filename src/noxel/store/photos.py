@@ -27,16 +27,22 @@ class Photos:
         NotFound
             If there is no such rig.
         """
-        query = select(PhotoRow).where(PhotoRow.rig_id == rig_id).order_by(PhotoRow.added_at, PhotoRow.id)
+        query = (
+            select(PhotoRow)
+            .where(PhotoRow.rig_id == rig_id)
+            .order_by(PhotoRow.added_at, PhotoRow.id)
+        )
         with self._database.reading() as session:
             row_of(session, rig_id)
-            found = list(session.scalars(query.options(undefer(PhotoRow.picture)) if pictures else query))
+            found = list(
+                session.scalars(query.options(undefer(PhotoRow.picture)) if pictures else query)
+            )
             session.expunge_all()
             return found
 
     def add(self, row: PhotoRow) -> None:
-        """Keep a photograph; one that is there already stays as it is. One of a visit belongs to that
-        visit's weigh-in, also where that comes later.
+        """Keep a photograph; one that is there already stays as it is. One of a visit belongs to
+        that visit's weigh-in, also where that comes later.
 
         Raises
         ------
@@ -49,11 +55,17 @@ class Photos:
             row_of(session, row.rig_id)
             if session.get(PhotoRow, row.id) is not None:
                 return
-            if (session.scalar(select(func.count()).where(PhotoRow.rig_id == row.rig_id)) or 0) >= MOST:
+            if (
+                session.scalar(select(func.count()).where(PhotoRow.rig_id == row.rig_id)) or 0
+            ) >= MOST:
                 raise Conflict(f"This rig has {MOST} photographs already. Take some away first.")
             if row.visit is not None:
-                of_visit = select(ReceivedRow.weigh_in).where(ReceivedRow.rig_id == row.rig_id, ReceivedRow.visit == row.visit)
-                row.weigh_in = session.scalar(of_visit.order_by(ReceivedRow.weigh_in.desc()).limit(1))
+                of_visit = select(ReceivedRow.weigh_in).where(
+                    ReceivedRow.rig_id == row.rig_id, ReceivedRow.visit == row.visit
+                )
+                row.weigh_in = session.scalar(
+                    of_visit.order_by(ReceivedRow.weigh_in.desc()).limit(1)
+                )
             row.added_at = now()
             session.add(row)
 
@@ -67,7 +79,9 @@ class Photos:
         """
         column = PhotoRow.small if small else PhotoRow.picture
         with self._database.reading() as session:
-            found = session.scalar(select(column).where(PhotoRow.id == photo, PhotoRow.rig_id == rig_id))
+            found = session.scalar(
+                select(column).where(PhotoRow.id == photo, PhotoRow.rig_id == rig_id)
+            )
         if found is None:
             raise NotFound("This photograph is not there.")
         return found

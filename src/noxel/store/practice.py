@@ -28,7 +28,9 @@ class Learner:
 
 @dataclass(frozen=True, slots=True)
 class Known:
-    """What is known of a lesson or a slip: when it is due, how often it went right and wrong, when it was last asked."""
+    """What is known of a lesson or a slip: when it is due, how often it went right and wrong, when
+    it was last asked.
+    """
 
     about: str
     card: Card
@@ -46,7 +48,9 @@ class Practice:
     def learners(self) -> list[Learner]:
         """Everybody who practises here, in the order they came."""
         with self._database.reading() as session:
-            rows = session.scalars(select(LearnerRow).order_by(LearnerRow.created_at, LearnerRow.name))
+            rows = session.scalars(
+                select(LearnerRow).order_by(LearnerRow.created_at, LearnerRow.name)
+            )
             return [Learner(row.id, row.name) for row in rows]
 
     def add(self, name: str) -> Learner:
@@ -116,11 +120,19 @@ class Practice:
         """
         with self._database.reading() as session:
             _learner(session, learner)
-            rows = session.scalars(select(CardRow).where(CardRow.learner_id == learner).order_by(CardRow.about))
-            return [Known(row.about, Card(row.box, row.due), row.right, row.wrong, row.last) for row in rows]
+            rows = session.scalars(
+                select(CardRow).where(CardRow.learner_id == learner).order_by(CardRow.about)
+            )
+            return [
+                Known(row.about, Card(row.box, row.due), row.right, row.wrong, row.last)
+                for row in rows
+            ]
 
-    def note(self, learner: str, right: Iterable[str], wrong: Iterable[str], today: datetime.date) -> None:
-        """Note what went right and what went wrong. What was right before it was due stays where it is.
+    def note(
+        self, learner: str, right: Iterable[str], wrong: Iterable[str], today: datetime.date
+    ) -> None:
+        """Note what went right and what went wrong. What was right before it was due stays where it
+        is.
 
         Raises
         ------
@@ -129,11 +141,22 @@ class Practice:
         """
         with self._database.writing() as session:
             _learner(session, learner)
-            for about, known in [*((each, True) for each in right), *((each, False) for each in wrong)]:
+            for about, known in [
+                *((each, True) for each in right),
+                *((each, False) for each in wrong),
+            ]:
                 row = session.get(CardRow, (learner, about))
                 card = Card(row.box, row.due) if row else None
                 if row is None:
-                    row = CardRow(learner_id=learner, about=about, box=0, due=today, right=0, wrong=0, last=today)
+                    row = CardRow(
+                        learner_id=learner,
+                        about=about,
+                        box=0,
+                        due=today,
+                        right=0,
+                        wrong=0,
+                        last=today,
+                    )
                     session.add(row)
                 if card is None or not known or card.due <= today:
                     moved = after(card, known=known, today=today)

@@ -1,4 +1,6 @@
-"""Rigs in the database: listed, opened, changed, undone, taken away. Each change is one transaction with its record."""
+"""Rigs in the database: listed, opened, changed, undone, taken away. Each change is one transaction
+with its record.
+"""
 
 import json
 import sqlite3
@@ -67,7 +69,11 @@ class Rigs:
         """
         with self._database.reading() as session:
             row = row_of(session, rig_id)
-            return stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+            return stored(
+                session,
+                row,
+                whole_log(session, row, looking) if entire else look(session, row, looking),
+            )
 
     def open_these(self, rig_id: str, numbers: Sequence[int]) -> Stored:
         """A rig with some of its weigh-ins; those that are not there are left out.
@@ -95,7 +101,8 @@ class Rigs:
             return write_new(session, prepared, report, example=example)
 
     def add_all(self, documents: Sequence[Document], report: Report = silent) -> Sequence[str]:
-        """Keep several rigs, all of them or none; one that is there already, figure by figure, is left as it is.
+        """Keep several rigs, all of them or none; one that is there already, figure by figure, is
+        left as it is.
 
         ``report`` receives the progress.
 
@@ -105,20 +112,25 @@ class Rigs:
             If one of them is not a valid rig file; nothing is kept then.
         """
         with self._database.reading() as session:
-            there = sound(session, session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None))))
+            there = sound(
+                session, session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))
+            )
         wanted = []
         for number, document in enumerate(documents, 1):
             parse_rig(document)
             report(number, len(documents), f"reading rig {number} of {len(documents)}")
             if document not in there:
                 wanted.append(prepare(document, report))
-        with self._database.writing() as session:  # held only while rows are written, not while files are read
+        # held only while rows are written, not while files are read
+        with self._database.writing() as session:
             return [write_new(session, each, report) for each in wanted]
 
     def documents(self) -> Sequence[Document]:
         """Every rig's whole document, the last used first; one that is damaged is left out."""
         with self._database.reading() as session:
-            rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)).order_by(RigRow.updated_at.desc()))
+            rows = session.scalars(
+                select(RigRow).where(RigRow.deleted_at.is_(None)).order_by(RigRow.updated_at.desc())
+            )
             return sound(session, rows)
 
     def change(
@@ -159,7 +171,8 @@ class Rigs:
         NotFound
             If there is none of that id.
         Conflict
-            If one of the keys is there no longer, or a weigh-in that the document does not hold contradicts the change.
+            If one of the keys is there no longer, or a weigh-in that the document does not hold
+            contradicts the change.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
@@ -172,7 +185,18 @@ class Rigs:
             )
             document = whole(session, row, window)
             made = make(document)
-            return self._put(session, row, window, document, made, what, gesture, looking=looking, entire=entire, page=page)
+            return self._put(
+                session,
+                row,
+                window,
+                document,
+                made,
+                what,
+                gesture,
+                looking=looking,
+                entire=entire,
+                page=page,
+            )
 
     def type(
         self,
@@ -206,10 +230,21 @@ class Rigs:
             row = row_of(session, rig_id)
             window = whole_log(session, row) if keys is None else named(session, row, keys)
             document = whole(session, row, window)
-            here = rebased(session, row, document, window, changes, row.edits if base is None else base, page)
+            here = rebased(
+                session, row, document, window, changes, row.edits if base is None else base, page
+            )
             made = apply_changes(document, here).document
             return self._put(
-                session, row, window, document, made, what, gesture, looking=looking, entire=keys is None, page=page
+                session,
+                row,
+                window,
+                document,
+                made,
+                what,
+                gesture,
+                looking=looking,
+                entire=keys is None,
+                page=page,
             )
 
     def _put(
@@ -241,7 +276,11 @@ class Rigs:
             fit_the_others(session, row, changed, framed=framed)
             record_step(session, row, what, gesture, before, after)
             record_edit(session, row, before, after, page)
-        return stored(session, row, whole_log(session, row, looking) if entire else look(session, row, looking))
+        return stored(
+            session,
+            row,
+            whole_log(session, row, looking) if entire else look(session, row, looking),
+        )
 
     def receive(
         self,
@@ -252,7 +291,8 @@ class Rigs:
         *,
         page: str | None = None,
     ) -> Stored:
-        """Take a ticket that another device jotted down: once, also where it is sent again because the answer was lost.
+        """Take a ticket that another device jotted down: once, also where it is sent again because
+        the answer was lost.
 
         Parameters
         ----------
@@ -261,7 +301,8 @@ class Rigs:
         key, visit : str
             What the device calls the ticket, and the visit to the scale that it belongs to.
         make : callable
-            From the document, and where the visit's weigh-in stands in it (None: not yet there), to the new document.
+            From the document, and where the visit's weigh-in stands in it (None: not yet there), to
+            the new document.
         page : str or None
             The page that sent the request.
 
@@ -277,7 +318,9 @@ class Rigs:
             known = session.get(ReceivedRow, key)
             if known is not None and known.rig_id != rig_id:
                 raise Conflict("This ticket was sent for another rig already.")
-            of_visit = select(ReceivedRow.weigh_in).where(ReceivedRow.rig_id == rig_id, ReceivedRow.visit == visit)
+            of_visit = select(ReceivedRow.weigh_in).where(
+                ReceivedRow.rig_id == rig_id, ReceivedRow.visit == visit
+            )
             newest = of_visit.order_by(ReceivedRow.weigh_in.desc()).limit(1)
             position = known.weigh_in if known else session.scalar(newest)
             at = None if position is None else number_of(session, rig_id, position)
@@ -286,13 +329,28 @@ class Rigs:
             if known is not None:
                 return stored(session, row, window)
             document = whole(session, row, window)
-            made = make(document, window.keys.index(position) if there and position is not None else None)
+            made = make(
+                document, window.keys.index(position) if there and position is not None else None
+            )
             answer = self._put(
-                session, row, window, document, made, "ticket", None, looking=at if there else None, entire=False, page=page
+                session,
+                row,
+                window,
+                document,
+                made,
+                "ticket",
+                None,
+                looking=at if there else None,
+                entire=False,
+                page=page,
             )
             if not there:
                 position = last_key(session, row)
-                of_visit_too = PhotoRow.rig_id == rig_id, PhotoRow.visit == visit, PhotoRow.weigh_in.is_(None)
+                of_visit_too = (
+                    PhotoRow.rig_id == rig_id,
+                    PhotoRow.visit == visit,
+                    PhotoRow.weigh_in.is_(None),
+                )
                 session.execute(update(PhotoRow).where(*of_visit_too).values(weigh_in=position))
             session.add(ReceivedRow(key=key, rig_id=rig_id, visit=visit, weigh_in=position))
             return answer
@@ -386,9 +444,17 @@ class Rigs:
                 raise NotFound("There is no such rig.")
             keys = {kind: getattr(row, f"{kind}_id") for kind in KINDS}
             parts = {kind: session.get(EquipmentRow, key) for kind, key in keys.items() if key}
-            weighed = select(WeighInRow.document).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
-            return {"name": row.name, "rig": row.document, **{kind: one.document for kind, one in parts.items() if one},
-                    "weigh_ins": list(session.scalars(weighed))}  # fmt: skip
+            weighed = (
+                select(WeighInRow.document)
+                .where(WeighInRow.rig_id == row.id)
+                .order_by(WeighInRow.position)
+            )
+            return {
+                "name": row.name,
+                "rig": row.document,
+                **{kind: one.document for kind, one in parts.items() if one},
+                "weigh_ins": list(session.scalars(weighed)),
+            }
 
     def row(self, rig_id: str) -> RigRow:
         """A rig's own row, to be copied.

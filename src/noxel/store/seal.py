@@ -1,8 +1,9 @@
 """The seal beside a database: how many saves it must hold.
 
-What was saved last lies in the write-ahead log, ``NAME-wal``, until SQLite moves it into the main file. If that log is deleted
-or overwritten, SQLite opens the older main file without a word. The count in the seal is written after each save, so a
-database that holds fewer saves than its seal has lost some.
+What was saved last lies in the write-ahead log, ``NAME-wal``, until SQLite moves it into the main
+file. If that log is deleted or overwritten, SQLite opens the older main file without a word. The
+count in the seal is written after each save, so a database that holds fewer saves than its seal has
+lost some.
 """
 
 import os

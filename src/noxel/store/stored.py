@@ -33,8 +33,9 @@ class Summary:
 
 @dataclass(frozen=True, slots=True)
 class Stored:
-    """A rig as it is stored, which of its weigh-ins the document holds, how far its history goes both ways, and which
-    other rigs have its equipment."""
+    """A rig as it is stored, which of its weigh-ins the document holds, how far its history goes
+    both ways, and which other rigs have its equipment.
+    """
 
     id: str
     document: Document
@@ -49,7 +50,9 @@ class Stored:
 
 def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
     """A rig as it stands in a list, also where it is damaged."""
-    vehicle, trailer = (session.get(EquipmentRow, key) if key else None for key in (row.vehicle_id, row.trailer_id))
+    vehicle, trailer = (
+        session.get(EquipmentRow, key) if key else None for key in (row.vehicle_id, row.trailer_id)
+    )
     kind, damaged = "conventional", False
     try:
         kind = str(read_rig_row(row).get("kind", kind))
@@ -58,8 +61,17 @@ def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
                 read_equipment(each)
     except Damaged:
         damaged = True
-    return Summary(row.id, row.name, kind, vehicle.name if vehicle else "", trailer.name if trailer else None, weigh_ins,
-                   row.updated_at, damaged, row.example)  # fmt: skip
+    return Summary(
+        row.id,
+        row.name,
+        kind,
+        vehicle.name if vehicle else "",
+        trailer.name if trailer else None,
+        weigh_ins,
+        row.updated_at,
+        damaged,
+        row.example,
+    )
 
 
 def sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
@@ -75,15 +87,32 @@ def stored(session: Session, row: RigRow, window: Window) -> Stored:
     """A rig with the weigh-ins of a window, as the session sees it now."""
     session.flush()
     undo, redo = step_at(session, row, row.revision), step_at(session, row, row.revision + 1)
-    return Stored(row.id, whole(session, row, window), window, row.revision, row.edits, row.updated_at,
-                  undo.what if undo else None, redo.what if redo else None, _shared(session, row))  # fmt: skip
+    return Stored(
+        row.id,
+        whole(session, row, window),
+        window,
+        row.revision,
+        row.edits,
+        row.updated_at,
+        undo.what if undo else None,
+        redo.what if redo else None,
+        _shared(session, row),
+    )
 
 
 def _shared(session: Session, row: RigRow) -> dict[str, list[str]]:
     found = {}
     for kind in KINDS:
         key = getattr(row, f"{kind}_id")
-        others = [other for other in rigs_with(session, key) if other.id != row.id and other.deleted_at is None] if key else []
+        others = (
+            [
+                other
+                for other in rigs_with(session, key)
+                if other.id != row.id and other.deleted_at is None
+            ]
+            if key
+            else []
+        )
         if others:
             found[kind] = [other.name or "an unnamed rig" for other in others]
     return found

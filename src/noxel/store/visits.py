@@ -1,4 +1,6 @@
-"""What belongs to a rig and is not in its rig file: the visit to the scale under way, how it drove, the owner's own lines."""
+"""What belongs to a rig and is not in its rig file: the visit to the scale under way, how it drove,
+the owner's own lines.
+"""
 
 import datetime
 import json
@@ -62,9 +64,15 @@ class Visits:
         """
         with self._database.reading() as session:
             row_of(session, rig_id)
-            there = (WeighInRow.rig_id == NotesRow.rig_id) & (WeighInRow.position == NotesRow.weigh_in)
-            rows = session.scalars(select(NotesRow).join(WeighInRow, there).where(NotesRow.rig_id == rig_id))
-            return {number_of(session, rig_id, row.weigh_in): json.loads(row.document) for row in rows}
+            there = (WeighInRow.rig_id == NotesRow.rig_id) & (
+                WeighInRow.position == NotesRow.weigh_in
+            )
+            rows = session.scalars(
+                select(NotesRow).join(WeighInRow, there).where(NotesRow.rig_id == rig_id)
+            )
+            return {
+                number_of(session, rig_id, row.weigh_in): json.loads(row.document) for row in rows
+            }
 
     def keep_notes(self, rig_id: str, number: int, document: dict[str, Any] | None) -> None:
         """Keep the notes of the drive after a weigh-in, or take them away.
@@ -80,7 +88,9 @@ class Visits:
             if key is None:
                 raise NotFound(f"There is no weigh-in {number}.")
             if document is None:
-                session.execute(delete(NotesRow).where(NotesRow.rig_id == rig_id, NotesRow.weigh_in == key))
+                session.execute(
+                    delete(NotesRow).where(NotesRow.rig_id == rig_id, NotesRow.weigh_in == key)
+                )
             else:
                 session.merge(NotesRow(rig_id=rig_id, weigh_in=key, document=json.dumps(document)))
 
@@ -92,8 +102,10 @@ class Visits:
         NotFound
             If there is no such rig.
         """
-        query = """SELECT json_extract(pass.value, '$.fee') FROM weigh_ins, json_each(weigh_ins.document, '$.passes') AS pass
-                   WHERE rig_id = :rig AND json_valid(weigh_ins.document) AND json_extract(pass.value, '$.fee') IS NOT NULL"""
+        query = """SELECT json_extract(pass.value, '$.fee')
+                    FROM weigh_ins, json_each(weigh_ins.document, '$.passes') AS pass
+                   WHERE rig_id = :rig AND json_valid(weigh_ins.document)
+                        AND json_extract(pass.value, '$.fee') IS NOT NULL"""
         with self._database.reading() as session:
             row_of(session, rig_id)
             return [str(fee) for fee in session.scalars(text(query), {"rig": rig_id})]
@@ -108,7 +120,11 @@ class Visits:
         """
         with self._database.reading() as session:
             row_of(session, rig_id)
-            found = list(session.scalars(select(OwnLineRow).where(OwnLineRow.rig_id == rig_id).order_by(OwnLineRow.id)))
+            found = list(
+                session.scalars(
+                    select(OwnLineRow).where(OwnLineRow.rig_id == rig_id).order_by(OwnLineRow.id)
+                )
+            )
             session.expunge_all()
             return found
 
@@ -124,7 +140,10 @@ class Visits:
         """
         with self._database.writing() as session:
             row_of(session, rig_id)
-            if len(list(session.scalars(select(OwnLineRow.id).where(OwnLineRow.rig_id == rig_id)))) >= MOST_LINES:
+            if (
+                len(list(session.scalars(select(OwnLineRow.id).where(OwnLineRow.rig_id == rig_id))))
+                >= MOST_LINES
+            ):
                 raise Conflict(f"There are {MOST_LINES} lines already. Take some away first.")
             session.add(OwnLineRow(rig_id=rig_id, text=says, trip=trip))
 
@@ -138,7 +157,9 @@ class Visits:
         """
         with self._database.writing() as session:
             row = _line(session, rig_id, line)
-            row.done_at, row.done_by = (None, None) if by is None else (now() - datetime.timedelta(seconds=ago), by)
+            row.done_at, row.done_by = (
+                (None, None) if by is None else (now() - datetime.timedelta(seconds=ago), by)
+            )
 
     def drop_line(self, rig_id: str, line: int) -> None:
         """Take a line away.

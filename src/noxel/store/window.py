@@ -1,7 +1,7 @@
 """Which weigh-ins a rig's document holds: a long log is never read whole only to type a figure.
 
-A weigh-in's key is its ``position``: it orders the log and never changes, whatever is taken out. Its number, which people
-see, is its rank from 1.
+A weigh-in's key is its ``position``: it orders the log and never changes, whatever is taken out.
+Its number, which people see, is its rank from 1.
 """
 
 from collections.abc import Sequence
@@ -21,7 +21,9 @@ RECENT = 10
 
 @dataclass(frozen=True, slots=True)
 class Window:
-    """The weigh-ins in a document: their keys and numbers in order, how many the log has, which of these is looked at (from 1)."""
+    """The weigh-ins in a document: their keys and numbers in order, how many the log has, which of
+    these is looked at (from 1).
+    """
 
     keys: tuple[int, ...]
     numbers: tuple[int, ...]
@@ -34,12 +36,19 @@ class Window:
         return len(self.keys) == self.count
 
 
-def number_of(session: Session, rig_id: str, key: int, later: int | None = None, later_key: int = 0) -> int:
-    """The number of a weigh-in, from 1; counted back from a later one, where its number and key are given."""
+def number_of(
+    session: Session, rig_id: str, key: int, later: int | None = None, later_key: int = 0
+) -> int:
+    """The number of a weigh-in, from 1; counted back from a later one, where its number and key are
+    given.
+    """
     query = select(func.count()).where(WeighInRow.rig_id == rig_id)
     if later is None:
         return session.scalar(query.where(WeighInRow.position <= key)) or 0
-    return later - (session.scalar(query.where(WeighInRow.position >= key, WeighInRow.position < later_key)) or 0)
+    return later - (
+        session.scalar(query.where(WeighInRow.position >= key, WeighInRow.position < later_key))
+        or 0
+    )
 
 
 def count_of(session: Session, rig_id: str) -> int:
@@ -49,18 +58,25 @@ def count_of(session: Session, rig_id: str) -> int:
 
 def key_of(session: Session, rig_id: str, number: int) -> int | None:
     """The key of a weigh-in by its number, from 1; None when there is none."""
-    query = select(WeighInRow.position).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.position)
+    query = (
+        select(WeighInRow.position).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.position)
+    )
     return session.scalar(query.offset(number - 1).limit(1))
 
 
 def _tail(session: Session, rig_id: str) -> list[int]:
     """The keys of the last weigh-ins, the last first."""
-    query = select(WeighInRow.position).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.position.desc())
+    query = (
+        select(WeighInRow.position)
+        .where(WeighInRow.rig_id == rig_id)
+        .order_by(WeighInRow.position.desc())
+    )
     return list(session.scalars(query.limit(RECENT)))
 
 
 def look(session: Session, row: RigRow, number: int | None) -> Window:
-    """The window for looking at a weigh-in: itself, the last ones, and those that kept plans are compared with.
+    """The window for looking at a weigh-in: itself, the last ones, and those that kept plans are
+    compared with.
 
     Parameters
     ----------
@@ -72,7 +88,9 @@ def look(session: Session, row: RigRow, number: int | None) -> Window:
     if wanted is not None:
         keys.add(wanted)
     for day in {plan["date"] for plan in read_rig_row(row).get("kept_plans", ())}:
-        first = select(func.min(WeighInRow.position)).where(WeighInRow.rig_id == row.id, WeighInRow.date >= day)
+        first = select(func.min(WeighInRow.position)).where(
+            WeighInRow.rig_id == row.id, WeighInRow.date >= day
+        )
         found = session.scalar(first)
         if found is not None:
             keys.add(found)
@@ -81,7 +99,9 @@ def look(session: Session, row: RigRow, number: int | None) -> Window:
 
 def whole_log(session: Session, row: RigRow, number: int | None = None) -> Window:
     """Every weigh-in of a rig."""
-    query = select(WeighInRow.position).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+    query = (
+        select(WeighInRow.position).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+    )
     keys = tuple(session.scalars(query))
     at = number if number and number <= len(keys) else len(keys) or None
     return Window(keys, tuple(range(1, len(keys) + 1)), len(keys), at)
@@ -95,10 +115,15 @@ def named(session: Session, row: RigRow, keys: Sequence[int]) -> Window:
     Conflict
         If one of its weigh-ins is there no longer.
     """
-    query = select(WeighInRow.position).where(WeighInRow.rig_id == row.id, WeighInRow.position.in_(keys))
+    query = select(WeighInRow.position).where(
+        WeighInRow.rig_id == row.id, WeighInRow.position.in_(keys)
+    )
     there = set(session.scalars(query))
     if len(there) < len(set(keys)):
-        raise Conflict("A weigh-in on this page was taken away elsewhere. Load the page again; nothing was changed.")
+        raise Conflict(
+            "A weigh-in on this page was taken away elsewhere. Load the page again; nothing was "
+            "changed."
+        )
     return _window(session, row, there, None)
 
 
@@ -116,8 +141,11 @@ def _window(session: Session, row: RigRow, keys: set[int], wanted: int | None) -
     return Window(ordered, numbers, count, at)
 
 
-def keys_after(window: Window, old: Sequence[Document], new: Sequence[Document], last: int) -> tuple[int, ...]:
-    """The keys of a changed document's weigh-ins: those taken out lose theirs, those added come after the last.
+def keys_after(
+    window: Window, old: Sequence[Document], new: Sequence[Document], last: int
+) -> tuple[int, ...]:
+    """The keys of a changed document's weigh-ins: those taken out lose theirs, those added come
+    after the last.
 
     Parameters
     ----------

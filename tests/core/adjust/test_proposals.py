@@ -1,4 +1,6 @@
-"""Proposals: re-checked by the ordinary checks on random rigs, against exhaustive search, and infeasible ones proved so."""
+"""Proposals: re-checked by the ordinary checks on random rigs, against exhaustive search, and
+infeasible ones proved so.
+"""
 
 import datetime
 import itertools
@@ -36,27 +38,52 @@ from noxel.errors import InputError
 from tests.truth import Document, exact_rigs, rig_of
 
 items = st.lists(
-    st.tuples(st.sampled_from(["vehicle", "trailer"]), st.floats(15, 140), st.floats(0.15, 1.3),
-              st.sampled_from(["comfort", "essential", "people", None])),
-    min_size=1, max_size=6,
-)  # fmt: skip
-FIGURES = {"vehicle.front_axle": "front_hitched", "vehicle.rear_axle": "rear_hitched", "vehicle.gross": "vehicle_hitched",
-           "combination.gross": "combination_gross", "trailer.axles": "trailer_axles", "trailer.gross": "trailer_gross",
-           "hitch.tongue": "tongue_static"}  # fmt: skip
+    st.tuples(
+        st.sampled_from(["vehicle", "trailer"]),
+        st.floats(15, 140),
+        st.floats(0.15, 1.3),
+        st.sampled_from(["comfort", "essential", "people", None]),
+    ),
+    min_size=1,
+    max_size=6,
+)
+FIGURES = {
+    "vehicle.front_axle": "front_hitched",
+    "vehicle.rear_axle": "rear_hitched",
+    "vehicle.gross": "vehicle_hitched",
+    "combination.gross": "combination_gross",
+    "trailer.axles": "trailer_axles",
+    "trailer.gross": "trailer_gross",
+    "hitch.tongue": "tongue_static",
+}
 
 
 def laden(made: tuple[Document, dict[str, float]], aboard: Any, tight: float) -> Document | None:
-    """An exact rig with items listed that it can carry, its ratings set so that some of them are a little exceeded."""
+    """An exact rig with items listed that it can carry, its ratings set so that some of them are a
+    little exceeded.
+    """
     document, true = made
     loads = []
     for on, kg, share, category in aboard:
         place = share * (true["a"] if on == "vehicle" else true["length"])
         loads.append(
-            {"name": f"{on} {kg:.0f}", "on": on, "mass": kg, "position": place, **({"category": category} if category else {})}
+            {
+                "name": f"{on} {kg:.0f}",
+                "on": on,
+                "mass": kg,
+                "position": place,
+                **({"category": category} if category else {}),
+            }
         )
     document["loads"] = loads
     document["tanks"] = [
-        {"fluid": "fresh", "on": "trailer", "capacity": "150 l", "position": 0.4 * true["length"], "levels": {"leaving": 0.7}}
+        {
+            "fluid": "fresh",
+            "on": "trailer",
+            "capacity": "150 l",
+            "position": 0.4 * true["length"],
+            "levels": {"leaving": 0.7},
+        }
     ]
     try:
         found = predict(baseline_of(parse_rig(document)).rig)
@@ -65,17 +92,27 @@ def laden(made: tuple[Document, dict[str, float]], aboard: Any, tight: float) ->
     if found["tongue_static"] <= 0 or baseline_of(parse_rig(document)).weighed is False:
         return None
     ratings = document["vehicle"]["ratings"]
-    ratings |= {"gvwr": found["vehicle_hitched"] * tight, "gawr_front": found["front_hitched"] * 1.3,
-                "gawr_rear": found["rear_hitched"] * tight * 1.01, "gcwr": found["combination_gross"] * 1.05,
-                "tow_rating": found["trailer_gross"] * 1.1, "tongue_rating": found["tongue_static"] * 1.2}  # fmt: skip
+    ratings |= {
+        "gvwr": found["vehicle_hitched"] * tight,
+        "gawr_front": found["front_hitched"] * 1.3,
+        "gawr_rear": found["rear_hitched"] * tight * 1.01,
+        "gcwr": found["combination_gross"] * 1.05,
+        "tow_rating": found["trailer_gross"] * 1.1,
+        "tongue_rating": found["tongue_static"] * 1.2,
+    }
     document["hitch"]["parts"] = [{"kind": "receiver", "trailer": found["trailer_gross"] * 1.2}]
-    document["trailer"]["ratings"] = {"gvwr": found["trailer_gross"] * 1.02, "gawr": [found["trailer_axles"]] * 2}
+    document["trailer"]["ratings"] = {
+        "gvwr": found["trailer_gross"] * 1.02,
+        "gawr": [found["trailer_axles"]] * 2,
+    }
     document["policy"] = {"tongue_share": [0.05, 0.22]}
     return document
 
 
 def least_effort(base: Baseline) -> float | None:
-    """By brute force: every set of switches that may stand together, the amounts by linear programming."""
+    """By brute force: every set of switches that may stand together, the amounts by linear
+    programming.
+    """
     rows = base.checks(base.rig)
     programme = Programme(state_of(base.rig), actions(base.rig), conditions(base, rows))
     lines, highs, _, upper = programme.matrix()
@@ -83,14 +120,16 @@ def least_effort(base: Baseline) -> float | None:
     switches = [act.columns["switch"] for act in programme.acts]
     groups: dict[tuple[str, int], list[int]] = {}
     for act in programme.acts:
-        groups.setdefault(("load", act.index) if act.kind in ("leave", "move", "swap") else (act.kind, act.index), []).append(
-            act.columns["switch"]
-        )
+        groups.setdefault(
+            ("load", act.index) if act.kind in ("leave", "move", "swap") else (act.kind, act.index),
+            [],
+        ).append(act.columns["switch"])
     best: float | None = None
     for chosen in itertools.product(*[[None, *columns] for columns in groups.values()]):
         on = {column for column in chosen if column is not None}
         bounds = [
-            (1.0 if column in on else 0.0,) * 2 if column in switches else (0.0, upper[column]) for column in range(len(cost))
+            (1.0 if column in on else 0.0,) * 2 if column in switches else (0.0, upper[column])
+            for column in range(len(cost))
         ]
         found = linprog(cost, A_ub=lines, b_ub=highs, bounds=bounds)
         if found.status == 0 and (best is None or found.fun < best):
@@ -100,7 +139,9 @@ def least_effort(base: Baseline) -> float | None:
 
 class Linear(unittest.TestCase):
     @given(exact_rigs(), items)
-    def test_the_linear_map_is_the_lever_model(self, made: tuple[Document, dict[str, float]], aboard: Any) -> None:
+    def test_the_linear_map_is_the_lever_model(
+        self, made: tuple[Document, dict[str, float]], aboard: Any
+    ) -> None:
         document = laden(made, aboard, 0.97)
         if document is None:
             return
@@ -111,7 +152,9 @@ class Linear(unittest.TestCase):
         found, state = base.loads(base.rig), state_of(base.rig)
         for check, (coefs, constant) in forms(base.rig, base).items():
             if check in FIGURES:
-                self.assertAlmostEqual(float(coefs @ state) + constant, found[FIGURES[check]], places=5, msg=check)
+                self.assertAlmostEqual(
+                    float(coefs @ state) + constant, found[FIGURES[check]], places=5, msg=check
+                )
 
 
 class Proposals(unittest.TestCase):
@@ -133,8 +176,13 @@ class Proposals(unittest.TestCase):
             changed, says = do_steps(base.rig, proposal.steps)
             self.assertTrue(cured(base.checks(changed)), says)
             tried = try_steps(base, proposal.steps)
-            self.assertFalse([row.check for row in tried.changes if row.now in ("over", "low", "high", "tight")])
-        self.assertEqual([each.effort for each in found.proposals], sorted(each.effort for each in found.proposals))
+            self.assertFalse(
+                [row.check for row in tried.changes if row.now in ("over", "low", "high", "tight")]
+            )
+        self.assertEqual(
+            [each.effort for each in found.proposals],
+            sorted(each.effort for each in found.proposals),
+        )
 
     @settings(max_examples=10, suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), items.map(lambda found: found[:2]), st.floats(0.86, 0.99))
@@ -148,12 +196,16 @@ class Proposals(unittest.TestCase):
         if cured(base.checks(base.rig)):
             return
         exact = {
-            f"noxel.core.mechanics.uncertainty.{name}": 0.0 for name in ("PLACE_OFF", "LEVEL_OFF", "TAPE_OFF", "RESTORED_OFF")
+            f"noxel.core.mechanics.uncertainty.{name}": 0.0
+            for name in ("PLACE_OFF", "LEVEL_OFF", "TAPE_OFF", "RESTORED_OFF")
         }
-        with ExitStack() as known:  # what is moved is known exactly: the programme's own ± is all there is
+        # what is moved is known exactly: the programme's own ± is all there is
+        with ExitStack() as known:
             for name, value in exact.items():
                 known.enter_context(patch(name, value))
-            known.enter_context(patch("noxel.core.mechanics.uncertainty.load_off", return_value=0.0))
+            known.enter_context(
+                patch("noxel.core.mechanics.uncertainty.load_off", return_value=0.0)
+            )
             found, best = propose(base), least_effort(base)
         if best is None:  # proved by search: nothing allowed does it
             self.assertEqual(found.proposals, [])
@@ -172,16 +224,27 @@ class Proposals(unittest.TestCase):
         self.assertEqual(found.proposals, [])
         unmet = {each.check: each for each in found.unmet}
         self.assertIn("vehicle.rear_axle", unmet)
-        self.assertIn("another truck", unmet["vehicle.rear_axle"].says.replace("tow vehicle", "truck"))
-        self.assertTrue(any("still above its limit of 3,000 lb" in line for line in found.proof), found.proof)
+        self.assertIn(
+            "another truck", unmet["vehicle.rear_axle"].says.replace("tow vehicle", "truck")
+        )
+        self.assertTrue(
+            any("still above its limit of 3,000 lb" in line for line in found.proof), found.proof
+        )
 
     def test_never_is_never(self) -> None:
         document = rig_of("check--three-passes")
         document["vehicle"]["geometry"] = {"wheelbase": 140, "hitch_offset": 50}
         document["trailer"]["geometry"] = {"coupler_to_axles": 220}
         document["plan"] = {"bars_effort": "never"}
-        document["loads"] = [{"name": "telescope", "on": "trailer", "mass": 400, "position": 40,
-                              "effort": {"leave": "never", "move": "never", "swap": "never"}}]  # fmt: skip
+        document["loads"] = [
+            {
+                "name": "telescope",
+                "on": "trailer",
+                "mass": 400,
+                "position": 40,
+                "effort": {"leave": "never", "move": "never", "swap": "never"},
+            }
+        ]
         found = propose(baseline_of(parse_rig(document)))
         self.assertEqual((found.proposals, found.movable), ([], 0))
         self.assertIn("Nothing may be moved", found.says)
@@ -200,14 +263,24 @@ class OnTheBench(unittest.TestCase):
         """220 lb at 44 in of 220: 176 lb of it on the tongue; moved over the axles, none."""
         lb = KG["lb"]
         left = try_steps(self.base, [Step(kind="leave", index=0)])
-        self.assertAlmostEqual(left.loads_after["trailer_gross"] - left.loads_before["trailer_gross"], -220)
-        self.assertAlmostEqual(left.loads_after["tongue_static"] - left.loads_before["tongue_static"], -176)
+        self.assertAlmostEqual(
+            left.loads_after["trailer_gross"] - left.loads_before["trailer_gross"], -220
+        )
+        self.assertAlmostEqual(
+            left.loads_after["tongue_static"] - left.loads_before["tongue_static"], -176
+        )
         step = Step.model_validate({"kind": "move", "index": 0, "position": f"{220 * 0.0254} m"})
         moved = try_steps(self.base, [step])
-        self.assertAlmostEqual(moved.loads_after["trailer_gross"], moved.loads_before["trailer_gross"])
-        self.assertAlmostEqual(moved.loads_after["tongue_static"] - moved.loads_before["tongue_static"], -176)
+        self.assertAlmostEqual(
+            moved.loads_after["trailer_gross"], moved.loads_before["trailer_gross"]
+        )
+        self.assertAlmostEqual(
+            moved.loads_after["tongue_static"] - moved.loads_before["tongue_static"], -176
+        )
         self.assertIn("14.7 ft back", moved.says[0])
-        self.assertAlmostEqual(moved.loads_before["trailer_gross"] * lb, predict(self.base.rig)["trailer_gross"])
+        self.assertAlmostEqual(
+            moved.loads_before["trailer_gross"] * lb, predict(self.base.rig)["trailer_gross"]
+        )
 
     def test_steps_that_cannot_be_done_are_named(self) -> None:
         for step in (
@@ -224,18 +297,29 @@ class OnTheBench(unittest.TestCase):
         rows = self.base.checks(self.base.rig)
         found = {lever.check: lever for lever in levers(self.base.rig, rows)}
         rear = found["vehicle.rear_axle"]
-        nose = next(route for route in rear.routes if "nose" in route.name and route.name.startswith("off"))
+        nose = next(
+            route for route in rear.routes if "nose" in route.name and route.name.startswith("off")
+        )
         state = state_of(self.base.rig)
         self.assertTrue(nose.amount and nose.amount > 0 and np.isfinite(state).all())
         curve = bar_curve(self.base.rig, rows, self.base)
         assert curve  # noqa: S101
         self.assertLess(curve.points[-1].rear, curve.points[0].rear)
-        self.assertAlmostEqual(curve.points[-1].front, curve.front_solo)  # full restoration: the front axle's solo load
+        # full restoration: the front axle's solo load
+        self.assertAlmostEqual(curve.points[-1].front, curve.front_solo)
         said = 0
-        for check, label in (("vehicle.rear_axle", "Rear axle"), ("tires.rear", "Rear tires"), ("vehicle.gross", "Tow vehicle, loaded"),
-                             ("vehicle.payload", "Payload")):  # fmt: skip
-            line = next((each for each in curve.says if each.startswith(f"{label}: within from")), None)
-            if line is not None:  # tightened so far in a plan, the check is on its limit, but for the rounding of the per cent
+        for check, label in (
+            ("vehicle.rear_axle", "Rear axle"),
+            ("tires.rear", "Rear tires"),
+            ("vehicle.gross", "Tow vehicle, loaded"),
+            ("vehicle.payload", "Payload"),
+        ):
+            line = next(
+                (each for each in curve.says if each.startswith(f"{label}: within from")), None
+            )
+            # tightened so far in a plan, the check is on its limit, but for the rounding of the per
+            # cent
+            if line is not None:
                 part = float(line.split("from ")[1].split(" %")[0]) / 100
                 tried, _ = do_steps(self.base.rig, [Step(kind="bars", level=part)])
                 row = next(row for row in self.base.checks(tried) if row.id == check)
@@ -248,11 +332,14 @@ class OnTheBench(unittest.TestCase):
 
     def test_did_the_cure_do_what_was_predicted(self) -> None:
 
-        plan = keep(self.base, "books at home", [Step(kind="leave", index=0)], datetime.date(2026, 5, 1))
+        plan = keep(
+            self.base, "books at home", [Step(kind="leave", index=0)], datetime.date(2026, 5, 1)
+        )
         rig = parse_rig(self.document).model_copy(update={"kept_plans": (plan,)})
         later = rig.weigh_ins[0].model_copy(update={"date": datetime.date(2026, 6, 1)})
         before = rig.weigh_ins[0].model_copy(update={"date": datetime.date(2026, 4, 1)})
         self.assertIsNone(kept_answers(rig.model_copy(update={"weigh_ins": (before,)}))[0].weigh_in)
         answer = kept_answers(rig.model_copy(update={"weigh_ins": (before, later)}))[0]
         self.assertEqual(answer.weigh_in, 2)
-        self.assertIn("was measured", answer.verdict_says)  # weighed again with the books still aboard
+        # weighed again with the books still aboard
+        self.assertIn("was measured", answer.verdict_says)

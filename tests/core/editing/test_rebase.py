@@ -1,6 +1,7 @@
 """A path typed against an older state leads to the same item in the newer one.
 
-Expected: a model in which every item has an id of its own; the path must lead to the item of that id, or the item is gone.
+Expected: a model in which every item has an id of its own; the path must lead to the item of that
+id, or the item is gone.
 """
 
 import unittest
@@ -32,7 +33,13 @@ class Following(unittest.TestCase):
             elif items:
                 items[at % len(items)]["mass"] = step
                 touched = touched or items[at % len(items)]["id"] == wanted
-            edits.append(edit_of(before, {"rig": {"loads": [dict(each) for each in items]}}, "other" if nested else "mine"))
+            edits.append(
+                edit_of(
+                    before,
+                    {"rig": {"loads": [dict(each) for each in items]}},
+                    "other" if nested else "mine",
+                )
+            )
         place = next((at for at, each in enumerate(items) if each["id"] == wanted), None)
         if place is None:
             with self.assertRaises(Gone):
@@ -46,11 +53,21 @@ class Following(unittest.TestCase):
         before = {"rig": {"loads": [{"n": "a"}, {"n": "b"}]}, "vehicle": {"ratings": {"gvwr": 1}}}
         after = {"rig": {"loads": [{"n": "b"}]}, "vehicle": {"ratings": {"gvwr": 2, "gcwr": 3}}}
         edit = edit_of(before, after, "x")
-        self.assertEqual(edit.touched, {("vehicle", "ratings", "gvwr"), ("vehicle", "ratings", "gcwr")})
-        self.assertEqual(rebase(("rig", "loads", 1, "n"), [edit], "y"), (("rig", "loads", 0, "n"), False))
-        self.assertEqual(rebase(("rig", "loads", 2), [edit], "y", inserting=True), (("rig", "loads", 1), False))
+        self.assertEqual(
+            edit.touched, {("vehicle", "ratings", "gvwr"), ("vehicle", "ratings", "gcwr")}
+        )
+        self.assertEqual(
+            rebase(("rig", "loads", 1, "n"), [edit], "y"), (("rig", "loads", 0, "n"), False)
+        )
+        self.assertEqual(
+            rebase(("rig", "loads", 2), [edit], "y", inserting=True), (("rig", "loads", 1), False)
+        )
         self.assertEqual(rebase(("vehicle", "ratings", "gvwr"), [edit], "y")[1], True)
-        self.assertEqual(rebase(("vehicle", "ratings"), [edit], "y")[1], True, "a whole part of which a figure was set")
+        self.assertEqual(
+            rebase(("vehicle", "ratings"), [edit], "y")[1],
+            True,
+            "a whole part of which a figure was set",
+        )
         self.assertEqual(rebase(("vehicle", "ratings", "payload"), [edit], "y")[1], False)
         with self.assertRaises(Gone):
             rebase(("rig", "loads", 0, "n"), [edit], "x")

@@ -1,6 +1,8 @@
-"""Rules of makers and law that are no rating. Expected: by hand, on worked cases whose weights are known.
+"""Rules of makers and law that are no rating. Expected: by hand, on worked cases whose weights are
+known.
 
-“room-everywhere” is within: the trailer weighs 6,840 lb, its bars restore 57.1 % ± 5.1 %. In “accuracy-shared” it weighs 4,700 lb.
+“room-everywhere” is within: the trailer weighs 6,840 lb, its bars restore 57.1 % ± 5.1 %. In
+“accuracy-shared” it weighs 4,700 lb.
 """
 
 import random
@@ -57,16 +59,47 @@ class Rules(unittest.TestCase):
         within, none = judged("check--room-everywhere")
         self.assertEqual((within.verdict, none), ("within", []))
         broken: tuple[tuple[str, dict[str, Any], str], ...] = (
-            ("brakes_missing", {"trailer": {"brakes": "none"}, "policy": {"brakes_above": 6_839}},
-             "required above 6,839 lb; the trailer weighs 6,840"),
-            ("bars_forbidden", {"vehicle": {"distribution": {"rule": "forbidden"}}}, "forbids weight distribution"),
-            ("bars_far_from_target", {"hitch": {"target_restoration": 1.0}}, "57.1 % of what the front axle had lost, far less"),
-            ("bars_far_from_target", {"hitch": {"target_restoration": 0.4}}, "far more than the maker's target of 40"),
-            ("bars_too_weak", {"hitch": {"bar_rating": 839}}, "tongue weight is 840 lb; the spring bars are made for 839 lb"),
-            ("frontal_area", {"vehicle": {"frontal_area": 55}, "trailer": {"frontal_area": 60}}, "frontal area is 60"),
-            ("tire_speed", {"trailer": {"tires": {"max_speed": 65}}, "policy": {"travel_speed": 70}}, "the trailer's tires are made for 65"),
-            ("d_value_low", {"hitch": {"parts": chain(d_value=18.0)}}, "need a D-value of 18.1 kN; the part has 18.0 kN"),
-        )  # fmt: skip
+            (
+                "brakes_missing",
+                {"trailer": {"brakes": "none"}, "policy": {"brakes_above": 6_839}},
+                "required above 6,839 lb; the trailer weighs 6,840",
+            ),
+            (
+                "bars_forbidden",
+                {"vehicle": {"distribution": {"rule": "forbidden"}}},
+                "forbids weight distribution",
+            ),
+            (
+                "bars_far_from_target",
+                {"hitch": {"target_restoration": 1.0}},
+                "57.1 % of what the front axle had lost, far less",
+            ),
+            (
+                "bars_far_from_target",
+                {"hitch": {"target_restoration": 0.4}},
+                "far more than the maker's target of 40",
+            ),
+            (
+                "bars_too_weak",
+                {"hitch": {"bar_rating": 839}},
+                "tongue weight is 840 lb; the spring bars are made for 839 lb",
+            ),
+            (
+                "frontal_area",
+                {"vehicle": {"frontal_area": 55}, "trailer": {"frontal_area": 60}},
+                "frontal area is 60",
+            ),
+            (
+                "tire_speed",
+                {"trailer": {"tires": {"max_speed": 65}}, "policy": {"travel_speed": 70}},
+                "the trailer's tires are made for 65",
+            ),
+            (
+                "d_value_low",
+                {"hitch": {"parts": chain(d_value=18.0)}},
+                "need a D-value of 18.1 kN; the part has 18.0 kN",
+            ),
+        )
         for code, parts, words in broken:
             found, codes = judged("check--room-everywhere", **parts)
             self.assertEqual((found.verdict, codes), ("caution", [code]), parts)
@@ -85,7 +118,9 @@ class Rules(unittest.TestCase):
             {"vehicle": {"frontal_area": 60}, "trailer": {"frontal_area": 60}},
             {"hitch": {"parts": chain(d_value=18.1)}},
             {"hitch": {"target_restoration": 0.5}},  # 7.1 % away; 12.5 % may be
-            {"hitch": {"target_restoration": 0.8}},  # 22.9 % away, 20 % may be, but the rest is within its ±
+            {
+                "hitch": {"target_restoration": 0.8}
+            },  # 22.9 % away, 20 % may be, but the rest is within its ±
         )
         for parts in every:
             found, codes = judged("check--room-everywhere", **parts)
@@ -93,8 +128,14 @@ class Rules(unittest.TestCase):
 
     def test_what_was_added_since_clears_no_rule(self) -> None:
         weighed = rig_of("check--room-everywhere")["weigh_ins"]
-        weighed[-1]["added_since"] = [{"what": "chairs", "mass": 10, "on": "trailer", "position": 120}]
-        document = {**rig_of("check--room-everywhere"), "weigh_ins": weighed, "policy": {"brakes_above": 3_000}}
+        weighed[-1]["added_since"] = [
+            {"what": "chairs", "mass": 10, "on": "trailer", "position": 120}
+        ]
+        document = {
+            **rig_of("check--room-everywhere"),
+            "weigh_ins": weighed,
+            "policy": {"brakes_above": 3_000},
+        }
         document["trailer"] = {**document["trailer"], "brakes": "none"}
         estimate = evaluate(parse_rig(document)).estimate
         self.assertEqual(estimate.verdict if estimate else None, "caution")
@@ -102,20 +143,26 @@ class Rules(unittest.TestCase):
     def test_distribution_is_judged_by_what_was_weighed(self) -> None:
         for above, broken in ((4_699, ["bars_missing"]), (4_700, [])):
             rule = {"distribution": {"rule": "required", "above": above}}
-            found, codes = judged(
-                "check--accuracy-shared-by-all-readings",
-                vehicle=rule,
-            )
+            found, codes = judged("check--accuracy-shared-by-all-readings", vehicle=rule)
             self.assertEqual(codes, broken, above)
             if broken:
-                said = next(each.message for each in found.advisories if each.code == "bars_missing")
-                self.assertIn("requires weight distribution above 4,699 lb; the trailer weighs 4,700 lb", said)
+                said = next(
+                    each.message for each in found.advisories if each.code == "bars_missing"
+                )
+                self.assertIn(
+                    "requires weight distribution above 4,699 lb; the trailer weighs 4,700 lb", said
+                )
 
     def test_without_brakes_the_smaller_tow_rating_applies(self) -> None:
         for brakes, over in (("none", 6_840 - 1_650), ("electric", None)):
             parts: dict[str, Any] = {
                 "trailer": {"brakes": brakes},
-                "vehicle": {"ratings": {**rig_of("check--room-everywhere")["vehicle"]["ratings"], "tow_unbraked": 1_650}},
+                "vehicle": {
+                    "ratings": {
+                        **rig_of("check--room-everywhere")["vehicle"]["ratings"],
+                        "tow_unbraked": 1_650,
+                    }
+                },
             }
             found, _ = judged("check--room-everywhere", **parts)
             tow = next(each for each in found.checks if each.id == "vehicle.tow_rating")
@@ -142,27 +189,55 @@ class Rules(unittest.TestCase):
                 self.assertEqual("required above 1,000 lb" in proposed.says, broken, proposed.says)
 
     def test_the_d_value_by_hand(self) -> None:
-        """Plates of 8,000 and 8,250 lb: 3.62874 t and 3.74214 t; 9.80665 · 13.5793 / 7.37088 = 18.067 kN. With an axle plate of 8,000 lb
-        R is 3.62874 t and D = 9.80665 · 3.62874 / 2 = 17.793 kN."""
+        """Plates of 8,000 and 8,250 lb: 3.62874 t and 3.74214 t; 9.80665 · 13.5793 / 7.37088 =
+        18.067 kN. With an axle plate of 8,000 lb R is 3.62874 t and D = 9.80665 · 3.62874 / 2 =
+        17.793 kN.
+        """
         document = rig_of("check--room-everywhere")
         self.assertAlmostEqual(d_value_needed(parse_rig(document)) or 0, 18.067, 3)
         document["trailer"]["ratings"]["axle_group"] = 8_000
         self.assertAlmostEqual(d_value_needed(parse_rig(document)) or 0, 17.793, 3)
 
     def test_ratings_that_change_with_a_trailer_an_extension_and_altitude(self) -> None:
-        """Weighed: vehicle 6,780 lb, tongue 840, both together 12,860; rear tires 3,460 ÷ 2 = 1,730."""
+        """Weighed: vehicle 6,780 lb, tongue 840, both together 12,860; rear tires 3,460 ÷ 2 =
+        1,730.
+        """
         ratings = rig_of("check--room-everywhere")["vehicle"]["ratings"]
         tires = {"rear": {"count": 2, "max_load": 1_900}}
         margins: tuple[tuple[str, dict[str, Any], str, float | None], ...] = (
             ("vehicle.gross", {"vehicle": {"ratings": {**ratings, "gvwr": 6_700}}}, "over", -80),
-            ("vehicle.gross", {"vehicle": {"ratings": {**ratings, "gvwr": 6_700, "gvwr_towing": 6_900}}}, "within", 120),
-            ("vehicle.gross", {"vehicle": {"ratings": {**ratings, "gvwr_towing": 6_700}}}, "within", 1_220),
-            ("vehicle.rear_axle", {"vehicle": {"ratings": {**ratings, "gawr_rear": 3_400, "gawr_rear_towing": 3_600}}}, "within", 140),
+            (
+                "vehicle.gross",
+                {"vehicle": {"ratings": {**ratings, "gvwr": 6_700, "gvwr_towing": 6_900}}},
+                "within",
+                120,
+            ),
+            (
+                "vehicle.gross",
+                {"vehicle": {"ratings": {**ratings, "gvwr_towing": 6_700}}},
+                "within",
+                1_220,
+            ),
+            (
+                "vehicle.rear_axle",
+                {
+                    "vehicle": {
+                        "ratings": {**ratings, "gawr_rear": 3_400, "gawr_rear_towing": 3_600}
+                    }
+                },
+                "within",
+                140,
+            ),
             ("hitch.tongue", {"hitch": {"parts": chain(extension_leaves=0.5)}}, "over", 575 - 840),
             ("combination.gross", {"policy": {"gcwr_derate": 0.2}}, "over", 12_800 - 12_860),
             ("tires.rear", {"vehicle": {"tires": tires}}, "within", 170),
-            ("tires.rear", {"vehicle": {"tires": tires}, "policy": {"tire_reserve": 0.1}}, "tight", 170),
-        )  # fmt: skip
+            (
+                "tires.rear",
+                {"vehicle": {"tires": tires}, "policy": {"tire_reserve": 0.1}},
+                "tight",
+                170,
+            ),
+        )
         for check, parts, status, margin in margins:
             found, _ = judged("check--room-everywhere", **parts)
             row = next(each for each in found.checks if each.id == check)
@@ -172,7 +247,11 @@ class Rules(unittest.TestCase):
     def test_the_tongue_by_what_the_vehicle_carries_itself(self) -> None:
         """6,020 lb alone on a curb weight of 5,304: it carries 716 lb, with 840 on the hitch."""
         for rows, broken, words in (
-            ([(500, 900), (716, 839), (1_200, 400)], ["tongue_table"], "maker's table allows 839 lb"),
+            (
+                [(500, 900), (716, 839), (1_200, 400)],
+                ["tongue_table"],
+                "maker's table allows 839 lb",
+            ),
             ([(500, 700), (716, 840), (1_200, 400)], [], ""),
             (
                 [(715, 900)],
@@ -186,8 +265,13 @@ class Rules(unittest.TestCase):
             self.assertIn(words, found.headline.sentence)
 
     def test_a_ball_mount_is_rated_by_its_drop(self) -> None:
-        """840 lb of tongue, 6,840 of trailer; of the table the first row that reaches the drop counts, beyond the last none."""
-        table = [{"drop": 4, "trailer": 7_600, "tongue": 1_000}, {"drop": 6, "trailer": 6_900, "tongue": 830}]
+        """840 lb of tongue, 6,840 of trailer; of the table the first row that reaches the drop
+        counts, beyond the last none.
+        """
+        table = [
+            {"drop": 4, "trailer": 7_600, "tongue": 1_000},
+            {"drop": 6, "trailer": 6_900, "tongue": 830},
+        ]
         for drop, tongue, trailer, broken in (
             (4, 160, 760, []),
             (4.5, -10, 60, []),
@@ -196,7 +280,8 @@ class Rules(unittest.TestCase):
         ):
             receiver, mount, ball = chain()
             found, codes = judged(
-                "check--room-everywhere", hitch={"parts": [receiver, {**mount, "drop": drop, "by_drop": table}, ball]}
+                "check--room-everywhere",
+                hitch={"parts": [receiver, {**mount, "drop": drop, "by_drop": table}, ball]},
             )
             margins = {each.id: each.margin for each in found.checks}
             self.assertAlmostEqual(margins["hitch.tongue"] or 0, tongue, msg=str(drop))
@@ -204,8 +289,9 @@ class Rules(unittest.TestCase):
             self.assertEqual(codes, broken)
 
     def test_a_tag_axle_is_weighed_with_the_drive_axle(self) -> None:
-        """2,380 lb on both against 1,400 + 1,000; of it 1,400/2,400 on the drive axle's two tires: 694.2 each. It is over from
-        1,400/2,380 = 58.8 %, the tag axle from 42.0 %."""
+        """2,380 lb on both against 1,400 + 1,000; of it 1,400/2,400 on the drive axle's two tires:
+        694.2 each. It is over from 1,400/2,380 = 58.8 %, the tag axle from 42.0 %.
+        """
         ratings = rig_of("check--motorhome")["vehicle"]["ratings"] | {
             "gvwr": 5_800,
             "gawr_front": 3_400,
@@ -215,14 +301,18 @@ class Rules(unittest.TestCase):
         found, _ = judged("check--motorhome", vehicle={"ratings": ratings})
         rows = {each.id: each for each in found.checks}
         rear = rows["vehicle.rear_axle"]
-        self.assertEqual((rear.label, round(rear.margin or 0), rear.status), ("Rear axles", 20, "within"))
+        self.assertEqual(
+            (rear.label, round(rear.margin or 0), rear.status), ("Rear axles", 20, "within")
+        )
         self.assertAlmostEqual(rows["tires.rear"].actual or 0, 2_380 * 1_400 / 2_400 / 2)
         said = next(each.message for each in found.advisories if each.code == "axles_in_group")
         self.assertIn("more than 58.8 % of it, the tag axle once it carries more than 42.0 %", said)
         self.assertEqual(found.doubts, [])
 
     def test_a_part_of_the_hitch_at_its_own_lever(self) -> None:
-        """40 lb hanging 10 in behind the ball: 400 lb·in over a wheelbase of 138.5 in move 2.888 lb from the front axle to the rear."""
+        """40 lb hanging 10 in behind the ball: 400 lb·in over a wheelbase of 138.5 in move 2.888 lb
+        from the front axle to the rear.
+        """
         document = rig_of("predict--packed")
         before = predict(parse_rig(document))
         document["hitch"]["parts"][1] |= {"weight": 40, "behind": 10}
@@ -235,7 +325,9 @@ class Rules(unittest.TestCase):
         for slope, words in ((0.02, "falls by 2.0 %: about 24 lb"), (0.004, None)):
             weigh_ins = rig_of("check--room-everywhere")["weigh_ins"]
             weigh_ins[0]["scale"]["slope"] = slope
-            found = evaluate(parse_rig({**rig_of("check--room-everywhere"), "weigh_ins": weigh_ins}))
+            found = evaluate(
+                parse_rig({**rig_of("check--room-everywhere"), "weigh_ins": weigh_ins})
+            )
             said = [each.message for each in found.advisories if each.code == "on_a_slope"]
             self.assertEqual([words in each for each in said if words], [True] if words else [])
             self.assertEqual(found.verdict, "within")
@@ -244,7 +336,11 @@ class Rules(unittest.TestCase):
         for offset, said in ((3, ["pin_behind_axle"]), (1, []), (-4, [])):
             document = rig_of("check--fifth-wheel")
             document["vehicle"]["geometry"] = {"wheelbase": 160, "hitch_offset": offset}
-            found = [each.code for each in contradictions(parse_rig(document)) if each.code == "pin_behind_axle"]
+            found = [
+                each.code
+                for each in contradictions(parse_rig(document))
+                if each.code == "pin_behind_axle"
+            ]
             self.assertEqual(found, said, offset)
 
     def test_a_motorhome_tows_what_is_left_of_its_gcwr(self) -> None:
@@ -252,36 +348,59 @@ class Rules(unittest.TestCase):
         for tow, said in ((7_400, [4_700]), (4_700, [])):
             document = rig_of("check--motorhome")
             document["vehicle"]["ratings"]["tow_rating"] = tow
-            found = [each for each in contradictions(parse_rig(document)) if each.code == "hitch_above_gcwr_left"]
+            found = [
+                each
+                for each in contradictions(parse_rig(document))
+                if each.code == "hitch_above_gcwr_left"
+            ]
             self.assertEqual([round(each.numbers["left"]) for each in found], said)
 
     def test_what_a_sum_hides_is_said_where_the_room_is_thin(self) -> None:
-        """The trailer's axles carry 6,080 lb: 3,200 of it are 52.6 %. A rear tire of 1,800 on 1,730: 900 of 1,730 are 52.0 %."""
+        """The trailer's axles carry 6,080 lb: 3,200 of it are 52.6 %. A rear tire of 1,800 on
+        1,730: 900 of 1,730 are 52.0 %.
+        """
         ratings = rig_of("check--room-everywhere")["trailer"]["ratings"]
         for gawr, words in (
             ([3_200, 3_200], "more than 52.6 %"),
             ([3_200, 3_600], "count as 2 × 3,200 lb"),
             ([4_200, 4_200], ""),
         ):
-            found, _ = judged("check--room-everywhere", trailer={"ratings": {**ratings, "gawr": gawr}})
+            found, _ = judged(
+                "check--room-everywhere", trailer={"ratings": {**ratings, "gawr": gawr}}
+            )
             said = [each.message for each in found.advisories if each.code == "axles_in_group"]
             self.assertEqual(len(said), 1 if words else 0)
             self.assertTrue(all(words in each for each in said), said)
         for most, half in ((1_800, "more than 52.0 %"), (1_900, "")):
-            found, _ = judged("check--room-everywhere", vehicle={"tires": {"rear": {"count": 2, "max_load": most}}})
+            found, _ = judged(
+                "check--room-everywhere",
+                vehicle={"tires": {"rear": {"count": 2, "max_load": most}}},
+            )
             said = [each.message for each in found.advisories if each.code == "tires_by_side"]
             self.assertEqual([half in each for each in said], [True] if half else [])
 
     def test_a_campers_centre_of_mass(self) -> None:
         """The truck's label wants it between 10 and 22 in from its mark."""
-        for centre, broken in (("9.9 in", ["camper_centre"]), ("10 in", []), ("22 in", []), ("23 in", ["camper_centre"])):
-            _, codes = judged("check--slide-in-camper", vehicle={"camper_zone": ["10 in", "22 in"], "camper_centre": centre})
+        for centre, broken in (
+            ("9.9 in", ["camper_centre"]),
+            ("10 in", []),
+            ("22 in", []),
+            ("23 in", ["camper_centre"]),
+        ):
+            _, codes = judged(
+                "check--slide-in-camper",
+                vehicle={"camper_zone": ["10 in", "22 in"], "camper_centre": centre},
+            )
             self.assertEqual(codes, broken, centre)
 
     def test_advice_for_europe_is_advice(self) -> None:
-        """6,840 lb are 129.0 % of a kerb mass of 5,304; plates of 7,371 kg. A nose of 30 lb under 1,200: 2.5 %, 13.6 kg."""
+        """6,840 lb are 129.0 % of a kerb mass of 5,304; plates of 7,371 kg. A nose of 30 lb under
+        1,200: 2.5 %, 13.6 kg.
+        """
         document = rig_of("check--room-everywhere")
-        self.assertFalse([each.code for each in evaluate(parse_rig(document)).advisories if each.code in PLACES])
+        self.assertFalse(
+            [each.code for each in evaluate(parse_rig(document)).advisories if each.code in PLACES]
+        )
         document["terms"] = "europe"
         found = evaluate(parse_rig(document))
         self.assertEqual(found.verdict, "within")
@@ -290,14 +409,22 @@ class Rules(unittest.TestCase):
         self.assertIn("129.0 %", said["against_kerb"])
         self.assertIn("BE covers trailers", said["licence_masses"])
         document["weigh_ins"][0]["passes"] = [
-            {"config": "hitched", "spring_bars": "slack", "readings": {"front": 3440, "rear": 2610, "trailer": 1170}},
+            {
+                "config": "hitched",
+                "spring_bars": "slack",
+                "readings": {"front": 3440, "rear": 2610, "trailer": 1170},
+            },
             {"config": "vehicle_only", "readings": {"front": 3440, "rear": 2580}},
         ]
-        light = [each for each in evaluate(parse_rig(document)).advisories if each.code == "nose_least"]
+        light = [
+            each for each in evaluate(parse_rig(document)).advisories if each.code == "nose_least"
+        ]
         self.assertEqual([each.level for each in light], ["warning"])
 
     def test_truthful_rigs_are_not_alarmed(self) -> None:
-        """2,000 random rigs, weighed as they are, within their ratings by a tenth: no rule is broken, advice stays rare."""
+        """2,000 random rigs, weighed as they are, within their ratings by a tenth: no rule is
+        broken, advice stays rare.
+        """
         draw = random.Random(21)
         codes: Counter[str] = Counter()
         for _ in range(2_000):

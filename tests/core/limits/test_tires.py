@@ -1,4 +1,6 @@
-"""Tires, worked-out figures, readiness, other units. Expected: the standard's figures, or worked by hand beside them."""
+"""Tires, worked-out figures, readiness, other units. Expected: the standard's figures, or worked by
+hand beside them.
+"""
 
 import datetime
 import unittest
@@ -20,16 +22,28 @@ TODAY = datetime.date(2026, 11, 23)
 
 class Sidewall(unittest.TestCase):
     def test_load_index(self) -> None:
-        for index, kg in {100: 800, 110: 1060, 115: 1215, 120: 1400, 121: 1450, 126: 1700}.items():  # handbook, section 10
+        for index, kg in {
+            100: 800,
+            110: 1060,
+            115: 1215,
+            120: 1400,
+            121: 1450,
+            126: 1700,
+        }.items():  # handbook, section 10
             self.assertEqual(LOAD_INDEX[index], kg)
-        self.assertEqual([read_load_index("121/118", dual=dual) for dual in (False, True)], [1450, 1320])
+        self.assertEqual(
+            [read_load_index("121/118", dual=dual) for dual in (False, True)], [1450, 1320]
+        )
         loads = [LOAD_INDEX[index] for index in sorted(LOAD_INDEX)]
         self.assertEqual(loads, sorted(set(loads)))
-        for index in range(60, 71):  # a series of preferred numbers: ten times as much eighty steps on
+        # a series of preferred numbers: ten times as much eighty steps on
+        for index in range(60, 71):
             self.assertAlmostEqual(LOAD_INDEX[index + 80] / LOAD_INDEX[index], 10, delta=0.05)
 
     def test_single_or_dual_by_the_axles_that_are_known(self) -> None:
-        """Four tires on one rated axle stand in pairs; on two, or where nothing says how many axles there are, they do not."""
+        """Four tires on one rated axle stand in pairs; on two, or where nothing says how many axles
+        there are, they do not.
+        """
         document = rig_of("check--three-passes")
         document["trailer"]["tires"] = {"count": 4, "load_index": "121/118", "assembly": 5000}
         for gawr, kg, parts in (([5200], 1320, 1), ([5200, 5200], 1450, 2), (None, 1450, None)):
@@ -41,32 +55,47 @@ class Sidewall(unittest.TestCase):
             self.assertAlmostEqual(assembly or 0, 5000 * KG["lb"] * (parts or 0))
 
     def test_date_code(self) -> None:
-        # 2019 began on a Tuesday: its first full week, Sunday to Saturday, begins on 6 January, week 23 on 9 June
+        # 2019 began on a Tuesday: its first full week, Sunday to Saturday, begins on 6 January,
+        # week 23 on 9 June
         self.assertEqual(made_on("DOT XXXX 2319"), datetime.date(2019, 6, 9))
         self.assertEqual(made_on("0123"), datetime.date(2023, 1, 1))  # a Sunday
         self.assertEqual(made_on("5319"), made_on("5219"))  # 2019 has 52 Sundays
-        self.assertAlmostEqual(age_years("2319", TODAY), (TODAY - datetime.date(2019, 6, 9)).days / 365.25)
+        self.assertAlmostEqual(
+            age_years("2319", TODAY), (TODAY - datetime.date(2019, 6, 9)).days / 365.25
+        )
 
     def test_limits_from_index_and_p_metric(self) -> None:
         document = rig_of("check--three-passes")
         for tires, limit in (
-            ({"count": 2, "load_index": "116"}, 1250.0), ({"count": 4, "load_index": "121/118"}, 1320.0),
-            ({"count": 2, "max_load": "1100 kg", "p_metric": True}, 1000.0), ({"count": 2, "load_index": "116", "size": "P275/55"}, 1250 / 1.1),
-        ):  # fmt: skip
+            ({"count": 2, "load_index": "116"}, 1250.0),
+            ({"count": 4, "load_index": "121/118"}, 1320.0),
+            ({"count": 2, "max_load": "1100 kg", "p_metric": True}, 1000.0),
+            ({"count": 2, "load_index": "116", "size": "P275/55"}, 1250 / 1.1),
+        ):
             document["vehicle"]["tires"]["rear"] = tires
-            row = next(row for row in evaluate(parse_rig(document)).checks if row.id == "tires.rear")
+            row = next(
+                row for row in evaluate(parse_rig(document)).checks if row.id == "tires.rear"
+            )
             self.assertAlmostEqual((row.limit or 0) * KG["lb"], limit)
         document["vehicle"]["body"] = "wagon"  # on a passenger car the rule does not apply
         row = next(row for row in evaluate(parse_rig(document)).checks if row.id == "tires.rear")
         self.assertAlmostEqual((row.limit or 0) * KG["lb"], 1250)
 
     def test_pressure_for_a_load(self) -> None:
-        rows = [{"pressure": f"{psi} psi", "load": f"{lb} lb"} for psi, lb in ((35, 1700), (50, 2200), (65, 2700), (80, 3200))]
+        rows = [
+            {"pressure": f"{psi} psi", "load": f"{lb} lb"}
+            for psi, lb in ((35, 1700), (50, 2200), (65, 2700), (80, 3200))
+        ]
 
         def needed(load_lb: float, **more: Any) -> tuple[float | None, bool]:
-            found = pressure_for(AxleTires.model_validate({"table": rows, **more}), load_lb * KG["lb"])
+            found = pressure_for(
+                AxleTires.model_validate({"table": rows, **more}), load_lb * KG["lb"]
+            )
             assert found  # noqa: S101
-            return (None if found.kpa is None else round(found.kpa / 6.894757293), found.above_sidewall)
+            return (
+                None if found.kpa is None else round(found.kpa / 6.894757293),
+                found.above_sidewall,
+            )
 
         self.assertEqual(needed(1700), (35, False))
         self.assertEqual(needed(1701), (50, False))  # the next row, nothing between
@@ -83,13 +112,22 @@ class Sidewall(unittest.TestCase):
             "35\t1,820\n40\t2,010\n",
         ):
             rows = read_table("trailer.tires.table", text)
-            figures = [(row["pressure"].split()[0], row["load"].split()[0].replace(",", "")) for row in rows]
+            figures = [
+                (row["pressure"].split()[0], row["load"].split()[0].replace(",", ""))
+                for row in rows
+            ]
             self.assertEqual(figures, [("35", "1820"), ("40", "2010")])
         with self.assertRaisesRegex(InputError, "line 3: “x 7” is not a pressure and a load"):
             read_table("trailer.tires.table", "35 1820\n\nx 7\n40")
-        by_drop = read_table("hitch.parts[1].by_drop", "drop trailer tongue\n4 in, 7,600 lb, 900 lb\n6\t6900")
+        by_drop = read_table(
+            "hitch.parts[1].by_drop", "drop trailer tongue\n4 in, 7,600 lb, 900 lb\n6\t6900"
+        )
         self.assertEqual(
-            by_drop, [{"drop": "4 in", "trailer": "7,600 lb", "tongue": "900 lb"}, {"drop": "6", "trailer": "6900"}]
+            by_drop,
+            [
+                {"drop": "4 in", "trailer": "7,600 lb", "tongue": "900 lb"},
+                {"drop": "6", "trailer": "6900"},
+            ],
         )
         with self.assertRaisesRegex(InputError, "no table"):
             read_table("vehicle.ratings.gvwr", "1 2")
@@ -99,9 +137,14 @@ class BeforeItRolls(unittest.TestCase):
     def lines(self, **parts: Any) -> dict[str, tuple[str, str, str]]:
         document = rig_of("check--three-passes")
         for part, values in parts.items():
-            document[part] = {**document.get(part, {}), **values} if isinstance(values, dict) else values
+            document[part] = (
+                {**document.get(part, {}), **values} if isinstance(values, dict) else values
+            )
         rig = parse_rig(document)
-        return {each.code: (each.text, each.fact, each.state) for each in readiness(rig, evaluate(rig), TODAY)}
+        return {
+            each.code: (each.text, each.fact, each.state)
+            for each in readiness(rig, evaluate(rig), TODAY)
+        }
 
     def test_the_coupling_as_it_was_measured(self) -> None:
         """The ball half an inch above the level coupler over 240 in: 0.2 % nose-up, level."""
@@ -110,7 +153,10 @@ class BeforeItRolls(unittest.TestCase):
         text, _, state = self.lines(hitch={"ball_height": 20.5}, trailer=geometry)["heights"]
         self.assertEqual(state, "plain")
         self.assertIn("20.5 in and 20 in high", text)
-        self.assertEqual(self.lines(hitch={"ball_height": 23}, trailer=geometry)["heights"][2], "missing")  # 1.25 % nose-up
+        # 3 in over 240 in, 1.25 %, is nose-up
+        self.assertEqual(
+            self.lines(hitch={"ball_height": 23}, trailer=geometry)["heights"][2], "missing"
+        )
 
     def test_what_is_secured_has_a_line_of_its_own(self) -> None:
         strap = {"on": "trailer", "mass": 40, "secured": "two straps"}
@@ -120,8 +166,14 @@ class BeforeItRolls(unittest.TestCase):
             {"name": "Tripod", **strap, "aboard": False},
             {"name": "Rug", **strap, "secured": ""},
         ]
-        found = {code: text for code, (text, _, _) in self.lines(loads=loads).items() if code.startswith("secured")}
-        self.assertEqual(found, {"secured_mount": "Mount: two straps", "secured_mount_2": "mount: two straps"})
+        found = {
+            code: text
+            for code, (text, _, _) in self.lines(loads=loads).items()
+            if code.startswith("secured")
+        }
+        self.assertEqual(
+            found, {"secured_mount": "Mount: two straps", "secured_mount_2": "mount: two straps"}
+        )
 
 
 class BesideThePlates(unittest.TestCase):
@@ -130,30 +182,45 @@ class BesideThePlates(unittest.TestCase):
         return evaluate_plates(rig, evaluate(rig), TODAY)
 
     def test_worked_out_figures_give_way_to_real_ones(self) -> None:
-        document = rig_of("check--three-passes")  # GVWR 7,000, payload 1,658, curb 4,657, trailer 8,700 − dry 7,140
+        # GVWR 7,000, payload 1,658, curb 4,657, trailer 8,700 − dry 7,140
+        document = rig_of("check--three-passes")
         found = {each.path: each for each in self.plates(document).beside}
         self.assertAlmostEqual(found["vehicle.curb_weight"].value, 7000 - 1658)
         self.assertFalse(found["vehicle.curb_weight"].stands_in)
         self.assertIn("685 lb more", found["vehicle.curb_weight"].says)
         self.assertAlmostEqual(found["trailer.ratings.ccc"].value, 1560)
         gcwr = document["vehicle"]["ratings"].pop("gcwr")
-        stands = next(each for each in self.plates(document).beside if each.path == "vehicle.ratings.gcwr")
+        stands = next(
+            each for each in self.plates(document).beside if each.path == "vehicle.ratings.gcwr"
+        )
         self.assertTrue(stands.stands_in)
         self.assertEqual(stands.direction, "optimistic")
         document["vehicle"]["ratings"]["gcwr"] = gcwr
-        self.assertNotIn("vehicle.ratings.gcwr", [each.path for each in self.plates(document).beside])
+        self.assertNotIn(
+            "vehicle.ratings.gcwr", [each.path for each in self.plates(document).beside]
+        )
 
     def test_the_weakest_part_of_an_axle(self) -> None:
         document = rig_of("check--three-passes")
-        document["vehicle"]["tires"]["rear"] = {"count": 2, "max_load": 2000, "wheel": 1750, "assembly": 4100}
+        document["vehicle"]["tires"]["rear"] = {
+            "count": 2,
+            "max_load": 2000,
+            "wheel": 1750,
+            "assembly": 4100,
+        }
         rear = next(each for each in self.plates(document).tires if each.group == "rear")
-        self.assertEqual({part.name: round(part.rating) for part in rear.parts},
-                         {"axle rating": 3600, "axle assembly": 4100, "wheels": 3500, "tires": 4000})  # fmt: skip
+        self.assertEqual(
+            {part.name: round(part.rating) for part in rear.parts},
+            {"axle rating": 3600, "axle assembly": 4100, "wheels": 3500, "tires": 4000},
+        )
         self.assertEqual(rear.weakest, "wheels")
 
     def test_attitude(self) -> None:
         document = rig_of("check--three-passes")
-        document["hitch"]["ball_height"], document["trailer"]["geometry"] = 24, {"coupler_height": 21, "coupler_to_axles": 240}
+        document["hitch"]["ball_height"], document["trailer"]["geometry"] = (
+            24,
+            {"coupler_height": 21, "coupler_to_axles": 240},
+        )
         found = self.plates(document).attitude
         assert found  # noqa: S101
         self.assertAlmostEqual(found.drop, 3)
@@ -164,14 +231,24 @@ class BesideThePlates(unittest.TestCase):
     def test_what_the_maker_left_out_of_dry(self) -> None:
         document = rig_of("predict--packed")
         before = parse_rig(document)
-        extras = [{"name": "propane", "mass": 60, "position": 12}, {"name": "battery", "mass": 54, "counted": True}]
+        extras = [
+            {"name": "propane", "mass": 60, "position": 12},
+            {"name": "battery", "mass": 54, "counted": True},
+        ]
         document["trailer"]["dry_extras"] = extras
-        self.assertAlmostEqual(self.plates(document).planning_dry or 0, document["trailer"]["dry_weight"] + 60)
+        self.assertAlmostEqual(
+            self.plates(document).planning_dry or 0, document["trailer"]["dry_weight"] + 60
+        )
         document["plan"].pop("trailer_base", None)
         bare = {**document, "trailer": {**document["trailer"], "dry_extras": []}}
-        moved = predict(parse_rig(document))["tongue_static"] - predict(parse_rig(bare))["tongue_static"]
+        moved = (
+            predict(parse_rig(document))["tongue_static"]
+            - predict(parse_rig(bare))["tongue_static"]
+        )
         length = before.trailer.geometry.coupler_to_axles if before.trailer else None
-        self.assertAlmostEqual(moved, 60 * KG["lb"] * (1 - 12 * 0.0254 / (length.m if length else 1)))
+        self.assertAlmostEqual(
+            moved, 60 * KG["lb"] * (1 - 12 * 0.0254 / (length.m if length else 1))
+        )
 
     def test_readiness_hangs_on_this_rigs_facts(self) -> None:
         document = rig_of("check--three-passes")
@@ -181,7 +258,10 @@ class BesideThePlates(unittest.TestCase):
         document["ready"] = {"controller": "2026-11-20", "jack": "2026-05-01"}
         found = {each.code: each for each in self.plates(document).ready}
         self.assertEqual(found["mirrors"].state, "missing")  # 96 in of mirrors, 100 in of trailer
-        self.assertEqual((found["brakes_law"].state, found["controller"].done), ("plain", datetime.date(2026, 11, 20)))
+        self.assertEqual(
+            (found["brakes_law"].state, found["controller"].done),
+            ("plain", datetime.date(2026, 11, 20)),
+        )
         self.assertEqual((found["controller"].stale, found["jack"].stale), (False, True))
         document["trailer"]["brakes"] = "none"
         found = {each.code: each for each in self.plates(document).ready}
@@ -190,17 +270,28 @@ class BesideThePlates(unittest.TestCase):
 
     def test_a_car_towed_on_its_own_wheels_has_no_tongue(self) -> None:
         document = rig_of("check--motorhome")
-        document["trailer"] = {"style": "towed_car", "ratings": {"gvwr": 4500, "gawr": [2400, 2300]}}
+        document["trailer"] = {
+            "style": "towed_car",
+            "ratings": {"gvwr": 4500, "gawr": [2400, 2300]},
+        }
         document["hitch"] = {"parts": [{"kind": "tow bar", "trailer": 6000}]}
         scale = document["weigh_ins"][0]["scale"]
         solo = document["weigh_ins"][0]["passes"][-1]["readings"]
         hitched = {"config": "hitched", "readings": {**solo, "trailer": 3900}}
-        document["weigh_ins"] = [{"scale": scale, "passes": [hitched, {"config": "vehicle_only", "readings": solo}]}]
+        document["weigh_ins"] = [
+            {"scale": scale, "passes": [hitched, {"config": "vehicle_only", "readings": solo}]}
+        ]
         document["vehicle"]["ratings"] |= {"gcwr": 30000, "tow_rating": 5000}
         found = evaluate(parse_rig(document))
         self.assertFalse({"tongue.share", "hitch.tongue"} & {row.id for row in found.checks})
-        self.assertEqual(next(row.actual for row in found.checks if row.id == "trailer.gross"), 3900)
-        towed = {row.id: row.status for row in found.checks if row.group in ("trailer", "hitch", "combination")}
+        self.assertEqual(
+            next(row.actual for row in found.checks if row.id == "trailer.gross"), 3900
+        )
+        towed = {
+            row.id: row.status
+            for row in found.checks
+            if row.group in ("trailer", "hitch", "combination")
+        }
         self.assertEqual(set(towed.values()), {"within"}, towed)
 
 
@@ -210,17 +301,27 @@ class OtherUnits(unittest.TestCase):
             document = case(path.stem)["file"]
             mass = document["units"]["mass"]
             other: Any = "kg" if mass == "lb" else "lb"
-            one, two = evaluate(parse_rig(document)), evaluate(parse_rig(switch_units(document, other)))
+            one, two = (
+                evaluate(parse_rig(document)),
+                evaluate(parse_rig(switch_units(document, other))),
+            )
             self.assertEqual(one.verdict, two.verdict, path.stem)
             for a in one.checks:  # the order of equals may differ by rounding
                 b = next(row for row in two.checks if row.id == a.id)
                 factor = 1.0 if a.low is not None else KG[mass] / KG[other]
                 self.assertEqual((a.status, a.limit_source), (b.status, b.limit_source), path.stem)
-                for x, y in ((a.actual, b.actual), (a.limit, b.limit), (a.plus_minus, b.plus_minus)):
+                for x, y in (
+                    (a.actual, b.actual),
+                    (a.limit, b.limit),
+                    (a.plus_minus, b.plus_minus),
+                ):
                     self.assertAlmostEqual((x or 0) * factor, y or 0, places=6, msg=path.stem)
 
     def test_typed_texts_keep_their_meaning(self) -> None:
-        typed = [Change("vehicle.ratings.gvwr", "3,400+3,600"), Change("vehicle.ratings.gcwr", "16,oo0")]
+        typed = [
+            Change("vehicle.ratings.gvwr", "3,400+3,600"),
+            Change("vehicle.ratings.gcwr", "16,oo0"),
+        ]
         document = apply_changes(rig_of("check--three-passes"), typed).document
         made = apply_changes(switch_units(document, "kg"), [])
         gvwr = made.rig.vehicle.ratings.gvwr

@@ -1,11 +1,22 @@
-"""The log and comparisons. Expected: differences by hand from the tickets, root sums of squares of their ±."""
+"""The log and comparisons. Expected: differences by hand from the tickets, root sums of squares of
+their ±.
+"""
 
 import copy
 import math
 import unittest
 from typing import Any
 
-from noxel.core.log import Comparison, Recorded, WeighInRef, chart_of, compare_weigh_ins, facts_of, line_of, words_of
+from noxel.core.log import (
+    Comparison,
+    Recorded,
+    WeighInRef,
+    chart_of,
+    compare_weigh_ins,
+    facts_of,
+    line_of,
+    words_of,
+)
 from noxel.core.rig import parse_rig
 from noxel.errors import InputError
 from tests.truth import rig_of
@@ -13,7 +24,8 @@ from tests.truth import rig_of
 
 class TheLog(unittest.TestCase):
     def setUp(self) -> None:
-        self.document = rig_of("check--three-passes")  # graduation 20 lb: each reading ± 2·20/√12 = 11.5
+        # graduation 20 lb: each reading ± 2·20/√12 = 11.5
+        self.document = rig_of("check--three-passes")
         first = self.document["weigh_ins"][0]
         second: dict[str, Any] = copy.deepcopy(first)
         second |= {"date": "2026-09-01", "place": "Alder Bend"}
@@ -23,7 +35,9 @@ class TheLog(unittest.TestCase):
 
     def test_changes_are_called_out_only_beyond_the_scales_error(self) -> None:
         rig = parse_rig(self.document)
-        run = [Recorded(number, facts_of(rig, each)) for number, each in enumerate(rig.weigh_ins, 1)]
+        run = [
+            Recorded(number, facts_of(rig, each)) for number, each in enumerate(rig.weigh_ins, 1)
+        ]
         said = " ".join(line_of(rig, run[1], run[0].facts).changed)
         self.assertIn("Rear axle, hitched +60 lb", said)  # beyond √2 · 13.7 = 19.4
         self.assertNotIn("Trailer axles", said)  # 10 is not
@@ -31,17 +45,28 @@ class TheLog(unittest.TestCase):
         chart = chart_of(rig, run, 2)
         rear = next(series for series in chart.series if series.key == "rear_hitched")
         self.assertEqual(
-            ([round(value or 0) for value in rear.values], chart.dates), ([3680, 3740], ["2026-05-02", "2026-09-01"])
+            ([round(value or 0) for value in rear.values], chart.dates),
+            ([3680, 3740], ["2026-05-02", "2026-09-01"]),
         )
-        self.assertAlmostEqual(rear.plus_minus[0] or 0, 2 * math.hypot(20 / math.sqrt(12), 3.68))  # its scale within 0.1 %
+        # its scale within 0.1 %
+        self.assertAlmostEqual(rear.plus_minus[0] or 0, 2 * math.hypot(20 / math.sqrt(12), 3.68))
         self.assertEqual((rear.limit, rear.over), (3600, [True, True]))
+        # 2,580 of 2,600
         self.assertEqual(
-            next(series for series in chart.series if series.key == "front_hitched").over, [False, False]
-        )  # 2,580 of 2,600
+            next(series for series in chart.series if series.key == "front_hitched").over,
+            [False, False],
+        )
 
     def test_found_by_what_was_written(self) -> None:
-        found = words_of({"date": "2026-09-01", "place": "Alder Bend", "tags": ["Bars Tried"], "decided": "Move the BATTERIES",
-                          "passes": [{"config": "hitched", "aboard": "both of us"}, {"note": None}]})  # fmt: skip
+        found = words_of(
+            {
+                "date": "2026-09-01",
+                "place": "Alder Bend",
+                "tags": ["Bars Tried"],
+                "decided": "Move the BATTERIES",
+                "passes": [{"config": "hitched", "aboard": "both of us"}, {"note": None}],
+            }
+        )
         for word in ("2026-09", "alder", "bars tried", "batteries", "both"):
             self.assertIn(word, found)
         self.assertNotIn("hitched", found)
@@ -52,12 +77,20 @@ class TheLog(unittest.TestCase):
 
     def test_closure_and_another_rig(self) -> None:
         second = self.document["weigh_ins"][1]["passes"][0]["readings"]
-        second["trailer"] -= 60  # what the rear axle gained, +60, now left the trailer's axles: +10 - 60 there
+        second["trailer"] -= (
+            60  # what the rear axle gained, +60, now left the trailer's axles: +10 - 60 there
+        )
         found = self.compared([1, 2])
-        self.assertIn("agrees with the first within 10 lb (± 48 lb)", found.closure[0])  # √(6 · 11.5² + 2 · 27.2²)
+        # √(6 · 11.5² + 2 · 27.2²)
+        self.assertIn("agrees with the first within 10 lb (± 48 lb)", found.closure[0])
         second["trailer"] += 400
-        self.assertIn("is 410 lb (± 48 lb) more than in the first", self.compared([1, 2]).closure[0])
-        one, other = parse_rig(self.document | {"name": "A"}), parse_rig(rig_of("check--kilograms") | {"name": "B"})
+        self.assertIn(
+            "is 410 lb (± 48 lb) more than in the first", self.compared([1, 2]).closure[0]
+        )
+        one, other = (
+            parse_rig(self.document | {"name": "A"}),
+            parse_rig(rig_of("check--kilograms") | {"name": "B"}),
+        )
         found = compare_weigh_ins([WeighInRef(one, 1, 1), WeighInRef(other, 1, 1)])
         self.assertTrue(found.titles[1].startswith("B: "))
         gross = next(row for row in found.rows if row.key == "combination_gross")
@@ -69,14 +102,20 @@ class TheLog(unittest.TestCase):
         found = self.compared([1, 2])
         rows = {row.key: row for row in found.rows}
         self.assertAlmostEqual(rows["rear_hitched"].differences[1] or 0, 60)
-        self.assertEqual((rows["rear_hitched"].real, rows["trailer_axles"].real), ([False, True], [False, False]))
+        self.assertEqual(
+            (rows["rear_hitched"].real, rows["trailer_axles"].real), ([False, True], [False, False])
+        )
         self.assertEqual([line for line in found.warnings if "same place" not in line], [])
         other = self.document["weigh_ins"][1]
         other["scale"]["resolution"] = 50
         other["passes"][-1]["readings"]["rear"] += 200
         other["passes"][0]["fuel"] = "half"
         warnings = " ".join(self.compared([1, 2]).warnings)
-        for cause in ("Not the same scale", "Fuel is noted differently", "The vehicle alone differs by 200 lb"):
+        for cause in (
+            "Not the same scale",
+            "Fuel is noted differently",
+            "The vehicle alone differs by 200 lb",
+        ):
             self.assertIn(cause, warnings)
         for wrong in ([1], [1, 1], [1, 3], [1, 2, 3, 4, 5]):
             with self.assertRaises(InputError):

@@ -1,4 +1,6 @@
-"""Weighing: conservation, units, uncertainty, traps. Expected values: exact synthetic rigs, and hand calculation."""
+"""Weighing: conservation, units, uncertainty, traps. Expected values: exact synthetic rigs, and
+hand calculation.
+"""
 
 import copy
 import math
@@ -25,11 +27,18 @@ def in_pounds(document: Document) -> Document:
     def convert(here: Any, key: str = "") -> Any:
         if isinstance(here, dict):
             return {
-                name: here[name] if name in ("geometry", "units", "version") else convert(here[name], name) for name in here
+                name: here[name]
+                if name in ("geometry", "units", "version")
+                else convert(here[name], name)
+                for name in here
             }
         if isinstance(here, list):
             return [convert(each, key) for each in here]
-        return here / KG["lb"] if isinstance(here, int | float) and not isinstance(here, bool) else here
+        return (
+            here / KG["lb"]
+            if isinstance(here, int | float) and not isinstance(here, bool)
+            else here
+        )
 
     return convert(made)  # type: ignore[no-any-return]
 
@@ -42,11 +51,17 @@ class ExactRigs(unittest.TestCase):
         figures = weigh(rig, rig.weigh_ins[0]).figures
         self.assertAlmostEqual(figures["tongue_static"].value, true["tongue"], places=6)
         self.assertAlmostEqual(figures["trailer_gross"].value, true["gross"], places=6)
-        self.assertAlmostEqual(figures["trailer_transfer"].value, true["moment"] / true["length"], places=6)
-        # load is conserved: what leaves the vehicle when the bars are tensioned arrives on the trailer's axles
+        self.assertAlmostEqual(
+            figures["trailer_transfer"].value, true["moment"] / true["length"], places=6
+        )
+        # load is conserved: what leaves the vehicle when the bars are tensioned arrives on the
+        # trailer's axles
         moved = figures["tongue_static"].value - figures["tongue_net"].value
         self.assertAlmostEqual(moved, figures["trailer_transfer"].value, places=6)
-        self.assertAlmostEqual(figures["front_transfer"].value + figures["rear_transfer"].value, figures["tongue_net"].value)
+        self.assertAlmostEqual(
+            figures["front_transfer"].value + figures["rear_transfer"].value,
+            figures["tongue_net"].value,
+        )
 
     @given(exact_rigs())
     def test_three_passes_and_moments_agree(self, made: tuple[Document, dict[str, float]]) -> None:
@@ -58,15 +73,22 @@ class ExactRigs(unittest.TestCase):
         self.assertAlmostEqual(found.figures["tongue_static"].value, true["tongue"], places=5)
 
     @given(exact_rigs())
-    def test_the_unit_of_entry_never_changes_a_status(self, made: tuple[Document, dict[str, float]]) -> None:
+    def test_the_unit_of_entry_never_changes_a_status(
+        self, made: tuple[Document, dict[str, float]]
+    ) -> None:
         document, _ = made
         kilograms, pounds = evaluate(parse_rig(document)), evaluate(parse_rig(in_pounds(document)))
-        self.assertEqual({row.id: row.status for row in kilograms.checks}, {row.id: row.status for row in pounds.checks})
+        self.assertEqual(
+            {row.id: row.status for row in kilograms.checks},
+            {row.id: row.status for row in pounds.checks},
+        )
         self.assertEqual(kilograms.verdict, pounds.verdict)
 
     @settings(max_examples=50)
     @given(exact_rigs(), st.floats(1, 900), st.sampled_from(["front", "rear", "trailer"]))
-    def test_more_mass_never_heals(self, made: tuple[Document, dict[str, float]], mass: float, where: str) -> None:
+    def test_more_mass_never_heals(
+        self, made: tuple[Document, dict[str, float]], mass: float, where: str
+    ) -> None:
         document, _ = made
         before = {row.id: row.status for row in evaluate(parse_rig(document)).checks}
         for each in document["weigh_ins"][0]["passes"]:
@@ -77,7 +99,9 @@ class ExactRigs(unittest.TestCase):
                 self.assertGreaterEqual(RANK[row.status], RANK[before[row.id]], row.id)
 
     @given(exact_rigs(), st.floats(0.05, 0.9))
-    def test_finer_graduation_shrinks_the_error(self, made: tuple[Document, dict[str, float]], finer: float) -> None:
+    def test_finer_graduation_shrinks_the_error(
+        self, made: tuple[Document, dict[str, float]], finer: float
+    ) -> None:
         document, _ = made
         document["weigh_ins"][0]["scale"]["accuracy"] = 0.001
         coarse = weigh(rig := parse_rig(document), rig.weigh_ins[0]).figures
@@ -85,19 +109,33 @@ class ExactRigs(unittest.TestCase):
         document["weigh_ins"][0]["scale"]["accuracy"] *= finer  # both errors of the scale
         fine = weigh(rig := parse_rig(document), rig.weigh_ins[0]).figures
         for key, figure in coarse.items():
-            self.assertAlmostEqual(fine[key].plus_minus, figure.plus_minus * finer, delta=1e-6 * figure.plus_minus + 1e-12)
+            self.assertAlmostEqual(
+                fine[key].plus_minus,
+                figure.plus_minus * finer,
+                delta=1e-6 * figure.plus_minus + 1e-12,
+            )
 
 
 class AtTheEdge(unittest.TestCase):
-    def status(self, rear: float, limit: float, school: str = "plate", cushion: float | None = None) -> str:
+    def status(
+        self, rear: float, limit: float, school: str = "plate", cushion: float | None = None
+    ) -> str:
         document = rig_of("check--motorhome")
         document["vehicle"]["ratings"]["gawr_rear"] = limit
         document["weigh_ins"][0]["passes"][0]["readings"]["rear"] = rear
-        document["policy"] = {"school": school, **({"cushions": {"vehicle.rear_axle": cushion}} if cushion else {})}
-        return next(row.status for row in evaluate(parse_rig(document)).checks if row.id == "vehicle.rear_axle")
+        document["policy"] = {
+            "school": school,
+            **({"cushions": {"vehicle.rear_axle": cushion}} if cushion else {}),
+        }
+        return next(
+            row.status
+            for row in evaluate(parse_rig(document)).checks
+            if row.id == "vehicle.rear_axle"
+        )
 
     def test_status_rule(self) -> None:
-        # ± of one 20 lb reading at 3,986 lb, its scale within 0.1 %: 2·√(20²/12 + 3.986²) = 14.03 lb
+        # ± of one 20 lb reading at 3,986 lb, its scale within 0.1 %: 2·√(20²/12 + 3.986²) = 14.03
+        # lb
         pm = 2 * math.hypot(20 / math.sqrt(12), 3.986)
         self.assertEqual(self.status(4000, 4000), "tight", "exactly at the rating is not over")
         self.assertEqual(self.status(4000.001, 4000), "over")
@@ -108,13 +146,18 @@ class AtTheEdge(unittest.TestCase):
 
     def test_a_part_in_kilograms_is_the_same_load(self) -> None:
         document = rig_of("check--motorhome")
-        document["weigh_ins"][0]["passes"][0]["readings"] = {"front": "3110 lb", "rear": f"{2390 * 0.45359237} kg"}
+        document["weigh_ins"][0]["passes"][0]["readings"] = {
+            "front": "3110 lb",
+            "rear": f"{2390 * 0.45359237} kg",
+        }
         found = evaluate(parse_rig(document)).derived.vehicle_hitched
         self.assertAlmostEqual(found.value if found else 0, 5500, places=6)
 
 
 class Traps(unittest.TestCase):
-    """Each trap of the scale yard is caught by its code, beside its field; none of them changes the verdict's arithmetic."""
+    """Each trap of the scale yard is caught by its code, beside its field; none of them changes the
+    verdict's arithmetic.
+    """
 
     def codes(self, change: Any, name: str = "check--three-passes") -> dict[str, str | None]:
         document = rig_of(name)
@@ -147,7 +190,11 @@ class Traps(unittest.TestCase):
         def wrong_platform(passes: Any, document: Any) -> None:
             document["hitch"]["weight_distribution"] = False
             passes[:] = [
-                {**passes[1], "spring_bars": "none", "readings": {"front": 2900, "rear": 3420, "trailer": 7260}},
+                {
+                    **passes[1],
+                    "spring_bars": "none",
+                    "readings": {"front": 2900, "rear": 3420, "trailer": 7260},
+                },
                 passes[2],
             ]
 
@@ -158,14 +205,20 @@ class Traps(unittest.TestCase):
             passes[0]["readings"].update(front=2400)
 
         def soft_tires(_: Any, document: Any) -> None:
-            document["vehicle"]["tires"]["rear"] |= {"pressure": "60 psi", "table": [
-                {"pressure": "60 psi", "load": 1750}, {"pressure": "65 psi", "load": 1850}]}  # fmt: skip
+            document["vehicle"]["tires"]["rear"] |= {
+                "pressure": "60 psi",
+                "table": [
+                    {"pressure": "60 psi", "load": 1750},
+                    {"pressure": "65 psi", "load": 1850},
+                ],
+            }
 
         def beyond_the_table(_: Any, document: Any) -> None:
             document["vehicle"]["tires"]["rear"]["table"] = [{"pressure": "60 psi", "load": 1839}]
 
         def other_way_round(passes: Any, document: Any) -> None:
-            document["plan"] = {"vehicle_base": {"front": 3000, "rear": 2000}}  # 60 % on the front axle, empty
+            # 60 % on the front axle, empty
+            document["plan"] = {"vehicle_base": {"front": 3000, "rear": 2000}}
             passes[2]["readings"] = {"front": 2400, "rear": 3400}  # 41 %: 59 % when exchanged
 
         def old_ticket(_: Any, document: Any) -> None:
@@ -201,9 +254,22 @@ class Traps(unittest.TestCase):
         document = rig_of("check--three-passes")
         document["weigh_ins"][0]["passes"][0]["printed_gross"] = 13580
         document["vehicle"]["ratings"]["gvwr"] = 6700  # the axle ratings add up to 6,200
-        document["vehicle"]["tires"]["rear"] |= {"wheel": 1840, "pressure": "65 psi", "table": [  # 3,680 lb on two, just carried
-            {"pressure": "60 psi", "load": 1750}, {"pressure": "65 psi", "load": 1840}]}  # fmt: skip
-        self.assertEqual([each.code for each in evaluate(parse_rig(document)).advisories if each.level == "warning"], [])
+        document["vehicle"]["tires"]["rear"] |= {
+            "wheel": 1840,
+            "pressure": "65 psi",
+            "table": [  # 3,680 lb on two, just carried
+                {"pressure": "60 psi", "load": 1750},
+                {"pressure": "65 psi", "load": 1840},
+            ],
+        }
+        self.assertEqual(
+            [
+                each.code
+                for each in evaluate(parse_rig(document)).advisories
+                if each.level == "warning"
+            ],
+            [],
+        )
 
     def test_one_pass_says_what_it_proves(self) -> None:
         found = evaluate(parse_rig(rig_of("check--hitched-pass-only")))

@@ -14,7 +14,13 @@ from noxel.errors import MissingInput, QuantityError
 from tests.truth import Document, exact_rigs, rig_of
 
 items = st.lists(
-    st.tuples(st.sampled_from(["vehicle", "trailer"]), st.floats(1, 60), st.integers(1, 3), st.floats(0.1, 4)), max_size=6
+    st.tuples(
+        st.sampled_from(["vehicle", "trailer"]),
+        st.floats(1, 60),
+        st.integers(1, 3),
+        st.floats(0.1, 4),
+    ),
+    max_size=6,
 )
 
 
@@ -31,7 +37,9 @@ class Packing(unittest.TestCase):
         for text, (name, mass, quantity) in told.items():
             with self.subTest(text):
                 found = read_item(text, "lb")
-                self.assertEqual((found["name"], found["mass"], found["quantity"]), (name, mass, quantity))
+                self.assertEqual(
+                    (found["name"], found["mass"], found["quantity"]), (name, mass, quantity)
+                )
         for text in ("dog", "3 kg", "", "chairs 3 stone", "12"):
             with self.subTest(text), self.assertRaises(QuantityError):
                 read_item(text, "lb")
@@ -41,7 +49,10 @@ class Packing(unittest.TestCase):
         self, made: tuple[Document, dict[str, float]], aboard: list[tuple[str, float, int, float]]
     ) -> None:
         document, _ = made
-        document["loads"] = [{"on": on, "mass": mass, "quantity": n, "position": place} for on, mass, n, place in aboard]
+        document["loads"] = [
+            {"on": on, "mass": mass, "quantity": n, "position": place}
+            for on, mass, n, place in aboard
+        ]
         rig = parse_rig(document)
         try:
             plan = plan_from_weigh_in(rig)
@@ -55,22 +66,34 @@ class Packing(unittest.TestCase):
                 "rear": plan["plan.vehicle_base.rear"],
                 "hitch_fitted": True,
             },
-            "trailer_base": {"gross": plan["plan.trailer_base.gross"], "tongue": plan["plan.trailer_base.tongue"]},
+            "trailer_base": {
+                "gross": plan["plan.trailer_base.gross"],
+                "tongue": plan["plan.trailer_base.tongue"],
+            },
             "front_restoration": plan["plan.front_restoration"],
             "effective_overhang": plan["plan.effective_overhang"],
         }
         predicted, weighed = predict(parse_rig(planned)), weigh(rig, rig.weigh_ins[0]).figures
-        for key in ("front_hitched", "rear_hitched", "trailer_axles", "trailer_gross", "tongue_static", "combination_gross"):
+        for key in (
+            "front_hitched",
+            "rear_hitched",
+            "trailer_axles",
+            "trailer_gross",
+            "tongue_static",
+            "combination_gross",
+        ):
             self.assertAlmostEqual(predicted[key], weighed[key].value, places=6, msg=key)
 
     def test_payload_is_counted_once(self) -> None:
         document = rig_of("predict--packed")
         found = evaluate_pack(parse_rig(document))
         check = next(row for row in found.checks if row.id == "vehicle.payload")
-        # curb weight from the plate, load by the lever model: the lines add up to the same load as the check's
+        # curb weight from the plate, load by the lever model: the lines add up to the same load as
+        # the check's
         self.assertAlmostEqual(found.payload_used, check.actual or 0, places=6)
         self.assertAlmostEqual(
-            sum(line.mass for line in found.payload), found.predicted["vehicle_hitched"] - document["vehicle"]["curb_weight"]
+            sum(line.mass for line in found.payload),
+            found.predicted["vehicle_hitched"] - document["vehicle"]["curb_weight"],
         )
         self.assertEqual(sum("tongue" in line.label for line in found.payload), 1)
 
@@ -83,14 +106,19 @@ class Packing(unittest.TestCase):
             document["loads"][index]["quantity"] = kept
             key = "tongue_static" if effect.tongue is not None else "rear_solo"
             self.assertAlmostEqual(
-                before[key] - after[key], effect.tongue if effect.tongue is not None else effect.rear or 0, places=6
+                before[key] - after[key],
+                effect.tongue if effect.tongue is not None else effect.rear or 0,
+                places=6,
             )
 
     def test_what_is_missing_is_named_and_the_rest_is_said(self) -> None:
         document = rig_of("predict--packed")
         del document["plan"]
         found = evaluate_pack(parse_rig(document))
-        self.assertEqual([each.path for each in found.missing], ["plan.vehicle_base.front", "plan.vehicle_base.rear"])
+        self.assertEqual(
+            [each.path for each in found.missing],
+            ["plan.vehicle_base.front", "plan.vehicle_base.rear"],
+        )
         self.assertEqual((found.whole, found.verdict), (False, "incomplete"))
         payload = next(row for row in found.checks if row.id == "vehicle.payload")
         self.assertIsNotNone(payload.expected)  # a sum: it needs neither base nor place
@@ -98,8 +126,10 @@ class Packing(unittest.TestCase):
         self.assertEqual([school.highest for school in found.schools].count(True), 1)
 
     def test_usual_places_lie_in_the_rig_front_to_rear(self) -> None:
-        """Names in the order from front to rear; nothing rides ahead of the front axle or farther behind it than 1.3 wheelbases, nothing
-        farther behind the coupler than half as far again as the axles; by a wheelbase of 4 m, axles at 6 m and a hitch 1.2 m behind."""
+        """Names in the order from front to rear; nothing rides ahead of the front axle or farther
+        behind it than 1.3 wheelbases, nothing farther behind the coupler than half as far again as
+        the axles; by a wheelbase of 4 m, axles at 6 m and a hitch 1.2 m behind.
+        """
         document = rig_of("check--room-everywhere")
         document["units"]["length"] = "m"
         document["vehicle"]["geometry"], document["trailer"]["geometry"] = (
@@ -117,7 +147,11 @@ class Packing(unittest.TestCase):
             behind = [float(each.text.split()[0]) for each in places if each.on == "trailer"]
             self.assertEqual((inside, behind), (sorted(inside), sorted(behind)))
             self.assertTrue(
-                inside[0] > 0 and inside[-1] < 1.3 * 4 and behind[0] > 0 and 6 < behind[-1] < 1.5 * 6, (body, inside, behind)
+                inside[0] > 0
+                and inside[-1] < 1.3 * 4
+                and behind[0] > 0
+                and 6 < behind[-1] < 1.5 * 6,
+                (body, inside, behind),
             )
             hitch = next(each.text for each in places if each.name == "at the hitch")
             self.assertEqual(hitch, "5.20 m")

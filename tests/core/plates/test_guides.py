@@ -1,4 +1,6 @@
-"""Towing guides. Expected: the table of the test itself, read by eye; 13,300 lb are 6,032.8 kg by 0.45359237."""
+"""Towing guides. Expected: the table of the test itself, read by eye; 13,300 lb are 6,032.8 kg by
+0.45359237.
+"""
 
 import unittest
 
@@ -21,36 +23,53 @@ class Guides(unittest.TestCase):
     def test_the_row_of_a_vehicle_and_those_easily_read_instead(self) -> None:
         rows = read_guide(TABLE, "lb")
         self.assertEqual([row.number for row in rows], [2, 3, 4, 5])
-        self.assertEqual(rows[0].ratings, {"gcwr": "13,300 lb", "tow_rating": "8,200 lb", "tongue_rating": "820 lb"})
+        self.assertEqual(
+            rows[0].ratings,
+            {"gcwr": "13,300 lb", "tow_rating": "8,200 lb", "tongue_rating": "820 lb"},
+        )
         self.assertAlmostEqual(rows[0].kg["gcwr"], 6032.778521)
         self.assertNotIn("tongue_rating", rows[2].ratings)
         found = look_up(rows, OURS)
         self.assertEqual([row.number for row in found.rows], [3])
         self.assertEqual(
-            [(each.row.number, each.differs) for each in found.alike], [(2, "axle_ratio"), (4, "drive"), (5, "engine")]
+            [(each.row.number, each.differs) for each in found.alike],
+            [(2, "axle_ratio"), (4, "drive"), (5, "engine")],
         )
 
     def test_what_would_tell_which_row_it_is(self) -> None:
         rows = read_guide(TABLE, "lb")
         self.assertEqual(look_up(rows, {"engine": "3.5 V6"}).ask, ("axle_ratio", "drive"))
         self.assertEqual(look_up(rows, {}).ask, ("engine", "axle_ratio", "drive"))
-        lacking = read_guide("Engine;Cab;GCWR\nV8;crew;14,000\nV8;;15,000\n", "lb")  # what is known is not asked for again
-        self.assertEqual((len(look_up(lacking, {"cab": "crew"}).rows), look_up(lacking, {"cab": "crew"}).ask), (2, ()))
+        # what is known is not asked for again
+        lacking = read_guide("Engine;Cab;GCWR\nV8;crew;14,000\nV8;;15,000\n", "lb")
+        self.assertEqual(
+            (len(look_up(lacking, {"cab": "crew"}).rows), look_up(lacking, {"cab": "crew"}).ask),
+            (2, ()),
+        )
         none = look_up(rows, {**OURS, "cab": "regular"})
         self.assertEqual((none.rows, none.alike), ((), ()))
 
     def test_other_marks_between_cells_and_other_units(self) -> None:
         for mark in ("\t", "|", "   "):
-            self.assertEqual(read_guide(TABLE.replace(";", mark), "lb"), read_guide(TABLE, "lb"), repr(mark))
+            self.assertEqual(
+                read_guide(TABLE.replace(";", mark), "lb"), read_guide(TABLE, "lb"), repr(mark)
+            )
         kilograms = read_guide("Motor,GCM (kg),Towing,Ball\n2.8,5850,3500 kg,350\n", "lb")[0]
-        self.assertEqual(kilograms.ratings, {"gcwr": "5,850 kg", "tow_rating": "3500 kg", "tongue_rating": "350 lb"})
+        self.assertEqual(
+            kilograms.ratings,
+            {"gcwr": "5,850 kg", "tow_rating": "3500 kg", "tongue_rating": "350 lb"},
+        )
 
     def test_tables_that_are_none(self) -> None:
         for text, words in (
-            ("", "a line of headings"), ("GCWR\n", "a row below"), ("Colour;Price\nred;3\n", "No column of the first line is a rating"),
-            ("Engine;GCWR\nV8;heavy\n", "Line 2, GCWR: “heavy”"), ("Engine;GCWR\nV8;\n", "No row of the table gives a rating"),
-            ("GCWR;x\n" + "1;2\n" * 2001, "2,002 rows"), ("x" * 200_001, "200,000 characters"),
-        ):  # fmt: skip
+            ("", "a line of headings"),
+            ("GCWR\n", "a row below"),
+            ("Colour;Price\nred;3\n", "No column of the first line is a rating"),
+            ("Engine;GCWR\nV8;heavy\n", "Line 2, GCWR: “heavy”"),
+            ("Engine;GCWR\nV8;\n", "No row of the table gives a rating"),
+            ("GCWR;x\n" + "1;2\n" * 2001, "2,002 rows"),
+            ("x" * 200_001, "200,000 characters"),
+        ):
             with self.assertRaisesRegex(InputError, words):
                 read_guide(text, "lb")
 

@@ -1,7 +1,8 @@
 """Lessons: each solved rightly and in every named wrong way, on several rigs, units and terms.
 
-Expected figures are the lesson's own tickets added up here by hand where a lesson is a sum; slips are compared with what the handbook of the
-trade says was done (section “Ways to err”), computed here from tickets, not by the table under test.
+Expected figures are the lesson's own tickets added up here by hand where a lesson is a sum; slips
+are compared with what the handbook of the trade says was done (section “Ways to err”), computed
+here from tickets, not by the table under test.
 """
 
 import itertools
@@ -29,7 +30,11 @@ from noxel.core.quantities import KG, MassUnit
 from noxel.core.rig import TermSet
 from noxel.errors import NotFound
 
-PLACES: tuple[tuple[MassUnit, TermSet], ...] = (("lb", "north_america"), ("kg", "europe"), ("kg", "australia"))
+PLACES: tuple[tuple[MassUnit, TermSet], ...] = (
+    ("lb", "north_america"),
+    ("kg", "europe"),
+    ("kg", "australia"),
+)
 
 
 def typed(exercise: Exercise, figure: float, unit: MassUnit) -> str:
@@ -39,7 +44,9 @@ def typed(exercise: Exercise, figure: float, unit: MassUnit) -> str:
     return f"{figure:g}" if exercise.form == "pressure" else f"{figure / KG[unit]:,.1f}"
 
 
-def opened(name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "north_america") -> tuple[Yard, Exercise]:
+def opened(
+    name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "north_america"
+) -> tuple[Yard, Exercise]:
     yard = solved(LESSONS[name], open_lesson(name, seed, unit, terms))
     exercise = exercise_of(LESSONS[name], yard)
     if isinstance(exercise, Missing):
@@ -50,13 +57,17 @@ def opened(name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "north_
 class EveryLesson(unittest.TestCase):
     def test_played_rightly_and_erring_in_every_named_way(self) -> None:
         told = 0
-        for name, (unit, terms), seed in itertools.product(LESSONS, PLACES, ("1", "2026-11-25", "q")):
+        for name, (unit, terms), seed in itertools.product(
+            LESSONS, PLACES, ("1", "2026-11-25", "q")
+        ):
             with self.subTest(name, unit=unit, terms=terms, seed=seed):
                 yard, exercise = opened(name, seed, unit, terms)
                 m = Teller(yard.rig)
                 if exercise.form == "done":
                     self.assertTrue(reply_to(exercise, yard, "").right)
-                    self.assertFalse(reply_to(exercise, open_lesson(name, seed, unit, terms), "").right)
+                    self.assertFalse(
+                        reply_to(exercise, open_lesson(name, seed, unit, terms), "").right
+                    )
                     continue
                 if exercise.form == "choice":
                     for option in exercise.options:
@@ -65,7 +76,9 @@ class EveryLesson(unittest.TestCase):
                         self.assertTrue(found.says)
                     continue
                 self.assertTrue(diagnose(exercise, typed(exercise, exercise.right, unit), m).right)
-                self.assertTrue(exercise.ways and exercise.hints and exercise.working and exercise.because)
+                self.assertTrue(
+                    exercise.ways and exercise.hints and exercise.working and exercise.because
+                )
                 for way in exercise.ways:
                     figure = figure_of_way(exercise, way)
                     self.assertIsNotNone(figure, way)
@@ -83,24 +96,49 @@ class EveryLesson(unittest.TestCase):
                 hitched = next(each for each in yard.tickets if each.config == "hitched")
                 alone = next(each for each in yard.tickets if each.config == "vehicle_only")
                 vehicle = hitched.readings["front"] + hitched.readings["rear"]
-                right = {"trailer": hitched.gross - alone.gross, "tongue": vehicle - alone.gross, "two-passes": alone.gross}[
-                    name
-                ]
+                right = {
+                    "trailer": hitched.gross - alone.gross,
+                    "tongue": vehicle - alone.gross,
+                    "two-passes": alone.gross,
+                }[name]
                 self.assertAlmostEqual(exercise.right / KG[unit], right, 6)
-                slips = {"tongue_left_out": hitched.readings["trailer"], "tongue_twice": hitched.gross - alone.gross + vehicle - alone.gross,
-                         "rear_gain": hitched.readings["rear"] - alone.readings["rear"], "still_hitched": vehicle}  # fmt: skip
+                slips = {
+                    "tongue_left_out": hitched.readings["trailer"],
+                    "tongue_twice": hitched.gross - alone.gross + vehicle - alone.gross,
+                    "rear_gain": hitched.readings["rear"] - alone.readings["rear"],
+                    "still_hitched": vehicle,
+                }
                 for way in set(slips) & set(exercise.ways):
-                    self.assertAlmostEqual((figure_of_way(exercise, way) or 0) / KG[unit], slips[way], 6)
+                    self.assertAlmostEqual(
+                        (figure_of_way(exercise, way) or 0) / KG[unit], slips[way], 6
+                    )
 
     def test_nine_in_ten_plausible_wrong_answers_are_explained(self) -> None:
-        """Plausible: any sum or difference of two figures in sight, digits changed, units changed, a digit too many, off by one line."""
+        """Plausible: any sum or difference of two figures in sight, digits changed, units changed,
+        a digit too many, off by one line.
+        """
         told, every = 0, 0
         for name in LESSONS:
             yard, exercise = opened(name, "11")
             if exercise.form != "mass":
                 continue
-            shown = [exercise.facts[key] for key in ("front_h", "rear_h", "trailer_h", "gross_h", "front_s", "rear_s", "gvwr", "t_gvwr", "payload",
-                                                     "gcwr", "tow_rating") if key in exercise.facts]  # fmt: skip
+            shown = [
+                exercise.facts[key]
+                for key in (
+                    "front_h",
+                    "rear_h",
+                    "trailer_h",
+                    "gross_h",
+                    "front_s",
+                    "rear_s",
+                    "gvwr",
+                    "t_gvwr",
+                    "payload",
+                    "gcwr",
+                    "tow_rating",
+                )
+                if key in exercise.facts
+            ]
             wrong = [a + sign * b for a, b in itertools.combinations(shown, 2) for sign in (1, -1)]
             wrong += [
                 *shown,
@@ -112,7 +150,8 @@ class EveryLesson(unittest.TestCase):
             ]
             digits = str(round(exercise.right / KG["lb"]))
             wrong += [
-                int(digits[:at] + digits[at + 1] + digits[at] + digits[at + 2 :]) * KG["lb"] for at in range(len(digits) - 1)
+                int(digits[:at] + digits[at + 1] + digits[at] + digits[at + 2 :]) * KG["lb"]
+                for at in range(len(digits) - 1)
             ]
             for figure in wrong:
                 found = diagnose(exercise, typed(exercise, figure, "lb"), Teller(yard.rig))
@@ -145,7 +184,9 @@ class EveryLesson(unittest.TestCase):
             seen = lesson_view("trailer", yard, hints=hints)
             self.assertEqual((len(seen.hints), seen.working, seen.yard.truth), (hints, [], None))
         wrong = lesson_view("trailer", yard, answer="1")
-        self.assertEqual((wrong.reply.right if wrong.reply else None, wrong.yard.truth), (False, None))
+        self.assertEqual(
+            (wrong.reply.right if wrong.reply else None, wrong.yard.truth), (False, None)
+        )
         shown = lesson_view("trailer", yard, show=True)
         self.assertTrue(shown.working and shown.yard.truth and shown.because)
 

@@ -1,11 +1,22 @@
-"""Reading what people write. Expected values: the exact pound, inch and foot of 1959, and plain arithmetic."""
+"""Reading what people write. Expected values: the exact pound, inch and foot of 1959, and plain
+arithmetic.
+"""
 
 import unittest
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.quantities import KG, METRES, LengthUnit, print_length, print_mass, read_length, read_mass, read_typed
+from noxel.core.quantities import (
+    KG,
+    METRES,
+    LengthUnit,
+    print_length,
+    print_mass,
+    read_length,
+    read_mass,
+    read_typed,
+)
 from noxel.errors import QuantityError
 
 
@@ -84,10 +95,15 @@ class Reading(unittest.TestCase):
         self.assertEqual(whole < 0, kg < 0)
 
     @given(st.floats(0.02, 50), st.sampled_from(["in", "ft", "cm", "mm", "m"]), st.booleans())
-    def test_a_printed_length_is_read_again_as_close_as_a_tape_tells(self, metres: float, unit: LengthUnit, fine: bool) -> None:
+    def test_a_printed_length_is_read_again_as_close_as_a_tape_tells(
+        self, metres: float, unit: LengthUnit, fine: bool
+    ) -> None:
         again = read_length(print_length(metres, unit, fine=fine))
-        most = {"in": 0.0127, "ft": 0.01524, "cm": 0.005, "mm": 0.0005, "m": 0.005}[unit]  # half of the last place printed
-        self.assertLessEqual(abs(again - metres), most * (0.1 if fine and unit not in ("mm", "m") else 1) + 1e-9)
+        # half of the last place printed
+        most = {"in": 0.0127, "ft": 0.01524, "cm": 0.005, "mm": 0.0005, "m": 0.005}[unit]
+        self.assertLessEqual(
+            abs(again - metres), most * (0.1 if fine and unit not in ("mm", "m") else 1) + 1e-9
+        )
 
     def test_units_are_exact(self) -> None:
         self.assertEqual(KG["lb"], 0.45359237)

@@ -1,4 +1,6 @@
-"""The rig file's rules: each broken one is an error that names its path. Expected: the format's own text."""
+"""The rig file's rules: each broken one is an error that names its path. Expected: the format's own
+text.
+"""
 
 import json
 import unittest
@@ -19,13 +21,18 @@ class Rules(unittest.TestCase):
         schema = jsonschema.Draft202012Validator(RigFile.model_json_schema())
         for path in CASES.glob("[!e]*.json"):  # not the files to refuse
             document = case(path.stem)["file"]
-            self.assertEqual(dump_rig(read_rig(write_rig(parse_rig(document)).encode())), document, path.stem)
+            self.assertEqual(
+                dump_rig(read_rig(write_rig(parse_rig(document)).encode())), document, path.stem
+            )
             schema.validate(document)
 
     def broken(self, path: str, value: Any, name: str = "check--three-passes") -> list[str]:
         document = rig_of(name)
         here: Any = document
-        *parents, last = [int(part) if part.isdigit() else part for part in path.replace("[", ".").replace("]", "").split(".")]
+        *parents, last = [
+            int(part) if part.isdigit() else part
+            for part in path.replace("[", ".").replace("]", "").split(".")
+        ]
         for part in parents:
             here = here[part]
         if value is ...:
@@ -67,27 +74,59 @@ class Rules(unittest.TestCase):
             (f"{PASS}.readings.front_left", 1200, f"{PASS}.readings.front"),
             (f"{PASS}.readings.trailer_1", 3600, f"{PASS}.readings.trailer"),
             (f"{PASS}.readings", {"trailer_1": 3600}, f"{PASS}.readings.trailer_1"),
-            (f"{PASS}.readings", {"trailer_1": 1, "trailer_2": 1, "trailer_3": 1}, f"{PASS}.readings.trailer_3"),
+            (
+                f"{PASS}.readings",
+                {"trailer_1": 1, "trailer_2": 1, "trailer_3": 1},
+                f"{PASS}.readings.trailer_3",
+            ),
             (f"{PASS}.readings", {"rear_left": 1800}, f"{PASS}.readings.rear_left"),
-            ("weigh_ins[0].passes[2].readings.trailer", 7000, "weigh_ins[0].passes[2].readings.trailer"),
-            ("weigh_ins[0].tongue_measurements", [{"method": "scale", "value": 900}], "weigh_ins[0].tongue_measurements[0].resolution"),
-            ("weigh_ins[0].tongue_measurements", [{"method": "scale", "value": 900, "resolution": 0}],
-             "weigh_ins[0].tongue_measurements[0].resolution"),
-            ("weigh_ins[0].tongue_measurements", [{"method": "lever", "counterweight": 90, "counterweight_arm": 60, "tongue_arm": 9,
-                                                   "counterweight_arm_pm": 0}],
-             "weigh_ins[0].tongue_measurements[0].counterweight_arm_pm"),
-        )  # fmt: skip
+            (
+                "weigh_ins[0].passes[2].readings.trailer",
+                7000,
+                "weigh_ins[0].passes[2].readings.trailer",
+            ),
+            (
+                "weigh_ins[0].tongue_measurements",
+                [{"method": "scale", "value": 900}],
+                "weigh_ins[0].tongue_measurements[0].resolution",
+            ),
+            (
+                "weigh_ins[0].tongue_measurements",
+                [{"method": "scale", "value": 900, "resolution": 0}],
+                "weigh_ins[0].tongue_measurements[0].resolution",
+            ),
+            (
+                "weigh_ins[0].tongue_measurements",
+                [
+                    {
+                        "method": "lever",
+                        "counterweight": 90,
+                        "counterweight_arm": 60,
+                        "tongue_arm": 9,
+                        "counterweight_arm_pm": 0,
+                    }
+                ],
+                "weigh_ins[0].tongue_measurements[0].counterweight_arm_pm",
+            ),
+        )
         for path, value, named in told:
             with self.subTest(path=path, value=value):
                 self.assertIn(named, self.broken(path, value))
 
     def test_files_that_are_no_rig_files(self) -> None:
         whole = write_rig(parse_rig(rig_of("check--kilograms"))).encode()
-        for data, cause in ((b"", "empty"), (b"\xff\xfe\x00", "UTF-8"), (b"[]", "noxel-rig"), (b'{"format": "else"}', "noxel-rig"),
-                            (whole[:-40], "cut short|not JSON"), (b'{"format": "noxel-rig", "version": 2}', "version"),
-                            (whole.replace(b'"version": 1', b'"version": 1, "version": 1'), "twice"),
-                            (whole.replace(b"5225", b"NaN").replace(b'"gvwr": ', b'"gvwr": NaN, "x": ', 1), "NaN"),
-                            (b'{"a":' * 100_000, "nested|not JSON"), (b'"' + b"9" * 99, "JSON")):  # fmt: skip
+        for data, cause in (
+            (b"", "empty"),
+            (b"\xff\xfe\x00", "UTF-8"),
+            (b"[]", "noxel-rig"),
+            (b'{"format": "else"}', "noxel-rig"),
+            (whole[:-40], "cut short|not JSON"),
+            (b'{"format": "noxel-rig", "version": 2}', "version"),
+            (whole.replace(b'"version": 1', b'"version": 1, "version": 1'), "twice"),
+            (whole.replace(b"5225", b"NaN").replace(b'"gvwr": ', b'"gvwr": NaN, "x": ', 1), "NaN"),
+            (b'{"a":' * 100_000, "nested|not JSON"),
+            (b'"' + b"9" * 99, "JSON"),
+        ):
             with self.subTest(data[:30]), self.assertRaisesRegex(RigFileError, cause):
                 read_rig(data)
         with self.assertRaises(TooLarge):

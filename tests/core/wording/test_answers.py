@@ -1,6 +1,8 @@
-"""Whole answers: workings that add up, sentences that name what binds, and no input that brings the evaluation down.
+"""Whole answers: workings that add up, sentences that name what binds, and no input that brings the
+evaluation down.
 
-Expected values: the answers' own numbers put together by hand-written rules, and the words that must never be said.
+Expected values: the answers' own numbers put together by hand-written rules, and the words that
+must never be said.
 """
 
 import copy
@@ -21,14 +23,42 @@ from noxel.formats.rig_json import read_rig
 from tests.truth import CASES, case, rig_of
 
 NAMES = sorted(path.stem for path in CASES.glob("check--*.json"))
-MASS = st.one_of(st.integers(0, 20_000), st.floats(0, 20_000), st.sampled_from(["1380 kg", "3,200 lb", "1.2 t"]))
-JUNK = st.one_of(st.none(), st.booleans(), st.integers(-5, 10**9), st.floats(allow_nan=True), st.text(max_size=6), st.just([]), st.just({}),
-                 st.sampled_from(["1,5 kg", "engaged", "hitched", "1380 kg", "-3 lb", "2026-13-01", {"carrying": 5}, ["x"], [3, 4]]))  # fmt: skip
+MASS = st.one_of(
+    st.integers(0, 20_000), st.floats(0, 20_000), st.sampled_from(["1380 kg", "3,200 lb", "1.2 t"])
+)
+JUNK = st.one_of(
+    st.none(),
+    st.booleans(),
+    st.integers(-5, 10**9),
+    st.floats(allow_nan=True),
+    st.text(max_size=6),
+    st.just([]),
+    st.just({}),
+    st.sampled_from(
+        [
+            "1,5 kg",
+            "engaged",
+            "hitched",
+            "1380 kg",
+            "-3 lb",
+            "2026-13-01",
+            {"carrying": 5},
+            ["x"],
+            [3, 4],
+        ]
+    ),
+)
 
 
 def paths(here: Any, at: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
     """Every place in a document."""
-    inside = here.items() if isinstance(here, dict) else enumerate(here) if isinstance(here, list) else ()
+    inside = (
+        here.items()
+        if isinstance(here, dict)
+        else enumerate(here)
+        if isinstance(here, list)
+        else ()
+    )
     return [at, *(path for key, value in inside for path in paths(value, (*at, key)))]
 
 
@@ -39,9 +69,13 @@ class Workings(unittest.TestCase):
             for key, working in found.working.items():
                 with self.subTest(name=name, key=key):
                     for line in working.lines:
-                        self.assertTrue(line.ref is None or line.ref in found.working or line.ref == key, line)
+                        self.assertTrue(
+                            line.ref is None or line.ref in found.working or line.ref == key, line
+                        )
                     if {line.op for line in working.lines} <= {"", "+", "−"}:
-                        added = sum(-line.value if line.op == "−" else line.value for line in working.lines)
+                        added = sum(
+                            -line.value if line.op == "−" else line.value for line in working.lines
+                        )
                     elif [line.op for line in working.lines] in (["", "÷"], ["", "×", "÷"]):
                         first, *rest = working.lines
                         added = first.value
@@ -49,33 +83,55 @@ class Workings(unittest.TestCase):
                             added = added * line.value if line.op == "×" else added / line.value
                     else:
                         continue  # beam, lever and moments are worked by hand in test_statics
-                    self.assertTrue(math.isclose(added, working.value, rel_tol=1e-9, abs_tol=1e-9), (added, working.value))
+                    self.assertTrue(
+                        math.isclose(added, working.value, rel_tol=1e-9, abs_tol=1e-9),
+                        (added, working.value),
+                    )
 
     def test_limits_add_up_and_margins_follow(self) -> None:
         for name in NAMES:
             for row in evaluate(parse_rig(case(name)["file"])).checks:
                 if row.limit_lines and row.limit is not None:
-                    added = sum(-line.value if line.op == "−" else line.value for line in row.limit_lines)
+                    added = sum(
+                        -line.value if line.op == "−" else line.value for line in row.limit_lines
+                    )
                     self.assertAlmostEqual(added, row.limit, msg=f"{name} {row.id}")
                 if row.margin is not None and row.limit is not None and row.actual is not None:
-                    self.assertAlmostEqual(row.margin, row.limit - row.actual, msg=f"{name} {row.id}")
+                    self.assertAlmostEqual(
+                        row.margin, row.limit - row.actual, msg=f"{name} {row.id}"
+                    )
 
 
 class Words(unittest.TestCase):
     def test_sentences_carry_the_numbers_and_never_promise(self) -> None:
         for name in NAMES:
             found = evaluate(parse_rig(case(name)["file"]))
-            said = [found.headline.sentence, *found.headline.rest, *(row.sentence for row in found.checks),
-                    *(each.message for each in found.advisories), *(room.sentence for room in found.rooms)]  # fmt: skip
+            said = [
+                found.headline.sentence,
+                *found.headline.rest,
+                *(row.sentence for row in found.checks),
+                *(each.message for each in found.advisories),
+                *(room.sentence for room in found.rooms),
+            ]
             for text in said:
-                self.assertNotRegex(text.lower(), r"\bsafe|\bpassed\b|good to go|\bnan\b|\bnone\b", name)
+                self.assertNotRegex(
+                    text.lower(), r"\bsafe|\bpassed\b|good to go|\bnan\b|\bnone\b", name
+                )
                 self.assertNotRegex(text, r"\{|\}|\.\.|  ", name)
             for row in found.checks:
                 if row.status == "over" and row.margin is not None and abs(row.margin) >= 1:
-                    self.assertIn(f"{math.floor(abs(row.margin) + 0.5):,} {found.units.mass} over", row.sentence)
+                    self.assertIn(
+                        f"{math.floor(abs(row.margin) + 0.5):,} {found.units.mass} over",
+                        row.sentence,
+                    )
 
     def test_the_lead_follows_the_verdict_and_names_what_is_wrong(self) -> None:
-        leads = {"stop": "Stop.", "incomplete": "Not settled.", "caution": "Caution.", "within": "Within every rating entered."}
+        leads = {
+            "stop": "Stop.",
+            "incomplete": "Not settled.",
+            "caution": "Caution.",
+            "within": "Within every rating entered.",
+        }
         for name in NAMES:
             found = evaluate(parse_rig(case(name)["file"]))
             self.assertEqual(found.headline.lead, leads[found.verdict])
@@ -86,7 +142,15 @@ class Words(unittest.TestCase):
                 self.assertTrue(all(row.sentence in told for row in worst), name)
 
     def test_checks_stand_tightest_first(self) -> None:
-        rank = {"over": 0, "low": 0, "high": 1, "tight": 2, "unknown": 3, "unconfirmed": 4, "within": 4}
+        rank = {
+            "over": 0,
+            "low": 0,
+            "high": 1,
+            "tight": 2,
+            "unknown": 3,
+            "unconfirmed": 4,
+            "within": 4,
+        }
         for name in NAMES:
             ranks = [
                 rank[row.status]
@@ -130,17 +194,36 @@ class NothingBringsItDown(unittest.TestCase):
             self.assertTrue(re.search(r"\w", exc.message))
 
     @settings(max_examples=100)
-    @given(st.lists(st.sampled_from(["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]), max_size=6), st.data())
-    def test_passes_of_any_kind_order_and_number(self, configs: list[str], data: st.DataObject) -> None:
+    @given(
+        st.lists(
+            st.sampled_from(["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]),
+            max_size=6,
+        ),
+        st.data(),
+    )
+    def test_passes_of_any_kind_order_and_number(
+        self, configs: list[str], data: st.DataObject
+    ) -> None:
         document = copy.deepcopy(rig_of("check--three-passes"))
         passes: list[dict[str, Any]] = []
         for config in configs:
-            names = {"hitched": ["front", "rear", "trailer"], "trailer_only": ["trailer"]}.get(config, ["front", "rear"])
-            readings = {each: data.draw(MASS) for each in data.draw(st.lists(st.sampled_from(names), unique=True, max_size=3))}
-            bars = {"spring_bars": data.draw(st.sampled_from(["engaged", "slack", "none"]))} if config == "hitched" else {}
+            names = {"hitched": ["front", "rear", "trailer"], "trailer_only": ["trailer"]}.get(
+                config, ["front", "rear"]
+            )
+            readings = {
+                each: data.draw(MASS)
+                for each in data.draw(st.lists(st.sampled_from(names), unique=True, max_size=3))
+            }
+            bars = (
+                {"spring_bars": data.draw(st.sampled_from(["engaged", "slack", "none"]))}
+                if config == "hitched"
+                else {}
+            )
             passes.append({"config": config, "readings": readings, **bars})
         document["weigh_ins"][0]["passes"] = passes
         found = evaluate(parse_rig(document))
         self.assertEqual(len(found.passes), len(passes))
         kinds = {(each["config"], each.get("spring_bars") == "engaged") for each in passes}
-        self.assertEqual(sum(each.counts for each in found.passes), len(kinds), "the last of each kind counts")
+        self.assertEqual(
+            sum(each.counts for each in found.passes), len(kinds), "the last of each kind counts"
+        )

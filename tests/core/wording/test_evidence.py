@@ -1,4 +1,6 @@
-"""Room left, additions since, corrections, plans, and what the passes prove. Expected values: by hand, and properties."""
+"""Room left, additions since, corrections, plans, and what the passes prove. Expected values: by
+hand, and properties.
+"""
 
 import copy
 import unittest
@@ -23,13 +25,16 @@ def status(found: Evaluation, check: str) -> str:
 
 class Room(unittest.TestCase):
     @given(exact_rigs())
-    def test_that_much_more_meets_the_named_limit_and_no_other(self, made: tuple[Document, dict[str, float]]) -> None:
+    def test_that_much_more_meets_the_named_limit_and_no_other(
+        self, made: tuple[Document, dict[str, float]]
+    ) -> None:
         document, true = made
         found = {room.where: room for room in evaluate(parse_rig(document)).rooms}
         room = found["trailer"]
         assume(abs(room.room) < 0.9 * true["gross"])  # negative is what must come off
         share, lever = true["tongue"] / true["gross"], true["b"] / true["a"]
-        for each in document["weigh_ins"][0]["passes"][:2]:  # load the trailer by that much, share kept, by hand
+        # load the trailer by that much, share kept, by hand
+        for each in document["weigh_ins"][0]["passes"][:2]:
             more = room.room * share
             each["readings"]["front"] -= more * lever
             each["readings"]["rear"] += more * (1 + lever)
@@ -37,22 +42,39 @@ class Room(unittest.TestCase):
         after = evaluate(parse_rig(document))
         margins = {row.id: row.margin for row in after.checks if row.margin is not None}
         self.assertAlmostEqual(margins[room.check], 0, places=6)
-        counted = ("trailer.gross", "vehicle.tow_rating", "hitch.trailer", "combination.gross", "trailer.axles", "hitch.tongue",
-                   "vehicle.gross", "vehicle.rear_axle")  # fmt: skip
+        counted = (
+            "trailer.gross",
+            "vehicle.tow_rating",
+            "hitch.trailer",
+            "combination.gross",
+            "trailer.axles",
+            "hitch.tongue",
+            "vehicle.gross",
+            "vehicle.rear_axle",
+        )
         self.assertGreaterEqual(min(margins[check] for check in counted), -1e-6)
 
     def test_no_tire_and_no_single_axle_is_forgotten(self) -> None:
-        """Every worked case loaded by its room, by hand: the named limit is met, and nothing that takes of it is exceeded."""
+        """Every worked case loaded by its room, by hand: the named limit is met, and nothing that
+        takes of it is exceeded.
+        """
         met = set()
         weak = rig_of("check--room-everywhere")
         weak["vehicle"]["tires"] = {
-            "rear": {"count": 2, "max_load": weak["weigh_ins"][-1]["passes"][0]["readings"]["rear"] / 2 + 60}
+            "rear": {
+                "count": 2,
+                "max_load": weak["weigh_ins"][-1]["passes"][0]["readings"]["rear"] / 2 + 60,
+            }
         }
         for name, document in [
             *((path.stem, rig_of(path.stem)) for path in sorted(CASES.glob("check--*.json"))),
             ("weak tires", weak),
         ]:
-            last = document["weigh_ins"][-1] if document.get("weigh_ins") else {"passes": [{"config": "trailer_only"}]}
+            last = (
+                document["weigh_ins"][-1]
+                if document.get("weigh_ins")
+                else {"passes": [{"config": "trailer_only"}]}
+            )
             if {each["config"] for each in last["passes"]} - {
                 "hitched",
                 "vehicle_only",
@@ -65,37 +87,82 @@ class Room(unittest.TestCase):
             for room in before.rooms:
                 with self.subTest(name, where=room.where):
                     place = load_place(parse_rig(document))
-                    loaded, adds = copy.deepcopy(document), {"front": room.room * (1 - place), "rear": room.room * place}
+                    loaded, adds = (
+                        copy.deepcopy(document),
+                        {"front": room.room * (1 - place), "rear": room.room * place},
+                    )
                     if room.where == "trailer":
                         lengths = document["vehicle"].get("geometry", {})
-                        if "wheelbase" not in lengths or "hitch_offset" not in lengths or before.derived.tongue_share is None:
+                        if (
+                            "wheelbase" not in lengths
+                            or "hitch_offset" not in lengths
+                            or before.derived.tongue_share is None
+                        ):
                             continue
                         lever = lengths["hitch_offset"] / lengths["wheelbase"]
                         on_tongue = room.room * before.derived.tongue_share.value
-                        adds = {"front": -on_tongue * lever, "rear": on_tongue * (1 + lever), "trailer": room.room - on_tongue}
+                        adds = {
+                            "front": -on_tongue * lever,
+                            "rear": on_tongue * (1 + lever),
+                            "trailer": room.room - on_tongue,
+                        }
                     for each in loaded["weigh_ins"][-1]["passes"]:
-                        if each["config"] == "hitched" or (each["config"], room.where) == ("vehicle_only", "vehicle"):
+                        if each["config"] == "hitched" or (each["config"], room.where) == (
+                            "vehicle_only",
+                            "vehicle",
+                        ):
                             self.put(each["readings"], adds)
                     after = evaluate(parse_rig(loaded)).checks
-                    entered = {check for check, limit in limits(parse_rig(loaded)).items() if limit and limit.real}
-                    left = {row.id: (row.cushion or 1) * row.limit - row.actual for row in after
-                            if row.actual is not None and row.limit is not None and row.id in entered}  # fmt: skip
+                    entered = {
+                        check
+                        for check, limit in limits(parse_rig(loaded)).items()
+                        if limit and limit.real
+                    }
+                    left = {
+                        row.id: (row.cushion or 1) * row.limit - row.actual
+                        for row in after
+                        if row.actual is not None and row.limit is not None and row.id in entered
+                    }
                     self.assertAlmostEqual(left[room.check], 0, places=5)
-                    left = {row.id: left[row.id] for row in after if row.id in left and row.status != "unconfirmed"}
+                    left = {
+                        row.id: left[row.id]
+                        for row in after
+                        if row.id in left and row.status != "unconfirmed"
+                    }
                     if room.where == "vehicle":  # what takes nothing of it may be over already
-                        takes = ("vehicle.", "combination", "tires.rear", "tires.front", "wheels.rear", "assembly.rear")
+                        takes = (
+                            "vehicle.",
+                            "combination",
+                            "tires.rear",
+                            "tires.front",
+                            "wheels.rear",
+                            "assembly.rear",
+                        )
                         left = {
-                            check: kg for check, kg in left.items() if check.startswith(takes) and check != "vehicle.tow_rating"
+                            check: kg
+                            for check, kg in left.items()
+                            if check.startswith(takes) and check != "vehicle.tow_rating"
                         }
                     else:
-                        left = {check: kg for check, kg in left.items() if check not in ("vehicle.front_axle", "tires.front")}
+                        left = {
+                            check: kg
+                            for check, kg in left.items()
+                            if check not in ("vehicle.front_axle", "tires.front")
+                        }
                     self.assertGreaterEqual(min(left.values()), -1e-5, left)
                     met.add(room.check)
-        self.assertLessEqual({"tires.rear", "tires.trailer", "vehicle.payload", "hitch.tongue"}, met)
+        self.assertLessEqual(
+            {"tires.rear", "tires.trailer", "vehicle.payload", "hitch.tongue"}, met
+        )
 
     def put(self, readings: dict[str, float], adds: dict[str, float]) -> None:
-        """So much more on each axle, on its wheels as what is there already, and in the sums that were read."""
-        for name, parts in (("vehicle", ("front", "rear")), ("gross", ("front", "rear", "trailer"))):
+        """So much more on each axle, on its wheels as what is there already, and in the sums that
+        were read.
+        """
+        for name, parts in (
+            ("vehicle", ("front", "rear")),
+            ("gross", ("front", "rear", "trailer")),
+        ):
             if name in readings:
                 readings[name] += sum(kg for group, kg in adds.items() if group in parts)
         for group, kg in adds.items():
@@ -105,10 +172,18 @@ class Room(unittest.TestCase):
                 readings[name] += kg * readings[name] / whole
 
     def test_over_says_what_must_come_off(self) -> None:
-        # three passes: rear axle 3,680 of 3,600, nothing listed, so at 0.75 of the wheelbase; share 960/8,220, lever 50.5/155.9
-        found = {room.where: room for room in evaluate(parse_rig(rig_of("check--three-passes"))).rooms}
-        self.assertEqual((found["vehicle"].check, round(found["vehicle"].room)), ("vehicle.rear_axle", round(-80 / 0.75)))
-        self.assertEqual(round(found["trailer"].room), round(-80 / (960 / 8220 * (1 + 50.5 / 155.9))))
+        # three passes: rear axle 3,680 of 3,600, nothing listed, so at 0.75 of the wheelbase; share
+        # 960/8,220, lever 50.5/155.9
+        found = {
+            room.where: room for room in evaluate(parse_rig(rig_of("check--three-passes"))).rooms
+        }
+        self.assertEqual(
+            (found["vehicle"].check, round(found["vehicle"].room)),
+            ("vehicle.rear_axle", round(-80 / 0.75)),
+        )
+        self.assertEqual(
+            round(found["trailer"].room), round(-80 / (960 / 8220 * (1 + 50.5 / 155.9)))
+        )
 
 
 class Since(unittest.TestCase):
@@ -117,38 +192,63 @@ class Since(unittest.TestCase):
         self.weigh_in: dict[str, Any] = self.document["weigh_ins"][0]
 
     def test_known_places_follow_the_lever(self) -> None:
-        # 155.9 lb on the rear axle adds itself there; 233.5 lb, 23.35 in ahead of the axles, puts a tenth on the tongue
-        self.weigh_in["added_since"] = [{"on": "vehicle", "mass": 100, "position": 155.9},
-                                        {"on": "trailer", "mass": 233.5, "position": 233.5 * 0.9}]  # fmt: skip
+        # 155.9 lb on the rear axle adds itself there; 233.5 lb, 23.35 in ahead of the axles, puts a
+        # tenth on the tongue
+        self.weigh_in["added_since"] = [
+            {"on": "vehicle", "mass": 100, "position": 155.9},
+            {"on": "trailer", "mass": 233.5, "position": 233.5 * 0.9},
+        ]
         rig = parse_rig(self.document)
-        now, then = weigh(rig, rig.weigh_ins[0], with_added=True).figures, weigh(rig, rig.weigh_ins[0]).figures
+        now, then = (
+            weigh(rig, rig.weigh_ins[0], with_added=True).figures,
+            weigh(rig, rig.weigh_ins[0]).figures,
+        )
         pound = 0.45359237
         self.assertAlmostEqual((now["rear_solo"].value - then["rear_solo"].value) / pound, 100)
-        self.assertAlmostEqual((now["tongue_static"].value - then["tongue_static"].value) / pound, 23.35)
-        self.assertAlmostEqual((now["trailer_gross"].value - then["trailer_gross"].value) / pound, 233.5)
         self.assertAlmostEqual(
-            (now["rear_hitched"].value - then["rear_hitched"].value) / pound, 100 + 23.35 * (1 + 50.5 / 155.9)
+            (now["tongue_static"].value - then["tongue_static"].value) / pound, 23.35
+        )
+        self.assertAlmostEqual(
+            (now["trailer_gross"].value - then["trailer_gross"].value) / pound, 233.5
+        )
+        self.assertAlmostEqual(
+            (now["rear_hitched"].value - then["rear_hitched"].value) / pound,
+            100 + 23.35 * (1 + 50.5 / 155.9),
         )
 
     def test_an_unknown_place_widens_the_error_and_not_the_total(self) -> None:
         self.weigh_in["added_since"] = [{"on": "trailer", "mass": 200}]
         rig = parse_rig(self.document)
-        now, then = weigh(rig, rig.weigh_ins[0], with_added=True).figures, weigh(rig, rig.weigh_ins[0]).figures
-        self.assertAlmostEqual(now["trailer_gross"].plus_minus, then["trailer_gross"].plus_minus, places=6)
+        now, then = (
+            weigh(rig, rig.weigh_ins[0], with_added=True).figures,
+            weigh(rig, rig.weigh_ins[0]).figures,
+        )
+        self.assertAlmostEqual(
+            now["trailer_gross"].plus_minus, then["trailer_gross"].plus_minus, places=6
+        )
         self.assertGreater(now["tongue_static"].plus_minus, then["tongue_static"].plus_minus + 20)
 
     def test_the_estimate_stands_beside_what_was_weighed(self) -> None:
-        self.weigh_in["added_since"] = [{"what": "books", "on": "vehicle", "mass": 700, "position": 120}]
+        self.weigh_in["added_since"] = [
+            {"what": "books", "on": "vehicle", "mass": 700, "position": 120}
+        ]
         found = evaluate(parse_rig(self.document))
         assert found.estimate  # noqa: S101
         self.assertEqual(status(found, "vehicle.gross"), "within")
         gross = next(row for row in found.estimate.checks if row.id == "vehicle.gross")
         self.assertEqual((round(gross.actual or 0), gross.status), (6960, "within"))
-        self.assertEqual(added_loads(parse_rig(self.document), parse_rig(self.document).weigh_ins[0]).tongue, 0.0)
+        self.assertEqual(
+            added_loads(parse_rig(self.document), parse_rig(self.document).weigh_ins[0]).tongue, 0.0
+        )
 
     @given(
         st.sampled_from(
-            [("12 gal diesel", 84), ("10 gal of water", 83.4), ("-5 gal gasoline", -31), ("100 l propane", 110.952)]
+            [
+                ("12 gal diesel", 84),
+                ("10 gal of water", 83.4),
+                ("-5 gal gasoline", -31),
+                ("100 l propane", 110.952),
+            ]
         )
     )
     def test_fluids_by_volume(self, told: tuple[str, float]) -> None:
@@ -159,14 +259,26 @@ class Since(unittest.TestCase):
 class Proof(unittest.TestCase):
     def test_ways_to_the_tongue_stand_side_by_side(self) -> None:
         document = rig_of("check--three-passes")
-        beam = {"method": "beam_scale", "reading": 330, "tare": 10, "span": 36, "coupler_from_support": 12, "resolution": 1,
-                "coupler_from_support_pm": 0.25}  # fmt: skip
-        document["weigh_ins"][0]["tongue_measurements"] = [beam, {"method": "scale", "value": 1100, "resolution": 5}]
+        beam = {
+            "method": "beam_scale",
+            "reading": 330,
+            "tare": 10,
+            "span": 36,
+            "coupler_from_support": 12,
+            "resolution": 1,
+            "coupler_from_support_pm": 0.25,
+        }
+        document["weigh_ins"][0]["tongue_measurements"] = [
+            beam,
+            {"method": "scale", "value": 1100, "resolution": 5},
+        ]
         ways = evaluate(parse_rig(document)).tongue
         self.assertEqual([way.source for way in ways], ["passes", "direct", "direct"])
         self.assertAlmostEqual(ways[1].value, 960)  # (330 − 10) × 36/12
         # a quarter inch of uncertainty on 12 in: 960 × 2 × 0.25/√3 / 12
-        self.assertAlmostEqual(ways[1].budget["support to coupler"], 960 * 2 * 0.25 / 3**0.5 / 12, places=6)
+        self.assertAlmostEqual(
+            ways[1].budget["support to coupler"], 960 * 2 * 0.25 / 3**0.5 / 12, places=6
+        )
         self.assertEqual([way.used for way in ways], [False, False, True])
         self.assertEqual([way.agrees for way in ways], [False, False, True])
 
@@ -181,17 +293,29 @@ class Proof(unittest.TestCase):
         document = rig_of("check--three-passes")
         document["weigh_ins"][0]["passes"][0]["printed_gross"] = 13000
         before = evaluate(parse_rig(document))
-        self.assertIn(("ticket_total_differs", "warning"), [(each.code, each.level) for each in before.advisories])
+        self.assertIn(
+            ("ticket_total_differs", "warning"),
+            [(each.code, each.level) for each in before.advisories],
+        )
         document["weigh_ins"][0]["accepted"] = [
             {"code": "ticket_total_differs", "path": "passes[0].printed_gross", "note": "smudged"}
         ]
-        note = next(each for each in evaluate(parse_rig(document)).advisories if each.code == "ticket_total_differs")
+        note = next(
+            each
+            for each in evaluate(parse_rig(document)).advisories
+            if each.code == "ticket_total_differs"
+        )
         self.assertEqual((note.level, note.accepted_note), ("note", "smudged"))
 
     def test_plans(self) -> None:
         rig = parse_rig(rig_of("check--three-passes"))
-        bars = [(each["config"], each.get("spring_bars")) for each in plan_passes(rig, "truck_scale", True)]
-        self.assertEqual(bars, [("hitched", "engaged"), ("hitched", "slack"), ("vehicle_only", None)])
+        bars = [
+            (each["config"], each.get("spring_bars"))
+            for each in plan_passes(rig, "truck_scale", True)
+        ]
+        self.assertEqual(
+            bars, [("hitched", "engaged"), ("hitched", "slack"), ("vehicle_only", None)]
+        )
         self.assertEqual(len(plan_passes(rig, "truck_scale", False)), 2)
         self.assertIn("One axle at a time", plan(rig, "single_platform", True)[0].instruction)
         self.assertIn("Chock", plan(rig, "truck_scale", True)[2].instruction)

@@ -1,6 +1,8 @@
-"""What is said of every kind of rig in every set of terms, weighed, half weighed and only expected: kept word for word.
+"""What is said of every kind of rig in every set of terms, weighed, half weighed and only expected:
+kept word for word.
 
-The kept text was read through by a person. Whoever changes a sentence on purpose writes it anew (``NOXEL_GOLDEN=1``) and reads the difference.
+The kept text was read through by a person. Whoever changes a sentence on purpose writes it anew
+(``NOXEL_GOLDEN=1``) and reads the difference.
 """
 
 import os
@@ -20,11 +22,17 @@ KEPT = Path(__file__).parents[2] / "golden" / "sentences.txt"
 WEIGH = ("on", "ask", "wait", "off")
 LEAK = re.compile(r"\b(GVWR|GCWR|GAWR|CCC|tongue|curb|dry weight|tow rating)\b", re.IGNORECASE)
 KINDS: tuple[RigKind, ...] = ("bars", "plain", "pin", "caravan", "motorhome")
-PLACES: tuple[tuple[TermSet, MassUnit], ...] = (("north_america", "lb"), ("australia", "kg"), ("europe", "kg"))
+PLACES: tuple[tuple[TermSet, MassUnit], ...] = (
+    ("north_america", "lb"),
+    ("australia", "kg"),
+    ("europe", "kg"),
+)
 
 
 def rigs() -> Iterator[tuple[str, RigFile]]:
-    """Every kind in every place: not weighed, one hitched pass, all passes; within, and over its rear axle or its trailer's rating."""
+    """Every kind in every place: not weighed, one hitched pass, all passes; within, and over its
+    rear axle or its trailer's rating.
+    """
     for kind in KINDS:
         for terms, unit in PLACES:
             slack = ("slack", *WEIGH) if kind == "bars" else ()
@@ -44,7 +52,10 @@ def said() -> str:
     blocks = []
     for name, rig in rigs():
         found = evaluate(rig)
-        lines = [f"# {name}: {found.verdict}", " ".join([found.headline.lead, found.headline.sentence, *found.headline.rest])]
+        lines = [
+            f"# {name}: {found.verdict}",
+            " ".join([found.headline.lead, found.headline.sentence, *found.headline.rest]),
+        ]
         for check in found.checks:
             lines.append(f"  {check.id} {check.status}: {check.sentence}")
             if check.expected:

@@ -1,4 +1,5 @@
-"""What every room answers for the demo household and a packed rig, figures and sentences: kept, and read through by a person.
+"""What every room answers for the demo household and a packed rig, figures and sentences: kept, and
+read through by a person.
 
 Whoever changes an answer on purpose writes it anew (``NOXEL_GOLDEN=1``) and reads the difference.
 """
@@ -15,7 +16,16 @@ from pydantic_core import to_jsonable_python
 
 from noxel.core.adjust import Tried, bar_curve, baseline_of, levers, propose, try_steps
 from noxel.core.evaluate import evaluate
-from noxel.core.log import Recorded, WeighInRef, chart_of, compare_weigh_ins, facts_of, kept_answers, line_of, reminders
+from noxel.core.log import (
+    Recorded,
+    WeighInRef,
+    chart_of,
+    compare_weigh_ins,
+    facts_of,
+    kept_answers,
+    line_of,
+    reminders,
+)
 from noxel.core.match import explain, how_much, match_pair, match_vehicle, trailer_of_rig
 from noxel.core.pack import evaluate_pack
 from noxel.core.plates import contradictions, evaluate_plates
@@ -48,9 +58,15 @@ def written(value: Any, depth: int = 0) -> Iterator[str]:
     """An answer as lines: what holds only single values stands on one of them."""
     pad = "  " * depth
     if isinstance(value, dict):
-        single = {key: each for key, each in value.items() if not isinstance(each, dict | list) and each is not None}
+        single = {
+            key: each
+            for key, each in value.items()
+            if not isinstance(each, dict | list) and each is not None
+        }
         if single:
-            yield pad + " · ".join(f"{key} {_leaf(each)}" for key, each in single.items() if key not in LEFT_OUT)
+            yield pad + " · ".join(
+                f"{key} {_leaf(each)}" for key, each in single.items() if key not in LEFT_OUT
+            )
         for key, each in value.items():
             if isinstance(each, dict | list) and each and key not in LEFT_OUT:
                 yield f"{pad}{key}:"
@@ -60,13 +76,22 @@ def written(value: Any, depth: int = 0) -> Iterator[str]:
             yield pad + ", ".join(map(_leaf, value))
         else:
             for each in value:
-                yield from written(each, depth) if isinstance(each, dict | list) else [pad + _leaf(each)]
+                yield from (
+                    written(each, depth) if isinstance(each, dict | list) else [pad + _leaf(each)]
+                )
 
 
 def _steps(rig: RigFile) -> Iterator[Step]:
     """One step of each kind that the rig allows."""
     on = {
-        side: next((at for at, load in enumerate(rig.loads) if load.on == side and load.kg and load.position), None)
+        side: next(
+            (
+                at
+                for at, load in enumerate(rig.loads)
+                if load.on == side and load.kg and load.position
+            ),
+            None,
+        )
         for side in ("vehicle", "trailer")
     }
     for at in on.values():
@@ -78,7 +103,9 @@ def _steps(rig: RigFile) -> Iterator[Step]:
     yield from (Step(kind="tank", index=at, level=0.25) for at in range(len(rig.tanks)))
     if rig.hitch.weight_distribution:
         yield Step(kind="bars", level=0.4)
-    yield Step.model_validate({"kind": "add", "on": "vehicle", "mass": "40 kg", "position": "3 m", "name": "crate"})
+    yield Step.model_validate(
+        {"kind": "add", "on": "vehicle", "mass": "40 kg", "position": "3 m", "name": "crate"}
+    )
 
 
 def _told(tried: Tried) -> Any:
@@ -99,27 +126,42 @@ def adjust(rig: RigFile) -> Any:
         return str(exc)
     rows = base.checks(base.rig)
     return {
-        "proposals": propose(base, seconds=600), "levers": levers(base.rig, rows, base), "bars": bar_curve(base.rig, rows, base),
+        "proposals": propose(base, seconds=600),
+        "levers": levers(base.rig, rows, base),
+        "bars": bar_curve(base.rig, rows, base),
         "tried": [_told(try_steps(base, [step])) for step in _steps(base.rig)],
-    }  # fmt: skip
+    }
 
 
 def match(rig: RigFile) -> Any:
     all_rigs = household()
     vehicles = {name: match_vehicle(name, name, each, None) for name, each in all_rigs.items()}
-    trailers = {name: found for name, each in all_rigs.items() if (found := trailer_of_rig(name, name, each, in_a_rig=True))}
+    trailers = {
+        name: found
+        for name, each in all_rigs.items()
+        if (found := trailer_of_rig(name, name, each, in_a_rig=True))
+    }
     own = next(name for name, each in all_rigs.items() if each == rig)
     pairs = [match_pair(vehicles[own], each, None, rig.units.mass) for each in trailers.values()]
-    return {"how much": how_much(rig), "more aboard": how_much(rig, added=150.0).says, "pairs": pairs,
-            "why": [explain(pairs[0], each, vehicles, trailers, rig.units.mass) for each in pairs[1:]]}  # fmt: skip
+    return {
+        "how much": how_much(rig),
+        "more aboard": how_much(rig, added=150.0).says,
+        "pairs": pairs,
+        "why": [explain(pairs[0], each, vehicles, trailers, rig.units.mass) for each in pairs[1:]],
+    }
 
 
 def log(rig: RigFile) -> Any:
     run = [Recorded(number, facts_of(rig, each)) for number, each in enumerate(rig.weigh_ins, 1)]
     lines = [line_of(rig, each, run[at - 1].facts if at else None) for at, each in enumerate(run)]
     refs = [WeighInRef(rig, number, number) for number in range(1, len(run) + 1)]
-    return {"lines": lines, "chart": chart_of(rig, run, len(run)), "kept": kept_answers(rig), "reminders": reminders(rig, TODAY),
-            "compared": compare_weigh_ins(refs[-2:]) if len(refs) > 1 else None}  # fmt: skip
+    return {
+        "lines": lines,
+        "chart": chart_of(rig, run, len(run)),
+        "kept": kept_answers(rig),
+        "reminders": reminders(rig, TODAY),
+        "compared": compare_weigh_ins(refs[-2:]) if len(refs) > 1 else None,
+    }
 
 
 def plates(rig: RigFile) -> Any:
@@ -135,7 +177,10 @@ def weigh(rig: RigFile) -> Any:
     steps = visit_steps(rig, "truck_scale", uncouple=True)
     return {
         "plan": plan(rig, "truck_scale", uncouple=True),
-        "visit": [{"title": each.title, "lead": each.lead, "lines": each.lines, "caution": each.caution} for each in steps],
+        "visit": [
+            {"title": each.title, "lead": each.lead, "lines": each.lines, "caution": each.caution}
+            for each in steps
+        ],
         "answer": {name: getattr(evaluation, name) for name in kept},
         "working": evaluation.working,
     }
@@ -158,7 +203,10 @@ class GoldenRooms(unittest.TestCase):
         for name, rig in household().items():
             for room, ask in ROOMS.items():
                 with self.subTest(rig=name, room=room):
-                    found = "\n".join(written(to_jsonable_python(ask(rig), serialize_unknown=True))) + "\n"
+                    found = (
+                        "\n".join(written(to_jsonable_python(ask(rig), serialize_unknown=True)))
+                        + "\n"
+                    )
                     file = KEPT / f"{name}-{room}.txt"
                     if os.environ.get("NOXEL_GOLDEN"):
                         file.write_text(found, encoding="utf-8")

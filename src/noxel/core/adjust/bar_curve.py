@@ -21,7 +21,9 @@ class BarPoint(Answer):
 
 
 class BarCurve(Answer):
-    """Predicted axle loads from slack bars to the front axle's solo load, where limits are met, and what that means."""
+    """Predicted axle loads from slack bars to the front axle's solo load, where limits are met, and
+    what that means.
+    """
 
     points: list[BarPoint]
     now: float
@@ -32,13 +34,16 @@ class BarCurve(Answer):
     says: list[str]
 
 
-def bar_curve(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None) -> BarCurve | None:
+def bar_curve(
+    rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None
+) -> BarCurve | None:
     """What the spring bars can do, and what they cannot.
 
     Parameters
     ----------
     rig : RigFile
-        As predicted, with weight distribution and a ball behind the axle; else there is nothing to draw.
+        As predicted, with weight distribution and a ball behind the axle; else there is nothing to
+        draw.
     rows : sequence of Checked
         For the limits.
     base : Baseline or None
@@ -56,9 +61,15 @@ def bar_curve(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = Non
         there[MOMENT] = restoration * full
         return {check: float(coefs @ there) + constant for check, (coefs, constant) in form.items()}
 
-    points = [BarPoint(restoration=step / 10, front=loads(step / 10)["vehicle.front_axle"] / factor,
-                       rear=loads(step / 10)["vehicle.rear_axle"] / factor, trailer=loads(step / 10)["trailer.axles"] / factor)
-              for step in range(11)]  # fmt: skip
+    points = [
+        BarPoint(
+            restoration=step / 10,
+            front=loads(step / 10)["vehicle.front_axle"] / factor,
+            rear=loads(step / 10)["vehicle.rear_axle"] / factor,
+            trailer=loads(step / 10)["trailer.axles"] / factor,
+        )
+        for step in range(11)
+    ]
     says = []
     slack, tight = loads(0.0), loads(1.0)
     for check in ("vehicle.rear_axle", "tires.rear", "vehicle.gross", "vehicle.payload"):
@@ -68,26 +79,38 @@ def bar_curve(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = Non
         label = check_label(rig, check)
         if tight[check] > limit:
             says.append(
-                f"{label}: over at any tension, {print_mass(tight[check] - limit, unit)} even fully restored. The bars cannot cure it."
+                f"{label}: over at any tension, {print_mass(tight[check] - limit, unit)} even "
+                "fully restored. The bars cannot cure it."
             )
         elif slack[check] > limit:
             meets = (slack[check] - limit) / (slack[check] - tight[check])
             says.append(f"{label}: within from {meets * 100:.0f} % restoration on.")
     limit = limits.get("trailer.axles")
     if limit is not None and tight["trailer.axles"] > limit:
-        says.append(f"Trailer axles: over when fully restored, by {print_mass(tight['trailer.axles'] - limit, unit)}.")
+        says.append(
+            "Trailer axles: over when fully restored, by "
+            f"{print_mass(tight['trailer.axles'] - limit, unit)}."
+        )
     says.append(
-        "The bars move load, they take none away and raise no rating. The front axle should not end above its load without the trailer."
+        "The bars move load, they take none away and raise no rating. The front axle should not "
+        "end above its load without the trailer."
     )
     if rig.hitch.target_restoration is not None:
         target = rig.hitch.target_restoration
         said = loads(target)
-        says.insert(0, f"At the maker's target, {target * 100:.0f} %: front {print_mass(said['vehicle.front_axle'], unit)}, rear "
-                    f"{print_mass(said['vehicle.rear_axle'], unit)}, trailer axles {print_mass(said['trailer.axles'], unit)}.")  # fmt: skip
+        says.insert(
+            0,
+            f"At the maker's target, {target * 100:.0f} %: front "
+            f"{print_mass(said['vehicle.front_axle'], unit)}, rear "
+            f"{print_mass(said['vehicle.rear_axle'], unit)}, trailer axles "
+            f"{print_mass(said['trailer.axles'], unit)}.",
+        )
     return BarCurve(
         points=points,
         now=rig.plan.front_restoration or 0.0,
-        front_limit=limits["vehicle.front_axle"] / factor if "vehicle.front_axle" in limits else None,
+        front_limit=limits["vehicle.front_axle"] / factor
+        if "vehicle.front_axle" in limits
+        else None,
         rear_limit=limits["vehicle.rear_axle"] / factor if "vehicle.rear_axle" in limits else None,
         trailer_limit=limits["trailer.axles"] / factor if "trailer.axles" in limits else None,
         front_solo=float(state[FRONT]) / factor,

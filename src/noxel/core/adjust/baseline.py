@@ -23,12 +23,14 @@ from noxel.errors import MissingInput
 
 @dataclass(frozen=True, slots=True)
 class Baseline:
-    """The rig to try changes on: its plan started from the weigh-in where there is one, and the ± of each figure. [kg]
+    """The rig to try changes on: its plan started from the weigh-in where there is one, and the ±
+    of each figure. [kg]
 
-    A trial starts from what the ticket says: ``weighing`` is what the scale found of the rig as it was at the ``start``, and
-    ``beyond`` what it found on each axle beyond the lever model. They stay whatever is tried, until the vehicle is another one;
-    then only the trailer's do. ``parts`` are the loads on single axles, tires, wheels and assemblies for each kilogram on their
-    group; ``modelled`` is what the lever model predicts of the ``start``.
+    A trial starts from what the ticket says: ``weighing`` is what the scale found of the rig as it
+    was at the ``start``, and ``beyond`` what it found on each axle beyond the lever model. They
+    stay whatever is tried, until the vehicle is another one; then only the trailer's do. ``parts``
+    are the loads on single axles, tires, wheels and assemblies for each kilogram on their group;
+    ``modelled`` is what the lever model predicts of the ``start``.
     """
 
     rig: RigFile
@@ -58,24 +60,33 @@ class Baseline:
         return found
 
     def rules(self, rig: RigFile) -> list[BrokenRule]:
-        """The rules of maker and law that a changed rig does not keep, by its loads as they would be."""
+        """The rules of maker and law that a changed rig does not keep, by its loads as they would
+        be.
+        """
         found = self.loads(rig)
         return broken_rules(rig, predicted_weighing(rig, found, uncertainty(rig, found)))
 
     def checks(self, rig: RigFile) -> list[Checked]:
-        """The ordinary checks of a changed rig, with the scale's ± and that of what was changed; tightest first."""
+        """The ordinary checks of a changed rig, with the scale's ± and that of what was changed;
+        tightest first.
+        """
         found = self.loads(rig)
         if self.weighing is None:
             changed = uncertainty(rig, found)
             return tightest_first(run_checks(rig, predicted_weighing(rig, found, changed)))
         start = self.start or self.rig
-        moved, same = change_uncertainty(start, rig, self.modelled, found), rig.vehicle is start.vehicle
+        moved, same = (
+            change_uncertainty(start, rig, self.modelled, found),
+            rig.vehicle is start.vehicle,
+        )
         if not same:
             moved = {
                 **uncertainty(rig, found),
                 **{key: moved[key] for key in ("trailer_gross", "tongue_static") if key in moved},
             }
-        return tightest_first(run_checks(rig, shifted_weighing(rig, found, self.weighing, moved, same_vehicle=same)))
+        return tightest_first(
+            run_checks(rig, shifted_weighing(rig, found, self.weighing, moved, same_vehicle=same))
+        )
 
     def changed(self, rig: RigFile) -> "Baseline":
         """The baseline of a changed rig: what is tried next starts there."""
@@ -112,10 +123,22 @@ def baseline_of(rig: RigFile, number: int | None = None) -> Baseline:
             pm = {key: figure.plus_minus for key, figure in figures.items()}
             made = rig.model_copy(update={"plan": _plan(rig, found)})
             modelled = predict(made)
-            beyond = {key: figures[key].value - modelled[key] for key in GROUPS.values() if key in figures and key in modelled}
+            beyond = {
+                key: figures[key].value - modelled[key]
+                for key in GROUPS.values()
+                if key in figures and key in modelled
+            }
             empty = figures["curb_measured"].value if "curb_measured" in figures else None
             return _with_parts(
-                Baseline(made, {**uncertainty(made, modelled), **pm}, weighing, made, beyond, empty, modelled=modelled)
+                Baseline(
+                    made,
+                    {**uncertainty(made, modelled), **pm},
+                    weighing,
+                    made,
+                    beyond,
+                    empty,
+                    modelled=modelled,
+                )
             )
     try:
         return Baseline(rig, uncertainty(rig, predict(rig)))
@@ -127,7 +150,9 @@ def _with_parts(base: Baseline) -> Baseline:
     loads, found = base.loads(base.rig), {}
     for row in base.checks(base.rig):
         group = "trailer" if row.id.startswith("trailer.axle_") else row.id.partition(".")[2]
-        whole = loads.get(GROUPS.get(group, "")) or (loads.get(f"{group}_solo") if not base.rig.towing else None)
+        whole = loads.get(GROUPS.get(group, "")) or (
+            loads.get(f"{group}_solo") if not base.rig.towing else None
+        )
         if row.actual is not None and whole and group in GROUPS:
             found[row.id] = row.actual.value / whole
     return replace(base, parts=found)
@@ -135,12 +160,20 @@ def _with_parts(base: Baseline) -> Baseline:
 
 def _plan(rig: RigFile, found: Mapping[str, float]) -> Plan:
     def mass(path: str) -> Mass:
-        return Mass(round(found[path] / KG[rig.units.mass], 3), found[path])  # as the lists in Pack write it
+        # as the lists in Pack write it
+        return Mass(round(found[path] / KG[rig.units.mass], 3), found[path])
 
-    made: dict[str, object] = {"vehicle_base": VehicleBase(front=mass("plan.vehicle_base.front"), rear=mass("plan.vehicle_base.rear"),
-                                                           hitch_fitted=True)}  # fmt: skip
+    made: dict[str, object] = {
+        "vehicle_base": VehicleBase(
+            front=mass("plan.vehicle_base.front"),
+            rear=mass("plan.vehicle_base.rear"),
+            hitch_fitted=True,
+        )
+    }
     if "plan.trailer_base.gross" in found:
-        made["trailer_base"] = TrailerBase(gross=mass("plan.trailer_base.gross"), tongue=mass("plan.trailer_base.tongue"))
+        made["trailer_base"] = TrailerBase(
+            gross=mass("plan.trailer_base.gross"), tongue=mass("plan.trailer_base.tongue")
+        )
     if "plan.effective_overhang" in found:
         metres = found["plan.effective_overhang"]
         made["effective_overhang"] = in_the_rigs_unit(rig, metres)

@@ -1,7 +1,9 @@
-"""The lever model as one linear map: what each kilogram in each place, and the bars' moment, does to every check.
+"""The lever model as one linear map: what each kilogram in each place, and the bars' moment, does
+to every check.
 
-A rig's state is five numbers: the vehicle's axles alone, the trailer in total, the tongue, the bars' moment. Every load
-that a check judges is a linear form of them, so cures can be computed, and proved absent, exactly.
+A rig's state is five numbers: the vehicle's axles alone, the trailer in total, the tongue, the
+bars' moment. Every load that a check judges is a linear form of them, so cures can be computed, and
+proved absent, exactly.
 """
 
 from collections.abc import Mapping
@@ -27,7 +29,9 @@ def state_of(rig: RigFile) -> Vector:
     tongue = found.get("tongue_static", 0.0)
     restoration = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
     moment = statics.bar_moment(restoration, tongue, at.b, at.length) if restoration else 0.0
-    return np.array([found["front_solo"], found["rear_solo"], found.get("trailer_gross", 0.0), tongue, moment])
+    return np.array(
+        [found["front_solo"], found["rear_solo"], found.get("trailer_gross", 0.0), tongue, moment]
+    )
 
 
 def forms(rig: RigFile, base: Baseline | None = None) -> dict[str, tuple[Vector, float]]:
@@ -38,24 +42,47 @@ def forms(rig: RigFile, base: Baseline | None = None) -> dict[str, tuple[Vector,
     at, seen = lever_lengths(rig), base.changed(rig) if base else Baseline(rig, {})
     lever, bars = at.b / at.a, (1 + at.b / at.length) / at.a
     front = np.array([1, 0, 0, -lever, bars]), seen.beyond.get("front_hitched", 0.0)
-    rear = np.array([0, 1, 0, 1 + lever, -1 / at.length - bars]), seen.beyond.get("rear_hitched", 0.0)
+    rear = (
+        np.array([0, 1, 0, 1 + lever, -1 / at.length - bars]),
+        seen.beyond.get("rear_hitched", 0.0),
+    )
     axles = np.array([0, 0, 1, -1, 1 / at.length]), seen.beyond.get("trailer_axles", 0.0)
     if not rig.towing:
         front, rear = (np.array([1.0, 0, 0, 0, 0]), 0.0), (np.array([0, 1.0, 0, 0, 0]), 0.0)
     gross = front[0] + rear[0], front[1] + rear[1]
     trailer, tongue = np.array([0, 0, 1.0, 0, 0]), np.array([0, 0, 0, 1.0, 0])
-    found: dict[str, tuple[Vector, float]] = {"vehicle.front_axle": front, "vehicle.rear_axle": rear, "vehicle.gross": gross}
-    curb = seen.empty if seen.empty is not None else rig.vehicle.curb_weight.kg if rig.vehicle.curb_weight else None
+    found: dict[str, tuple[Vector, float]] = {
+        "vehicle.front_axle": front,
+        "vehicle.rear_axle": rear,
+        "vehicle.gross": gross,
+    }
+    curb = (
+        seen.empty
+        if seen.empty is not None
+        else rig.vehicle.curb_weight.kg
+        if rig.vehicle.curb_weight
+        else None
+    )
     if curb is not None:
         found["vehicle.payload"] = gross[0], gross[1] - curb
     for each in axle_sets(rig):
-        found |= _under_load(rig, each, {"front": front, "rear": rear, "trailer": axles}[each.group], seen.parts)
+        found |= _under_load(
+            rig, each, {"front": front, "rear": rear, "trailer": axles}[each.group], seen.parts
+        )
     if rig.trailer is None:
         return found
-    found |= {"combination.gross": (gross[0] + axles[0], gross[1] + axles[1]), "vehicle.tow_rating": (trailer, 0.0),
-              "trailer.gross": (trailer, 0.0), "hitch.trailer": (trailer, 0.0), "trailer.axles": axles, "hitch.tongue": (tongue, 0.0)}  # fmt: skip
     found |= {
-        check: (axles[0] * share, axles[1] * share) for check, share in seen.parts.items() if check.startswith("trailer.axle_")
+        "combination.gross": (gross[0] + axles[0], gross[1] + axles[1]),
+        "vehicle.tow_rating": (trailer, 0.0),
+        "trailer.gross": (trailer, 0.0),
+        "hitch.trailer": (trailer, 0.0),
+        "trailer.axles": axles,
+        "hitch.tongue": (tongue, 0.0),
+    }
+    found |= {
+        check: (axles[0] * share, axles[1] * share)
+        for check, share in seen.parts.items()
+        if check.startswith("trailer.axle_")
     }
     if rig.trailer.dry_weight:
         found["trailer.cargo"] = (trailer, -rig.trailer.dry_weight.kg)
@@ -86,7 +113,9 @@ def in_vehicle(rig: RigFile, kg: float, place: float) -> Vector:
 
 
 def in_trailer(rig: RigFile, kg: float, place: float) -> Vector:
-    """What a mass in the trailer adds to the state, the bars' share of the front axle's loss kept; ``place`` is behind the coupler."""
+    """What a mass in the trailer adds to the state, the bars' share of the front axle's loss kept;
+    ``place`` is behind the coupler.
+    """
     at = lever_lengths(rig)
     tongue = statics.item_on_tongue(kg, place, at.length)
     return np.array([0, 0, kg, tongue, tongue * moment_per_tongue(rig)])

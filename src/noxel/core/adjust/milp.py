@@ -1,4 +1,6 @@
-"""The programme that finds the least effort: every check a condition on the state, solved by HiGHS through scipy."""
+"""The programme that finds the least effort: every check a condition on the state, solved by HiGHS
+through scipy.
+"""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
@@ -39,11 +41,22 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
             continue
         coefs, constant = form[row.id]
         # a limit that is not real confirms nothing, but it must not be exceeded
-        cap = row.limit.kg if not row.limit.real else min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus)
+        cap = (
+            row.limit.kg
+            if not row.limit.real
+            else min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus)
+        )
         found.append(Condition(row.id, coefs, cap - CLEAR - constant))
     if rig.trailer is not None and not on_its_wheels(rig):
         low, high = share_range(rig)
-        judged = next((row.actual.plus_minus for row in rows if row.range is not None and row.actual is not None), 0.0)
+        judged = next(
+            (
+                row.actual.plus_minus
+                for row in rows
+                if row.range is not None and row.actual is not None
+            ),
+            0.0,
+        )
         pm = max(base.pm.get("tongue_share", 0.0), judged) + 2e-4
         up, down = np.array([0, 0, low + pm, -1.0, 0]), np.array([0, 0, pm - high, 1.0, 0])
         found += [Condition("tongue.share", up, 0.0), Condition("tongue.share", down, 0.0)]
@@ -59,7 +72,9 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
 
 
 class _Lines:
-    """The lines of a sparse matrix, each scaled to its greatest figure: moments and shares stand beside kilograms."""
+    """The lines of a sparse matrix, each scaled to its greatest figure: moments and shares stand
+    beside kilograms.
+    """
 
     def __init__(self, width: int) -> None:
         self._width = width
@@ -81,12 +96,15 @@ class _Lines:
         from scipy.sparse import csr_array  # only who asks for proposals waits for scipy
 
         shape = (len(self._highs), self._width)
-        return csr_array((self._values, self._columns, self._starts), shape=shape), np.array(self._highs)
+        return csr_array((self._values, self._columns, self._starts), shape=shape), np.array(
+            self._highs
+        )
 
 
 @dataclass(slots=True)
 class Programme:
-    """A mixed-integer linear programme over what may be done; ``cuts`` are the sets of switches that were found already.
+    """A mixed-integer linear programme over what may be done; ``cuts`` are the sets of switches
+    that were found already.
 
     ``only`` are the switches that may be used, where not all may.
     """
@@ -109,7 +127,9 @@ class Programme:
         return count
 
     def matrix(self, extra: int = 0) -> tuple[Any, Vector, Vector, Vector]:
-        """Constraints as a sparse A, highs, and which columns are switches; ``extra`` columns of slack, one a row."""
+        """Constraints as a sparse A, highs, and which columns are switches; ``extra`` columns of
+        slack, one a row.
+        """
         count = self.columns()
         lines = _Lines(count + extra)
         for number, row in enumerate(self.rows):
@@ -120,18 +140,26 @@ class Programme:
                 lines.add([(act.columns["amount"], 1.0), (act.columns["switch"], -act.most)], 0.0)
         groups: dict[tuple[str, int], list[int]] = {}
         for act in self.acts:  # one step for each item, not two
-            group = ("load", act.index) if act.kind in ("leave", "move", "swap") else (act.kind, act.index)
+            group = (
+                ("load", act.index)
+                if act.kind in ("leave", "move", "swap")
+                else (act.kind, act.index)
+            )
             groups.setdefault(group, []).append(act.columns["switch"])
         for switches in groups.values():
             if len(switches) > 1:
                 lines.add([(switch, 1.0) for switch in switches], 1.0)
         for cut in self.cuts:  # another set of steps than those found, and not one with more on top
-            lines.add([(self.acts[position].columns["switch"], 1.0) for position in cut], len(cut) - 1.0)
+            lines.add(
+                [(self.acts[position].columns["switch"], 1.0) for position in cut], len(cut) - 1.0
+            )
         integrality = np.zeros(count + extra)
         upper = np.full(count + extra, np.inf)
         for position, act in enumerate(self.acts):
             integrality[act.columns["switch"]] = 1
-            upper[act.columns["switch"]] = 1.0 if self.only is None or position in self.only else 0.0
+            upper[act.columns["switch"]] = (
+                1.0 if self.only is None or position in self.only else 0.0
+            )
             if "amount" in act.columns:
                 upper[act.columns["amount"]] = act.most
         matrix, highs = lines.made()
@@ -145,16 +173,24 @@ class Programme:
                 if does:
                     yield act.columns[column], does
 
-    def solve(self, cost: Vector | None = None, extra: int = 0, seconds: float = LIMIT_SECONDS) -> Any:
+    def solve(
+        self, cost: Vector | None = None, extra: int = 0, seconds: float = LIMIT_SECONDS
+    ) -> Any:
         """The cheapest answer, or None when there is none."""
-        from scipy.optimize import Bounds, LinearConstraint, milp  # only who asks for proposals waits for scipy
+        # only who asks for proposals waits for scipy
+        from scipy.optimize import Bounds, LinearConstraint, milp
 
         lines, highs, integrality, upper = self.matrix(extra)
         if cost is None:
             cost = self.costs(extra)
         constraint = LinearConstraint(lines, -np.inf, highs)
-        return milp(cost, constraints=constraint, integrality=integrality, bounds=Bounds(0, upper),
-                     options={"time_limit": seconds, "mip_rel_gap": 1e-6})  # fmt: skip
+        return milp(
+            cost,
+            constraints=constraint,
+            integrality=integrality,
+            bounds=Bounds(0, upper),
+            options={"time_limit": seconds, "mip_rel_gap": 1e-6},
+        )
 
     def costs(self, extra: int = 0) -> Vector:
         """Trouble of each switch, a little for each amount, much for slack."""
@@ -182,7 +218,9 @@ def least_of(programme: Programme, check: str, seconds: float) -> float | None:
     row = next((each for each in programme.rows if each.check == check), None)
     if row is None:
         return None
-    alone = Programme(programme.state, programme.acts, [each for each in programme.rows if each.check == "bars"])
+    alone = Programme(
+        programme.state, programme.acts, [each for each in programme.rows if each.check == "bars"]
+    )
     cost = np.zeros(alone.columns())
     for column, does in alone.effect(row.coefs):
         cost[column] = does

@@ -1,6 +1,8 @@
-"""Proposals: the least effort that brings every check within its limit at once, or the proof that nothing allowed can.
+"""Proposals: the least effort that brings every check within its limit at once, or the proof that
+nothing allowed can.
 
-What may be done (:mod:`noxel.core.adjust.actions`) is chosen by a programme over the rig's state (:mod:`noxel.core.adjust.milp`).
+What may be done (:mod:`noxel.core.adjust.actions`) is chosen by a programme over the rig's state
+(:mod:`noxel.core.adjust.milp`).
 """
 
 import math
@@ -32,7 +34,9 @@ _RIGHT = "Nothing needs fixing: every check that could be made is right."
 
 
 class Proposal(Answer):
-    """One set of steps that brings every known check right; ``rules`` are those of maker and law that it still does not keep."""
+    """One set of steps that brings every known check right; ``rules`` are those of maker and law
+    that it still does not keep.
+    """
 
     steps: list[Step]
     says: list[str]
@@ -53,7 +57,9 @@ class Unmet(Answer):
 
 
 class Proposals(Answer):
-    """The easiest proposals, or why there is none; ``proof`` is the best that everything allowed can do for each unmet limit."""
+    """The easiest proposals, or why there is none; ``proof`` is the best that everything allowed
+    can do for each unmet limit.
+    """
 
     needed: bool
     proposals: list[Proposal]
@@ -82,7 +88,9 @@ def _steps(base: Baseline, programme: Programme, values: Vector, *, rounded: boo
         elif act.kind == "swap":
             steps.append(Step(kind="swap", index=act.index, position=_at(act.place)))
         elif act.kind == "move":
-            way = float(np.sign((act.per_unit if act.per_unit is not None else np.zeros(5)) @ _BACKWARD))
+            way = float(
+                np.sign((act.per_unit if act.per_unit is not None else np.zeros(5)) @ _BACKWARD)
+            )
             moved = min(act.most, math.ceil(amount / grain - 1e-6) * grain) if rounded else amount
             steps.append(Step(kind="move", index=act.index, position=_at(act.place + way * moved)))
         elif act.kind == "tank":
@@ -90,9 +98,15 @@ def _steps(base: Baseline, programme: Programme, values: Vector, *, rounded: boo
             unit = LITRES["gal"] if volume == 1.0 else volume
             drained = amount * tank.capacity.litres
             if rounded:
-                drained = min(act.most * tank.capacity.litres, math.ceil(drained / unit - 1e-6) * unit)
+                drained = min(
+                    act.most * tank.capacity.litres, math.ceil(drained / unit - 1e-6) * unit
+                )
             steps.append(
-                Step(kind="tank", index=act.index, level=round(max(0.0, act.place - drained / tank.capacity.litres), 4))
+                Step(
+                    kind="tank",
+                    index=act.index,
+                    level=round(max(0.0, act.place - drained / tank.capacity.litres), 4),
+                )
             )
     bars = _bars(base, programme, values, rounded=rounded)
     return [*steps, bars] if bars else steps
@@ -107,8 +121,12 @@ def _at(metres: float) -> Length:
 
 
 def _bars(base: Baseline, programme: Programme, values: Vector, *, rounded: bool) -> Step | None:
-    """The restoration that gives the moment found, with the tongue as it is after the other steps."""
-    wanted = [act for act in programme.acts if act.kind == "bars" and values[act.columns["switch"]] > 0.5]
+    """The restoration that gives the moment found, with the tongue as it is after the other
+    steps.
+    """
+    wanted = [
+        act for act in programme.acts if act.kind == "bars" and values[act.columns["switch"]] > 0.5
+    ]
     if not wanted or float(values[wanted[0].columns["amount"]]) < 1e-9:
         return None
     state = state_after(programme, values)
@@ -118,12 +136,16 @@ def _bars(base: Baseline, programme: Programme, values: Vector, *, rounded: bool
     most = most_restoration(base.rig)
     tighter = restoration > (base.rig.plan.front_restoration or 0.0)
     if rounded:
-        restoration = (math.ceil if tighter else math.floor)(restoration * 20 - 1e-6) / 20  # to five per cent
+        restoration = (math.ceil if tighter else math.floor)(
+            restoration * 20 - 1e-6
+        ) / 20  # to five per cent
     return Step(kind="bars", level=min(most, max(0.0, restoration)))
 
 
 def cured(rows: Sequence[Checked]) -> bool:
-    """Whether every check that could be made is right: within, or on a worked-out limit that is not exceeded."""
+    """Whether every check that could be made is right: within, or on a worked-out limit that is not
+    exceeded.
+    """
     return all(row.status in ("within", "unconfirmed") for row in rows if row.status != "unknown")
 
 
@@ -138,17 +160,27 @@ def _proposal(
         after = base.checks(changed)
         if cured(after):
             rules = base.rules(changed)
-            made = Proposal(steps=steps, says=says, summary=_summary(base, before, after), effort=round(effort, 6),
-                            verdict=verdict(after, broken=bool(rules)), rules=[rule_sentence(changed, each) for each in rules],
-                            changes=check_changes(base.rig, before, after, Printer(base.rig)))  # fmt: skip
+            made = Proposal(
+                steps=steps,
+                says=says,
+                summary=_summary(base, before, after),
+                effort=round(effort, 6),
+                verdict=verdict(after, broken=bool(rules)),
+                rules=[rule_sentence(changed, each) for each in rules],
+                changes=check_changes(base.rig, before, after, Printer(base.rig)),
+            )
             return made, after
     return None, after
 
 
-def _candidate(base: Baseline, programme: Programme, answer: Any, before: Sequence[Checked]) -> tuple[float, Proposal] | None:
-    """The cheapest amounts for one set of switches, with the ± that the change itself brings; None where there are none.
+def _candidate(
+    base: Baseline, programme: Programme, answer: Any, before: Sequence[Checked]
+) -> tuple[float, Proposal] | None:
+    """The cheapest amounts for one set of switches, with the ± that the change itself brings; None
+    where there are none.
 
-    The programme knows the scale's ± only. What is moved has a ± of its own, which asks for a little more.
+    The programme knows the scale's ± only. What is moved has a ± of its own, which asks for a
+    little more.
     """
     used = _switches(programme, answer.x)
     tighter = programme
@@ -156,8 +188,10 @@ def _candidate(base: Baseline, programme: Programme, answer: Any, before: Sequen
         proposal, after = _proposal(base, tighter, answer.x, float(answer.fun), before)
         if proposal is not None:
             return float(answer.fun), proposal
-        asked = [replace(row, bound=min(row.bound, other.bound))
-                 for row, other in zip(tighter.rows, conditions(base, after), strict=True)]  # fmt: skip
+        asked = [
+            replace(row, bound=min(row.bound, other.bound))
+            for row, other in zip(tighter.rows, conditions(base, after), strict=True)
+        ]
         tighter = Programme(programme.state, programme.acts, asked, only=used)
         answer = tighter.solve()
         if answer.x is None:
@@ -166,11 +200,17 @@ def _candidate(base: Baseline, programme: Programme, answer: Any, before: Sequen
 
 
 def _switches(programme: Programme, values: Vector) -> set[int]:
-    return {position for position, act in enumerate(programme.acts) if values[act.columns["switch"]] > 0.5}
+    return {
+        position
+        for position, act in enumerate(programme.acts)
+        if values[act.columns["switch"]] > 0.5
+    }
 
 
 def _summary(base: Baseline, before: Sequence[Checked], after: Sequence[Checked]) -> str:
-    """“Rear axle 4,040 → 3,850 lb, tongue share 13.2 → 12.6 %”: the checks that were wrong, and the share."""
+    """“Rear axle 4,040 → 3,850 lb, tongue share 13.2 → 12.6 %”: the checks that were wrong, and the
+    share.
+    """
     unit, now = base.rig.units.mass, {row.id: row for row in after}
     parts = []
     for row in before:
@@ -186,8 +226,12 @@ def _summary(base: Baseline, before: Sequence[Checked], after: Sequence[Checked]
     return ", ".join(parts)
 
 
-def _unmet(base: Baseline, programme: Programme, rows: Sequence[Checked], seconds: float) -> tuple[list[Unmet], list[str]]:
-    """Which limits cannot be met together at the least shortfall, and the best that everything allowed does for each alone."""
+def _unmet(
+    base: Baseline, programme: Programme, rows: Sequence[Checked], seconds: float
+) -> tuple[list[Unmet], list[str]]:
+    """Which limits cannot be met together at the least shortfall, and the best that everything
+    allowed does for each alone.
+    """
     factor, unit = KG[base.rig.units.mass], base.rig.units.mass
     count = len(programme.rows)
     cost = np.zeros(programme.columns() + count)
@@ -208,40 +252,61 @@ def _unmet(base: Baseline, programme: Programme, rows: Sequence[Checked], second
         label = check_label(base.rig, row.check)
         if row.check == "tongue.share":
             says = f"{label} cannot be brought into its range with what may be moved."
-            unmet.append(Unmet(check=row.check, label=label, short=0.0, says=f"{says} {_kind_of_change(base.rig, row.check)}"))
+            unmet.append(
+                Unmet(
+                    check=row.check,
+                    label=label,
+                    short=0.0,
+                    says=f"{says} {_kind_of_change(base.rig, row.check)}",
+                )
+            )
             continue
-        says = f"{label}: {print_mass(short, unit)} too much at best. {_kind_of_change(base.rig, row.check)}"
+        says = (
+            f"{label}: {print_mass(short, unit)} too much at best. "
+            f"{_kind_of_change(base.rig, row.check)}"
+        )
         unmet.append(Unmet(check=row.check, label=label, short=short / factor, says=says))
     for each in unmet:
         if each.check != "tongue.share":
             least = least_of(programme, each.check, seconds / 2 / len(unmet))
             limit = next((row.limit.kg for row in rows if row.id == each.check and row.limit), None)
             if least is not None and limit is not None:
-                verb = "still above" if least > limit else "within by itself; it is the other limits that do not let it be"
+                verb = (
+                    "still above"
+                    if least > limit
+                    else "within by itself; it is the other limits that do not let it be"
+                )
                 tail = (
                     f" its limit of {print_mass(limit, unit)}"
                     if least > limit
                     else f" (its limit is {print_mass(limit, unit)})"
                 )
-                proof.append(f"With everything that is allowed done for {each.label[0].lower()}{each.label[1:]} alone it would carry "
-                             f"{print_mass(least, unit)}, {verb}{tail}.")  # fmt: skip
+                proof.append(
+                    "With everything that is allowed done for "
+                    f"{each.label[0].lower()}{each.label[1:]} alone it would carry "
+                    f"{print_mass(least, unit)}, {verb}{tail}."
+                )
     return unmet, proof
 
 
 def _kind_of_change(rig: RigFile, check: str) -> str:
     word = vehicle_word(rig)
     return {
-        "hitch.trailer": "Another hitch, or a lighter trailer.", "hitch.tongue": "Another hitch, or less on the tongue.",
+        "hitch.trailer": "Another hitch, or a lighter trailer.",
+        "hitch.tongue": "Another hitch, or less on the tongue.",
         "trailer.gross": "A trailer with a higher rating, or less in this one.",
         "trailer.axles": "A trailer with stronger axles, or less in this one.",
-        "trailer.cargo": "Less in the trailer.", "tongue.share": "Allow more to be moved along the trailer.",
-        "tires.front": "Tires of a higher load, if its maker approves them.", "tires.rear": "Tires of a higher load, if its maker approves them.",
+        "trailer.cargo": "Less in the trailer.",
+        "tongue.share": "Allow more to be moved along the trailer.",
+        "tires.front": "Tires of a higher load, if its maker approves them.",
+        "tires.rear": "Tires of a higher load, if its maker approves them.",
         "tires.trailer": "Tires of a higher load, if its maker approves them.",
-    }.get(check, f"Less trailer, or another {word}.")  # fmt: skip
+    }.get(check, f"Less trailer, or another {word}.")
 
 
 def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
-    """Find the easiest sets of steps that bring every known check right, or prove that there is none.
+    """Find the easiest sets of steps that bring every known check right, or prove that there is
+    none.
 
     Parameters
     ----------
@@ -253,14 +318,21 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
     Returns
     -------
     Proposals
-        Up to three proposals, each re-checked by the ordinary checks; else the limits that cannot be met.
+        Up to three proposals, each re-checked by the ordinary checks; else the limits that cannot
+        be met.
     """
     before = base.checks(base.rig)
     if cured(before):
         rules = [rule_sentence(base.rig, each) for each in base.rules(base.rig)]
-        right = "Every check that could be made is right. Moving things does not settle this:" if rules else _RIGHT
+        right = (
+            "Every check that could be made is right. Moving things does not settle this:"
+            if rules
+            else _RIGHT
+        )
         says = " ".join([right, *rules])
-        return Proposals(needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False, says=says)
+        return Proposals(
+            needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False, says=says
+        )
     acts = actions(base.rig)
     programme = Programme(state_of(base.rig), acts, conditions(base, before))
     pool: list[tuple[float, Proposal]] = []
@@ -279,17 +351,47 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
             pool.append(candidate)
         programme.cuts.append(_switches(programme, answer.x))
     found = [proposal for _, proposal in sorted(pool, key=lambda each: each[0])[:SLOTS]]
-    left_out = sum(1 for load in base.rig.loads if load.kg and load.position is not None) - len(considered(base.rig))
+    left_out = sum(1 for load in base.rig.loads if load.kg and load.position is not None) - len(
+        considered(base.rig)
+    )
     heaviest = f" Only the {MOST_ITEMS} heaviest items were looked at." if left_out else ""
-    movable = len({(act.kind in ("leave", "move", "swap"), act.index) for act in acts if act.kind != "bars"})
+    movable = len(
+        {(act.kind in ("leave", "move", "swap"), act.index) for act in acts if act.kind != "bars"}
+    )
     if found:
-        return Proposals(needed=True, proposals=found, unmet=[], proof=[], movable=movable, given_up=given_up,
-                        says=f"Easiest first; each was checked again like a weighing.{heaviest}")  # fmt: skip
+        return Proposals(
+            needed=True,
+            proposals=found,
+            unmet=[],
+            proof=[],
+            movable=movable,
+            given_up=given_up,
+            says=f"Easiest first; each was checked again like a weighing.{heaviest}",
+        )
     if not acts:
-        return Proposals(needed=True, proposals=[], unmet=[], proof=[], movable=0, given_up=False,
-                        says="Nothing may be moved: list items with their places, add tanks, or allow more below.")  # fmt: skip
+        return Proposals(
+            needed=True,
+            proposals=[],
+            unmet=[],
+            proof=[],
+            movable=0,
+            given_up=False,
+            says="Nothing may be moved: list items with their places, add tanks, or allow more "
+            "below.",
+        )
     programme.cuts.clear()
     unmet, proof = _unmet(base, programme, before, seconds / 2)
-    return Proposals(needed=True, proposals=[], unmet=unmet, proof=proof, movable=movable, given_up=given_up,
-                    says=("The search was given up before an answer." if given_up
-                          else "Nothing that is allowed brings every check right.") + heaviest)  # fmt: skip
+    return Proposals(
+        needed=True,
+        proposals=[],
+        unmet=unmet,
+        proof=proof,
+        movable=movable,
+        given_up=given_up,
+        says=(
+            "The search was given up before an answer."
+            if given_up
+            else "Nothing that is allowed brings every check right."
+        )
+        + heaviest,
+    )

@@ -1,4 +1,6 @@
-"""Adjust: steps tried on the rig as it was weighed (or planned), and what each does to every limit at once."""
+"""Adjust: steps tried on the rig as it was weighed (or planned), and what each does to every limit
+at once.
+"""
 
 import datetime
 from collections.abc import Callable, Mapping, Sequence
@@ -8,13 +10,31 @@ from noxel.core.limits import Checked, Status, Verdict, verdict
 from noxel.core.mechanics import ball_load_transfer, in_the_rigs_unit, lever_lengths, statics
 from noxel.core.quantities import KG, LITRES, Mass, print_length, print_mass
 from noxel.core.rig import KeptPlan, Load, RigFile, Step, Tank
-from noxel.core.wording import Answer, Headline, Printer, Shaped, attitude, check_answers, check_label, sentences
+from noxel.core.wording import (
+    Answer,
+    Headline,
+    Printer,
+    Shaped,
+    attitude,
+    check_answers,
+    check_label,
+    sentences,
+)
 from noxel.errors import InputError, MissingInput, Problem
 
 NOTICED = 4.0
 """From how much on an axle on it is worth saying what else the bars may do. [kg]"""
-KEYS = ("front_hitched", "rear_hitched", "vehicle_hitched", "tongue_static", "trailer_axles", "trailer_gross", "combination_gross",
-        "front_solo", "rear_solo")  # fmt: skip
+KEYS = (
+    "front_hitched",
+    "rear_hitched",
+    "vehicle_hitched",
+    "tongue_static",
+    "trailer_axles",
+    "trailer_gross",
+    "combination_gross",
+    "front_solo",
+    "rear_solo",
+)
 
 
 class CheckChange(Answer):
@@ -31,7 +51,9 @@ class CheckChange(Answer):
 
 
 class Tried(Answer):
-    """What the steps do: every load and every check, before and after; ``bars`` says what else the spring bars may do."""
+    """What the steps do: every load and every check, before and after; ``bars`` says what else the
+    spring bars may do.
+    """
 
     weighed: bool
     says: list[str]
@@ -79,7 +101,9 @@ GarageParts = Mapping[str, RigFile]
 """Equipment of the garage by its id, each in a rig of its own."""
 
 
-def do_step(rig: RigFile, step: Step, at: int = 0, parts: GarageParts | None = None) -> tuple[RigFile, str]:
+def do_step(
+    rig: RigFile, step: Step, at: int = 0, parts: GarageParts | None = None
+) -> tuple[RigFile, str]:
     """Do one step to a rig; ``parts`` is the equipment of the garage that a step may name.
 
     Returns
@@ -144,10 +168,18 @@ def _bars(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
         raise _no("needs a restoration, and a hitch with spring bars", at)
     before = rig.plan.front_restoration or 0.0
     how = "Tighten" if step.level > before else "Slacken"
-    said = f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, from {before * 100:.0f} %"
+    said = (
+        f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, "
+        f"from {before * 100:.0f} %"
+    )
     if rig.hitch.target_restoration is None:
-        said += ". No maker's target is entered: manuals commonly ask for half to all of it, never for more"
-    return rig.model_copy(update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}), said
+        said += (
+            ". No maker's target is entered: manuals commonly ask for half to all of it, "
+            "never for more"
+        )
+    return rig.model_copy(
+        update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}
+    ), said
 
 
 def _add(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
@@ -166,7 +198,9 @@ def _drop(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
     lower = step.position.m
     height = in_the_rigs_unit(rig, ball.m - lower)
     said = f"{_length(rig, abs(lower))} {'more drop' if lower > 0 else 'more rise'}"
-    return rig.model_copy(update={"hitch": rig.hitch.model_copy(update={"ball_height": height})}), said
+    return rig.model_copy(
+        update={"hitch": rig.hitch.model_copy(update={"ball_height": height})}
+    ), said
 
 
 _DONE: Mapping[str, Callable[[RigFile, Step, int], tuple[RigFile, str]]] = {
@@ -183,28 +217,41 @@ _DONE: Mapping[str, Callable[[RigFile, Step, int], tuple[RigFile, str]]] = {
 
 
 def _other_hitch(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
-    """Another hitch: its ratings and its mode, and its own mass instead of this one's at the hitch point."""
+    """Another hitch: its ratings and its mode, and its own mass instead of this one's at the hitch
+    point.
+    """
     base, now, then = rig.plan.vehicle_base, rig.hitch, other.hitch
     same = (now.own_mass, now.own_lever) == (then.own_mass, then.own_lever)
     changed = rig.model_copy(update={"hitch": other.hitch})
     if base and base.hitch_fitted and base.front and base.rear and not same:
         at = lever_lengths(rig)
-        off, on = (ball_load_transfer(each.own_mass, at.b + each.own_lever, at.a) for each in (now, then))
+        off, on = (
+            ball_load_transfer(each.own_mass, at.b + each.own_lever, at.a) for each in (now, then)
+        )
         front, rear = base.front.kg + on.front - off.front, base.rear.kg + on.rear - off.rear
-        moved = base.model_copy(update={"front": Mass(f"{front!r} kg", front), "rear": Mass(f"{rear!r} kg", rear)})
-        changed = changed.model_copy(update={"plan": rig.plan.model_copy(update={"vehicle_base": moved})})
+        moved = base.model_copy(
+            update={"front": Mass(f"{front!r} kg", front), "rear": Mass(f"{rear!r} kg", rear)}
+        )
+        changed = changed.model_copy(
+            update={"plan": rig.plan.model_copy(update={"vehicle_base": moved})}
+        )
     return changed, f"Another hitch: {other.hitch.name or 'unnamed'}"
 
 
 def _other_vehicle(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
-    """Another vehicle with the same items in it, from what was weighed or planned of it in its own rig."""
+    """Another vehicle with the same items in it, from what was weighed or planned of it in its own
+    rig.
+    """
     own = baseline_of(other).rig if other.towing or not other.weigh_ins else other
     if own.plan.vehicle_base is None:
         raise MissingInput(
-            "plan.vehicle_base.front", f"is needed for {other.vehicle.name or 'the other vehicle'}: weigh or plan it first"
+            "plan.vehicle_base.front",
+            f"is needed for {other.vehicle.name or 'the other vehicle'}: weigh or plan it first",
         )
     base = own.plan.vehicle_base
-    plan = rig.plan.model_copy(update={"vehicle_base": base, "effective_overhang": own.plan.effective_overhang})
+    plan = rig.plan.model_copy(
+        update={"vehicle_base": base, "effective_overhang": own.plan.effective_overhang}
+    )
     changed = rig.model_copy(update={"vehicle": other.vehicle, "plan": plan})
     if base.hitch_fitted:
         kept = changed.model_copy(update={"hitch": other.hitch})
@@ -220,13 +267,18 @@ def _fill(rig: RigFile, index: int, level: float) -> tuple[RigFile, str]:
     unit = rig.units.volumes
     moved = abs(level - before) * tank.capacity.litres
     verb = "Drain" if level < before else "Fill in"
-    said = f"{verb} {_volume(rig, moved)} of {_volume(rig, before * tank.capacity.litres)} {unit} of {tank.name or tank.fluid}"
+    said = (
+        f"{verb} {_volume(rig, moved)} of {_volume(rig, before * tank.capacity.litres)} {unit} "
+        f"of {tank.name or tank.fluid}"
+    )
     if level > before:
         said = f"{verb} {_volume(rig, moved)} {unit} of {tank.name or tank.fluid}"
     return rig.model_copy(update={"tanks": tuple(tanks)}), said
 
 
-def do_steps(rig: RigFile, steps: Sequence[Step], parts: GarageParts | None = None) -> tuple[RigFile, list[str]]:
+def do_steps(
+    rig: RigFile, steps: Sequence[Step], parts: GarageParts | None = None
+) -> tuple[RigFile, list[str]]:
     """Do steps in order; each in words."""
     says = []
     for at, step in enumerate(steps):
@@ -267,11 +319,13 @@ def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None =
 
 
 def _bars_held(base: Baseline, changed: RigFile, steps: Sequence[Step]) -> str | None:
-    """What the axles carry if the spring bars keep their pull, where the load on the hitch changed and nobody set them anew.
+    """What the axles carry if the spring bars keep their pull, where the load on the hitch changed
+    and nobody set them anew.
 
     Notes
     -----
-    Bars are springs. Counted is that they give back the same share of the front axle's loss; the other end is that their moment stays.
+    Bars are springs. Counted is that they give back the same share of the front axle's loss; the
+    other end is that their moment stays.
     """
     rig = base.rig
     if (
@@ -284,19 +338,34 @@ def _bars_held(base: Baseline, changed: RigFile, steps: Sequence[Step]) -> str |
     full = statics.bar_moment(1.0, after["tongue_static"], at.b, at.length)
     if full <= 0:
         return None
-    held = statics.bar_moment(rig.plan.front_restoration, before["tongue_static"], at.b, at.length) / full
+    held = (
+        statics.bar_moment(rig.plan.front_restoration, before["tongue_static"], at.b, at.length)
+        / full
+    )
     if not 0 <= held <= 2:
         return None
-    other = base.loads(changed.model_copy(update={"plan": changed.plan.model_copy(update={"front_restoration": held})}))
+    other = base.loads(
+        changed.model_copy(
+            update={"plan": changed.plan.model_copy(update={"front_restoration": held})}
+        )
+    )
     if abs(other["front_hitched"] - after["front_hitched"]) < NOTICED:
         return None
     unit = rig.units.mass
-    front, rear, trailer = (print_mass(other[key], unit) for key in ("front_hitched", "rear_hitched", "trailer_axles"))
-    return (f"Counted with the bars giving back the same share. Left as they are, their pull may stay instead: "
-            f"front axle {front}, rear axle {rear}, trailer axles {trailer}. Set them anew, or weigh again.")  # fmt: skip
+    front, rear, trailer = (
+        print_mass(other[key], unit) for key in ("front_hitched", "rear_hitched", "trailer_axles")
+    )
+    return (
+        "Counted with the bars giving back the same share. Left as they are, their pull may stay "
+        "instead: "
+        f"front axle {front}, rear axle {rear}, trailer axles {trailer}. Set them anew, or weigh "
+        "again."
+    )
 
 
-def check_changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], to: Printer) -> list[CheckChange]:
+def check_changes(
+    rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], to: Printer
+) -> list[CheckChange]:
     """Every check's margin before and after, in the order of after."""
     was = {row.id: row for row in before}
     found = []
@@ -306,15 +375,38 @@ def check_changes(rig: RigFile, before: Sequence[Checked], after: Sequence[Check
         if share:
             a, b = (each.actual.value if each and each.actual else None for each in (old, row))
         else:
-            a, b = (None if each is None or each.margin is None else each.margin / to.mass for each in (old, row))
-        found.append(CheckChange(check=row.id, label=check_label(rig, row.id), before=a, after=b, change=None if a is None or b is None else b - a,
-                            was=old.status if old else "unknown", now=row.status, share=share))  # fmt: skip
+            a, b = (
+                None if each is None or each.margin is None else each.margin / to.mass
+                for each in (old, row)
+            )
+        found.append(
+            CheckChange(
+                check=row.id,
+                label=check_label(rig, row.id),
+                before=a,
+                after=b,
+                change=None if a is None or b is None else b - a,
+                was=old.status if old else "unknown",
+                now=row.status,
+                share=share,
+            )
+        )
     return found
 
 
-def keep(base: Baseline, name: str, steps: Sequence[Step], today: datetime.date, parts: GarageParts | None = None) -> KeptPlan:
+def keep(
+    base: Baseline,
+    name: str,
+    steps: Sequence[Step],
+    today: datetime.date,
+    parts: GarageParts | None = None,
+) -> KeptPlan:
     """The steps under a name, with what is predicted of them."""
     changed, says = do_steps(base.rig, steps, parts)
     found, unit = base.loads(changed), base.rig.units.mass
-    predicted = {key: Mass(f"{found[key] / KG[unit]:.1f} {unit}", found[key]) for key in KEYS if key in found}
-    return KeptPlan(name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted)
+    predicted = {
+        key: Mass(f"{found[key] / KG[unit]:.1f} {unit}", found[key]) for key in KEYS if key in found
+    }
+    return KeptPlan(
+        name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted
+    )

@@ -1,4 +1,6 @@
-"""A step as a person types it: texts with or without their units, read as every other field is read."""
+"""A step as a person types it: texts with or without their units, read as every other field is
+read.
+"""
 
 from decimal import Decimal
 from typing import Annotated, Literal
@@ -13,21 +15,35 @@ Text = Annotated[str, Field(max_length=100)]
 
 
 _WANTED: dict[str, tuple[str, ...]] = {
-    "move": ("place",), "swap": ("place",), "add": ("mass", "place"), "drop": ("place",), "tank": ("level",), "bars": ("level",),
-    "hitch": ("thing",), "vehicle": ("thing",),
-}  # fmt: skip
+    "move": ("place",),
+    "swap": ("place",),
+    "add": ("mass", "place"),
+    "drop": ("place",),
+    "tank": ("level",),
+    "bars": ("level",),
+    "hitch": ("thing",),
+    "vehicle": ("thing",),
+}
 
 
-_LACKS = {"place": "say where to", "mass": "say how heavy it is", "thing": "choose one of the garage"}
+_LACKS = {
+    "place": "say where to",
+    "mass": "say how heavy it is",
+    "thing": "choose one of the garage",
+}
 
 
 _MOST = {"tank": 1.0, "bars": 2.0}
 
 
 class TypedStep(BaseModel):
-    """One step to try as typed: ``place`` a length (for the ball how much lower), ``level`` a share, ``mass`` a mass."""
+    """One step to try as typed: ``place`` a length (for the ball how much lower), ``level`` a
+    share, ``mass`` a mass.
+    """
 
-    kind: Literal["leave", "take", "move", "swap", "tank", "bars", "add", "drop", "hitch", "vehicle"]
+    kind: Literal[
+        "leave", "take", "move", "swap", "tank", "bars", "add", "drop", "hitch", "vehicle"
+    ]
     index: Annotated[int, Field(ge=0)] | None = None
     place: Text = ""
     level: Text = ""
@@ -37,7 +53,8 @@ class TypedStep(BaseModel):
 
 
 def read_step(rig: RigFile, typed: TypedStep) -> Step:
-    """What a typed step means; bare figures are in the rig's units, a bare level above 2 in per cent.
+    """What a typed step means; bare figures are in the rig's units, a bare level above 2 in per
+    cent.
 
     Raises
     ------
@@ -45,12 +62,20 @@ def read_step(rig: RigFile, typed: TypedStep) -> Step:
         With one problem for each field that is missing or cannot be understood, by its name.
     """
     problems: list[Problem] = []
-    made: dict[str, object] = {"kind": typed.kind, "index": typed.index, "on": typed.on, "thing": typed.thing}
+    made: dict[str, object] = {
+        "kind": typed.kind,
+        "index": typed.index,
+        "on": typed.on,
+        "thing": typed.thing,
+    }
     for name in _WANTED.get(typed.kind, ()):
         text = str(getattr(typed, name) or "").strip()
         if not text:
-            say = {"drop": "say how much lower; minus raises it", "tank": "say how full, such as 40 %",
-                   "bars": "say what share of the front axle's loss, such as 60 %"}.get(typed.kind, _LACKS.get(name, "is missing"))  # fmt: skip
+            say = {
+                "drop": "say how much lower; minus raises it",
+                "tank": "say how full, such as 40 %",
+                "bars": "say what share of the front axle's loss, such as 60 %",
+            }.get(typed.kind, _LACKS.get(name, "is missing"))
             problems.append(Problem(name, say, "missing"))
         elif name != "thing":
             try:
@@ -64,7 +89,10 @@ def read_step(rig: RigFile, typed: TypedStep) -> Step:
     try:
         return Step.model_validate({key: value for key, value in made.items() if value is not None})
     except ValidationError as exc:
-        found = [Problem({"position": "place"}.get(each.path, each.path), each.message, each.code) for each in problems_of(exc)]
+        found = [
+            Problem({"position": "place"}.get(each.path, each.path), each.message, each.code)
+            for each in problems_of(exc)
+        ]
         raise _wrong(found) from exc
 
 
@@ -78,7 +106,9 @@ def _read(rig: RigFile, kind: str, name: str, text: str) -> dict[str, object]:
         level = read_typed(text, "share", None).value
         most = _MOST[kind]
         if not isinstance(level, int | float) or not 0 <= level <= most:
-            raise InputError(f"must lie between 0 and {most * 100:.0f} %, not {print_share(float(level))}")
+            raise InputError(
+                f"must lie between 0 and {most * 100:.0f} %, not {print_share(float(level))}"
+            )
         return {"level": level}
     dimension: Dimension = "mass" if name == "mass" else "length"
     unit = rig.units.mass if name == "mass" else rig.units.lengths

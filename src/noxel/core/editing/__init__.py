@@ -1,6 +1,7 @@
 """Typing into a rig.
 
-A change is a path and a text. The document stays valid; a text that is not a figure yet waits beside its field.
+A change is a path and a text. The document stays valid; a text that is not a figure yet waits
+beside its field.
 """
 
 from noxel.core.editing.changes import Change, apply_changes

@@ -1,8 +1,10 @@
-"""Changing a rig by what somebody types: understood texts become figures, the rest is kept as typed.
+"""Changing a rig by what somebody types: understood texts become figures, the rest is kept as
+typed.
 
-A rig's document always holds a valid rig. A text that cannot be understood, or cannot stand yet (one wheel of a pair),
-is kept in the ``entered`` map of the part it belongs to while the figure itself is left out, or, where the format
-requires one, stays as it was. Nothing typed is ever dropped.
+A rig's document always holds a valid rig. A text that cannot be understood, or cannot stand yet
+(one wheel of a pair), is kept in the ``entered`` map of the part it belongs to while the figure
+itself is left out, or, where the format requires one, stays as it was. Nothing typed is ever
+dropped.
 """
 
 from collections.abc import Iterable, Mapping
@@ -22,9 +24,10 @@ from noxel.errors import InputError, Problem, QuantityError
 class Change:
     """One change at a path.
 
-    ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a whole part as it stands; neither, and
-    ``remove``, takes away what is there. ``insert`` puts ``value`` into a list instead of replacing an element; its figures may come
-    as ``texts``, by name, to be understood like typed ones.
+    ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a whole part as it
+    stands; neither, and ``remove``, takes away what is there. ``insert`` puts ``value`` into a list
+    instead of replacing an element; its figures may come as ``texts``, by name, to be understood
+    like typed ones.
     """
 
     path: str
@@ -38,7 +41,11 @@ class Change:
 
 
 def _type(document: Document, change: Change, parts: PathParts) -> None:
-    kept = {name: value for name, value in (("source", change.source), ("note", change.note)) if value is not None}
+    kept = {
+        name: value
+        for name, value in (("source", change.source), ("note", change.note))
+        if value is not None
+    }
     if (change.text or "").strip():
         remember(document, parts, text=change.text, **kept)
     elif must_stay(document, parts):
@@ -75,7 +82,8 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
             raise InputError("A change needs a path.", [Problem("path", "is empty", "path")])
         if "entered" in parts:
             raise InputError(
-                "How a figure was entered is changed with the figure.", [Problem(change.path, "is not a field", "path")]
+                "How a figure was entered is changed with the figure.",
+                [Problem(change.path, "is not a field", "path")],
             )
         if change.op == "type":
             _type(made, change, parts)
@@ -107,8 +115,10 @@ def _check_day(change: Change) -> None:
     try:
         Entry.model_validate({"date": change.date})
     except ValidationError as exc:
-        raise InputError(f"“{change.date}” is not a date: write it like 2026-05-02.",
-                         [Problem(change.path, f"“{change.date}” is not a date such as 2026-05-02", "day")]) from exc  # fmt: skip
+        raise InputError(
+            f"“{change.date}” is not a date: write it like 2026-05-02.",
+            [Problem(change.path, f"“{change.date}” is not a date such as 2026-05-02", "day")],
+        ) from exc
 
 
 def _forget(document: Document, parts: PathParts, shift: int = 0) -> None:
@@ -140,9 +150,16 @@ def _forget(document: Document, parts: PathParts, shift: int = 0) -> None:
 
 
 def _move_accepted(document: Document, parts: PathParts, shift: int) -> None:
-    """Warnings that were found right stay with their pass where another one before it goes or comes; with it they go."""
+    """Warnings that were found right stay with their pass where another one before it goes or
+    comes; with it they go.
+    """
     weigh_in, last = value_at(document, parts[:2]), parts[-1]
-    if parts[:1] != ("weigh_ins",) or len(parts) != 4 or not isinstance(last, int) or not isinstance(weigh_in, dict):
+    if (
+        parts[:1] != ("weigh_ins",)
+        or len(parts) != 4
+        or not isinstance(last, int)
+        or not isinstance(weigh_in, dict)
+    ):
         return
     kept = []
     for accepted in weigh_in.get("accepted", ()):
@@ -166,7 +183,9 @@ def _held_above(document: Document, at: PathParts, parts: PathParts) -> bool:
 def _insert(document: Document, parts: PathParts, change: Change) -> None:
     kind_of(document, parts)
     if not isinstance(parts[-1], int):
-        raise InputError("Only a list takes an insertion.", [Problem(write_path(parts), "is not a list", "path")])
+        raise InputError(
+            "Only a list takes an insertion.", [Problem(write_path(parts), "is not a list", "path")]
+        )
     holder = value_at(document, parts[:-1])
     if holder is None:
         put(document, parts[:-1], [])

@@ -1,4 +1,6 @@
-"""The ``entered`` map of each part: how a figure was typed, and typed texts that are not figures yet."""
+"""The ``entered`` map of each part: how a figure was typed, and typed texts that are not figures
+yet.
+"""
 
 from dataclasses import dataclass
 from typing import Any
@@ -30,9 +32,13 @@ def unit_of(document: Document, parts: PathParts, dimension: str) -> str | None:
     if dimension == "length":
         return value_at(document, ("units", "length")) or None
     if dimension == "volume":
-        return value_at(document, ("units", "volume")) or ("gal" if value_at(document, ("units", "mass")) == "lb" else "l")
+        return value_at(document, ("units", "volume")) or (
+            "gal" if value_at(document, ("units", "mass")) == "lb" else "l"
+        )
     if dimension == "pressure":
-        return value_at(document, ("units", "pressure")) or ("psi" if value_at(document, ("units", "mass")) == "lb" else "kPa")
+        return value_at(document, ("units", "pressure")) or (
+            "psi" if value_at(document, ("units", "mass")) == "lb" else "kPa"
+        )
     if parts[:1] == ("weigh_ins",) and len(parts) > 4 and parts[2] == "passes":
         own = value_at(document, (*parts[:4], "unit"))
         if own:
@@ -92,7 +98,9 @@ def as_text(value: Any) -> str:
 
 
 def must_stay(document: Document, parts: PathParts) -> bool:
-    """Whether a figure cannot simply go: the format requires it, or its neighbours in a list would move up."""
+    """Whether a figure cannot simply go: the format requires it, or its neighbours in a list would
+    move up.
+    """
     return kind_of(document, parts).required or isinstance(parts[-1], int)
 
 

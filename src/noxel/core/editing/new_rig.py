@@ -7,7 +7,9 @@ from noxel.core.rig import Kind
 
 
 def new_rig(name: str, kind: Kind, mass: MassUnit, *, alone: bool = False) -> dict[str, Any]:
-    """The document of a rig about which nothing is known yet; ``alone`` is one that tows nothing so far."""
+    """The document of a rig about which nothing is known yet; ``alone`` is one that tows nothing so
+    far.
+    """
     towing = kind in ("conventional", "fifth_wheel", "gooseneck")
     chain = (
         ("receiver", "ball mount", "ball")
@@ -25,6 +27,9 @@ def new_rig(name: str, kind: Kind, mass: MassUnit, *, alone: bool = False) -> di
         "vehicle": {"body": "motorhome" if kind == "motorhome" else "pickup"},
     }
     if towing and not alone:
-        document["hitch"] = {"weight_distribution": False, "parts": [{"kind": part} for part in chain or ("gooseneck ball",)]}
+        document["hitch"] = {
+            "weight_distribution": False,
+            "parts": [{"kind": part} for part in chain or ("gooseneck ball",)],
+        }
         document["trailer"] = {}
     return document

@@ -22,12 +22,14 @@ def _in_force(document: Document) -> dict[str, str]:
 
 
 def spell_out(document: Document) -> Document:
-    """Write every bare figure with its own unit, so that the document means the same under any units.
+    """Write every bare figure with its own unit, so that the document means the same under any
+    units.
 
     Parameters
     ----------
     document : dict
-        A valid rig file; it is not changed. A pass keeps its bare readings and gets its unit instead.
+        A valid rig file; it is not changed. A pass keeps its bare readings and gets its unit
+        instead.
     """
     made: Document = copied(document)
     units = _in_force(document)
@@ -42,7 +44,9 @@ def spell_out(document: Document) -> Document:
         if at[2:3] == ("passes",) and len(at) == 4:
             return {"unit": units["mass"], **here}
         if isinstance(here, dict):
-            found = {key: walk(value, (*at, key)) for key, value in here.items() if key != "entered"}
+            found = {
+                key: walk(value, (*at, key)) for key, value in here.items() if key != "entered"
+            }
             if "entered" in here:
                 found["entered"] = _texts(here["entered"], at, unit_at)
             return found
@@ -71,7 +75,10 @@ def _texts(entered: dict[str, Any], at: PathParts, unit_at: Any) -> dict[str, An
 
 
 def switch_units(
-    document: Document, mass: MassUnit, length: LengthUnit | None = None, pressure: PressureUnit | None = None
+    document: Document,
+    mass: MassUnit,
+    length: LengthUnit | None = None,
+    pressure: PressureUnit | None = None,
 ) -> Document:
     """The same rig under other units; nothing that was typed is lost or rounded.
 

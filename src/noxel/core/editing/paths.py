@@ -1,4 +1,6 @@
-"""A rig's document (parsed JSON) by paths: what kind of figure a path holds, reading it, putting it, taking it away."""
+"""A rig's document (parsed JSON) by paths: what kind of figure a path holds, reading it, putting
+it, taking it away.
+"""
 
 import itertools
 import types
@@ -19,7 +21,9 @@ PathParts = tuple[str | int, ...]
 
 
 def copied(value: Any) -> Any:
-    """A copy of parsed JSON that shares nothing with it; `copy.deepcopy` looks for shared parts first, and JSON has none."""
+    """A copy of parsed JSON that shares nothing with it; `copy.deepcopy` looks for shared parts
+    first, and JSON has none.
+    """
     kind = type(value)
     if kind is dict:
         return {key: copied(each) if type(each) in _NESTED else each for key, each in value.items()}
@@ -30,7 +34,9 @@ _NESTED = (dict, list)
 
 
 class FieldKind(typing.NamedTuple):
-    """What a path holds: its dimension, the part that remembers its entry, whether the format requires it."""
+    """What a path holds: its dimension, the part that remembers its entry, whether the format
+    requires it.
+    """
 
     dimension: Dimension | Literal["text", "choice"]
     holder: PathParts
@@ -57,19 +63,26 @@ def _step(annotation: Any, part: str | int, here: Any) -> tuple[Any, bool]:
             return get_args(each)[0], True
         if isinstance(part, str) and origin is dict:
             return get_args(each)[1], False
-        if isinstance(part, str) and isinstance(each, type) and issubclass(each, BaseModel) and part in each.model_fields:
+        if (
+            isinstance(part, str)
+            and isinstance(each, type)
+            and issubclass(each, BaseModel)
+            and part in each.model_fields
+        ):
             if isinstance(here, dict) and "method" in here and "method" in each.model_fields:
                 allowed = get_args(each.model_fields["method"].annotation)
                 if here["method"] not in allowed:
                     continue
             field = each.model_fields[part]
-            # the metadata that pydantic took off the annotation does not matter here: only the type does
+            # the metadata that pydantic took off the annotation does not matter here: only the type
+            # does
             return field.annotation, field.is_required()
     raise InputError(f"“{part}” is not something a rig file has there.")
 
 
 def kind_of(document: Document, parts: PathParts) -> FieldKind:
-    """What a path holds, which part remembers how it was entered, and whether the format requires it.
+    """What a path holds, which part remembers how it was entered, and whether the format requires
+    it.
 
     Raises
     ------
@@ -87,7 +100,9 @@ def kind_of(document: Document, parts: PathParts) -> FieldKind:
         try:
             annotation, required = _step(annotation, part, here)
         except InputError as exc:
-            raise InputError(exc.message, [Problem(write_path(parts), exc.message, "path")]) from exc
+            raise InputError(
+                exc.message, [Problem(write_path(parts), exc.message, "path")]
+            ) from exc
         here = value_at(here, (part,))
     for each in _models(annotation):
         if each is Mass:
@@ -157,5 +172,10 @@ def drop(document: Document, parts: PathParts) -> None:
         del here[last]
     elif isinstance(here, dict):
         here.pop(str(last), None)
-        if not here and len(parts) > 2 and isinstance(parts[-2], str) and parts[-2] not in ("readings",):
+        if (
+            not here
+            and len(parts) > 2
+            and isinstance(parts[-2], str)
+            and parts[-2] not in ("readings",)
+        ):
             drop(document, parts[:-1])

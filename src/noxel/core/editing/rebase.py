@@ -1,7 +1,9 @@
-"""Two pages, one rig: a change typed against an older state is carried to the state that is there now.
+"""Two pages, one rig: a change typed against an older state is carried to the state that is there
+now.
 
-An edit is kept as what it did to lists (elements put in or taken out) and which figures it set. A path typed before it follows
-its item to its new place; a figure that somebody else set meanwhile is a conflict, to be decided by a person.
+An edit is kept as what it did to lists (elements put in or taken out) and which figures it set. A
+path typed before it follows its item to its new place; a figure that somebody else set meanwhile is
+a conflict, to be decided by a person.
 """
 
 from collections.abc import Iterator, Sequence
@@ -28,8 +30,9 @@ class Splice:
 
 @dataclass(frozen=True, slots=True)
 class Edit:
-    """What one edit did: to lists, outer ones first, and to figures; ``by`` is the page that made it. ``all`` says that it set too
-    many figures to list."""
+    """What one edit did: to lists, outer ones first, and to figures; ``by`` is the page that made
+    it. ``all`` says that it set too many figures to list.
+    """
 
     splices: tuple[Splice, ...]
     touched: frozenset[PathParts]
@@ -73,7 +76,8 @@ def edit_of(before: dict[str, Any], after: dict[str, Any], by: str | None = None
     Parameters
     ----------
     before, after : dict
-        Documents by name, as parsed JSON; a document that was not there, or is there no longer, is None.
+        Documents by name, as parsed JSON; a document that was not there, or is there no longer, is
+        None.
     by : str or None
         The page that made it.
 
@@ -85,7 +89,12 @@ def edit_of(before: dict[str, Any], after: dict[str, Any], by: str | None = None
     found = [each for name in after for each in _walk(before.get(name), after[name], (name,))]
     splices = tuple(each for each in found if isinstance(each, Splice))
     touched = frozenset(each for each in found if not isinstance(each, Splice))
-    return Edit(splices, frozenset() if len(touched) > EVERYTHING else touched, by, len(touched) > EVERYTHING)
+    return Edit(
+        splices,
+        frozenset() if len(touched) > EVERYTHING else touched,
+        by,
+        len(touched) > EVERYTHING,
+    )
 
 
 def _through(path: PathParts, splice: Splice, *, inserting: bool) -> PathParts:
@@ -108,7 +117,9 @@ def _meets(path: PathParts, touched: PathParts) -> bool:
     return path[:shorter] == touched[:shorter]
 
 
-def rebase(path: PathParts, edits: Sequence[Edit], by: str | None, *, inserting: bool = False) -> tuple[PathParts, bool]:
+def rebase(
+    path: PathParts, edits: Sequence[Edit], by: str | None, *, inserting: bool = False
+) -> tuple[PathParts, bool]:
     """Carry a path through edits that were made since it was typed.
 
     Parameters

@@ -4,7 +4,16 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from noxel.core.editing.entries import Edited, FieldState, as_text, entries_of, entry_order, must_stay, remember, understand
+from noxel.core.editing.entries import (
+    Edited,
+    FieldState,
+    as_text,
+    entries_of,
+    entry_order,
+    must_stay,
+    remember,
+    understand,
+)
 from noxel.core.editing.paths import Document, PathParts, copied, drop, kind_of, put, value_at
 from noxel.core.rig import Entry, RigFile, parse_rig, problems_of, read_path, write_path
 from noxel.errors import InputError, RigFileError
@@ -19,7 +28,8 @@ def mark_bars_absent(document: Document) -> None:
 
 
 def fit(document: Document) -> Document:
-    """A rig whose vehicle, hitch or trailer was changed in another rig: its own weigh-ins follow where they must.
+    """A rig whose vehicle, hitch or trailer was changed in another rig: its own weigh-ins follow
+    where they must.
 
     Raises
     ------
@@ -67,7 +77,11 @@ def settle(document: Document) -> Edited:
     fields = []
     for parts, entry in sorted(entries_of(made).items(), key=entry_order):
         text = entry.get("text")
-        if text is not None and parts not in wrong and text.strip() == as_text(value_at(made, parts)).strip():
+        if (
+            text is not None
+            and parts not in wrong
+            and text.strip() == as_text(value_at(made, parts)).strip()
+        ):
             remember(made, parts, text=None)  # the figure itself says everything that the text did
             text, rig = None, None
         said = wrong.get(parts)
@@ -86,20 +100,28 @@ def _set_back(document: Document, parts: PathParts, previous: Any) -> None:
     elif previous is not None:
         put(document, parts, previous)
     elif isinstance(parts[-1], int):
-        del (value_at(document, parts[:-1]) or [])[parts[-1] :]  # a new element: those after it have no place either
+        # a new element: those after it have no place either
+        del (value_at(document, parts[:-1]) or [])[parts[-1] :]
     if value_at(document, parts[:-1]) == []:  # made for this element only
         drop(document, parts[:-1])
 
 
 def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, str]) -> RigFile:
-    """Validate; a problem at a figure turns that figure back into a text that waits. Each round settles one."""
+    """Validate; a problem at a figure turns that figure back into a text that waits. Each round
+    settles one.
+    """
     while True:
         try:
             return RigFile.model_validate(made)
         except ValidationError as exc:
             problems = problems_of(exc)
-            found = ((problem, _cause(read_path(problem.path), before, wrong, made)) for problem in problems)
-            problem, cause = next((pair for pair in found if pair[1] is not None), (problems[0], None))
+            found = (
+                (problem, _cause(read_path(problem.path), before, wrong, made))
+                for problem in problems
+            )
+            problem, cause = next(
+                (pair for pair in found if pair[1] is not None), (problems[0], None)
+            )
             if cause is None:
                 more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
                 raise RigFileError(f"{problems[0]}{more}", problems) from exc
@@ -108,23 +130,41 @@ def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, 
             wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
             _set_back(made, cause, before.get(cause))
             for known in before:
-                if known[:-1] == cause[:-1] and isinstance(known[-1], int) and value_at(made, known) is None:
+                if (
+                    known[:-1] == cause[:-1]
+                    and isinstance(known[-1], int)
+                    and value_at(made, known) is None
+                ):
                     wrong.setdefault(known, "waits for the one before it")
 
 
-def _cause(parts: PathParts, before: dict[PathParts, Any], wrong: dict[PathParts, str], made: Document) -> PathParts | None:
-    """The figure that a problem comes from: the typed one that it names, a typed one beside it, else what stands there.
+def _cause(
+    parts: PathParts, before: dict[PathParts, Any], wrong: dict[PathParts, str], made: Document
+) -> PathParts | None:
+    """The figure that a problem comes from: the typed one that it names, a typed one beside it,
+    else what stands there.
 
     A reading that is missing from its set is blamed on the readings that are there.
     """
-    candidates = [parts, *(known for known in before if parts[:-1] == known[:-1] or parts == known[: len(parts)])]
+    candidates = [
+        parts,
+        *(known for known in before if parts[:-1] == known[:-1] or parts == known[: len(parts)]),
+    ]
     typed = [known for known in candidates if known in before and known not in wrong]
     if typed:
         return typed[0]
     beside = value_at(made, parts[:-1])
-    siblings = [(*parts[:-1], name) for name in beside] if parts[-2:-1] == ("readings",) and isinstance(beside, dict) else []
+    siblings = (
+        [(*parts[:-1], name) for name in beside]
+        if parts[-2:-1] == ("readings",) and isinstance(beside, dict)
+        else []
+    )
     for each in (parts, *siblings):
-        if isinstance(value_at(made, each), int | float | str) and each not in wrong and _figure(made, each):
+        if (
+            isinstance(value_at(made, each), int | float | str)
+            and each not in wrong
+            and _figure(made, each)
+        ):
             return each
     return None
 

@@ -1,6 +1,7 @@
 """Load against rating.
 
-Which rating applies to each check, the status of each check, the verdict, the headroom that is left.
+Which rating applies to each check, the status of each check, the verdict, the headroom that is
+left.
 """
 
 from noxel.core.limits.checks import (

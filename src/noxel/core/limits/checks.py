@@ -16,9 +16,17 @@ Verdict = Literal["stop", "incomplete", "caution", "within"]
 Outlook = Literal["over", "over_at_rating", "low", "high", "within", "open"]
 
 REQUIRED_TOWING = (
-    "vehicle.front_axle", "vehicle.rear_axle", "vehicle.gross", "vehicle.tow_rating", "combination.gross",
-    "trailer.gross", "trailer.axles", "hitch.trailer", "hitch.tongue", "tongue.share",
-)  # fmt: skip
+    "vehicle.front_axle",
+    "vehicle.rear_axle",
+    "vehicle.gross",
+    "vehicle.tow_rating",
+    "combination.gross",
+    "trailer.gross",
+    "trailer.axles",
+    "hitch.trailer",
+    "hitch.tongue",
+    "tongue.share",
+)
 REQUIRED_ALONE = ("vehicle.front_axle", "vehicle.rear_axle", "vehicle.gross")
 
 FIGURE_OF = {
@@ -50,13 +58,17 @@ def required_checks(rig: RigFile) -> tuple[str, ...]:
     if not rig.towing:
         return REQUIRED_ALONE
     if on_its_wheels(rig):
-        return tuple(check for check in REQUIRED_TOWING if check not in ("hitch.tongue", "tongue.share"))
+        return tuple(
+            check for check in REQUIRED_TOWING if check not in ("hitch.tongue", "tongue.share")
+        )
     return REQUIRED_TOWING
 
 
 @dataclass(slots=True, eq=False)
 class Foreseen:
-    """What a check that cannot be made is expected to find. Margin in kilograms, None for the tongue share."""
+    """What a check that cannot be made is expected to find. Margin in kilograms, None for the
+    tongue share.
+    """
 
     actual: Figure
     margin: float | None
@@ -67,8 +79,8 @@ class Foreseen:
 class Checked:
     """One check: the load, its limit, and what that makes of it. Masses in kilograms.
 
-    ``margin`` is what is left below the limit, negative when over; ``used`` the share of the limit that is used. ``expected`` is
-    what a check that cannot be made yet is expected to find.
+    ``margin`` is what is left below the limit, negative when over; ``used`` the share of the limit
+    that is used. ``expected`` is what a check that cannot be made yet is expected to find.
     """
 
     id: str
@@ -97,11 +109,17 @@ def exceeds(actual: float, limit: float) -> bool:
     return actual - limit > SAME * max(abs(actual), abs(limit))
 
 
-def _status(actual: Figure | None, limit: Limit | None, cushioned: float, floor: Figure | None) -> Status:
+def _status(
+    actual: Figure | None, limit: Limit | None, cushioned: float, floor: Figure | None
+) -> Status:
     if limit is None:
         return "unknown"
     if actual is None:
-        return "over" if floor is not None and limit.real and exceeds(floor.value, limit.kg) else "unknown"
+        return (
+            "over"
+            if floor is not None and limit.real and exceeds(floor.value, limit.kg)
+            else "unknown"
+        )
     over = exceeds(actual.value, limit.kg)
     if over and (not limit.worked_out or limit.certainty == "optimistic"):
         return "over"
@@ -160,7 +178,9 @@ def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
     curb, dry = rig.vehicle.curb_weight, trailer.dry_weight if trailer else None
     empty = figures.get("curb_measured") or _exact("curb_weight", curb.kg if curb else None)
     found["vehicle.payload"] = payload_used(rig, figures.get("vehicle_hitched"), empty)
-    found["trailer.cargo"] = cargo_used(rig, figures.get("trailer_gross"), _exact("dry_weight", dry.kg if dry else None))
+    found["trailer.cargo"] = cargo_used(
+        rig, figures.get("trailer_gross"), _exact("dry_weight", dry.kg if dry else None)
+    )
     if hitched is None:
         return found
     for figure in single_axles(hitched) if trailer else ():
@@ -170,7 +190,9 @@ def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
         one = tire_load(rig, f"tire_{each.group}", hitched, each.group, whole, each.tires)
         found[f"tires.{each.group}"] = one
         found[f"wheels.{each.group}"] = one.renamed(f"wheel_{each.group}") if one else None
-        found[f"assembly.{each.group}"] = assembly_load(rig, f"assembly_{each.group}", hitched, each.group, whole)
+        found[f"assembly.{each.group}"] = assembly_load(
+            rig, f"assembly_{each.group}", hitched, each.group, whole
+        )
     return found
 
 
@@ -179,7 +201,11 @@ def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing)
     yield from (check for check in required if check != "tongue.share")
     single = set(weighing.hitched.single_axles) if weighing.hitched else set()
     for check in limit:
-        if check in required or limit[check] is None or (check == "hitch.tongue" and on_its_wheels(rig)):
+        if (
+            check in required
+            or limit[check] is None
+            or (check == "hitch.tongue" and on_its_wheels(rig))
+        ):
             continue
         if check.startswith("trailer.axle_") and int(check.rsplit("_", 1)[1]) not in single:
             continue
@@ -191,11 +217,20 @@ def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing)
 _BASE_OF = {"vehicle.payload": "vehicle.curb_weight", "trailer.cargo": "trailer.dry_weight"}
 
 
-def limit_of(rig: RigFile, check: str, known: Mapping[str, Limit | None], weighing: Weighing) -> Limit | None:
-    """A check's limit; one that rests on a curb or dry weight that is only a guess confirms nothing."""
+def limit_of(
+    rig: RigFile, check: str, known: Mapping[str, Limit | None], weighing: Weighing
+) -> Limit | None:
+    """A check's limit; one that rests on a curb or dry weight that is only a guess confirms
+    nothing.
+    """
     limit = known[check]
     base = _BASE_OF.get(check)
-    if limit is None or base is None or not limit.real or (check == "vehicle.payload" and "curb_measured" in weighing.figures):
+    if (
+        limit is None
+        or base is None
+        or not limit.real
+        or (check == "vehicle.payload" and "curb_measured" in weighing.figures)
+    ):
         return limit
     return limit.resting_on(base) if unsure(rig, base) else limit
 
@@ -222,35 +257,63 @@ def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
         actual = actuals.get(check)
         if check == "tongue.share":
             low, high = share_range(rig)
-            found.append(Checked(check, actual, None, share_status(actual, low, high), True, range=(low, high)))
+            found.append(
+                Checked(
+                    check, actual, None, share_status(actual, low, high), True, range=(low, high)
+                )
+            )
             continue
         floor = weighing.figures.get(FLOORS[check]) if actual is None and check in FLOORS else None
         limit, share = limit_of(rig, check, known, weighing), cushion(rig, check)
-        found.append(Checked(check, actual, limit, _status(actual, limit, share, floor), check in required, share, floor))
+        found.append(
+            Checked(
+                check,
+                actual,
+                limit,
+                _status(actual, limit, share, floor),
+                check in required,
+                share,
+                floor,
+            )
+        )
     return found
 
 
 def verdict(checks: Iterable[Checked], *, doubted: bool = False, broken: bool = False) -> Verdict:
     """One word over all checks: ``stop``, ``incomplete``, ``caution`` or ``within``.
 
-    ``doubted`` is whether something stands that cannot be right and that the owner has not accepted; ``broken``
-    whether a rule of the maker or of the law is not kept.
+    ``doubted`` is whether something stands that cannot be right and that the owner has not
+    accepted; ``broken`` whether a rule of the maker or of the law is not kept.
     """
     rows = list(checks)
     if any(row.status in ("over", "low") for row in rows):
         return "stop"
     if any(row.required and row.status == "unknown" for row in rows):
         return "incomplete"
-    if doubted or broken or any(row.status in ("tight", "high", "unconfirmed", "unknown") for row in rows):
+    if (
+        doubted
+        or broken
+        or any(row.status in ("tight", "high", "unconfirmed", "unknown") for row in rows)
+    ):
         return "caution"
     return "within"
 
 
-_RANK: Mapping[Status, int] = {"over": 0, "low": 0, "high": 1, "tight": 2, "unknown": 3, "unconfirmed": 4, "within": 4}
+_RANK: Mapping[Status, int] = {
+    "over": 0,
+    "low": 0,
+    "high": 1,
+    "tight": 2,
+    "unknown": 3,
+    "unconfirmed": 4,
+    "within": 4,
+}
 
 
 def tightest_first(checks: Iterable[Checked]) -> list[Checked]:
-    """Order checks as a judge reads them: what is over, what is too close, what is not known, then by room left."""
+    """Order checks as a judge reads them: what is over, what is too close, what is not known, then
+    by room left.
+    """
 
     def key(row: Checked) -> tuple[int, float]:
         rank = _RANK[row.status]
@@ -268,7 +331,8 @@ def tightest_first(checks: Iterable[Checked]) -> list[Checked]:
 def binding(checks: Iterable[Checked]) -> Checked | None:
     """The limiting check: the real limit of which the largest share is used.
 
-    With something over, it is the worst of those; a limit that is not real counts only when no real one is known.
+    With something over, it is the worst of those; a limit that is not real counts only when no real
+    one is known.
     """
     rows = [row for row in checks if row.used is not None]
     over = [row for row in rows if row.status == "over"]

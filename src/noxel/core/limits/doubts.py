@@ -1,4 +1,6 @@
-"""Doubts: what cannot both be true. No verdict says within over one that the owner has not accepted."""
+"""Doubts: what cannot both be true. No verdict says within over one that the owner has not
+accepted.
+"""
 
 import itertools
 from collections.abc import Iterator
@@ -11,9 +13,15 @@ from noxel.core.quantities import Figure, combine, nominal, plus_minus
 from noxel.core.rig import RigFile, WeighIn
 
 DoubtCode = Literal[
-    "gvwr_against_axle_ratings", "passes_do_not_close", "ticket_total_differs", "tongue_sources_disagree", "trailer_lighter_than_dry",
-    "trailer_totals_disagree", "vehicle_far_below_gvwr", "vehicle_lighter_than_empty",
-]  # fmt: skip
+    "gvwr_against_axle_ratings",
+    "passes_do_not_close",
+    "ticket_total_differs",
+    "tongue_sources_disagree",
+    "trailer_lighter_than_dry",
+    "trailer_totals_disagree",
+    "vehicle_far_below_gvwr",
+    "vehicle_lighter_than_empty",
+]
 
 LIGHTER = 0.97
 """A loaded vehicle or trailer below this share of its empty weight cannot be right."""
@@ -27,9 +35,11 @@ APART = 1.5
 
 @dataclass(frozen=True, slots=True)
 class Doubt:
-    """Two figures that cannot both be true [kg], the field to read again, and what the sentence needs to name them.
+    """Two figures that cannot both be true [kg], the field to read again, and what the sentence
+    needs to name them.
 
-    ``number`` is the pass concerned, from 1, where it is one pass; ``plus_minus`` that of the two figures' difference.
+    ``number`` is the pass concerned, from 1, where it is one pass; ``plus_minus`` that of the two
+    figures' difference.
     """
 
     code: DoubtCode
@@ -53,9 +63,18 @@ def _vehicle(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
         reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
         empty, name = ratings.gvwr.kg - ratings.payload.kg + reduction, "empty weight by its labels"
     if empty is not None and exceeds(LIGHTER * empty, vehicle.value):
-        yield Doubt("vehicle_lighter_than_empty", path, vehicle.value, empty, number=loads.number, names=("", name))
+        yield Doubt(
+            "vehicle_lighter_than_empty",
+            path,
+            vehicle.value,
+            empty,
+            number=loads.number,
+            names=("", name),
+        )
     if ratings.gvwr and exceeds(FAR_BELOW * ratings.gvwr.kg, vehicle.value):
-        yield Doubt("vehicle_far_below_gvwr", path, vehicle.value, ratings.gvwr.kg, number=loads.number)
+        yield Doubt(
+            "vehicle_far_below_gvwr", path, vehicle.value, ratings.gvwr.kg, number=loads.number
+        )
 
 
 def _trailer(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
@@ -69,14 +88,26 @@ def _trailer(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
         apart = combine([(1.0, alone.amount), (-1.0, combination.amount), (1.0, solo.amount)])
         if exceeds(abs(nominal(apart)), APART * plus_minus(apart)):
             path = f"{at}.passes[{weighing.trailer_only.number - 1}]"
-            yield Doubt("trailer_totals_disagree", path, alone.value, combination.value - solo.value, plus_minus(apart))
+            yield Doubt(
+                "trailer_totals_disagree",
+                path,
+                alone.value,
+                combination.value - solo.value,
+                plus_minus(apart),
+            )
 
 
 def _labels(rig: RigFile) -> Iterator[Doubt]:
     ratings = rig.vehicle.ratings
     if ratings.gvwr and ratings.gawr_front and ratings.gawr_rear:
-        axles = ratings.gawr_front.kg + ratings.gawr_rear.kg + (ratings.gawr_tag.kg if ratings.gawr_tag else 0.0)
-        if exceeds(GVWR_SPAN[0] * axles, ratings.gvwr.kg) or exceeds(ratings.gvwr.kg, GVWR_SPAN[1] * axles):
+        axles = (
+            ratings.gawr_front.kg
+            + ratings.gawr_rear.kg
+            + (ratings.gawr_tag.kg if ratings.gawr_tag else 0.0)
+        )
+        if exceeds(GVWR_SPAN[0] * axles, ratings.gvwr.kg) or exceeds(
+            ratings.gvwr.kg, GVWR_SPAN[1] * axles
+        ):
             yield Doubt("gvwr_against_axle_ratings", "vehicle.ratings.gvwr", ratings.gvwr.kg, axles)
 
 
@@ -84,19 +115,31 @@ def _tongue(weighing: Weighing, at: str) -> Iterator[Doubt]:
     for one, other in itertools.combinations(weighing.candidates, 2):
         allowed = APART * (one.figure.plus_minus**2 + other.figure.plus_minus**2) ** 0.5
         if exceeds(abs(one.figure.value - other.figure.value), allowed):
-            yield Doubt("tongue_sources_disagree", at, one.figure.value, other.figure.value, allowed / APART,
-                        names=(one.figure.key, other.figure.key))  # fmt: skip
+            yield Doubt(
+                "tongue_sources_disagree",
+                at,
+                one.figure.value,
+                other.figure.value,
+                allowed / APART,
+                names=(one.figure.key, other.figure.key),
+            )
             return
 
 
 def _closure(engaged: PassLoads | None, slack: PassLoads | None, at: str) -> Iterator[Doubt]:
-    totals: list[Figure] = [each.gross for each in (engaged, slack) if each is not None and each.gross is not None]
+    totals: list[Figure] = [
+        each.gross for each in (engaged, slack) if each is not None and each.gross is not None
+    ]
     if len(totals) < 2 or slack is None:
         return
     apart = combine([(1.0, totals[0].amount), (-1.0, totals[1].amount)])
     if exceeds(abs(nominal(apart)), APART * plus_minus(apart)):
         yield Doubt(
-            "passes_do_not_close", f"{at}.passes[{slack.number - 1}]", totals[0].value, totals[1].value, plus_minus(apart)
+            "passes_do_not_close",
+            f"{at}.passes[{slack.number - 1}]",
+            totals[0].value,
+            totals[1].value,
+            plus_minus(apart),
         )
 
 
@@ -109,7 +152,13 @@ def _as_read(loads: PassLoads) -> float | None:
 
 def _tickets(weighing: Weighing, weigh_in: WeighIn, at: str) -> Iterator[Doubt]:
     step = weigh_in.scale.resolution.kg if weigh_in.scale else 0.0
-    passes = (weighing.engaged, weighing.slack, weighing.solo, weighing.empty, weighing.trailer_only)
+    passes = (
+        weighing.engaged,
+        weighing.slack,
+        weighing.solo,
+        weighing.empty,
+        weighing.trailer_only,
+    )
     for loads in sorted((each for each in passes if each), key=lambda each: each.number):
         printed, read = loads.each.printed_gross, _as_read(loads)
         if printed is None or read is None:
@@ -117,8 +166,15 @@ def _tickets(weighing: Weighing, weigh_in: WeighIn, at: str) -> Iterator[Doubt]:
         allowed = step / 2 * (len(loads.each.readings) + 1)
         if exceeds(abs(printed.kg - read), allowed * (1 + 1e-9)):
             names = tuple(reading_words(name) for name in loads.each.readings)
-            yield Doubt("ticket_total_differs", f"{at}.passes[{loads.number - 1}].printed_gross", printed.kg, read, allowed, loads.number,
-                        (", ".join(names), ""))  # fmt: skip
+            yield Doubt(
+                "ticket_total_differs",
+                f"{at}.passes[{loads.number - 1}].printed_gross",
+                printed.kg,
+                read,
+                allowed,
+                loads.number,
+                (", ".join(names), ""),
+            )
 
 
 def doubts(rig: RigFile, number: int | None, weighing: Weighing) -> list[Doubt]:
@@ -141,13 +197,20 @@ def doubts(rig: RigFile, number: int | None, weighing: Weighing) -> list[Doubt]:
     found = list(_labels(rig))
     if number is not None:
         at, weigh_in = f"weigh_ins[{number - 1}]", rig.weigh_ins[number - 1]
-        found += [*_vehicle(rig, weighing, at), *_trailer(rig, weighing, at), *_tongue(weighing, at),
-                  *_closure(weighing.engaged, weighing.slack, at), *_tickets(weighing, weigh_in, at)]  # fmt: skip
+        found += [
+            *_vehicle(rig, weighing, at),
+            *_trailer(rig, weighing, at),
+            *_tongue(weighing, at),
+            *_closure(weighing.engaged, weighing.slack, at),
+            *_tickets(weighing, weigh_in, at),
+        ]
     first = {each.code: each for each in reversed(found)}
     return [first[code] for code in sorted(first)]
 
 
 def unanswered(rig: RigFile, number: int | None, found: list[Doubt]) -> list[Doubt]:
     """The doubts that the owner has not accepted on the record of the weigh-in."""
-    accepted = {each.code for each in rig.weigh_ins[number - 1].accepted} if number is not None else set()
+    accepted = (
+        {each.code for each in rig.weigh_ins[number - 1].accepted} if number is not None else set()
+    )
     return [each for each in found if each.code not in accepted]

@@ -1,4 +1,6 @@
-"""How much more can go in, before the first limit is met: the usable room, which is that limit's and no larger."""
+"""How much more can go in, before the first limit is met: the usable room, which is that limit's
+and no larger.
+"""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
@@ -11,7 +13,9 @@ from noxel.core.rig import RigFile, on_pin
 
 @dataclass(slots=True, eq=False)
 class Headroom:
-    """Room for more in one place: the least over all limits, and which limit that is. Negative: what to remove. [kg]"""
+    """Room for more in one place: the least over all limits, and which limit that is. Negative:
+    what to remove. [kg]
+    """
 
     where: Literal["vehicle", "trailer"]
     kg: float
@@ -20,43 +24,71 @@ class Headroom:
     listed: bool = True
 
 
-def _slopes(rig: RigFile, weighing: Weighing) -> Mapping[Literal["vehicle", "trailer"], Mapping[str, float]]:
+def _slopes(
+    rig: RigFile, weighing: Weighing
+) -> Mapping[Literal["vehicle", "trailer"], Mapping[str, float]]:
     """What one more kilogram in each place adds to each check.
 
-    In the vehicle, where its listed load lies on average; in the trailer, spread as it is now, so that the tongue share stays.
+    In the vehicle, where its listed load lies on average; in the trailer, spread as it is now, so
+    that the tongue share stays.
     """
     place = load_place(rig)
-    in_vehicle = {"vehicle.front_axle": 1 - place, "vehicle.rear_axle": place, "vehicle.gross": 1.0, "vehicle.payload": 1.0,
-                  "combination.gross": 1.0}  # fmt: skip
+    in_vehicle = {
+        "vehicle.front_axle": 1 - place,
+        "vehicle.rear_axle": place,
+        "vehicle.gross": 1.0,
+        "vehicle.payload": 1.0,
+        "combination.gross": 1.0,
+    }
     known = weighing.figures.get("tongue_share")
     if known is None:
         return {"vehicle": in_vehicle}
     s = known.value
     geometry = rig.vehicle.geometry
-    lever = geometry.hitch_offset.m / geometry.wheelbase.m if geometry.wheelbase and geometry.hitch_offset else 0.35
+    lever = (
+        geometry.hitch_offset.m / geometry.wheelbase.m
+        if geometry.wheelbase and geometry.hitch_offset
+        else 0.35
+    )
     if on_pin(rig) and not (geometry.wheelbase and geometry.hitch_offset):
         lever = 0.0
     in_trailer = {
-        "trailer.gross": 1.0, "vehicle.tow_rating": 1.0, "hitch.trailer": 1.0, "combination.gross": 1.0, "trailer.cargo": 1.0,
-        "trailer.axles": 1.0 - s, "hitch.tongue": s, "vehicle.gross": s, "vehicle.payload": s, "vehicle.rear_axle": s * (1 + lever),
+        "trailer.gross": 1.0,
+        "vehicle.tow_rating": 1.0,
+        "hitch.trailer": 1.0,
+        "combination.gross": 1.0,
+        "trailer.cargo": 1.0,
+        "trailer.axles": 1.0 - s,
+        "hitch.tongue": s,
+        "vehicle.gross": s,
+        "vehicle.payload": s,
+        "vehicle.rear_axle": s * (1 + lever),
         "vehicle.front_axle": -s * lever,
-    }  # fmt: skip
+    }
     return {"vehicle": in_vehicle, "trailer": in_trailer}
 
 
 _AXLE_OF = {
     f"{part}.{group}": axle
     for part in ("tires", "wheels", "assembly")
-    for group, axle in (("front", "vehicle.front_axle"), ("rear", "vehicle.rear_axle"), ("trailer", "trailer.axles"))
+    for group, axle in (
+        ("front", "vehicle.front_axle"),
+        ("rear", "vehicle.rear_axle"),
+        ("trailer", "trailer.axles"),
+    )
 }
 
 
 def _slope(row: Checked, slopes: Mapping[str, float], loads: Mapping[str, float]) -> float:
-    """What a check takes of each kilogram more; a tire or a single axle takes the share of its axles that it has now."""
+    """What a check takes of each kilogram more; a tire or a single axle takes the share of its
+    axles that it has now.
+    """
     group = "trailer.axles" if row.id.startswith("trailer.axle_") else _AXLE_OF.get(row.id)
     if group is None:
         return slopes.get(row.id, 0.0)
-    return slopes.get(group, 0.0) * loads.get(row.id, 0.0) / loads[group] if loads.get(group) else 0.0
+    return (
+        slopes.get(group, 0.0) * loads.get(row.id, 0.0) / loads[group] if loads.get(group) else 0.0
+    )
 
 
 def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> list[Headroom]:
@@ -69,7 +101,8 @@ def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> lis
     weighing : Weighing
         For the share of the tongue.
     checks : iterable of Checked
-        The checks made of it; only entered limits and known loads count, taken at the owner's cushion.
+        The checks made of it; only entered limits and known loads count, taken at the owner's
+        cushion.
 
     Returns
     -------

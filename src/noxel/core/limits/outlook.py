@@ -1,4 +1,6 @@
-"""The outlook: what the checks that cannot be made are expected to find. It changes no status: an estimate clears nothing."""
+"""The outlook: what the checks that cannot be made are expected to find. It changes no status: an
+estimate clears nothing.
+"""
 
 from collections.abc import Iterable
 
@@ -31,9 +33,13 @@ def _figures(rig: RigFile, known: Knowledge) -> dict[str, Figure | None]:
         found["trailer.cargo"] = cargo_used(rig, known.known("trailer_gross"), known.dry)
     for each in axle_sets(rig):
         whole = known.known(AXLE_LOAD[each.group])
-        found[f"tires.{each.group}"] = one = tire_load(rig, f"tire_{each.group}", None, each.group, whole, each.tires)
+        found[f"tires.{each.group}"] = one = tire_load(
+            rig, f"tire_{each.group}", None, each.group, whole, each.tires
+        )
         found[f"wheels.{each.group}"] = one.renamed(f"wheel_{each.group}") if one else None
-        found[f"assembly.{each.group}"] = assembly_load(rig, f"assembly_{each.group}", None, each.group, whole)
+        found[f"assembly.{each.group}"] = assembly_load(
+            rig, f"assembly_{each.group}", None, each.group, whole
+        )
     return found
 
 
@@ -42,7 +48,9 @@ def _load_key(check: str) -> str:
     group, _, name = check.partition(".")
     if group in ("tires", "wheels", "assembly"):
         return AXLE_LOAD[name]
-    return {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(check) or FIGURE_OF[check]
+    return {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(
+        check
+    ) or FIGURE_OF[check]
 
 
 def _against_limit(actual: Figure, limit: Limit, cushion: float) -> Outlook:
@@ -69,11 +77,18 @@ def _cautious(rig: RigFile, known: Knowledge, check: str, found: Outlook) -> Out
             return "over_at_rating"
         if check == "trailer.gross" and found == "within":
             return "open"
-    if rests and way == "listed" and rig.plan.trailer_by != "listed" and (
-        found == "within" or (check == "tongue.share" and found == "low")
-    ):  # fmt: skip
+    if (
+        rests
+        and way == "listed"
+        and rig.plan.trailer_by != "listed"
+        and (found == "within" or (check == "tongue.share" and found == "low"))
+    ):
         return "open"
-    nobody = known.way("vehicle_solo") in ("empty_weighed", "curb", "placard") and not anything_listed(rig, "vehicle")
+    nobody = known.way("vehicle_solo") in (
+        "empty_weighed",
+        "curb",
+        "placard",
+    ) and not anything_listed(rig, "vehicle")
     return "open" if nobody and check in NEEDS_SOMEBODY and found == "within" else found
 
 
@@ -97,7 +112,10 @@ def foresee(rig: RigFile, known: Knowledge, rows: Iterable[Checked]) -> None:
         if row.range is not None:
             found, margin = _of_share(actual, *share_range(rig)), None
         elif row.limit is not None:
-            found, margin = _against_limit(actual, row.limit, row.cushion), row.limit.kg - actual.value
+            found, margin = (
+                _against_limit(actual, row.limit, row.cushion),
+                row.limit.kg - actual.value,
+            )
         else:
             continue
         row.expected = Foreseen(actual, margin, _cautious(rig, known, row.id, found))

@@ -10,7 +10,8 @@ from noxel.core.rig import AxleTires
 class PressureNeed:
     """The cold pressure that a load needs, by the tire maker's own table. [kPa]
 
-    ``kpa`` is None when no listed pressure carries the load, or the one that does is above the sidewall's maximum.
+    ``kpa`` is None when no listed pressure carries the load, or the one that does is above the
+    sidewall's maximum.
     """
 
     kpa: float | None
@@ -20,7 +21,8 @@ class PressureNeed:
 
 
 def pressure_for(tires: AxleTires, load: float, *, car: bool = False) -> PressureNeed | None:
-    """The lowest listed pressure that carries a load, never below the placard, never above the sidewall.
+    """The lowest listed pressure that carries a load, never below the placard, never above the
+    sidewall.
 
     Parameters
     ----------
@@ -29,7 +31,8 @@ def pressure_for(tires: AxleTires, load: float, *, car: bool = False) -> Pressur
     load : float
         On one tire. [kg]
     car : bool
-        Whether they are on a passenger car (P-metric tires elsewhere need the pressure for 1.10 × the load).
+        Whether they are on a passenger car (P-metric tires elsewhere need the pressure for 1.10 ×
+        the load).
 
     Returns
     -------
@@ -45,5 +48,9 @@ def pressure_for(tires: AxleTires, load: float, *, car: bool = False) -> Pressur
         return PressureNeed(None, None, raised_to_placard=False, above_sidewall=False)
     placard = tires.placard_pressure.kpa if tires.placard_pressure else 0.0
     needed = max(listed, placard)
-    above = tires.sidewall_pressure is not None and needed > tires.sidewall_pressure.kpa * (1 + 1e-9)
-    return PressureNeed(None if above else needed, listed, raised_to_placard=placard > listed, above_sidewall=above)
+    above = tires.sidewall_pressure is not None and needed > tires.sidewall_pressure.kpa * (
+        1 + 1e-9
+    )
+    return PressureNeed(
+        None if above else needed, listed, raised_to_placard=placard > listed, above_sidewall=above
+    )

@@ -6,11 +6,22 @@ from typing import Literal
 
 from noxel.core.limits.tires import AxleSet, axle_sets
 from noxel.core.quantities import Mass
-from noxel.core.rig import HitchPart, Mode, RigFile, entry_at, on_its_wheels, on_pin, rating_in, rating_path
+from noxel.core.rig import (
+    HitchPart,
+    Mode,
+    RigFile,
+    entry_at,
+    on_its_wheels,
+    on_pin,
+    rating_in,
+    rating_path,
+)
 
 Certainty = Literal["real", "guessed", "incomplete_chain", "optimistic", "conservative", "rough"]
-"""How far to trust a limit: entered off a label or a manual; entered as a guess or as worked out; of a hitch chain with a link
-unrated; or worked out from other ratings, too high, too low, or by a rule of thumb."""
+"""How far to trust a limit: entered off a label or a manual; entered as a guess or as worked out;
+of a hitch chain with a link unrated; or worked out from other ratings, too high, too low, or by a
+rule of thumb.
+"""
 WORKED_OUT: tuple[Certainty, ...] = ("optimistic", "conservative", "rough")
 UNSURE = ("guess", "worked_out")
 """Sources that make an entered rating confirm nothing."""
@@ -20,16 +31,21 @@ CUSHION_SCHOOL: Mapping[str, float] = {"vehicle.tow_rating": 0.80, "trailer.carg
 
 
 ROUGH_TONGUE = 0.10
-"""Tongue limit as a share of the tow rating where none was entered; rough, for ball hitches only."""
+"""Tongue limit as a share of the tow rating where none was entered; rough, for ball hitches only.
+"""
 
 
 RATING_PATHS = {
-    "vehicle.front_axle": "vehicle.ratings.gawr_front", "vehicle.rear_axle": "vehicle.ratings.gawr_rear",
-    "vehicle.gross": "vehicle.ratings.gvwr", "combination.gross": "vehicle.ratings.gcwr",
-    "vehicle.tow_rating": "vehicle.ratings.tow_rating", "trailer.gross": "trailer.ratings.gvwr",
-    "trailer.axles": "trailer.ratings.gawr[0]", "hitch.trailer": "hitch.parts[0].trailer",
+    "vehicle.front_axle": "vehicle.ratings.gawr_front",
+    "vehicle.rear_axle": "vehicle.ratings.gawr_rear",
+    "vehicle.gross": "vehicle.ratings.gvwr",
+    "combination.gross": "vehicle.ratings.gcwr",
+    "vehicle.tow_rating": "vehicle.ratings.tow_rating",
+    "trailer.gross": "trailer.ratings.gvwr",
+    "trailer.axles": "trailer.ratings.gawr[0]",
+    "hitch.trailer": "hitch.parts[0].trailer",
     "hitch.tongue": "vehicle.ratings.tongue_rating",
-}  # fmt: skip
+}
 """Where the rating of each required check is entered."""
 
 
@@ -43,12 +59,15 @@ class LimitTerm:
     path: str
 
 
-@dataclass(slots=True, eq=False)  # not frozen: an answer has dozens, and a frozen one takes several times as long to build
+@dataclass(
+    slots=True, eq=False
+)  # not frozen: an answer has dozens, and a frozen one takes several times as long to build
 class Limit:
-    """A limit in kilograms, the name of its source, where that stands in the rig file, and how far to trust it.
+    """A limit in kilograms, the name of its source, where that stands in the rig file, and how far
+    to trust it.
 
-    ``lacking`` names the links of a hitch chain that keep it from being known; ``base`` is the path of a guessed base weight
-    that the load was worked out from.
+    ``lacking`` names the links of a hitch chain that keep it from being known; ``base`` is the path
+    of a guessed base weight that the load was worked out from.
     """
 
     kg: float
@@ -66,18 +85,27 @@ class Limit:
 
     @property
     def real(self) -> bool:
-        """Whether a load can be called within it: entered, and neither guessed nor the least of a chain with a link unrated."""
+        """Whether a load can be called within it: entered, and neither guessed nor the least of a
+        chain with a link unrated.
+        """
         return self.certainty == "real"
 
     def resting_on(self, guess: str) -> "Limit":
-        """The same limit for a load worked out from a base weight that is only a guess; ``guess`` is that weight's path."""
+        """The same limit for a load worked out from a base weight that is only a guess; ``guess``
+        is that weight's path.
+        """
         return replace(self, certainty="guessed", base=guess)
 
 
 def unsure(rig: RigFile, path: str) -> bool:
-    """Whether the figure at a path was entered as a guess or as worked out; a rating by mode may be marked as a whole."""
+    """Whether the figure at a path was entered as a guess or as worked out; a rating by mode may be
+    marked as a whole.
+    """
     whole = path.removesuffix(".carrying").removesuffix(".distributing")
-    return any((entry := entry_at(rig, each)) is not None and entry.source in UNSURE for each in {path, whole})
+    return any(
+        (entry := entry_at(rig, each)) is not None and entry.source in UNSURE
+        for each in {path, whole}
+    )
 
 
 def cushion(rig: RigFile, check: str) -> float:
@@ -91,15 +119,24 @@ def cushion(rig: RigFile, check: str) -> float:
 
 
 def _entered(rig: RigFile, mass: Mass | None, source: str, path: str) -> Limit | None:
-    return Limit(mass.kg, source, path, "guessed" if unsure(rig, path) else "real") if mass else None
+    return (
+        Limit(mass.kg, source, path, "guessed" if unsure(rig, path) else "real") if mass else None
+    )
 
 
 def _tow_entered(rig: RigFile) -> Limit | None:
     rating, mode = rig.vehicle.ratings.tow_rating, rig.hitch.mode
-    return _entered(rig, rating_in(rating, mode), "tow_rating", f"vehicle.ratings.tow_rating{rating_path(rating, mode)}")
+    return _entered(
+        rig,
+        rating_in(rating, mode),
+        "tow_rating",
+        f"vehicle.ratings.tow_rating{rating_path(rating, mode)}",
+    )
 
 
-def _sum(rig: RigFile, source: str, path: str, *terms: LimitTerm, certainty: Certainty = "real") -> Limit:
+def _sum(
+    rig: RigFile, source: str, path: str, *terms: LimitTerm, certainty: Certainty = "real"
+) -> Limit:
     kg = sum(-term.kg if term.op == "−" else term.kg for term in terms)
     if certainty == "real" and any(unsure(rig, term.path) for term in terms):
         certainty = "guessed"
@@ -112,7 +149,11 @@ def _derated(rig: RigFile, limit: Limit | None) -> Limit | None:
     if not share or limit is None:
         return limit
     lost = LimitTerm("−", "altitude", share * limit.kg, "policy.gcwr_derate")
-    return replace(limit, kg=limit.kg - lost.kg, terms=(LimitTerm("", limit.source, limit.kg, limit.path), lost))
+    return replace(
+        limit,
+        kg=limit.kg - lost.kg,
+        terms=(LimitTerm("", limit.source, limit.kg, limit.path), lost),
+    )
 
 
 def combination_limit(rig: RigFile) -> Limit | None:
@@ -124,14 +165,16 @@ def combination_limit(rig: RigFile) -> Limit | None:
     if ratings.gvwr and tow:
         gvwr = LimitTerm("", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
         added = LimitTerm("+", "tow_rating", tow.kg, tow.path)
-        return _sum(rig, "gvwr+tow_rating", "vehicle.ratings.gcwr", gvwr, added,
-                    certainty="optimistic")  # fmt: skip
+        return _sum(
+            rig, "gvwr+tow_rating", "vehicle.ratings.gcwr", gvwr, added, certainty="optimistic"
+        )
     return None
 
 
 def tow_limit(rig: RigFile) -> Limit | None:
-    """The tow rating, or the one for trailers without brakes where it has none; else GCWR − GVWR, usually conservative: a hitch
-    or cooling limit can still be lower."""
+    """The tow rating, or the one for trailers without brakes where it has none; else GCWR − GVWR,
+    usually conservative: a hitch or cooling limit can still be lower.
+    """
     ratings = rig.vehicle.ratings
     entered = _tow_entered(rig)
     bare = ratings.tow_unbraked if rig.trailer and rig.trailer.brakes == "none" else None
@@ -141,7 +184,9 @@ def tow_limit(rig: RigFile) -> Limit | None:
         return entered
     gcwr = LimitTerm("", "gcwr", ratings.gcwr.kg, "vehicle.ratings.gcwr")
     gvwr = LimitTerm("−", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
-    return _sum(rig, "gcwr-gvwr", "vehicle.ratings.tow_rating", gcwr, gvwr, certainty="conservative")
+    return _sum(
+        rig, "gcwr-gvwr", "vehicle.ratings.tow_rating", gcwr, gvwr, certainty="conservative"
+    )
 
 
 def payload_limit(rig: RigFile) -> Limit | None:
@@ -151,7 +196,14 @@ def payload_limit(rig: RigFile) -> Limit | None:
         return None
     terms = [LimitTerm("", "placard", ratings.payload.kg, "vehicle.ratings.payload")]
     if ratings.payload_reduction and ratings.payload_reduction.kg:
-        terms.append(LimitTerm("−", "add-on label", ratings.payload_reduction.kg, "vehicle.ratings.payload_reduction"))
+        terms.append(
+            LimitTerm(
+                "−",
+                "add-on label",
+                ratings.payload_reduction.kg,
+                "vehicle.ratings.payload_reduction",
+            )
+        )
     return _sum(rig, "payload", "vehicle.ratings.payload", *terms)
 
 
@@ -161,7 +213,9 @@ def axles_limit(rig: RigFile) -> Limit | None:
         return None
     ratings = rig.trailer.ratings
     terms = [
-        LimitTerm("+" if index else "", f"axle {index + 1}", rating.kg, f"trailer.ratings.gawr[{index}]")
+        LimitTerm(
+            "+" if index else "", f"axle {index + 1}", rating.kg, f"trailer.ratings.gawr[{index}]"
+        )
         for index, rating in enumerate(ratings.gawr)
     ]
     added = _sum(rig, "trailer.gawr", "trailer.ratings.gawr[0]", *terms) if terms else None
@@ -188,7 +242,8 @@ def is_coupler(part: HitchPart) -> bool:
 
 
 def part_rating(part: HitchPart, field: Field, mode: Mode) -> tuple[Mass | None, str]:
-    """A hitch part's rating in force and where it stands in the part: its own, or what its maker leaves at the drop it is set to.
+    """A hitch part's rating in force and where it stands in the part: its own, or what its maker
+    leaves at the drop it is set to.
 
     Of the table the first row that reaches the drop counts; beyond the last one, the last.
     """
@@ -211,9 +266,16 @@ def _parts(rig: RigFile, field: Field) -> list[Limit]:
         if mass:
             at = f"hitch.parts[{index}].{at}"
             left = part.extension_leaves or 1.0
-            lost = LimitTerm("−", "extension", (1 - left) * mass.kg, f"hitch.parts[{index}].extension_leaves")
+            lost = LimitTerm(
+                "−", "extension", (1 - left) * mass.kg, f"hitch.parts[{index}].extension_leaves"
+            )
             found.append(
-                Limit(left * mass.kg, part.kind, at, terms=(LimitTerm("", part.kind, mass.kg, at), lost) if left < 1 else ())
+                Limit(
+                    left * mass.kg,
+                    part.kind,
+                    at,
+                    terms=(LimitTerm("", part.kind, mass.kg, at), lost) if left < 1 else (),
+                )
             )
     return found
 
@@ -221,8 +283,8 @@ def _parts(rig: RigFile, field: Field) -> list[Limit]:
 def unrated_links(rig: RigFile, field: Field) -> tuple[str, ...]:
     """The links of the hitch chain that keep its limit from being known.
 
-    A listed part without a rating in the mode used (balls and couplers need none for the tongue), one whose rating is a guess,
-    and on a ball the receiver (or tow bar) where none is listed.
+    A listed part without a rating in the mode used (balls and couplers need none for the tongue),
+    one whose rating is a guess, and on a ball the receiver (or tow bar) where none is listed.
     """
     found = []
     for index, part in enumerate(rig.hitch.parts):
@@ -232,7 +294,9 @@ def unrated_links(rig: RigFile, field: Field) -> tuple[str, ...]:
                 found.append(part.kind)
         elif unsure(rig, f"hitch.parts[{index}].{field}{rating_path(rating, rig.hitch.mode)}"):
             found.append(part.kind)
-    if not on_pin(rig) and not any(word in part.kind.lower() for part in rig.hitch.parts for word in ("receiver", "tow bar")):
+    if not on_pin(rig) and not any(
+        word in part.kind.lower() for part in rig.hitch.parts for word in ("receiver", "tow bar")
+    ):
         found.append("receiver")
     return tuple(found)
 
@@ -253,7 +317,9 @@ def hitch_trailer_limit(rig: RigFile) -> Limit | None:
 
 
 def tongue_limit(rig: RigFile) -> Limit | None:
-    """The least tongue rating of vehicle and hitch chain; without any, roughly a tenth of an entered tow rating."""
+    """The least tongue rating of vehicle and hitch chain; without any, roughly a tenth of an
+    entered tow rating.
+    """
     rating, mode = rig.vehicle.ratings.tongue_rating, rig.hitch.mode
     path = f"vehicle.ratings.tongue_rating{rating_path(rating, mode)}"
     own = _entered(rig, rating_in(rating, mode), "tongue_rating", path)
@@ -261,7 +327,9 @@ def tongue_limit(rig: RigFile) -> Limit | None:
     tow = _tow_entered(rig)
     if least or on_pin(rig) or on_its_wheels(rig) or tow is None:
         return least
-    return Limit(ROUGH_TONGUE * tow.kg, "10% of tow_rating", "vehicle.ratings.tongue_rating", "rough")
+    return Limit(
+        ROUGH_TONGUE * tow.kg, "10% of tow_rating", "vehicle.ratings.tongue_rating", "rough"
+    )
 
 
 def _under_load(rig: RigFile, each: AxleSet) -> dict[str, Limit | None]:
@@ -273,24 +341,38 @@ def _under_load(rig: RigFile, each: AxleSet) -> dict[str, Limit | None]:
     return {
         f"tires.{each.group}": tire,
         f"wheels.{each.group}": _entered(rig, tires.wheel, "wheel", f"{each.path}.wheel"),
-        f"assembly.{each.group}": _entered(rig, tires.assembly, "assembly", f"{each.path}.assembly"),
+        f"assembly.{each.group}": _entered(
+            rig, tires.assembly, "assembly", f"{each.path}.assembly"
+        ),
     }
 
 
-def _while_towing(rig: RigFile, rating: Mass | None, towing: Mass | None, name: str) -> Limit | None:
-    """A rating of the vehicle; with a trailer the larger one that its maker grants then, if it grants one."""
+def _while_towing(
+    rig: RigFile, rating: Mass | None, towing: Mass | None, name: str
+) -> Limit | None:
+    """A rating of the vehicle; with a trailer the larger one that its maker grants then, if it
+    grants one.
+    """
     if towing is not None and rig.towing and (rating is None or towing.kg > rating.kg):
         return _entered(rig, towing, f"{name}_towing", f"vehicle.ratings.{name}_towing")
     return _entered(rig, rating, name, f"vehicle.ratings.{name}")
 
 
 def _rear_limit(rig: RigFile) -> Limit | None:
-    """The rear axle's rating; with a tag axle both ratings added up, since the scale weighs both as one."""
+    """The rear axle's rating; with a tag axle both ratings added up, since the scale weighs both as
+    one.
+    """
     ratings = rig.vehicle.ratings
-    rear, tag = _while_towing(rig, ratings.gawr_rear, ratings.gawr_rear_towing, "gawr_rear"), ratings.gawr_tag
+    rear, tag = (
+        _while_towing(rig, ratings.gawr_rear, ratings.gawr_rear_towing, "gawr_rear"),
+        ratings.gawr_tag,
+    )
     if rear is None or tag is None:
         return rear
-    both = (LimitTerm("", rear.source, rear.kg, rear.path), LimitTerm("+", "gawr_tag", tag.kg, "vehicle.ratings.gawr_tag"))
+    both = (
+        LimitTerm("", rear.source, rear.kg, rear.path),
+        LimitTerm("+", "gawr_tag", tag.kg, "vehicle.ratings.gawr_tag"),
+    )
     return _sum(rig, "gawr_rear+gawr_tag", rear.path, *both)
 
 
@@ -298,7 +380,9 @@ def limits(rig: RigFile) -> dict[str, Limit | None]:
     """Every check's limit, by its id; the checks of single trailer axles included."""
     ratings, trailer = rig.vehicle.ratings, rig.trailer
     found: dict[str, Limit | None] = {
-        "vehicle.front_axle": _entered(rig, ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"),
+        "vehicle.front_axle": _entered(
+            rig, ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"
+        ),
         "vehicle.rear_axle": _rear_limit(rig),
         "vehicle.gross": _while_towing(rig, ratings.gvwr, ratings.gvwr_towing, "gvwr"),
         "vehicle.payload": payload_limit(rig),
@@ -310,12 +394,16 @@ def limits(rig: RigFile) -> dict[str, Limit | None]:
     found |= {
         "combination.gross": combination_limit(rig),
         "vehicle.tow_rating": tow_limit(rig),
-        "trailer.gross": _entered(rig, trailer.ratings.gvwr, "trailer.gvwr", "trailer.ratings.gvwr"),
+        "trailer.gross": _entered(
+            rig, trailer.ratings.gvwr, "trailer.gvwr", "trailer.ratings.gvwr"
+        ),
         "trailer.axles": axles_limit(rig),
         "trailer.cargo": _entered(rig, trailer.ratings.ccc, "trailer.ccc", "trailer.ratings.ccc"),
         "hitch.trailer": hitch_trailer_limit(rig),
         "hitch.tongue": tongue_limit(rig),
     }
     for index, rating in enumerate(trailer.ratings.gawr):
-        found[f"trailer.axle_{index + 1}"] = _entered(rig, rating, "trailer.gawr", f"trailer.ratings.gawr[{index}]")
+        found[f"trailer.axle_{index + 1}"] = _entered(
+            rig, rating, "trailer.gawr", f"trailer.ratings.gawr[{index}]"
+        )
     return found

@@ -1,6 +1,8 @@
-"""Rules that are no rating: what the maker or the law requires from a mass on, judged by what was weighed.
+"""Rules that are no rating: what the maker or the law requires from a mass on, judged by what was
+weighed.
 
-Each rests on a figure that the owner looked up and entered. Where none is entered, nothing is required.
+Each rests on a figure that the owner looked up and entered. Where none is entered, nothing is
+required.
 """
 
 from dataclasses import dataclass
@@ -32,7 +34,9 @@ NEAR = 0.25
 
 @dataclass(frozen=True, slots=True)
 class BrokenRule:
-    """A rule that is not kept: which, the field that it stands in, what was weighed and from where on it holds. [kg, shares, kN, or as entered]"""
+    """A rule that is not kept: which, the field that it stands in, what was weighed and from where
+    on it holds. [kg, shares, kN, or as entered]
+    """
 
     code: RuleCode
     path: str
@@ -53,8 +57,8 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
 
     Notes
     -----
-    A mass rule is broken where the trailer weighs more than its figure, by however little: the scale's ± is not the owner's to
-    use. Restoration is judged only beyond its ±.
+    A mass rule is broken where the trailer weighs more than its figure, by however little: the
+    scale's ± is not the owner's to use. Restoration is judged only beyond its ±.
     """
     found = _of_vehicle(rig)
     if rig.trailer is None:
@@ -64,30 +68,78 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     rule, bars = rig.vehicle.distribution, rig.hitch.weight_distribution
     above = rig.policy.brakes_above
     if trailer and above and rig.trailer.brakes == "none" and exceeds(trailer.value, above.kg):
-        found.append(BrokenRule("brakes_missing", "trailer.brakes", trailer.value, trailer.plus_minus, above.kg))
+        found.append(
+            BrokenRule(
+                "brakes_missing", "trailer.brakes", trailer.value, trailer.plus_minus, above.kg
+            )
+        )
     from_mass = rule.above.kg if rule and rule.above else 0.0
-    if trailer and rule and rule.rule == "required" and not bars and exceeds(trailer.value, from_mass):
-        found.append(BrokenRule("bars_missing", "hitch.weight_distribution", trailer.value, trailer.plus_minus, from_mass))
+    if (
+        trailer
+        and rule
+        and rule.rule == "required"
+        and not bars
+        and exceeds(trailer.value, from_mass)
+    ):
+        found.append(
+            BrokenRule(
+                "bars_missing",
+                "hitch.weight_distribution",
+                trailer.value,
+                trailer.plus_minus,
+                from_mass,
+            )
+        )
     if trailer and rule and rule.rule == "forbidden" and bars:
-        found.append(BrokenRule("bars_forbidden", "hitch.weight_distribution", trailer.value, trailer.plus_minus, 0.0))
+        found.append(
+            BrokenRule(
+                "bars_forbidden",
+                "hitch.weight_distribution",
+                trailer.value,
+                trailer.plus_minus,
+                0.0,
+            )
+        )
     target, restored = rig.hitch.target_restoration, figures.get("front_restoration")
     if target and restored and bars:
         beyond = abs(restored.value - target) - NEAR * target
         if beyond > restored.plus_minus:
             found.append(
-                BrokenRule("bars_far_from_target", "hitch.target_restoration", restored.value, restored.plus_minus, target)
+                BrokenRule(
+                    "bars_far_from_target",
+                    "hitch.target_restoration",
+                    restored.value,
+                    restored.plus_minus,
+                    target,
+                )
             )
     tongue = figures.get("tongue_static")
     rated = rig.hitch.bar_rating
     if bars and tongue and rated and exceeds(tongue.value, rated.kg):
-        found.append(BrokenRule("bars_too_weak", "hitch.bar_rating", tongue.value, tongue.plus_minus, rated.kg))
+        found.append(
+            BrokenRule(
+                "bars_too_weak", "hitch.bar_rating", tongue.value, tongue.plus_minus, rated.kg
+            )
+        )
     needed = d_value_needed(rig)
     for index, part in enumerate(rig.hitch.parts):
         if needed and part.d_value and exceeds(needed, part.d_value):
-            found.append(BrokenRule("d_value_low", f"hitch.parts[{index}].d_value", needed, 0.0, part.d_value))
-        if part.drop and part.by_drop and exceeds(part.drop.m, max(row.drop.m for row in part.by_drop)):
+            found.append(
+                BrokenRule(
+                    "d_value_low", f"hitch.parts[{index}].d_value", needed, 0.0, part.d_value
+                )
+            )
+        if (
+            part.drop
+            and part.by_drop
+            and exceeds(part.drop.m, max(row.drop.m for row in part.by_drop))
+        ):
             last = max(row.drop.m for row in part.by_drop)
-            found.append(BrokenRule("drop_beyond_table", f"hitch.parts[{index}].drop", part.drop.m, 0.0, last))
+            found.append(
+                BrokenRule(
+                    "drop_beyond_table", f"hitch.parts[{index}].drop", part.drop.m, 0.0, last
+                )
+            )
     found += _tongue_table(rig, weighing)
     most, area = rig.vehicle.frontal_area, rig.trailer.frontal_area
     if most and area and exceeds(area, most):
@@ -96,7 +148,9 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
 
 
 def _tongue_table(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
-    """The load on the hitch against the vehicle maker's table, in which it falls with what the vehicle carries itself. [kg]"""
+    """The load on the hitch against the vehicle maker's table, in which it falls with what the
+    vehicle carries itself. [kg]
+    """
     rows = sorted(rig.vehicle.tongue_table, key=lambda row: row.load.kg)
     solo, tongue = weighing.figures.get("vehicle_solo"), weighing.figures.get("tongue_static")
     empty = weighing.figures.get("curb_measured") or curb_entered(rig) or curb_by_placard(rig)
@@ -106,18 +160,33 @@ def _tongue_table(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     row = next((each for each in rows if not exceeds(carried, each.load.kg)), None)
     if row is None:
         last = rows[-1].load.kg
-        return [BrokenRule("tongue_table_ends", "vehicle.tongue_table", carried, solo.plus_minus, last)]
+        return [
+            BrokenRule("tongue_table_ends", "vehicle.tongue_table", carried, solo.plus_minus, last)
+        ]
     if exceeds(tongue.value, row.tongue.kg):
-        return [BrokenRule("tongue_table", "vehicle.tongue_table", tongue.value, tongue.plus_minus, row.tongue.kg)]
+        return [
+            BrokenRule(
+                "tongue_table",
+                "vehicle.tongue_table",
+                tongue.value,
+                tongue.plus_minus,
+                row.tongue.kg,
+            )
+        ]
     return []
 
 
 def _of_vehicle(rig: RigFile) -> list[BrokenRule]:
-    """Rules that hold with and without a trailer: how fast its tires may run, where a camper's centre of mass may lie. [as entered, m]"""
+    """Rules that hold with and without a trailer: how fast its tires may run, where a camper's
+    centre of mass may lie. [as entered, m]
+    """
     found = []
     fast, trailer = rig.policy.travel_speed, rig.trailer
-    sets = {"vehicle.tires.front": rig.vehicle.tires.front, "vehicle.tires.rear": rig.vehicle.tires.rear,
-            "trailer.tires": trailer.tires if trailer else None}  # fmt: skip
+    sets = {
+        "vehicle.tires.front": rig.vehicle.tires.front,
+        "vehicle.tires.rear": rig.vehicle.tires.rear,
+        "trailer.tires": trailer.tires if trailer else None,
+    }
     for path, tires in sets.items():
         if fast and tires and tires.max_speed and exceeds(fast, tires.max_speed):
             found.append(BrokenRule("tire_speed", f"{path}.max_speed", fast, 0.0, tires.max_speed))
@@ -125,17 +194,27 @@ def _of_vehicle(rig: RigFile) -> list[BrokenRule]:
     if rig.kind == "slide_in" and zone and centre:
         low, high = sorted(each.m for each in zone)
         if not low <= centre.m <= high:
-            found.append(BrokenRule("camper_centre", "vehicle.camper_centre", centre.m, 0.0, low if centre.m < low else high))
+            found.append(
+                BrokenRule(
+                    "camper_centre",
+                    "vehicle.camper_centre",
+                    centre.m,
+                    0.0,
+                    low if centre.m < low else high,
+                )
+            )
     return found
 
 
 def d_value_needed(rig: RigFile) -> float | None:
-    """The D-value that a coupling between this vehicle and this trailer needs, by their plates. [kN]
+    """The D-value that a coupling between this vehicle and this trailer needs, by their plates.
+    [kN]
 
     Notes
     -----
-    D = g · T · R / (T + R), T and R the plated masses of vehicle and trailer in tonnes. For a trailer whose axles stand together in the
-    middle R is what its axles carry when loaded to its plate: the plate less the load on the hitch where its axle group has a plate.
+    D = g · T · R / (T + R), T and R the plated masses of vehicle and trailer in tonnes. For a
+    trailer whose axles stand together in the middle R is what its axles carry when loaded to its
+    plate: the plate less the load on the hitch where its axle group has a plate.
 
     References
     ----------

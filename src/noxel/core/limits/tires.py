@@ -1,8 +1,9 @@
-"""Tires: what they may carry, how old they are, what pressure a load needs, and the weakest part of each axle.
+"""Tires: what they may carry, how old they are, what pressure a load needs, and the weakest part of
+each axle.
 
-A load index is an ISO 4000-1 figure; a date code's last four digits are week and year (49 CFR 574.5). A passenger-car
-tire on a truck, SUV, van, motorhome or trailer counts at its load ÷ 1.10 (49 CFR 571.110 S4.2.2.2; above 10,000 lb
-GVWR 571.120 S5.1.2).
+A load index is an ISO 4000-1 figure; a date code's last four digits are week and year (49 CFR
+574.5). A passenger-car tire on a truck, SUV, van, motorhome or trailer counts at its load ÷ 1.10
+(49 CFR 571.110 S4.2.2.2; above 10,000 lb GVWR 571.120 S5.1.2).
 """
 
 import datetime
@@ -53,23 +54,36 @@ def read_load_index(text: str, *, dual: bool) -> float:
 
 
 _P_SIZE = re.compile(r"\s*P\s*[0-9]", re.IGNORECASE)
-_PLAIN_SIZE = re.compile(r"\s*[0-9]{3}\s*/\s*[0-9]{2}\s*Z?R\s*[0-9]{2}(?!\s*(?:C|LT|ST)\b)", re.IGNORECASE)
+_PLAIN_SIZE = re.compile(
+    r"\s*[0-9]{3}\s*/\s*[0-9]{2}\s*Z?R\s*[0-9]{2}(?!\s*(?:C|LT|ST)\b)", re.IGNORECASE
+)
 
 
 def is_p_metric(tires: AxleTires, *, car: bool) -> bool:
-    """Whether the ÷ 1.10 applies: the owner says so, else by a size that starts with P; never on a passenger car."""
+    """Whether the ÷ 1.10 applies: the owner says so, else by a size that starts with P; never on a
+    passenger car.
+    """
     if car:
         return False
-    return tires.p_metric if tires.p_metric is not None else _P_SIZE.match(tires.size or "") is not None
+    return (
+        tires.p_metric
+        if tires.p_metric is not None
+        else _P_SIZE.match(tires.size or "") is not None
+    )
 
 
 def may_be_passenger(tires: AxleTires, *, car: bool) -> bool:
-    """Whether a metric size without P, LT, ST or C leaves open that this is a passenger-car tire, and nobody has said."""
+    """Whether a metric size without P, LT, ST or C leaves open that this is a passenger-car tire,
+    and nobody has said.
+    """
     return not car and tires.p_metric is None and _PLAIN_SIZE.match(tires.size or "") is not None
 
 
-def one_tire(tires: AxleTires | None, *, dual: bool = False, car: bool = False) -> TireRating | None:
-    """What one tire may carry: its typed load, else its load index; ÷ 1.10 where it is a P-metric tire.
+def one_tire(
+    tires: AxleTires | None, *, dual: bool = False, car: bool = False
+) -> TireRating | None:
+    """What one tire may carry: its typed load, else its load index; ÷ 1.10 where it is a P-metric
+    tire.
 
     Parameters
     ----------
@@ -85,7 +99,9 @@ def one_tire(tires: AxleTires | None, *, dual: bool = False, car: bool = False) 
     if tires.max_load is not None:
         rating = TireRating(tires.max_load.kg, "tire", "max_load")
     else:
-        rating = TireRating(read_load_index(tires.load_index or "", dual=dual), "load index", "load_index")
+        rating = TireRating(
+            read_load_index(tires.load_index or "", dual=dual), "load index", "load_index"
+        )
     if is_p_metric(tires, car=car):
         return TireRating(rating.kg / P_METRIC, f"{rating.source} ÷ 1.10", rating.field)
     return rating
@@ -121,10 +137,11 @@ def age_years(code: str, today: datetime.date) -> float:
 
 @dataclass(slots=True, eq=False)
 class AxleSet:
-    """The tires of one axle or group with what they stand under: ``rated`` is the axle rating, ``axles`` how many. [kg]
+    """The tires of one axle or group with what they stand under: ``rated`` is the axle rating,
+    ``axles`` how many. [kg]
 
-    ``rating`` is what one of its tires may carry. How many axles a trailer has is known from their ratings alone; where it is not,
-    up to six tires count as single.
+    ``rating`` is what one of its tires may carry. How many axles a trailer has is known from their
+    ratings alone; where it is not, up to six tires count as single.
     """
 
     group: str
@@ -139,8 +156,12 @@ class AxleSet:
     def parts(self) -> list[tuple[str, float]]:
         """Every part between load and road with what it carries on this axle or group. [kg]"""
         count, rating, wheel = self.tires.count, self.rating, self.tires.wheel
-        found = [("axle rating", self.rated), ("axle assembly", _times(self.tires.assembly, self.axles)),
-                 ("wheels", _times(wheel, count)), ("tires", rating.kg * count if rating and count else None)]  # fmt: skip
+        found = [
+            ("axle rating", self.rated),
+            ("axle assembly", _times(self.tires.assembly, self.axles)),
+            ("wheels", _times(wheel, count)),
+            ("tires", rating.kg * count if rating and count else None),
+        ]
         return [(name, kg) for name, kg in found if kg is not None]
 
 
@@ -154,18 +175,41 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
     car = vehicle.body == "wagon"
     found = []
 
-    def put(group: str, path: str, tires: AxleTires, rated: float | None, axles: int | None, *, car: bool) -> None:
+    def put(
+        group: str,
+        path: str,
+        tires: AxleTires,
+        rated: float | None,
+        axles: int | None,
+        *,
+        car: bool,
+    ) -> None:
         dual = bool(tires.count and (tires.count >= 4 * axles if axles else tires.count > 6))
-        found.append(AxleSet(group, path, tires, rated, axles, dual, car, one_tire(tires, dual=dual, car=car)))
+        found.append(
+            AxleSet(
+                group, path, tires, rated, axles, dual, car, one_tire(tires, dual=dual, car=car)
+            )
+        )
 
-    for group, tires, rated in (("front", vehicle.tires.front, vehicle.ratings.gawr_front),
-                                ("rear", vehicle.tires.rear, vehicle.ratings.gawr_rear)):  # fmt: skip
+    for group, tires, rated in (
+        ("front", vehicle.tires.front, vehicle.ratings.gawr_front),
+        ("rear", vehicle.tires.rear, vehicle.ratings.gawr_rear),
+    ):
         if tires is not None:
             put(group, f"vehicle.tires.{group}", tires, rated.kg if rated else None, 1, car=car)
     if trailer is not None and trailer.tires is not None:
         axles = len(trailer.ratings.gawr) or None
         rated_sum = sum(each.kg for each in trailer.ratings.gawr) or None
         if trailer.ratings.axle_group:
-            rated_sum = min(rated_sum or trailer.ratings.axle_group.kg, trailer.ratings.axle_group.kg)
-        put("trailer", "trailer.tires", trailer.tires, rated_sum, axles, car=trailer.style == "towed_car")
+            rated_sum = min(
+                rated_sum or trailer.ratings.axle_group.kg, trailer.ratings.axle_group.kg
+            )
+        put(
+            "trailer",
+            "trailer.tires",
+            trailer.tires,
+            rated_sum,
+            axles,
+            car=trailer.style == "towed_car",
+        )
     return found

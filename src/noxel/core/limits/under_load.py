@@ -1,4 +1,6 @@
-"""What one tire, one wheel and one axle assembly carries, from wheel readings where there are some, else from axle loads."""
+"""What one tire, one wheel and one axle assembly carries, from wheel readings where there are some,
+else from axle loads.
+"""
 
 from noxel.core.mechanics import PassLoads, between, reading_words
 from noxel.core.quantities import Amount, Figure, Term, combine, nominal, total
@@ -12,11 +14,15 @@ AXLES_APART = 0.08
 
 def _amounts(loads: PassLoads, stem: str) -> list[str]:
     """The readings of one axle, whole or by wheel."""
-    return [name for name in loads.readings if name == stem or name in (f"{stem}_left", f"{stem}_right")]
+    return [
+        name for name in loads.readings if name == stem or name in (f"{stem}_left", f"{stem}_right")
+    ]
 
 
 def _axles(loads: PassLoads | None, group: str) -> list[str] | None:
-    """The axles of a group that were weighed singly; None where they were not, or not all of them."""
+    """The axles of a group that were weighed singly; None where they were not, or not all of
+    them.
+    """
     if loads is None:
         return None
     if group != "trailer":
@@ -25,15 +31,24 @@ def _axles(loads: PassLoads | None, group: str) -> list[str] | None:
 
 
 def _put_back(loads: PassLoads, group: str) -> float:
-    """What corrections add to the heaviest wheel of an axle: only what was missing on the scale counts. [kg]"""
+    """What corrections add to the heaviest wheel of an axle: only what was missing on the scale
+    counts. [kg]
+    """
     if group == "trailer":
         return 0.0
     added = [each for each in loads.each.adjustments if each.mass.kg > 0]
-    return sum(each.mass.kg * (each.front_share if group == "front" else 1 - each.front_share) for each in added)
+    return sum(
+        each.mass.kg * (each.front_share if group == "front" else 1 - each.front_share)
+        for each in added
+    )
 
 
-def _heaviest(loads: PassLoads | None, group: str, whole: Figure | None) -> tuple[Term, int, bool] | None:
-    """The reading that says most about one tire, how many like it there are, and whether it is a wheel's."""
+def _heaviest(
+    loads: PassLoads | None, group: str, whole: Figure | None
+) -> tuple[Term, int, bool] | None:
+    """The reading that says most about one tire, how many like it there are, and whether it is a
+    wheel's.
+    """
     axles = _axles(loads, group)
     if loads is not None and axles is not None:
         names = [name for axle in axles for name in _amounts(loads, axle)]
@@ -44,10 +59,20 @@ def _heaviest(loads: PassLoads | None, group: str, whole: Figure | None) -> tupl
         if group == "trailer":
             figures = single_axles(loads)
             heaviest = max(figures, key=lambda each: each.value)
-            return Term("", f"heaviest axle: {heaviest.terms[0].label.split(',')[0]}", heaviest.amount), len(figures), False
+            return (
+                Term(
+                    "", f"heaviest axle: {heaviest.terms[0].label.split(',')[0]}", heaviest.amount
+                ),
+                len(figures),
+                False,
+            )
     if whole is None:
         return None
-    return whole.term("", "load on the axle" if group != "trailer" else "load on the trailer's axles"), 1, False
+    return (
+        whole.term("", "load on the axle" if group != "trailer" else "load on the trailer's axles"),
+        1,
+        False,
+    )
 
 
 def single_axles(loads: PassLoads) -> list[Figure]:
@@ -55,25 +80,37 @@ def single_axles(loads: PassLoads) -> list[Figure]:
     found = []
     for number in loads.single_axles:
         names = _amounts(loads, f"trailer_{number}")
-        terms = [Term("+" if index else "", reading_words(name), loads.readings[name]) for index, name in enumerate(names)]
+        terms = [
+            Term("+" if index else "", reading_words(name), loads.readings[name])
+            for index, name in enumerate(names)
+        ]
         found.append(total(f"trailer_axle_{number}", "the readings of this axle", terms))
     return found
 
 
 def _together(rig: RigFile, loads: PassLoads | None, group: str) -> bool:
-    """Whether two or more trailer axles were weighed as one group; two where their number is not said."""
+    """Whether two or more trailer axles were weighed as one group; two where their number is not
+    said.
+    """
     rated = len(rig.trailer.ratings.gawr) if rig.trailer else 0
     return group == "trailer" and rated != 1 and _axles(loads, group) is None
 
 
 def _drive_part(rig: RigFile, group: str) -> float:
-    """What part of the rear axles' load the drive axle has: all of it, or with a tag axle as their ratings have it."""
+    """What part of the rear axles' load the drive axle has: all of it, or with a tag axle as their
+    ratings have it.
+    """
     rear, tag = rig.vehicle.ratings.gawr_rear, rig.vehicle.ratings.gawr_tag
     return rear.kg / (rear.kg + tag.kg) if group == "rear" and rear and tag else 1.0
 
 
 def tire_load(
-    rig: RigFile, key: str, loads: PassLoads | None, group: str, whole: Figure | None, tires: AxleTires
+    rig: RigFile,
+    key: str,
+    loads: PassLoads | None,
+    group: str,
+    whole: Figure | None,
+    tires: AxleTires,
 ) -> Figure | None:
     """What the tire (or wheel) that carries most has on it.
 
@@ -99,8 +136,9 @@ def tire_load(
 
     Notes
     -----
-    Heaviest reading × number of such readings ÷ number of tires. Not weighed by wheel, one side or one axle may carry more: the
-    figure is multiplied by 1 ± 0.05, or 1 ± 0.08 for axles weighed as one group (uniform).
+    Heaviest reading × number of such readings ÷ number of tires. Not weighed by wheel, one side or
+    one axle may carry more: the figure is multiplied by 1 ± 0.05, or 1 ± 0.08 for axles weighed as
+    one group (uniform).
     """
     found = _heaviest(loads, group, whole)
     if found is None or tires.count is None:
@@ -117,22 +155,34 @@ def tire_load(
         factor = between(1 - apart, 1 + apart)
         amount = amount * factor
         terms.append(Term("×", "one side or axle may carry more", factor, "count"))
-    formula = f"{first.label.split(':')[0]}{' × number of such readings' if like > 1 else ''} ÷ number of tires"
+    formula = (
+        f"{first.label.split(':')[0]}{' × number of such readings' if like > 1 else ''} ÷ "
+        "number of tires"
+    )
     return Figure(key, amount, formula, tuple(terms))
 
 
-def assembly_load(rig: RigFile, key: str, loads: PassLoads | None, group: str, whole: Figure | None) -> Figure | None:
-    """What one axle carries: the heaviest of a trailer's where they were weighed singly, else its part of the group.
+def assembly_load(
+    rig: RigFile, key: str, loads: PassLoads | None, group: str, whole: Figure | None
+) -> Figure | None:
+    """What one axle carries: the heaviest of a trailer's where they were weighed singly, else its
+    part of the group.
 
     Parameters and result as for :func:`tire_load`.
     """
     drive = _drive_part(rig, group)
     if whole is not None and drive < 1:
         factor = between(1 - AXLES_APART, 1 + AXLES_APART)
-        terms = [whole.term("", "load on the rear axles"), Term("×", "the drive axle's part, by the ratings", drive, "share"),
-                 Term("×", "one axle may carry more", factor, "count")]  # fmt: skip
+        terms = [
+            whole.term("", "load on the rear axles"),
+            Term("×", "the drive axle's part, by the ratings", drive, "share"),
+            Term("×", "one axle may carry more", factor, "count"),
+        ]
         return Figure(
-            key, combine([(drive, whole.amount)]) * factor, "load on the rear axles × the drive axle's part", tuple(terms)
+            key,
+            combine([(drive, whole.amount)]) * factor,
+            "load on the rear axles × the drive axle's part",
+            tuple(terms),
         )
     if group != "trailer":
         return whole.renamed(key) if whole else None
@@ -142,7 +192,10 @@ def assembly_load(rig: RigFile, key: str, loads: PassLoads | None, group: str, w
     if whole is None or not axles:
         return None
     amount: Amount = combine([(1 / axles, whole.amount)])
-    terms = [whole.term("", "load on the trailer's axles"), Term("÷", "axles", float(axles), "count")]
+    terms = [
+        whole.term("", "load on the trailer's axles"),
+        Term("÷", "axles", float(axles), "count"),
+    ]
     if axles > 1:
         factor = between(1 - AXLES_APART, 1 + AXLES_APART)
         amount = amount * factor

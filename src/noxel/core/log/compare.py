@@ -1,6 +1,8 @@
-"""Two to four weigh-ins side by side: before and after a repack, hitch A and hitch B and a plain ball.
+"""Two to four weigh-ins side by side: before and after a repack, hitch A and hitch B and a plain
+ball.
 
-What is the same within both ± counts as the same; where weigh-ins are not like for like, it is said.
+What is the same within both ± counts as the same; where weigh-ins are not like for like, it is
+said.
 """
 
 import math
@@ -14,8 +16,18 @@ from noxel.core.rig import RigFile, WeighIn
 from noxel.core.wording import Answer, figure_title
 from noxel.errors import InputError, Problem
 
-_ROWS = (*LINES, "front_solo", "rear_solo", "tongue_share", "tongue_net", "front_transfer", "rear_transfer", "front_restored",
-         "front_restoration", "trailer_transfer")  # fmt: skip
+_ROWS = (
+    *LINES,
+    "front_solo",
+    "rear_solo",
+    "tongue_share",
+    "tongue_net",
+    "front_transfer",
+    "rear_transfer",
+    "front_restored",
+    "front_restoration",
+    "trailer_transfer",
+)
 """What is compared, in this order."""
 
 
@@ -31,7 +43,9 @@ class WeighInRef(NamedTuple):
 
 
 class ComparedRow(Answer):
-    """One figure in each of the weigh-ins compared; differences are from the first, real ones beyond both ±."""
+    """One figure in each of the weigh-ins compared; differences are from the first, real ones
+    beyond both ±.
+    """
 
     key: str
     label: str
@@ -43,7 +57,9 @@ class ComparedRow(Answer):
 
 
 class Comparison(Answer):
-    """Two to four weigh-ins side by side; ``warnings`` say where they are not like for like, ``closure`` what their totals prove."""
+    """Two to four weigh-ins side by side; ``warnings`` say where they are not like for like,
+    ``closure`` what their totals prove.
+    """
 
     titles: list[str]
     rows: list[ComparedRow]
@@ -60,7 +76,8 @@ class _Side(NamedTuple):
 
 
 def compare_weigh_ins(wanted: Sequence[WeighInRef]) -> Comparison:
-    """Two to four weigh-ins side by side, in the first one's unit; of one rig, or of rigs that share a vehicle or a trailer.
+    """Two to four weigh-ins side by side, in the first one's unit; of one rig, or of rigs that
+    share a vehicle or a trailer.
 
     Parameters
     ----------
@@ -72,8 +89,13 @@ def compare_weigh_ins(wanted: Sequence[WeighInRef]) -> Comparison:
     InputError
         If there are fewer than two, more than four, one twice, or one that is not there.
     """
-    if not 2 <= len(wanted) <= 4 or len({(id(each.rig), each.number) for each in wanted}) != len(wanted):
-        raise InputError("Choose two to four different weigh-ins.", [Problem("numbers", "two to four different ones", "count")])
+    if not 2 <= len(wanted) <= 4 or len({(id(each.rig), each.number) for each in wanted}) != len(
+        wanted
+    ):
+        raise InputError(
+            "Choose two to four different weigh-ins.",
+            [Problem("numbers", "two to four different ones", "count")],
+        )
     for each in wanted:
         if not 1 <= each.place <= len(each.rig.weigh_ins):
             message = f"there is no weigh-in {each.number}"
@@ -82,16 +104,30 @@ def compare_weigh_ins(wanted: Sequence[WeighInRef]) -> Comparison:
     sides = []
     for rig, place, number in wanted:
         weigh_in = rig.weigh_ins[place - 1]
-        sides.append(_Side(rig, weigh_in, weigh(rig, weigh_in), _title(rig if several else None, weigh_in, number)))
+        sides.append(
+            _Side(
+                rig,
+                weigh_in,
+                weigh(rig, weigh_in),
+                _title(rig if several else None, weigh_in, number),
+            )
+        )
     rows = [row for key in _ROWS if (row := _row(sides, key))]
-    return Comparison(titles=[side.title for side in sides], rows=rows, says=_says(sides[0].rig, rows), closure=_closure(sides),
-                      warnings=_warnings(sides))  # fmt: skip
+    return Comparison(
+        titles=[side.title for side in sides],
+        rows=rows,
+        says=_says(sides[0].rig, rows),
+        closure=_closure(sides),
+        warnings=_warnings(sides),
+    )
 
 
 def _title(rig: RigFile | None, weigh_in: WeighIn, number: int) -> str:
     when = weigh_in.date.isoformat() if weigh_in.date else f"no. {number}"
     tags = f" ({', '.join(weigh_in.tags)})" if weigh_in.tags else ""
-    return f"{f'{rig.name}: ' if rig else ''}{when}{f', {weigh_in.place}' if weigh_in.place else ''}{tags}"
+    whose = f"{rig.name}: " if rig else ""
+    where = f", {weigh_in.place}" if weigh_in.place else ""
+    return f"{whose}{when}{where}{tags}"
 
 
 def _row(sides: Sequence[_Side], key: str) -> ComparedRow | None:
@@ -102,10 +138,14 @@ def _row(sides: Sequence[_Side], key: str) -> ComparedRow | None:
     factor = 1.0 if share else KG[sides[0].rig.units.mass]
     apart = [None if each is None or first is None else _apart(first, each) for each in figures]
     return ComparedRow(
-        key=key, label=figure_title(sides[0].rig, key), values=[None if each is None else each.value / factor for each in figures],
+        key=key,
+        label=figure_title(sides[0].rig, key),
+        values=[None if each is None else each.value / factor for each in figures],
         plus_minus=[None if each is None else each.plus_minus / factor for each in figures],
         differences=[None if each is None else each[0] / factor for each in apart],
-        real=[each is not None and abs(each[0]) > each[1] for each in apart], share=share)  # fmt: skip
+        real=[each is not None and abs(each[0]) > each[1] for each in apart],
+        share=share,
+    )
 
 
 def _apart(first: Figure, other: Figure) -> tuple[float, float]:
@@ -126,12 +166,20 @@ def _says(rig: RigFile, rows: Sequence[ComparedRow]) -> list[str]:
     for row in real:
         last = row.differences[-1]
         if row.key in LINES and last is not None and row.real[-1]:
-            parts.append(f"{row.label} {'+' if last > 0 else '−'}{print_mass(abs(last) * factor, unit)}")
-    return [f"From the first to the last: {', '.join(parts)}."] if parts else ["What changed on the way is back where it was."]
+            parts.append(
+                f"{row.label} {'+' if last > 0 else '−'}{print_mass(abs(last) * factor, unit)}"
+            )
+    return (
+        [f"From the first to the last: {', '.join(parts)}."]
+        if parts
+        else ["What changed on the way is back where it was."]
+    )
 
 
 def _closure(sides: Sequence[_Side]) -> list[str]:
-    """Nothing loaded, nothing gone: all platforms added must agree, and what leaves one axle must arrive on another."""
+    """Nothing loaded, nothing gone: all platforms added must agree, and what leaves one axle must
+    arrive on another.
+    """
     unit, found = sides[0].rig.units.mass, []
     first = sides[0].weighing.figures.get("combination_gross")
     for side in sides[1:]:
@@ -146,11 +194,15 @@ def _closure(sides: Sequence[_Side]) -> list[str]:
         amount = f"{print_mass(abs(by), unit)} (± {print_mass(pm, unit)})"
         if abs(by) <= pm:
             found.append(
-                f"{side.title}: everything together agrees with the first within {amount}, so what left one axle arrived on another."
+                f"{side.title}: everything together agrees with the first within {amount}, so "
+                "what left one axle arrived on another."
             )
         else:
-            found.append(f"{side.title}: everything together is {amount} {'more' if by > 0 else 'less'} than in the first: something was "
-                         "loaded, unloaded or burned, and a hitch cannot be judged from it.")  # fmt: skip
+            found.append(
+                f"{side.title}: everything together is {amount} {'more' if by > 0 else 'less'} "
+                "than in the first: something was "
+                "loaded, unloaded or burned, and a hitch cannot be judged from it."
+            )
     return found
 
 
@@ -160,27 +212,50 @@ def _warnings(sides: Sequence[_Side]) -> list[str]:
     for what in ("vehicle", "trailer"):
         names = {_names(side, what) for side in sides}
         if len(names) > 1:
-            found.append(f"Not the same {what}: {', '.join(sorted(name or 'none' for name in names))}.")
+            found.append(
+                f"Not the same {what}: {', '.join(sorted(name or 'none' for name in names))}."
+            )
     scales = {
-        (each.scale.kind or "", round(each.scale.resolution.kg, 6)) for each in (side.weigh_in for side in sides) if each.scale
+        (each.scale.kind or "", round(each.scale.resolution.kg, 6))
+        for each in (side.weigh_in for side in sides)
+        if each.scale
     }
     if len(scales) > 1:
-        found.append("Not the same scale, or not the same graduation: part of a difference may be the scales'.")
+        found.append(
+            "Not the same scale, or not the same graduation: part of a difference may be the "
+            "scales'."
+        )
     places = {side.weigh_in.place for side in sides if side.weigh_in.place}
     if len(places) > 1:
         found.append(
-            f"Not weighed at the same place ({', '.join(sorted(places))}): two scales can differ by more than either's ±."
+            f"Not weighed at the same place ({', '.join(sorted(places))}): two scales can differ "
+            "by more than either's ±."
         )
     for name, what in (("fuel", "Fuel"), ("aboard", "What was aboard")):
-        notes = {next((getattr(each, name) for each in side.weigh_in.passes if getattr(each, name)), None) for side in sides}
+        notes = {
+            next(
+                (getattr(each, name) for each in side.weigh_in.passes if getattr(each, name)), None
+            )
+            for side in sides
+        }
         if len(notes) > 1:
-            found.append(f"{what} is noted differently: {'; '.join(sorted(note or 'not noted' for note in notes))}.")
+            found.append(
+                f"{what} is noted differently: "
+                f"{'; '.join(sorted(note or 'not noted' for note in notes))}."
+            )
     first = sides[0].weighing.figures.get("vehicle_solo")
     for side in sides[1:]:
         solo = side.weighing.figures.get("vehicle_solo")
-        if first and solo and abs(solo.value - first.value) > math.hypot(solo.plus_minus, first.plus_minus):
-            found.append(f"The vehicle alone differs by {print_mass(abs(solo.value - first.value), unit)}: not the same load, so a hitch "
-                         "cannot be judged from it.")  # fmt: skip
+        if (
+            first
+            and solo
+            and abs(solo.value - first.value) > math.hypot(solo.plus_minus, first.plus_minus)
+        ):
+            found.append(
+                f"The vehicle alone differs by {print_mass(abs(solo.value - first.value), unit)}: "
+                "not the same load, so a hitch "
+                "cannot be judged from it."
+            )
             break
     bars = {
         "engaged" if side.weighing.engaged else "slack"

@@ -19,7 +19,8 @@ def spent(fees: Iterable[str]) -> list[str]:
     Returns
     -------
     list of str
-        A sum for each way of writing a currency, such as ``"$17.50 for 2 passes"``; the largest count first.
+        A sum for each way of writing a currency, such as ``"$17.50 for 2 passes"``; the largest
+        count first.
     """
     sums: dict[tuple[str, str], list[Decimal]] = defaultdict(list)
     for fee in fees:
@@ -29,6 +30,7 @@ def spent(fees: Iterable[str]) -> list[str]:
             sums[around].append(Decimal(found[0].replace(",", ".")))
     ordered = sorted(sums.items(), key=lambda each: -len(each[1]))
     return [
-        f"{before}{sum(each):.2f}{f' {after}' if after else ''} for {len(each)} {'pass' if len(each) == 1 else 'passes'}"
+        f"{before}{sum(each):.2f}{f' {after}' if after else ''} for {len(each)} "
+        f"{'pass' if len(each) == 1 else 'passes'}"
         for (before, after), each in ordered
     ]

@@ -22,13 +22,18 @@ class KeptAnswer(Answer):
 
 
 def kept_answers(rig: RigFile, called: Sequence[int] | None = None) -> list[KeptAnswer]:
-    """Kept plans; where the rig was weighed on or after their day, whether the cure did what was predicted.
+    """Kept plans; where the rig was weighed on or after their day, whether the cure did what was
+    predicted.
 
-    ``called`` are the numbers of the rig's weigh-ins in the whole log, where it holds only some of it.
+    ``called`` are the numbers of the rig's weigh-ins in the whole log, where it holds only some of
+    it.
     """
     found = []
     for index, plan in enumerate(rig.kept_plans):
-        number = next((n for n, each in enumerate(rig.weigh_ins, 1) if each.date and each.date >= plan.date), None)
+        number = next(
+            (n for n, each in enumerate(rig.weigh_ins, 1) if each.date and each.date >= plan.date),
+            None,
+        )
         rows: list[tuple[str, float, float]] = []
         says = "Not weighed since."
         if number is not None:
@@ -39,13 +44,24 @@ def kept_answers(rig: RigFile, called: Sequence[int] | None = None) -> list[Kept
                 for key, mass in plan.predicted.items()
                 if key in figures
             ]
-            rows = [(figure_title(rig, key), plan.predicted[key].kg / factor, figures[key].value / factor) for key, _, _ in off]
+            rows = [
+                (
+                    figure_title(rig, key),
+                    plan.predicted[key].kg / factor,
+                    figures[key].value / factor,
+                )
+                for key, _, _ in off
+            ]
             worst = max(off, key=lambda each: abs(each[1]) - each[2], default=None)
             if worst is not None:
                 apart = print_mass(abs(worst[1]), rig.units.mass)
                 title = figure_title(rig, worst[0])
-                says = (f"It did what was predicted, within {apart}." if abs(worst[1]) <= 2 * worst[2]
-                        else f"{title} was measured {apart} {'above' if worst[1] > 0 else 'below'} what was predicted.")  # fmt: skip
+                says = (
+                    f"It did what was predicted, within {apart}."
+                    if abs(worst[1]) <= 2 * worst[2]
+                    else f"{title} was measured {apart} {'above' if worst[1] > 0 else 'below'} "
+                    "what was predicted."
+                )
         found.append(
             KeptAnswer(
                 index=index,

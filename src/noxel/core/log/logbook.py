@@ -1,10 +1,20 @@
-"""The log: every weigh-in in a line, what changed beyond the scale's ±, every load over time, weigh-ins from elsewhere."""
+"""The log: every weigh-in in a line, what changed beyond the scale's ±, every load over time,
+weigh-ins from elsewhere.
+"""
 
 import math
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
-from noxel.core.limits import Verdict, broken_rules, exceeds, limits, run_checks, tightest_first, verdict
+from noxel.core.limits import (
+    Verdict,
+    broken_rules,
+    exceeds,
+    limits,
+    run_checks,
+    tightest_first,
+    verdict,
+)
 from noxel.core.log.kept_plans import KeptAnswer
 from noxel.core.mechanics import weigh
 from noxel.core.quantities import KG, print_mass
@@ -12,9 +22,14 @@ from noxel.core.rig import RigFile, WeighIn, parse_rig
 from noxel.core.wording import Answer, check_label, figure_title, headline
 
 LINES = {
-    "front_hitched": "vehicle.front_axle", "rear_hitched": "vehicle.rear_axle", "vehicle_hitched": "vehicle.gross",
-    "tongue_static": "hitch.tongue", "trailer_axles": "trailer.axles", "trailer_gross": "trailer.gross", "combination_gross": "combination.gross",
-}  # fmt: skip
+    "front_hitched": "vehicle.front_axle",
+    "rear_hitched": "vehicle.rear_axle",
+    "vehicle_hitched": "vehicle.gross",
+    "tongue_static": "hitch.tongue",
+    "trailer_axles": "trailer.axles",
+    "trailer_gross": "trailer.gross",
+    "combination_gross": "combination.gross",
+}
 """What the log follows, and the check whose limit stands beside it."""
 
 
@@ -32,7 +47,9 @@ class Remembered(Answer):
 
 
 class Facts(Remembered):
-    """What the log keeps of one weigh-in: all that, and its figures with their ±. [kg, or a share]"""
+    """What the log keeps of one weigh-in: all that, and its figures with their ±. [kg, or a
+    share]
+    """
 
     figures: dict[str, tuple[float, float]]
 
@@ -45,7 +62,9 @@ class Recorded(NamedTuple):
 
 
 class LogLine(Remembered):
-    """One weigh-in in a line; ``changed`` names what differs from the one before by more than the scales' ±."""
+    """One weigh-in in a line; ``changed`` names what differs from the one before by more than the
+    scales' ±.
+    """
 
     number: int
     totals: dict[str, float]
@@ -53,7 +72,9 @@ class LogLine(Remembered):
 
 
 class Series(Answer):
-    """One load over the weigh-ins of a chart, against its rating; None where it was not known. ``over`` is above the rating."""
+    """One load over the weigh-ins of a chart, against its rating; None where it was not known.
+    ``over`` is above the rating.
+    """
 
     key: str
     label: str
@@ -73,7 +94,8 @@ class Chart(Answer):
 
 
 class Log(Answer):
-    """A page of the log, the last first, out of ``count``; the plans that were kept, compared with what came.
+    """A page of the log, the last first, out of ``count``; the plans that were kept, compared with
+    what came.
 
     ``more`` is whether there are earlier ones.
     """
@@ -92,7 +114,9 @@ def words_of(weigh_in: dict[str, Any]) -> str:
     weigh_in : dict
         As the rig file has it.
     """
-    said = [weigh_in.get(key) for key in ("date", "place", "note", "decided")] + list(weigh_in.get("tags", ()))
+    said = [weigh_in.get(key) for key in ("date", "place", "note", "decided")] + list(
+        weigh_in.get("tags", ())
+    )
     for each in weigh_in.get("passes", ()):
         said += [each.get(key) for key in ("ticket_number", "aboard", "note")]
     return "\n".join(str(each).casefold() for each in said if each)
@@ -105,17 +129,35 @@ def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
     rules = broken_rules(rig, weighing)
     said = verdict(rows, broken=bool(rules))
     aboard = dict.fromkeys(each.aboard for each in weigh_in.passes if each.aboard)
-    figures = {key: (figure.value, figure.plus_minus) for key, figure in weighing.figures.items() if key in LINES}
+    figures = {
+        key: (figure.value, figure.plus_minus)
+        for key, figure in weighing.figures.items()
+        if key in LINES
+    }
     for row in rows:
         if row.id.startswith("trailer.axle_") and row.actual:
             figures[row.id] = (row.actual.value, row.actual.plus_minus)
-    listed = {"vehicle": weigh_in.listed.vehicle, "trailer": weigh_in.listed.trailer} if weigh_in.listed else {}
+    listed = (
+        {"vehicle": weigh_in.listed.vehicle, "trailer": weigh_in.listed.trailer}
+        if weigh_in.listed
+        else {}
+    )
     on_lists = [
-        f"{print_mass(mass.kg, rig.units.mass)} of listed items in the {on}" for on, mass in listed.items() if mass and mass.kg
+        f"{print_mass(mass.kg, rig.units.mass)} of listed items in the {on}"
+        for on, mass in listed.items()
+        if mass and mass.kg
     ]
-    return Facts(date=weigh_in.date.isoformat() if weigh_in.date else None, place=weigh_in.place or "", note=weigh_in.note or "",
-                 tags=list(weigh_in.tags), decided=weigh_in.decided or "", aboard=[*aboard, *on_lists], verdict=said,
-                 sentence=headline(rig, rows, said, rules=rules).sentence, figures=figures)  # fmt: skip
+    return Facts(
+        date=weigh_in.date.isoformat() if weigh_in.date else None,
+        place=weigh_in.place or "",
+        note=weigh_in.note or "",
+        tags=list(weigh_in.tags),
+        decided=weigh_in.decided or "",
+        aboard=[*aboard, *on_lists],
+        verdict=said,
+        sentence=headline(rig, rows, said, rules=rules).sentence,
+        figures=figures,
+    )
 
 
 def _changed(rig: RigFile, before: Facts | None, now: Facts) -> list[str]:
@@ -128,7 +170,10 @@ def _changed(rig: RigFile, before: Facts | None, now: Facts) -> list[str]:
             continue
         by, pm = new[0] - old[0], math.hypot(old[1], new[1])
         if abs(by) > pm:
-            found.append(f"{figure_title(rig, key)} {'+' if by > 0 else '−'}{print_mass(abs(by), rig.units.mass)}")
+            found.append(
+                f"{figure_title(rig, key)} "
+                f"{'+' if by > 0 else '−'}{print_mass(abs(by), rig.units.mass)}"
+            )
     return found
 
 
@@ -140,8 +185,12 @@ def line_of(rig: RigFile, recorded: Recorded, before: Facts | None) -> LogLine:
         for key in ("vehicle_hitched", "trailer_gross", "combination_gross")
         if key in facts.figures
     }
-    return LogLine(number=recorded.number, totals=totals, changed=_changed(rig, before, facts),
-                   **{key: getattr(facts, key) for key in Remembered.model_fields})  # fmt: skip
+    return LogLine(
+        number=recorded.number,
+        totals=totals,
+        changed=_changed(rig, before, facts),
+        **{key: getattr(facts, key) for key in Remembered.model_fields},
+    )
 
 
 def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
@@ -153,22 +202,42 @@ def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
         found = [each.facts.figures.get(key) for each in run]
         if any(found):
             limit = known.get(check)
-            made.append(Series(key=key, label=check_label(rig, key) if key == check else figure_title(rig, key),
-                               limit=limit.kg / factor if limit else None, values=[None if each is None else each[0] / factor for each in found],
-                               plus_minus=[None if each is None else each[1] / factor for each in found],
-                               over=[bool(each and limit and exceeds(each[0], limit.kg)) for each in found]))  # fmt: skip
-    return Chart(numbers=[each.number for each in run], dates=[each.facts.date for each in run], series=made, count=count)
+            made.append(
+                Series(
+                    key=key,
+                    label=check_label(rig, key) if key == check else figure_title(rig, key),
+                    limit=limit.kg / factor if limit else None,
+                    values=[None if each is None else each[0] / factor for each in found],
+                    plus_minus=[None if each is None else each[1] / factor for each in found],
+                    over=[bool(each and limit and exceeds(each[0], limit.kg)) for each in found],
+                )
+            )
+    return Chart(
+        numbers=[each.number for each in run],
+        dates=[each.facts.date for each in run],
+        series=made,
+        count=count,
+    )
 
 
 def _signature(weigh_in: WeighIn) -> object:
     """What makes two weigh-ins the same: day, place, and every reading to a gram."""
-    passes = [(each.config, each.spring_bars or "none", sorted((name, round(mass.kg, 3)) for name, mass in each.readings.items()))
-              for each in weigh_in.passes]  # fmt: skip
+    passes = [
+        (
+            each.config,
+            each.spring_bars or "none",
+            sorted((name, round(mass.kg, 3)) for name, mass in each.readings.items()),
+        )
+        for each in weigh_in.passes
+    ]
     return (weigh_in.date, weigh_in.place or "", str(passes))
 
 
-def merge_weigh_ins(document: dict[str, Any], fresh: Sequence[dict[str, Any]]) -> tuple[dict[str, Any], int]:
-    """A rig with weigh-ins from elsewhere among its own, in the order of their days; those that are there already stay out.
+def merge_weigh_ins(
+    document: dict[str, Any], fresh: Sequence[dict[str, Any]]
+) -> tuple[dict[str, Any], int]:
+    """A rig with weigh-ins from elsewhere among its own, in the order of their days; those that are
+    there already stay out.
 
     Parameters
     ----------
@@ -201,5 +270,7 @@ def merge_weigh_ins(document: dict[str, Any], fresh: Sequence[dict[str, Any]]) -
         order.append(last)
     days = [each.get("date") or "" for each in own]
     if any((each.get("date") or "9999") < max(days, default="") for each in new):
-        together = [each for _, each in sorted(zip(order, together, strict=True), key=lambda pair: pair[0])]
+        together = [
+            each for _, each in sorted(zip(order, together, strict=True), key=lambda pair: pair[0])
+        ]
     return ({**document, "weigh_ins": together} if together else document), len(fresh) - len(new)

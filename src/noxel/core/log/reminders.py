@@ -1,4 +1,6 @@
-"""When to weigh again, and other reminders: after so many months, so much added, before a trip, as tires age."""
+"""When to weigh again, and other reminders: after so many months, so much added, before a trip, as
+tires age.
+"""
 
 import calendar
 import datetime
@@ -19,7 +21,9 @@ Cause = Literal["months", "added", "trip", "tires"]
 
 
 class Reminder(Answer):
-    """One reminder. ``due`` is a day, or None without a fixed day; ``key`` stays the same as it moves."""
+    """One reminder. ``due`` is a day, or None without a fixed day; ``key`` stays the same as it
+    moves.
+    """
 
     key: str
     cause: Cause
@@ -49,14 +53,18 @@ def _state(due: datetime.date, today: datetime.date) -> Literal["due", "coming"]
 
 
 def changed_since(rig: RigFile, weigh_in: WeighIn) -> float:
-    """How much was put in or taken out since a weighing: by the lists as they were then, and what was said since. [kg]
+    """How much was put in or taken out since a weighing: by the lists as they were then, and what
+    was said since. [kg]
 
     Vehicle and trailer count apart: what moved from one to the other counts in both.
     """
     then: Listed | None = weigh_in.listed
     found = 0.0
     if then is not None:
-        before = {"vehicle": then.vehicle.kg if then.vehicle else 0.0, "trailer": then.trailer.kg if then.trailer else 0.0}
+        before = {
+            "vehicle": then.vehicle.kg if then.vehicle else 0.0,
+            "trailer": then.trailer.kg if then.trailer else 0.0,
+        }
         found = sum(abs(kg - before[on]) for on, kg in listed_now(rig).items())
     return found + sum(abs(each.mass.kg) for each in weigh_in.added_since)
 
@@ -73,7 +81,9 @@ def reminders(rig: RigFile, today: datetime.date) -> list[Reminder]:
     """
     found = [*_months(rig, today), *_added(rig, today), *_trips(rig, today), *_tires(rig, today)]
     order = {"due": 0, "coming": 1, "done": 2}
-    return sorted(found, key=lambda each: (order[each.state], each.due or datetime.date.max, each.key))
+    return sorted(
+        found, key=lambda each: (order[each.state], each.due or datetime.date.max, each.key)
+    )
 
 
 _MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sept", "Oct", "Nov", "Dec")
@@ -95,11 +105,24 @@ def _months(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
     days = _days(rig)
     if not days:
         said = "Not weighed yet, or on no day that was noted."
-        yield Reminder(key="months", cause="months", due=today, state="due", title="Weigh the rig", sentence=said)
+        yield Reminder(
+            key="months",
+            cause="months",
+            due=today,
+            state="due",
+            title="Weigh the rig",
+            sentence=said,
+        )
         return
     due = months_after(max(days), months)
-    yield Reminder(key="months", cause="months", due=due, state=_state(due, today), title="Weigh again",
-                   sentence=f"Weighed last on {_said(max(days))}; you weigh again after {after}.")  # fmt: skip
+    yield Reminder(
+        key="months",
+        cause="months",
+        due=due,
+        state=_state(due, today),
+        title="Weigh again",
+        sentence=f"Weighed last on {_said(max(days))}; you weigh again after {after}.",
+    )
 
 
 def _added(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
@@ -109,9 +132,15 @@ def _added(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
     last = rig.weigh_ins[-1]
     changed = changed_since(rig, last)
     what = print_mass(changed, unit) if changed > 0 else "Nothing listed"
-    said = f"{what} came aboard or went since the last weigh-in; you weigh again past {print_mass(most.kg, unit)}."
+    said = (
+        f"{what} came aboard or went since the last weigh-in; you weigh again past "
+        f"{print_mass(most.kg, unit)}."
+    )
     if last.listed is None and not last.added_since:
-        said += " What was listed at that weigh-in was not kept, so only what you note as added since can count."
+        said += (
+            " What was listed at that weigh-in was not kept, so only what you note as added "
+            "since can count."
+        )
     over = changed > most.kg
     yield Reminder(
         key="added",
@@ -130,22 +159,44 @@ def _trips(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
         due = trip.date - datetime.timedelta(BEFORE_A_TRIP)
         name = f"“{trip.name}”" if trip.name else "the trip"
         weighed = [day for day in _days(rig) if due <= day <= trip.date]
-        said = (f"Weighed for it on {_said(max(weighed))}." if weighed
-                else f"It starts on {_said(trip.date)}; weigh loaded for it within the {BEFORE_A_TRIP} days before.")  # fmt: skip
-        yield Reminder(key=f"trip {trip.date} {trip.name}", cause="trip", due=due, state="done" if weighed else _state(due, today),
-                       title=f"Weigh before {name}", sentence=said)  # fmt: skip
+        said = (
+            f"Weighed for it on {_said(max(weighed))}."
+            if weighed
+            else f"It starts on {_said(trip.date)}; weigh loaded for it within the "
+            f"{BEFORE_A_TRIP} days before."
+        )
+        yield Reminder(
+            key=f"trip {trip.date} {trip.name}",
+            cause="trip",
+            due=due,
+            state="done" if weighed else _state(due, today),
+            title=f"Weigh before {name}",
+            sentence=said,
+        )
 
 
 def _tires(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
     years = rig.reminders.tire_years
     sets: tuple[tuple[str, AxleTires | None], ...] = (
-        ("front", rig.vehicle.tires.front), ("rear", rig.vehicle.tires.rear), ("trailer", rig.trailer.tires if rig.trailer else None))  # fmt: skip
+        ("front", rig.vehicle.tires.front),
+        ("rear", rig.vehicle.tires.rear),
+        ("trailer", rig.trailer.tires if rig.trailer else None),
+    )
     for name, tires in sets if years is not None else ():
         if tires is None or not tires.date_code:
             continue
         made = made_on(tires.date_code)
         due = months_after(made, (years or 0) * 12)
         turn = "turn" if due > today else "turned"
-        said = f"Made in the week of {_said(made)}. Have them looked at, whatever their tread; the tire maker's word counts."
-        yield Reminder(key=f"tires {name}", cause="tires", due=due, state=_state(due, today),
-                       title=f"The {name} tires {turn} {years:g}", sentence=said)  # fmt: skip
+        said = (
+            f"Made in the week of {_said(made)}. Have them looked at, whatever their tread; "
+            "the tire maker's word counts."
+        )
+        yield Reminder(
+            key=f"tires {name}",
+            cause="tires",
+            due=due,
+            state=_state(due, today),
+            title=f"The {name} tires {turn} {years:g}",
+            sentence=said,
+        )

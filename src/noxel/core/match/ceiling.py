@@ -1,4 +1,6 @@
-"""The heaviest trailer that a vehicle, loaded as it is, can pull: the least of what each limit allows."""
+"""The heaviest trailer that a vehicle, loaded as it is, can pull: the least of what each limit
+allows.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -9,17 +11,27 @@ from noxel.core.rig import RigFile, Trailer, share_range
 
 _ANY_TRAILER = Trailer()
 ASKED = (
-    "vehicle.tow_rating", "combination.gross", "vehicle.gross", "vehicle.rear_axle", "vehicle.front_axle", "vehicle.payload",
-    "hitch.trailer", "hitch.tongue",
-)  # fmt: skip
+    "vehicle.tow_rating",
+    "combination.gross",
+    "vehicle.gross",
+    "vehicle.rear_axle",
+    "vehicle.front_axle",
+    "vehicle.payload",
+    "hitch.trailer",
+    "hitch.tongue",
+)
 """The limits that the question knows; of equals the first counts."""
 NEVER_BINDS = ("rough",)
-"""At a share above 10 % a tongue limit of 10 % of the tow rating would contradict the rating that it came from."""
+"""At a share above 10 % a tongue limit of 10 % of the tow rating would contradict the rating that
+it came from.
+"""
 
 
 @dataclass(frozen=True, slots=True)
 class Ceiling:
-    """The heaviest trailer by each limit and the limiting one; which limits are not real, not placed, not known. [kg]"""
+    """The heaviest trailer by each limit and the limiting one; which limits are not real, not
+    placed, not known. [kg]
+    """
 
     tongue_share: float
     limits: dict[str, float]
@@ -32,7 +44,9 @@ class Ceiling:
 
 @dataclass(frozen=True, slots=True)
 class Use:
-    """How a limit is used: what the vehicle already takes of it, and what each kilogram of trailer adds. [kg]"""
+    """How a limit is used: what the vehicle already takes of it, and what each kilogram of trailer
+    adds. [kg]
+    """
 
     used: float
     slope: float
@@ -55,7 +69,8 @@ def uses(solo: Solo, share: float) -> dict[str, Use]:
 
     Notes
     -----
-    With wheelbase a and overhang b a trailer W puts s·W on the hitch, s·W·(1 + b/a) on the rear axle and −s·W·b/a on the front.
+    With wheelbase a and overhang b a trailer W puts s·W on the hitch, s·W·(1 + b/a) on the rear
+    axle and −s·W·b/a on the front.
     """
     lever = solo.lever
     found = {
@@ -68,7 +83,11 @@ def uses(solo: Solo, share: float) -> dict[str, Use]:
         "hitch.trailer": (0.0, 1.0),
         "hitch.tongue": (0.0, share),
     }
-    return {check: Use(used, slope) for check, (used, slope) in found.items() if used is not None and slope is not None}
+    return {
+        check: Use(used, slope)
+        for check, (used, slope) in found.items()
+        if used is not None and slope is not None
+    }
 
 
 def every_use(rig: RigFile, solo: Solo, share: float) -> dict[str, Use]:
@@ -84,48 +103,79 @@ def every_use(rig: RigFile, solo: Solo, share: float) -> dict[str, Use]:
 
 
 def in_front(rig: RigFile, used: Mapping[str, Use], known: Mapping[str, Limit | None]) -> list[Use]:
-    """By how much the front axle is over its limit without a trailer, and what each kilogram of trailer takes off that.
+    """By how much the front axle is over its limit without a trailer, and what each kilogram of
+    trailer takes off that.
 
-    For itself and for its tires, as loads on the axle; only where a trailer relieves it, so that it is not a ceiling. [kg]
+    For itself and for its tires, as loads on the axle; only where a trailer relieves it, so that it
+    is not a ceiling. [kg]
     """
     found, tires = [], rig.vehicle.tires.front
-    for check, count in (("vehicle.front_axle", 1), ("tires.front", (tires.count if tires else None) or 1)):
+    for check, count in (
+        ("vehicle.front_axle", 1),
+        ("tires.front", (tires.count if tires else None) or 1),
+    ):
         use, limit = used.get(check), known.get(check)
         if use is not None and limit is not None and use.slope <= 0:
-            found.append(Use((use.used - cushion(rig, check) * limit.kg) * count, use.slope * count))
+            found.append(
+                Use((use.used - cushion(rig, check) * limit.kg) * count, use.slope * count)
+            )
     return found
 
 
 def as_towing(rig: RigFile) -> RigFile:
-    """The rig as one that tows, whether it has a trailer yet or not: its limits are those of a towing vehicle."""
+    """The rig as one that tows, whether it has a trailer yet or not: its limits are those of a
+    towing vehicle.
+    """
     return rig if rig.trailer is not None else rig.model_copy(update={"trailer": _ANY_TRAILER})
 
 
 def towing_limits(rig: RigFile) -> dict[str, Limit | None]:
-    """The limits of the vehicle as one that tows; a payload that rests on a guessed curb weight counts as a guess."""
+    """The limits of the vehicle as one that tows; a payload that rests on a guessed curb weight
+    counts as a guess.
+    """
     towing = as_towing(rig)
     known = limits(towing)
     return {check: limit_of(towing, check, known, Weighing()) for check in known}
 
 
-def ceiling_of(rig: RigFile, used: Mapping[str, Use], share: float, known: Mapping[str, Limit | None]) -> Ceiling:
-    """The heaviest trailer by every limit, with what a vehicle loaded so uses of each (:func:`ceiling`)."""
+def ceiling_of(
+    rig: RigFile, used: Mapping[str, Use], share: float, known: Mapping[str, Limit | None]
+) -> Ceiling:
+    """The heaviest trailer by every limit, with what a vehicle loaded so uses of each
+    (:func:`ceiling`).
+    """
     found: dict[str, float] = {}
     for check, use in used.items():
         limit = known.get(check)
         if limit is not None and use.slope > 0:
             found[check] = (cushion(rig, check) * limit.kg - use.used) / use.slope
-    counted = [check for check in found if (limit := known[check]) and limit.certainty not in NEVER_BINDS]
+    counted = [
+        check for check in found if (limit := known[check]) and limit.certainty not in NEVER_BINDS
+    ]
     least = min((found[check] for check in counted), default=0.0)
     binding = next((check for check in counted if not exceeds(found[check], least)), None)
-    estimated = tuple(sorted(check for check in found if (limit := known[check]) and not limit.real))
+    estimated = tuple(
+        sorted(check for check in found if (limit := known[check]) and not limit.real)
+    )
     found = {check: max(0.0, kg) for check, kg in found.items()}
-    missing = [check for check in ASKED if known.get(check) is not None and check not in used and check != "vehicle.front_axle"]
+    missing = [
+        check
+        for check in ASKED
+        if known.get(check) is not None and check not in used and check != "vehicle.front_axle"
+    ]
     if not anything_listed(rig, "vehicle") and not _based(rig):
         missing.append("loads")
-    unknown = [check for check in ASKED if known.get(check) is None and check != "vehicle.front_axle"]
+    unknown = [
+        check for check in ASKED if known.get(check) is None and check != "vehicle.front_axle"
+    ]
     return Ceiling(
-        share, found, binding, found[binding] if binding else None, estimated, tuple(sorted(missing)), tuple(sorted(unknown))
+        share,
+        found,
+        binding,
+        found[binding] if binding else None,
+        estimated,
+        tuple(sorted(missing)),
+        tuple(sorted(unknown)),
     )
 
 
@@ -141,18 +191,20 @@ def ceiling(rig: RigFile) -> Ceiling:
     Parameters
     ----------
     rig : RigFile
-        The vehicle as :func:`noxel.core.mechanics.predict_solo` loads it; the trailer itself is not used.
+        The vehicle as :func:`noxel.core.mechanics.predict_solo` loads it; the trailer itself is not
+        used.
 
     Returns
     -------
     Ceiling
-        Limits taken at cushion × limit, loads as with slack bars, hitch ratings by mode; never below zero. [kg]
+        Limits taken at cushion × limit, loads as with slack bars, hitch ratings by mode; never
+        below zero. [kg]
 
     Notes
     -----
-    With tongue share s, wheelbase a and overhang b: payload, GVWR and tongue limits allow room/s; the rear axle allows
-    room/(s·(1 + b/a)); the front axle, for a pin ahead of the rear axle, room/(s·(−b/a)). A rough tongue limit is listed and
-    never the ceiling.
+    With tongue share s, wheelbase a and overhang b: payload, GVWR and tongue limits allow room/s;
+    the rear axle allows room/(s·(1 + b/a)); the front axle, for a pin ahead of the rear axle,
+    room/(s·(−b/a)). A rough tongue limit is listed and never the ceiling.
     """
     towing, share = as_towing(rig), share_planned(rig)
     return ceiling_of(towing, uses(predict_solo(towing), share), share, towing_limits(rig))

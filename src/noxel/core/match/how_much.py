@@ -1,4 +1,6 @@
-"""How much can it tow: the ceiling explained, break-even shares, and the question asked backwards."""
+"""How much can it tow: the ceiling explained, break-even shares, and the question asked
+backwards.
+"""
 
 from collections.abc import Mapping
 
@@ -14,12 +16,27 @@ from noxel.core.match.ceiling import (
     towing_limits,
     uses,
 )
-from noxel.core.match.loaded_vehicle import ON_LIMIT, Start, TowQuestion, solo_from_weigh_in, weigh_in_numbered, with_load
+from noxel.core.match.loaded_vehicle import (
+    ON_LIMIT,
+    Start,
+    TowQuestion,
+    solo_from_weigh_in,
+    weigh_in_numbered,
+    with_load,
+)
 from noxel.core.match.room_chart import RoomChart, room_chart
 from noxel.core.mechanics import items_kg, load_place, overhang, predict_solo, weigh
 from noxel.core.quantities import KG, lower_first, print_share
 from noxel.core.rig import PHASES, RigFile
-from noxel.core.wording import Answer, check_label, limiting_rating, missing_rating, source_label, term_name, vehicle_word
+from noxel.core.wording import (
+    Answer,
+    check_label,
+    limiting_rating,
+    missing_rating,
+    source_label,
+    term_name,
+    vehicle_word,
+)
 
 
 class LimitBar(Answer):
@@ -47,7 +64,9 @@ class Need(Answer):
 
 
 class HowMuch(Answer):
-    """The heaviest trailer, why, and what follows; ``missing`` names what the answer could not count."""
+    """The heaviest trailer, why, and what follows; ``missing`` names what the answer could not
+    count.
+    """
 
     ceiling: float | None
     says: str
@@ -66,7 +85,9 @@ class HowMuch(Answer):
 
 def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
     rig, used = asked.rig, every_use(asked.rig, asked.solo, asked.share)
-    constant = min((found.limits[check] for check in found.limits if used[check].slope == 1.0), default=None)
+    constant = min(
+        (found.limits[check] for check in found.limits if used[check].slope == 1.0), default=None
+    )
     bars = []
     for check, heaviest in sorted(found.limits.items(), key=lambda each: each[1]):
         limit, use, share = asked.known[check], used[check], cushion(rig, check)
@@ -80,10 +101,20 @@ def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
             working += f" ÷ {use.slope * 100:.1f} %"
         meets = None
         if use.slope not in (0.0, 1.0) and constant:
-            meets = asked.share * heaviest / constant  # the share at which this limit and the least fixed one are met together
-        bars.append(LimitBar(check=check, label=check_label(as_towing(rig), check), heaviest=heaviest / KG[rig.units.mass],
-                             binding=check == found.binding, worked_out=not limit.real, source=source_label(rig, limit.source),
-                             working=f"{working} = {asked.mass(heaviest)}", break_even=meets))  # fmt: skip
+            # the share at which this limit and the least fixed one are met together
+            meets = asked.share * heaviest / constant
+        bars.append(
+            LimitBar(
+                check=check,
+                label=check_label(as_towing(rig), check),
+                heaviest=heaviest / KG[rig.units.mass],
+                binding=check == found.binding,
+                worked_out=not limit.real,
+                source=source_label(rig, limit.source),
+                working=f"{working} = {asked.mass(heaviest)}",
+                break_even=meets,
+            )
+        )
     return bars
 
 
@@ -95,7 +126,8 @@ def _says(asked: TowQuestion, found: Ceiling) -> str:
     tow = asked.known.get("vehicle.tow_rating")
     if found.binding != "vehicle.tow_rating" and tow is not None and tow.kg > found.ceiling:
         said.append(
-            f"The {asked.mass(tow.kg)} {term_name(rig, 'tow_rating')} is out of reach with this {word} loaded as it is."
+            f"The {asked.mass(tow.kg)} {term_name(rig, 'tow_rating')} is out of reach with this "
+            f"{word} loaded as it is."
         )
     if found.binding in found.estimated:
         said.append("That limit is not confirmed: enter the rating from its label.")
@@ -111,13 +143,26 @@ def _says(asked: TowQuestion, found: Ceiling) -> str:
 
 
 def _in_front(asked: TowQuestion, heaviest: float) -> str:
-    """What a trailer does not limit but only relieves: a front axle that is over its rating without it."""
+    """What a trailer does not limit but only relieves: a front axle that is over its rating without
+    it.
+    """
     rows = in_front(asked.rig, every_use(asked.rig, asked.solo, asked.share), asked.known)
-    still, word = max((row.used + row.slope * heaviest for row in rows), default=0.0), vehicle_word(asked.rig)
+    still, word = (
+        max((row.used + row.slope * heaviest for row in rows), default=0.0),
+        vehicle_word(asked.rig),
+    )
     if still > ON_LIMIT:
-        return f" Even with that trailer the front axle is {asked.mass(still)} over its limit: the {word} must carry less, or less of it in front."
+        return (
+            f" Even with that trailer the front axle is {asked.mass(still)} over its limit: "
+            f"the {word} must carry less, or less of it in front."
+        )
     least = max((row.used / -row.slope for row in rows if row.used > ON_LIMIT), default=0.0)
-    return f" With less than {asked.mass(least)} of trailer the front axle is over its limit, bars slack." if least else ""
+    return (
+        f" With less than {asked.mass(least)} of trailer the front axle is over its limit, bars "
+        "slack."
+        if least
+        else ""
+    )
 
 
 def _never_binds(known: Mapping[str, Limit | None], bar: LimitBar) -> bool:
@@ -135,41 +180,72 @@ def _break_even(rig: RigFile, bars: list[LimitBar]) -> str:
     if share > 1:
         return f"At any tongue share {first} is the limit."
     return (
-        f"Up to a tongue share of {print_share(share)} {first} is the limit; above that, {limiting_rating(rig, bar.check)} is."
+        f"Up to a tongue share of {print_share(share)} {first} is the limit; above that, "
+        f"{limiting_rating(rig, bar.check)} is."
     )
 
 
 def _needs(asked: TowQuestion) -> list[Need]:
-    """What a vehicle would need for this trailer, with us aboard: everything at the owner's cushion."""
+    """What a vehicle would need for this trailer, with us aboard: everything at the owner's
+    cushion.
+    """
     rig, share, solo, factor = asked.rig, asked.share, asked.solo, KG[asked.rig.units.mass]
     trailer = rig.trailer
     if trailer is None or not trailer.ratings.gvwr:
         return []
     heavy = trailer.ratings.gvwr.kg
     tongue, like = heavy * share, f"for a {vehicle_word(rig)} like this one"
-    names = {"vehicle.payload": "payload", "vehicle.tow_rating": "tow_rating", "combination.gross": "gcwr", "vehicle.gross": "gvwr",
-             "vehicle.front_axle": "gawr_front", "vehicle.rear_axle": "gawr_rear", "hitch.trailer": "hitch, trailer rating",
-             "hitch.tongue": "hitch, tongue rating"}  # fmt: skip
-    plain = {"vehicle.tow_rating": "the trailer at its rating", "hitch.trailer": "every part of the chain",
-             "hitch.tongue": f"{print_share(share)} of the trailer"}  # fmt: skip
+    names = {
+        "vehicle.payload": "payload",
+        "vehicle.tow_rating": "tow_rating",
+        "combination.gross": "gcwr",
+        "vehicle.gross": "gvwr",
+        "vehicle.front_axle": "gawr_front",
+        "vehicle.rear_axle": "gawr_rear",
+        "hitch.trailer": "hitch, trailer rating",
+        "hitch.tongue": "hitch, tongue rating",
+    }
+    plain = {
+        "vehicle.tow_rating": "the trailer at its rating",
+        "hitch.trailer": "every part of the chain",
+        "hitch.tongue": f"{print_share(share)} of the trailer",
+    }
     used = uses(solo, share)
     found = []
-    for check in ("vehicle.payload", "vehicle.tow_rating", "combination.gross", "vehicle.gross", "vehicle.front_axle",
-                  "vehicle.rear_axle", "hitch.trailer", "hitch.tongue"):  # fmt: skip
+    for check in (
+        "vehicle.payload",
+        "vehicle.tow_rating",
+        "combination.gross",
+        "vehicle.gross",
+        "vehicle.front_axle",
+        "vehicle.rear_axle",
+        "hitch.trailer",
+        "hitch.tongue",
+    ):
         use = used.get(check)
         if use is None:
             continue
         kg = use.used + use.slope * heavy
         adds = "+" if use.slope >= 0 else "−"
-        words = plain.get(check) or f"{asked.mass(use.used)} {adds} {asked.mass(abs(use.slope) * heavy)}, {like}"
+        words = (
+            plain.get(check)
+            or f"{asked.mass(use.used)} {adds} {asked.mass(abs(use.slope) * heavy)}, {like}"
+        )
         if check == "vehicle.payload":
             words = f"{asked.mass(use.used)} aboard + {asked.mass(tongue)} on the hitch"
         part, limit = cushion(rig, check), asked.known.get(check)
         least = kg / part
         has = limit.kg if limit and limit.real else None
-        found.append(Need(key=check, label=source_label(rig, names[check]), value=least / factor, has=None if has is None else has / factor,
-                          enough=None if has is None else has >= least * (1 - 1e-9),
-                          working=words + (f", ÷ {part:g}" if part < 1 else "")))  # fmt: skip
+        found.append(
+            Need(
+                key=check,
+                label=source_label(rig, names[check]),
+                value=least / factor,
+                has=None if has is None else has / factor,
+                enough=None if has is None else has >= least * (1 - 1e-9),
+                working=words + (f", ÷ {part:g}" if part < 1 else ""),
+            )
+        )
     return found
 
 
@@ -180,18 +256,34 @@ def _trailer_says(asked: TowQuestion, found: Ceiling) -> list[str]:
     rig = asked.rig
     cargo = items_kg(rig, "trailer")
     cargo += max(
-        (sum(tank.full_kg() * tank.level(phase) for tank in rig.tanks if tank.on == "trailer") for phase in PHASES), default=0.0
+        (
+            sum(tank.full_kg() * tank.level(phase) for tank in rig.tanks if tank.on == "trailer")
+            for phase in PHASES
+        ),
+        default=0.0,
     )
-    says = [f"Loaded, at most {asked.mass(found.ceiling)} at a tongue share of {print_share(asked.share)}.",
-            f"To plan at the trailer's own rating: a trailer rated at most {asked.mass(found.ceiling)}."]  # fmt: skip
+    says = [
+        f"Loaded, at most {asked.mass(found.ceiling)} at a tongue share of "
+        f"{print_share(asked.share)}.",
+        "To plan at the trailer's own rating: a trailer rated at most "
+        f"{asked.mass(found.ceiling)}.",
+    ]
     if cargo:
-        says.append(f"With the {asked.mass(cargo)} you list for the trailer: at most {asked.mass(max(0.0, found.ceiling - cargo))} as built, "
-                    "options included. A brochure's dry weight leaves options out.")  # fmt: skip
+        says.append(
+            f"With the {asked.mass(cargo)} you list for the trailer: at most "
+            f"{asked.mass(max(0.0, found.ceiling - cargo))} as built, "
+            "options included. A brochure's dry weight leaves options out."
+        )
     return says
 
 
 def how_much(
-    rig: RigFile, *, start: Start | None = None, added: float = 0.0, share: float | None = None, number: int | None = None
+    rig: RigFile,
+    *,
+    start: Start | None = None,
+    added: float = 0.0,
+    share: float | None = None,
+    number: int | None = None,
 ) -> HowMuch:
     """Answer how much the vehicle can tow, loaded as it is.
 
@@ -200,7 +292,8 @@ def how_much(
     rig : RigFile
         The rig; a trailer is not needed.
     start : {"plan", "weigh_in"} or None
-        From the plan's figures or from the solo weigh-in; None takes the weigh-in when there is one.
+        From the plan's figures or from the solo weigh-in; None takes the weigh-in when there is
+        one.
     added : float
         More (or less) in the vehicle than that, where its load lies on average. [kg]
     share : float or None

@@ -16,7 +16,9 @@ Start = Literal["plan", "weigh_in"]
 
 @dataclass(frozen=True, slots=True)
 class TowQuestion:
-    """How much can it tow: the vehicle as loaded, the tongue share, the limits known, where its load lies, what was weighed."""
+    """How much can it tow: the vehicle as loaded, the tongue share, the limits known, where its
+    load lies, what was weighed.
+    """
 
     rig: RigFile
     solo: Solo
@@ -36,7 +38,9 @@ def weigh_in_numbered(rig: RigFile, number: int | None = None) -> WeighIn | None
 
 
 def solo_from_weigh_in(rig: RigFile, weigh_in: WeighIn | None) -> Solo | None:
-    """The vehicle as the scale found it without its trailer, as far as it goes; None when it was not weighed so."""
+    """The vehicle as the scale found it without its trailer, as far as it goes; None when it was
+    not weighed so.
+    """
     weighing = weigh(rig, weigh_in)
     figures = weighing.figures
     total = figures.get("vehicle_solo")
@@ -44,7 +48,9 @@ def solo_from_weigh_in(rig: RigFile, weigh_in: WeighIn | None) -> Solo | None:
         return None
     known: Knowledge = expect(rig, weighing)
     wheelbase = rig.vehicle.geometry.wheelbase
-    front, rear = (figures[key].value if key in figures else None for key in ("front_solo", "rear_solo"))
+    front, rear = (
+        figures[key].value if key in figures else None for key in ("front_solo", "rear_solo")
+    )
     listed = items_kg(rig, "vehicle") + rig.hitch.own_mass
     cargo = total.value - known.empty.value if known.empty is not None else listed
     return Solo(total.value, cargo, front, rear, wheelbase.m if wheelbase else None, overhang(rig))
@@ -58,5 +64,10 @@ def with_load(solo: Solo, kg: float, place: float) -> Solo:
     def more(known: float | None, share: float) -> float | None:
         return None if known is None else known + kg * share
 
-    return replace(solo, gross=more(solo.gross, 1.0), cargo=(solo.cargo or 0.0) + kg,
-                   front=more(solo.front, 1 - place), rear=more(solo.rear, place))  # fmt: skip
+    return replace(
+        solo,
+        gross=more(solo.gross, 1.0),
+        cargo=(solo.cargo or 0.0) + kg,
+        front=more(solo.front, 1 - place),
+        rear=more(solo.rear, place),
+    )

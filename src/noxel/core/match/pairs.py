@@ -5,18 +5,45 @@ from dataclasses import dataclass, field
 
 from noxel.core.limits import Limit, Status, Verdict, cushion, limits
 from noxel.core.match.ceiling import Use, as_towing, every_use, in_front, towing_limits
-from noxel.core.match.loaded_vehicle import ON_LIMIT, solo_from_weigh_in, weigh_in_numbered, with_load
+from noxel.core.match.loaded_vehicle import (
+    ON_LIMIT,
+    solo_from_weigh_in,
+    weigh_in_numbered,
+    with_load,
+)
 from noxel.core.mechanics import Solo, items_kg, load_place, predict_solo, weigh
 from noxel.core.quantities import KG, MassUnit, lower_first, print_mass
 from noxel.core.rig import RigFile, Trailer, on_pin, share_range
 from noxel.core.wording import check_label, limiting_rating, vehicle_word
 
 BALL_USUAL, PIN_USUAL = 0.13, 0.20
-"""Tongue share of a trailer that was never weighed, where its dry share is not larger: on a ball, on a pin."""
-_BY_HITCH = ("vehicle.rear_axle", "vehicle.front_axle", "tires.rear", "tires.front", "hitch.trailer", "hitch.tongue")
+"""Tongue share of a trailer that was never weighed, where its dry share is not larger: on a ball,
+on a pin.
+"""
+_BY_HITCH = (
+    "vehicle.rear_axle",
+    "vehicle.front_axle",
+    "tires.rear",
+    "tires.front",
+    "hitch.trailer",
+    "hitch.tongue",
+)
 """What depends on where and by what the trailer is hitched."""
-_ORDER = ("vehicle.tow_rating", "combination.gross", "vehicle.gross", "vehicle.rear_axle", "vehicle.front_axle", "vehicle.payload",
-          "hitch.trailer", "hitch.tongue", "tires.rear", "tires.front", "trailer.gross", "trailer.axles", "tires.trailer")  # fmt: skip
+_ORDER = (
+    "vehicle.tow_rating",
+    "combination.gross",
+    "vehicle.gross",
+    "vehicle.rear_axle",
+    "vehicle.front_axle",
+    "vehicle.payload",
+    "hitch.trailer",
+    "hitch.tongue",
+    "tires.rear",
+    "tires.front",
+    "trailer.gross",
+    "trailer.axles",
+    "tires.trailer",
+)
 _OPTIONAL = ("tires.rear", "tires.front", "trailer.gross", "trailer.axles", "tires.trailer")
 """Judged where both load and limit are known, and not missed otherwise."""
 _ONLY_A_GUIDE = ("rough", "conservative")
@@ -40,7 +67,9 @@ class MatchVehicle:
 
 @dataclass(frozen=True, slots=True)
 class MatchTrailer:
-    """A trailer to be matched: at its own rating, and at what it is expected to weigh [kg], at the tongue share taken for it."""
+    """A trailer to be matched: at its own rating, and at what it is expected to weigh [kg], at the
+    tongue share taken for it.
+    """
 
     id: str
     name: str
@@ -67,9 +96,11 @@ class MatchRow:
 
 @dataclass(frozen=True, slots=True)
 class Match:
-    """A pair: the heaviest this vehicle may pull of it, the room at its rating and as expected, the limit, what was not counted.
+    """A pair: the heaviest this vehicle may pull of it, the room at its rating and as expected, the
+    limit, what was not counted.
 
-    ``in_front`` is by how much the front axle is over its limit, its tires included, though the trailer relieves it; None where it is not.
+    ``in_front`` is by how much the front axle is over its limit, its tires included, though the
+    trailer relieves it; None where it is not.
     """
 
     vehicle: str
@@ -90,7 +121,13 @@ class Match:
 
 
 def match_vehicle(
-    id_: str, name: str, rig: RigFile, aboard: float | None, *, in_a_rig: bool = True, hitch: float | None = None
+    id_: str,
+    name: str,
+    rig: RigFile,
+    aboard: float | None,
+    *,
+    in_a_rig: bool = True,
+    hitch: float | None = None,
 ) -> MatchVehicle:
     """Work out once what a vehicle brings to every match.
 
@@ -99,7 +136,8 @@ def match_vehicle(
     id_, name : str
         Of the vehicle.
     rig : RigFile
-        The vehicle with its hitch, and the plan and loads of a rig that it is in, where there is one.
+        The vehicle with its hitch, and the plan and loads of a rig that it is in, where there is
+        one.
     aboard : float or None
         People and gear; None takes what that rig lists. [kg]
     in_a_rig : bool
@@ -116,8 +154,14 @@ def match_vehicle(
     extra = 0.0 if aboard is None else aboard - items_kg(rig, "vehicle")
     if hitch is not None and not rig.hitch.own_mass:
         extra += hitch
-    solo = with_load(solo_from_weigh_in(rig, weigh_in_numbered(rig)) or predict_solo(towing), extra, load_place(rig))
-    return MatchVehicle(id_, name, towing, towing_limits(rig), solo, on_pin(rig) if in_a_rig else None)
+    solo = with_load(
+        solo_from_weigh_in(rig, weigh_in_numbered(rig)) or predict_solo(towing),
+        extra,
+        load_place(rig),
+    )
+    return MatchVehicle(
+        id_, name, towing, towing_limits(rig), solo, on_pin(rig) if in_a_rig else None
+    )
 
 
 def _trailer_uses(share: float, tires: int | None) -> dict[str, Use]:
@@ -126,11 +170,16 @@ def _trailer_uses(share: float, tires: int | None) -> dict[str, Use]:
     return found | {"tires.trailer": Use(0.0, (1.0 - share) / tires)} if tires else found
 
 
-def _why(vehicle: MatchVehicle, trailer: MatchTrailer, check: str, known: Mapping[str, Limit | None]) -> str:
+def _why(
+    vehicle: MatchVehicle, trailer: MatchTrailer, check: str, known: Mapping[str, Limit | None]
+) -> str:
     """Why a limit of a pair cannot be judged."""
     if check in _BY_HITCH and _other_hitch(vehicle, trailer):
         stands, needs = ("above", "behind") if vehicle.on_pin else ("behind", "above")
-        return f"its hitch is {stands} the rear axle, this trailer needs one {needs} it: plan it with that hitch"
+        return (
+            f"its hitch is {stands} the rear axle, this trailer needs one {needs} it: plan it "
+            "with that hitch"
+        )
     if known.get(check) is None:
         return "no rating entered"
     if trailer.rated is None and trailer.expected is None:
@@ -157,7 +206,9 @@ def _other_hitch(vehicle: MatchVehicle, trailer: MatchTrailer) -> bool:
 class _Pair:
     """One vehicle with one trailer, limit by limit."""
 
-    def __init__(self, vehicle: MatchVehicle, trailer: MatchTrailer, share: float, unit: MassUnit) -> None:
+    def __init__(
+        self, vehicle: MatchVehicle, trailer: MatchTrailer, share: float, unit: MassUnit
+    ) -> None:
         self.vehicle, self.trailer, self.factor = vehicle, trailer, KG[unit]
         tires = trailer.trailer.tires.count if trailer.trailer.tires else None
         self.used = every_use(vehicle.rig, vehicle.solo, share) | _trailer_uses(share, tires)
@@ -175,16 +226,21 @@ class _Pair:
 
     def _look(self, check: str) -> None:
         use, limit, rated = self.used.get(check), self.known.get(check), self.rated
+        # a ball takes load off it
         relieved = check in ("vehicle.front_axle", "tires.front") and (
             use is None or use.slope <= 0
-        )  # a ball takes load off it
+        )
         if use is None or limit is None or rated is None:
             if not relieved and check not in _OPTIONAL:
                 self._lacks(check, limit)
             return
         cap = cushion(self.vehicle.rig, check) * limit.kg
         margin = cap - use.used - use.slope * rated
-        if use.slope > 0 and limit.certainty not in _ONLY_A_GUIDE and not check.startswith("trailer."):
+        if (
+            use.slope > 0
+            and limit.certainty not in _ONLY_A_GUIDE
+            and not check.startswith("trailer.")
+        ):
             self.tops[check] = max(0.0, (cap - use.used) / use.slope)
         self.at_rated.append((margin, limit))
         if self.trailer.expected is not None:
@@ -193,13 +249,25 @@ class _Pair:
         status: Status = "over" if over else "within" if limit.real else "unconfirmed"
         factor = self.factor
         self.rows.append(
-            MatchRow(check, self._label(check), (cap - margin) / factor, cap / factor, margin / factor, status, None)
+            MatchRow(
+                check,
+                self._label(check),
+                (cap - margin) / factor,
+                cap / factor,
+                margin / factor,
+                status,
+                None,
+            )
         )
 
     def _lacks(self, check: str, limit: Limit | None) -> None:
         label, why = self._label(check), _why(self.vehicle, self.trailer, check, self.known)
         self.missing.append(f"{label}: {why}")
-        self.rows.append(MatchRow(check, label, None, limit.kg / self.factor if limit else None, None, "unknown", why))
+        self.rows.append(
+            MatchRow(
+                check, label, None, limit.kg / self.factor if limit else None, None, "unknown", why
+            )
+        )
 
     def _label(self, check: str) -> str:
         return check_label(self.vehicle.rig, check)
@@ -208,10 +276,18 @@ class _Pair:
         """By how much the front axle stays over its limit with a trailer of such a mass. [kg]"""
         if kg is None:
             return 0.0
-        return max((row.used + row.slope * kg for row in in_front(self.vehicle.rig, self.used, self.known)), default=0.0)
+        return max(
+            (
+                row.used + row.slope * kg
+                for row in in_front(self.vehicle.rig, self.used, self.known)
+            ),
+            default=0.0,
+        )
 
 
-def match_pair(vehicle: MatchVehicle, trailer: MatchTrailer, share: float | None, unit: MassUnit) -> Match:
+def match_pair(
+    vehicle: MatchVehicle, trailer: MatchTrailer, share: float | None, unit: MassUnit
+) -> Match:
     """Match a trailer with a vehicle, at the trailer's rating and as expected.
 
     Parameters
@@ -226,7 +302,8 @@ def match_pair(vehicle: MatchVehicle, trailer: MatchTrailer, share: float | None
     Returns
     -------
     Match
-        Where a rating is missing the verdict is at best incomplete and names it; a proven overload is a stop all the same.
+        Where a rating is missing the verdict is at best incomplete and names it; a proven overload
+        is a stop all the same.
     """
     share = trailer.share if share is None else share
     pair, factor = _Pair(vehicle, trailer, share, unit), KG[unit]
@@ -244,7 +321,9 @@ def match_pair(vehicle: MatchVehicle, trailer: MatchTrailer, share: float | None
         share=share,
         verdict=_verdict(pair.at_rated, bool(pair.missing)),
         room=None if room is None else room / factor,
-        verdict_expected=_verdict(pair.at_expected, bool(pair.missing)) if trailer.expected is not None else None,
+        verdict_expected=_verdict(pair.at_expected, bool(pair.missing))
+        if trailer.expected is not None
+        else None,
         room_expected=None if expected is None else expected / factor,
         in_front=front / factor if front > ON_LIMIT else None,
         in_front_expected=front_expected / factor if front_expected > ON_LIMIT else None,
@@ -259,8 +338,13 @@ def _in_front(rated: float, expected: float, unit: MassUnit) -> str:
     if max(rated, expected) <= ON_LIMIT:
         return ""
     if rated <= ON_LIMIT:
-        return f" As expected the trailer takes too little off the front axle: {print_mass(expected, unit)} over its limit."
-    return f" The front axle stays {print_mass(rated, unit)} over its limit: too much lies in front."
+        return (
+            " As expected the trailer takes too little off the front axle: "
+            f"{print_mass(expected, unit)} over its limit."
+        )
+    return (
+        f" The front axle stays {print_mass(rated, unit)} over its limit: too much lies in front."
+    )
 
 
 def _says(pair: _Pair, binding: str | None, top: float | None, unit: MassUnit) -> str:
@@ -270,11 +354,21 @@ def _says(pair: _Pair, binding: str | None, top: float | None, unit: MassUnit) -
     said = f"Limited to {print_mass(top, unit)} by {limiting_rating(pair.vehicle.rig, binding)}"
     if heavy is not None and heavy > top and light is not None and light <= top:
         dry = pair.trailer.trailer.dry_weight
-        cargo = f", {print_mass(top - dry.kg, unit)} of cargo above its dry weight" if dry and top > dry.kg else ""
-        return (f"{said}. The trailer's rating, {print_mass(heavy, unit)}, is above that: the cautious school never couples such a pair; "
-                f"the other loads it to at most {print_mass(top, unit)}{cargo}.")  # fmt: skip
+        cargo = (
+            f", {print_mass(top - dry.kg, unit)} of cargo above its dry weight"
+            if dry and top > dry.kg
+            else ""
+        )
+        return (
+            f"{said}. The trailer's rating, {print_mass(heavy, unit)}, is above that: the "
+            "cautious school never couples such a pair; "
+            f"the other loads it to at most {print_mass(top, unit)}{cargo}."
+        )
     if heavy is not None and heavy > top:
-        return f"{said}; the trailer at its rating, {print_mass(heavy, unit)}, is {print_mass(heavy - top, unit)} too heavy."
+        return (
+            f"{said}; the trailer at its rating, {print_mass(heavy, unit)}, is "
+            f"{print_mass(heavy - top, unit)} too heavy."
+        )
     if heavy is None and light is not None:
         how = (
             f"leaves {print_mass(top - light, unit)} of room"
@@ -288,38 +382,57 @@ def _says(pair: _Pair, binding: str | None, top: float | None, unit: MassUnit) -
 
 
 def match_trailer(
-    id_: str, name: str, trailer: Trailer, cargo: float | None, *, share: float | None = None, pin: bool | None = None
+    id_: str,
+    name: str,
+    trailer: Trailer,
+    cargo: float | None,
+    *,
+    share: float | None = None,
+    pin: bool | None = None,
 ) -> MatchTrailer:
-    """A trailer to be matched; what it is expected to weigh is its dry weight with what a rig lists for it, where one does. [kg]
+    """A trailer to be matched; what it is expected to weigh is its dry weight with what a rig lists
+    for it, where one does. [kg]
 
-    ``share`` is its tongue share where it was weighed; else the larger of the usual one, on a ball or on a pin, and its dry share.
+    ``share`` is its tongue share where it was weighed; else the larger of the usual one, on a ball
+    or on a pin, and its dry share.
     """
     pin = trailer.coupling == "pin" if trailer.coupling else pin
     rated = trailer.ratings.gvwr.kg if trailer.ratings.gvwr else None
     dry = trailer.dry_weight
-    as_built = dry.kg + sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted) if dry else None
+    as_built = (
+        dry.kg + sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted)
+        if dry
+        else None
+    )
     expected = as_built + cargo if as_built is not None and cargo is not None else None
     usual = PIN_USUAL if pin else BALL_USUAL
     dry_share = trailer.dry_tongue.kg / dry.kg if dry and trailer.dry_tongue else 0.0
-    alone = RigFile.model_validate({"units": {"mass": "kg"}, "kind": "conventional"}).model_copy(update={"trailer": trailer})
+    alone = RigFile.model_validate({"units": {"mass": "kg"}, "kind": "conventional"}).model_copy(
+        update={"trailer": trailer}
+    )
     own = {
         check: limit
         for check, limit in limits(alone).items()
         if check.split(".")[-1] == "trailer" or check.startswith("trailer.")
     }
-    return MatchTrailer(id_, name, trailer, rated, expected, share or max(usual, dry_share), pin, own)
+    return MatchTrailer(
+        id_, name, trailer, rated, expected, share or max(usual, dry_share), pin, own
+    )
 
 
 def trailer_of_rig(id_: str, name: str, rig: RigFile, *, in_a_rig: bool) -> MatchTrailer | None:
     """A trailer as the rig that has it lists and weighed it; None where there is no trailer.
 
-    A tongue that was weighed lighter than the usual range counts as its low end: it ought to be brought there.
+    A tongue that was weighed lighter than the usual range counts as its low end: it ought to be
+    brought there.
     """
     if rig.trailer is None:
         return None
     if not in_a_rig:
         return match_trailer(id_, name, rig.trailer, None)
-    tanks = sum(tank.full_kg() * tank.level(rig.plan.phase) for tank in rig.tanks if tank.on == "trailer")
+    tanks = sum(
+        tank.full_kg() * tank.level(rig.plan.phase) for tank in rig.tanks if tank.on == "trailer"
+    )
     cargo = items_kg(rig, "trailer") + tanks
     weighed = weigh(rig, weigh_in_numbered(rig)).figures.get("tongue_share")
     share = max(weighed.value, share_range(rig)[0]) if weighed else None
@@ -327,7 +440,11 @@ def trailer_of_rig(id_: str, name: str, rig: RigFile, *, in_a_rig: bool) -> Matc
 
 
 def explain(
-    one: Match, other: Match, vehicles: Mapping[str, MatchVehicle], trailers: Mapping[str, MatchTrailer], unit: MassUnit
+    one: Match,
+    other: Match,
+    vehicles: Mapping[str, MatchVehicle],
+    trailers: Mapping[str, MatchTrailer],
+    unit: MassUnit,
 ) -> list[str]:
     """Why two pairs differ, limit by limit: the larger differences first."""
     a, b = vehicles[one.vehicle], vehicles[other.vehicle]
@@ -335,7 +452,13 @@ def explain(
     factor, says = KG[unit], []
     if same_trailer and same_vehicle:
         return ["It is the same pair twice."]
-    lead = "Same trailer" if same_trailer else "Same vehicle" if same_vehicle else "Another vehicle and another trailer"
+    lead = (
+        "Same trailer"
+        if same_trailer
+        else "Same vehicle"
+        if same_vehicle
+        else "Another vehicle and another trailer"
+    )
     found = []
     there = {row.check: row for row in other.rows}
     for row in one.rows:
@@ -344,15 +467,32 @@ def explain(
             continue
         by = across.margin - row.margin
         if abs(by) * factor >= 1.0:
-            found.append((abs(by), f"{lower_first(row.label)} "
-                          f"{print_mass(abs(by) * factor, unit)} {'more' if by > 0 else 'less'}"))  # fmt: skip
+            found.append(
+                (
+                    abs(by),
+                    f"{lower_first(row.label)} "
+                    f"{print_mass(abs(by) * factor, unit)} {'more' if by > 0 else 'less'}",
+                )
+            )
     found.sort(reverse=True)
     if found:
-        who = f"the other {vehicle_word(b.rig)}" if same_trailer else "the other trailer" if same_vehicle else "the other pair"
+        who = (
+            f"the other {vehicle_word(b.rig)}"
+            if same_trailer
+            else "the other trailer"
+            if same_vehicle
+            else "the other pair"
+        )
         says.append(f"{lead}: {who} leaves " + ", ".join(text for _, text in found[:6]) + ".")
     else:
         says.append(f"{lead}: every limit leaves the same.")
     if one.binding and other.binding:
-        says.append(f"{a.name or 'The first'} with {trailers[one.trailer].name or 'its trailer'}: {one.says}")
-        says.append(f"{b.name or 'The other'} with {trailers[other.trailer].name or 'its trailer'}: {other.says}")
+        says.append(
+            f"{a.name or 'The first'} with {trailers[one.trailer].name or 'its trailer'}: "
+            f"{one.says}"
+        )
+        says.append(
+            f"{b.name or 'The other'} with {trailers[other.trailer].name or 'its trailer'}: "
+            f"{other.says}"
+        )
     return says

@@ -1,4 +1,6 @@
-"""The room as a picture: load in the vehicle against loaded trailer, each limit a line, within all of them the region."""
+"""The room as a picture: load in the vehicle against loaded trailer, each limit a line, within all
+of them the region.
+"""
 
 import itertools
 from dataclasses import dataclass
@@ -23,7 +25,8 @@ from noxel.core.wording import PHASE_NAMES, Answer, check_label, vehicle_word
 
 
 class RoomLine(Answer):
-    """One limit in the room: the trailer mass at which it is met, at no load and at the most load drawn.
+    """One limit in the room: the trailer mass at which it is met, at no load and at the most load
+    drawn.
 
     ``relieved`` is true where a heavier trailer helps: a ball hitch takes load off the front axle.
     """
@@ -49,8 +52,9 @@ class RoomPoint(Answer):
 class RoomChart(Answer):
     """Load in the vehicle against loaded trailer: each limit a line, within all of them the region.
 
-    ``more_trailer`` and ``more_load`` are the room at the point, below 0 where it is outside; ``exceeded`` the limits that are not
-    met there; ``off_trailer`` and ``off_load`` what alone brings it within all of them, None where that alone does not.
+    ``more_trailer`` and ``more_load`` are the room at the point, below 0 where it is outside;
+    ``exceeded`` the limits that are not met there; ``off_trailer`` and ``off_load`` what alone
+    brings it within all of them, None where that alone does not.
     """
 
     most_load: float
@@ -69,7 +73,8 @@ class RoomChart(Answer):
 
 
 def room_chart(asked: TowQuestion, start: Start) -> RoomChart | None:
-    """Draw the room: every limit as a line over the load in the vehicle, the region within all of them, the rig as a point.
+    """Draw the room: every limit as a line over the load in the vehicle, the region within all of
+    them, the rig as a point.
 
     Parameters
     ----------
@@ -89,17 +94,26 @@ def room_chart(asked: TowQuestion, start: Start) -> RoomChart | None:
     if not bounds:
         return None
     point = _point(asked, start, listed)
-    ends = [bound.room / bound.per_load for bound in bounds if bound.per_load > 0 and bound.room > 0]
+    ends = [
+        bound.room / bound.per_load for bound in bounds if bound.per_load > 0 and bound.room > 0
+    ]
     most_load = 1.1 * max([*(end for end in ends if end < 1.6 * min(ends)), listed, 100.0])
     region = _region(bounds, most_load)
-    most_trailer = 1.25 * max([*(y for _, y in region), point.trailer * factor if point else 0.0, 500.0])
+    most_trailer = 1.25 * max(
+        [*(y for _, y in region), point.trailer * factor if point else 0.0, 500.0]
+    )
     room = _Room.at(bounds, point.load * factor, point.trailer * factor) if point else _Room()
     drawn = [
-        RoomLine(check=bound.check, label=check_label(as_towing(rig), bound.check), start=bound.met(0.0) / factor,
-                 end=bound.met(most_load) / factor, relieved=bound.per_trailer < 0)
+        RoomLine(
+            check=bound.check,
+            label=check_label(as_towing(rig), bound.check),
+            start=bound.met(0.0) / factor,
+            end=bound.met(most_load) / factor,
+            relieved=bound.per_trailer < 0,
+        )
         for bound in bounds
         if bound.per_trailer > 0 or bound.met(most_load) > 0
-    ]  # fmt: skip
+    ]
     return RoomChart(
         most_load=most_load / factor,
         most_trailer=most_trailer / factor,
@@ -119,7 +133,9 @@ def room_chart(asked: TowQuestion, start: Start) -> RoomChart | None:
 
 @dataclass(frozen=True, slots=True)
 class _Bound:
-    """One limit: the room it leaves an empty vehicle, and what a kilogram of load and of trailer takes of it. [kg]"""
+    """One limit: the room it leaves an empty vehicle, and what a kilogram of load and of trailer
+    takes of it. [kg]
+    """
 
     check: str
     room: float
@@ -152,40 +168,76 @@ class _Room:
 
     @classmethod
     def at(cls, bounds: list[_Bound], load: float, trailer: float) -> "_Room":
-        by_trailer = {bound.check: bound.met(load) - trailer for bound in bounds if bound.per_trailer > 0}
-        by_load = {bound.check: bound.full(trailer) - load for bound in bounds if bound.per_load > 0}
+        by_trailer = {
+            bound.check: bound.met(load) - trailer for bound in bounds if bound.per_trailer > 0
+        }
+        by_load = {
+            bound.check: bound.full(trailer) - load for bound in bounds if bound.per_load > 0
+        }
         exceeded = tuple(bound for bound in bounds if bound.left(load, trailer) < -ON_LIMIT)
         nearest = min(by_trailer, key=lambda check: by_trailer[check], default=None)
         if exceeded and (nearest is None or by_trailer[nearest] >= 0):
-            nearest = exceeded[0].check  # by the vehicle's load alone: a heavier trailer relieves it
-        more_trailer, more_load = min(by_trailer.values(), default=None), min(by_load.values(), default=None)
+            nearest = exceeded[
+                0
+            ].check  # by the vehicle's load alone: a heavier trailer relieves it
+        more_trailer, more_load = (
+            min(by_trailer.values(), default=None),
+            min(by_load.values(), default=None),
+        )
 
         def within(load: float, trailer: float) -> bool:
-            return load >= 0 and trailer >= 0 and all(bound.left(load, trailer) >= -ON_LIMIT for bound in bounds)
+            return (
+                load >= 0
+                and trailer >= 0
+                and all(bound.left(load, trailer) >= -ON_LIMIT for bound in bounds)
+            )
 
         lighter = -more_trailer if more_trailer is not None and more_trailer < 0 else None
         less = -more_load if more_load is not None and more_load < 0 else None
         return cls(
-            nearest, min(by_load, key=lambda check: by_load[check], default=None), more_trailer, more_load, exceeded,
-            lighter if exceeded and lighter is not None and within(load, trailer - lighter) else None,
+            nearest,
+            min(by_load, key=lambda check: by_load[check], default=None),
+            more_trailer,
+            more_load,
+            exceeded,
+            lighter
+            if exceeded and lighter is not None and within(load, trailer - lighter)
+            else None,
             less if exceeded and less is not None and within(load - less, trailer) else None,
-        )  # fmt: skip
+        )
 
 
 def _bounds(asked: TowQuestion, listed: float) -> list[_Bound]:
     rig, share = asked.rig, asked.share
     tires, of_trailer = rig.vehicle.tires, rig.trailer.tires if rig.trailer else None
-    takes = {"vehicle.front_axle": 1 - asked.place, "vehicle.rear_axle": asked.place, "vehicle.gross": 1.0, "combination.gross": 1.0,
-             "vehicle.payload": 1.0}  # fmt: skip
-    for check, part, each in (("tires.front", 1 - asked.place, tires.front), ("tires.rear", asked.place, tires.rear)):
+    takes = {
+        "vehicle.front_axle": 1 - asked.place,
+        "vehicle.rear_axle": asked.place,
+        "vehicle.gross": 1.0,
+        "combination.gross": 1.0,
+        "vehicle.payload": 1.0,
+    }
+    for check, part, each in (
+        ("tires.front", 1 - asked.place, tires.front),
+        ("tires.rear", asked.place, tires.rear),
+    ):
         if each and each.count:
             takes[check] = part / each.count
     found = []
     for check, use in every_use(rig, with_load(asked.solo, -listed, asked.place), share).items():
         limit = asked.known.get(check)
         if limit is not None and limit.certainty not in NEVER_BINDS and use.slope:
-            found.append(_Bound(check, cushion(rig, check) * limit.kg - use.used, takes.get(check, 0.0), use.slope))
-    own = [("trailer.gross", 1.0), ("trailer.axles", 1.0 - share)] if rig.trailer is not None else []
+            found.append(
+                _Bound(
+                    check,
+                    cushion(rig, check) * limit.kg - use.used,
+                    takes.get(check, 0.0),
+                    use.slope,
+                )
+            )
+    own = (
+        [("trailer.gross", 1.0), ("trailer.axles", 1.0 - share)] if rig.trailer is not None else []
+    )
     if of_trailer and of_trailer.count:
         own.append(("tires.trailer", (1.0 - share) / of_trailer.count))
     for check, slope in own:
@@ -196,7 +248,9 @@ def _bounds(asked: TowQuestion, listed: float) -> list[_Bound]:
 
 
 def _region(bounds: list[_Bound], most_load: float) -> list[tuple[float, float]]:
-    """The corners of what lies within every bound, from no load to the most: along the top, and back along the bottom."""
+    """The corners of what lies within every bound, from no load to the most: along the top, and
+    back along the bottom.
+    """
     corners = {0.0, most_load}
     for one, other in itertools.combinations([*bounds, _Bound("ground", 0.0, 0.0, -1.0)], 2):
         across = one.per_load / one.per_trailer - other.per_load / other.per_trailer
@@ -229,12 +283,23 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
     if room.exceeded:
         off = [(room.off_trailer, "the trailer"), (room.off_load, f"the {word}")]
         ways = " or ".join(f"{asked.mass(kg)} off {what}" for kg, what in off if kg is not None)
-        cure = f"To get within: {ways}" if ways else f"Neither a lighter trailer nor less in the {word} is enough alone"
+        cure = (
+            f"To get within: {ways}"
+            if ways
+            else f"Neither a lighter trailer nor less in the {word} is enough alone"
+        )
         others = len(room.exceeded) - 1
         also = f", with {others} more limit{'' if others == 1 else 's'}" if others else ""
         return f"Outside: {named(room.nearest)} is exceeded{also}. {cure}, bars slack."
-    parts = [(room.nearest, room.more_trailer, "more trailer"), (room.first_by_load, room.more_load, f"more in the {word}")]
-    told = [f"{asked.mass(kg)} {what} ({named(check)})" for check, kg, what in parts if check is not None and kg is not None]
+    parts = [
+        (room.nearest, room.more_trailer, "more trailer"),
+        (room.first_by_load, room.more_load, f"more in the {word}"),
+    ]
+    told = [
+        f"{asked.mass(kg)} {what} ({named(check)})"
+        for check, kg, what in parts
+        if check is not None and kg is not None
+    ]
     return f"Room for {' or '.join(told)}, bars slack."
 
 
@@ -245,21 +310,38 @@ def _point(asked: TowQuestion, start: Start, listed: float) -> RoomPoint | None:
     if start == "weigh_in":
         figure = weigh(rig, asked.weigh_in).figures.get("trailer_gross")
         if figure is not None:
-            return RoomPoint(name="as weighed", load=listed / factor, trailer=figure.value / factor, load_pm=0.0,
-                             trailer_pm=figure.plus_minus / factor, measured=True)  # fmt: skip
+            return RoomPoint(
+                name="as weighed",
+                load=listed / factor,
+                trailer=figure.value / factor,
+                load_pm=0.0,
+                trailer_pm=figure.plus_minus / factor,
+                measured=True,
+            )
     planned, known = predict_known(rig).loads, expect(rig, Weighing())
     gross, solo = known.expected.get("trailer_gross"), known.expected.get("vehicle_solo")
     name, off = "as planned", uncertainty(rig, planned)
-    if "trailer_gross" in planned and (rig.plan.trailer_base is not None or anything_listed(rig, "trailer")):
-        trailer, pm = planned["trailer_gross"], off.get("trailer_gross", gross.figure.plus_minus if gross else 0.0)
+    if "trailer_gross" in planned and (
+        rig.plan.trailer_base is not None or anything_listed(rig, "trailer")
+    ):
+        trailer, pm = (
+            planned["trailer_gross"],
+            off.get("trailer_gross", gross.figure.plus_minus if gross else 0.0),
+        )
     elif gross is not None:
         trailer, pm = gross.figure.value, gross.figure.plus_minus
         name = "at the trailer's rating" if gross.way == "rating" else name
     else:
         return None
     load_pm = off.get("vehicle_solo", solo.figure.plus_minus if solo else 0.0)
-    return RoomPoint(name=name, load=listed / factor, trailer=trailer / factor, load_pm=load_pm / factor, trailer_pm=pm / factor,
-                     measured=False)  # fmt: skip
+    return RoomPoint(
+        name=name,
+        load=listed / factor,
+        trailer=trailer / factor,
+        load_pm=load_pm / factor,
+        trailer_pm=pm / factor,
+        measured=False,
+    )
 
 
 def _phases(asked: TowQuestion) -> list[RoomPoint]:
@@ -272,6 +354,14 @@ def _phases(asked: TowQuestion) -> list[RoomPoint]:
         made = predict_known(in_phase(rig, phase)).loads
         if base is None or "vehicle_solo" not in made or "trailer_gross" not in made:
             return []
-        found.append(RoomPoint(name=PHASE_NAMES[phase], load=(listed + made["vehicle_solo"] - base) / factor,
-                               trailer=made["trailer_gross"] / factor, load_pm=0.0, trailer_pm=0.0, measured=False))  # fmt: skip
+        found.append(
+            RoomPoint(
+                name=PHASE_NAMES[phase],
+                load=(listed + made["vehicle_solo"] - base) / factor,
+                trailer=made["trailer_gross"] / factor,
+                load_pm=0.0,
+                trailer_pm=0.0,
+                measured=False,
+            )
+        )
     return found

@@ -21,12 +21,34 @@ from noxel.core.mechanics.listed import (
 )
 from noxel.core.mechanics.pass_loads import SAME, PassLoads, describe_pass, reading_words
 from noxel.core.mechanics.plan_from_weigh_in import plan_from_weigh_in
-from noxel.core.mechanics.predict import Predicted, Solo, overhang, predict, predict_known, predict_solo
+from noxel.core.mechanics.predict import (
+    Predicted,
+    Solo,
+    overhang,
+    predict,
+    predict_known,
+    predict_solo,
+)
 from noxel.core.mechanics.predicted import GROUPS, predicted_weighing, shifted_weighing
 from noxel.core.mechanics.sources import BASE_OFF, OFF, entered, source_at
 from noxel.core.mechanics.statics import ball_load_transfer, item_on_tongue, length_from_move
-from noxel.core.mechanics.uncertainty import PLACE_OFF, RESTORED_OFF, TAPE_OFF, change_uncertainty, spread_of_loads, uncertainty
-from noxel.core.mechanics.ways import Expected, Knowledge, Way, between, curb_by_placard, curb_entered, expect
+from noxel.core.mechanics.uncertainty import (
+    PLACE_OFF,
+    RESTORED_OFF,
+    TAPE_OFF,
+    change_uncertainty,
+    spread_of_loads,
+    uncertainty,
+)
+from noxel.core.mechanics.ways import (
+    Expected,
+    Knowledge,
+    Way,
+    between,
+    curb_by_placard,
+    curb_entered,
+    expect,
+)
 from noxel.core.mechanics.weighing import Candidate, TongueSource, Weighing, weigh
 
 __all__ = [

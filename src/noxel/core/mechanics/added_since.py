@@ -1,7 +1,7 @@
 """What came aboard after the weighing, as changes on every axle: an estimate, from the lever model.
 
-A place that is not known is not guessed: the share that goes to an axle is then uniform over what is possible, and the
-± of everything downstream says so.
+A place that is not known is not guessed: the share that goes to an axle is then uniform over what
+is possible, and the ± of everything downstream says so.
 """
 
 import math
@@ -16,7 +16,9 @@ from noxel.core.rig import Added, RigFile, WeighIn
 
 @dataclass(frozen=True, slots=True)
 class AddedLoads:
-    """Changes since a weighing: on the vehicle alone, on the vehicle through the tongue, on the trailer. [kg]"""
+    """Changes since a weighing: on the vehicle alone, on the vehicle through the tongue, on the
+    trailer. [kg]
+    """
 
     front: Amount = 0.0
     rear: Amount = 0.0
@@ -33,7 +35,11 @@ class AddedLoads:
             return self.on("vehicle", coupled=coupled) + (self.trailer_axles if coupled else 0.0)
         if which == "trailer":
             return self.trailer_axles if coupled else self.trailer_axles + self.tongue
-        own, carried = (self.front, self.front_by_tongue) if which == "front" else (self.rear, self.rear_by_tongue)
+        own, carried = (
+            (self.front, self.front_by_tongue)
+            if which == "front"
+            else (self.rear, self.rear_by_tongue)
+        )
         return own + carried if coupled else own
 
 
@@ -47,15 +53,21 @@ RACK = 1.0
 
 
 def _on_front(rig: RigFile, added: Added) -> Amount:
-    """The front axle's share. A place not known lies anywhere from the front axle to a rack behind the hitch."""
+    """The front axle's share. A place not known lies anywhere from the front axle to a rack behind
+    the hitch.
+    """
     wheelbase, hitch = rig.vehicle.geometry.wheelbase, rig.vehicle.geometry.hitch_offset
     if wheelbase is None or added.position is None:
-        return _share(-((hitch.m if hitch else 1.3) + RACK) / (wheelbase.m if wheelbase else 3.6), 1.0)
+        return _share(
+            -((hitch.m if hitch else 1.3) + RACK) / (wheelbase.m if wheelbase else 3.6), 1.0
+        )
     return statics.split_item(1.0, added.position.m, wheelbase.m).front
 
 
 def _on_tongue(rig: RigFile, added: Added) -> Amount:
-    """The tongue's share. A place not known lies anywhere from the coupler to a rack behind the trailer's tail."""
+    """The tongue's share. A place not known lies anywhere from the coupler to a rack behind the
+    trailer's tail.
+    """
     length = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
     if length is None or added.position is None:
         return _share(-0.6, 1.0)

@@ -1,4 +1,6 @@
-"""Better ways to a load that was not weighed, shown beside the one that is used: the lever model, and another weigh-in."""
+"""Better ways to a load that was not weighed, shown beside the one that is used: the lever model,
+and another weigh-in.
+"""
 
 from uncertainties import ufloat
 
@@ -9,12 +11,21 @@ from noxel.core.mechanics.weighing import weigh
 from noxel.core.quantities import Figure
 from noxel.core.rig import RigFile
 
-_BY_LEVER = ("front_hitched", "rear_hitched", "vehicle_hitched", "tongue_static", "tongue_share", "trailer_axles")
+_BY_LEVER = (
+    "front_hitched",
+    "rear_hitched",
+    "vehicle_hitched",
+    "tongue_static",
+    "tongue_share",
+    "trailer_axles",
+)
 """What the lever model knows better than a sum: it asks where the listed items lie."""
 
 
 def _by_lever(rig: RigFile, known: Knowledge) -> dict[str, Expected]:
-    """Loads that the lever model predicts, where it has the bases, the lengths and the places that it needs."""
+    """Loads that the lever model predicts, where it has the bases, the lengths and the places that
+    it needs.
+    """
     if not any(key in known.expected for key in _BY_LEVER):
         return {}
     found = predict_known(rig).loads
@@ -40,7 +51,11 @@ def _by_another_weigh_in(rig: RigFile, number: int | None, known: Knowledge) -> 
         if not wanted:
             break
         figures = weigh(rig, rig.weigh_ins[other - 1], with_added=True).figures
-        made |= {key: Expected(figures[key], "other_weigh_in", weigh_in=other) for key in wanted if key in figures}
+        made |= {
+            key: Expected(figures[key], "other_weigh_in", weigh_in=other)
+            for key in wanted
+            if key in figures
+        }
     return made
 
 
@@ -59,8 +74,12 @@ def other_ways(rig: RigFile, number: int | None, known: Knowledge) -> dict[str, 
     Returns
     -------
     dict
-        By the key of the load; loads without another way are left out. Nothing of it changes an outlook.
+        By the key of the load; loads without another way are left out. Nothing of it changes an
+        outlook.
     """
     better = (_by_another_weigh_in(rig, number, known), _by_lever(rig, known))
-    found = {key: [each[key] for each in better if key in each] + known.beside.get(key, []) for key in known.expected}
+    found = {
+        key: [each[key] for each in better if key in each] + known.beside.get(key, [])
+        for key in known.expected
+    }
     return {key: ways for key, ways in found.items() if ways}

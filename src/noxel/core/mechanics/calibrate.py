@@ -1,4 +1,6 @@
-"""What a weigh-in teaches the lever model: where the hitch point really acts, and how hard the spring bars pull."""
+"""What a weigh-in teaches the lever model: where the hitch point really acts, and how hard the
+spring bars pull.
+"""
 
 from dataclasses import dataclass, field
 
@@ -9,7 +11,9 @@ from noxel.core.rig import RigFile
 
 @dataclass(frozen=True, slots=True)
 class Calibration:
-    """``overhang`` as the slack pass shows it [m]; the bars' moment found two ways [kg m], and whether they agree within their ±."""
+    """``overhang`` as the slack pass shows it [m]; the bars' moment found two ways [kg m], and
+    whether they agree within their ±.
+    """
 
     overhang: Figure | None = None
     moment_front: Figure | None = None
@@ -20,7 +24,8 @@ class Calibration:
 
 
 def calibrate(rig: RigFile, weighing: Weighing) -> Calibration:
-    """Read the effective overhang out of the slack pass, and the bars' moment out of the engaged one.
+    """Read the effective overhang out of the slack pass, and the bars' moment out of the engaged
+    one.
 
     Parameters
     ----------
@@ -36,8 +41,8 @@ def calibrate(rig: RigFile, weighing: Weighing) -> Calibration:
 
     Notes
     -----
-    Slack: front loses T·b/a, so b = a·(front solo − front slack)/T. Engaged against slack: the front axle gains
-    M·(1 + b/L)/a and the trailer's axles gain M/L; each gives M.
+    Slack: front loses T·b/a, so b = a·(front solo − front slack)/T. Engaged against slack: the
+    front axle gains M·(1 + b/L)/a and the trailer's axles gain M/L; each gives M.
     """
     geometry, trailer, slack = rig.vehicle.geometry, rig.trailer, weighing.slack
     tongue, solo = weighing.amount("tongue_static"), weighing.amount("front_solo")
@@ -52,8 +57,17 @@ def calibrate(rig: RigFile, weighing: Weighing) -> Calibration:
         return Calibration()
     a = geometry.wheelbase.m
     lost = solo - slack.front.amount
-    overhang = Figure("effective_overhang", a * lost / tongue, "wheelbase × (front solo − front slack) ÷ tongue weight", (
-        Term("", "wheelbase", a, "length"), Term("×", "lost by the front axle", lost), Term("÷", "tongue weight", tongue)), "length")  # fmt: skip
+    overhang = Figure(
+        "effective_overhang",
+        a * lost / tongue,
+        "wheelbase × (front solo − front slack) ÷ tongue weight",
+        (
+            Term("", "wheelbase", a, "length"),
+            Term("×", "lost by the front axle", lost),
+            Term("÷", "tongue weight", tongue),
+        ),
+        "length",
+    )
     length = trailer.geometry.coupler_to_axles if trailer else None
     restored, moved = weighing.amount("front_restored"), weighing.amount("trailer_transfer")
     if length is None or restored is None or moved is None:

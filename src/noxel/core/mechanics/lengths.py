@@ -18,8 +18,13 @@ class Lengths:
 
 def lever_lengths(rig: RigFile) -> Lengths:
     """The rig's lengths; it must be one that can be predicted."""
-    wheelbase, coupler = rig.vehicle.geometry.wheelbase, rig.trailer.geometry.coupler_to_axles if rig.trailer else None
-    return Lengths(wheelbase.m if wheelbase else 1.0, overhang(rig) or 0.0, coupler.m if coupler else 1.0)
+    wheelbase, coupler = (
+        rig.vehicle.geometry.wheelbase,
+        rig.trailer.geometry.coupler_to_axles if rig.trailer else None,
+    )
+    return Lengths(
+        wheelbase.m if wheelbase else 1.0, overhang(rig) or 0.0, coupler.m if coupler else 1.0
+    )
 
 
 def rounded_length(metres: float, unit: LengthUnit) -> float:
@@ -28,7 +33,9 @@ def rounded_length(metres: float, unit: LengthUnit) -> float:
 
 
 def in_the_rigs_unit(rig: RigFile, metres: float) -> Length:
-    """A length as the rig's own lists write it, to a tenth of a millimetre; its unit said where the file has none."""
+    """A length as the rig's own lists write it, to a tenth of a millimetre; its unit said where the
+    file has none.
+    """
     unit = rig.units.lengths
     value = rounded_length(metres, unit)
     return Length(value if rig.units.length else f"{value} {unit}", metres)

@@ -1,4 +1,6 @@
-"""What is listed aboard: its total with its ±, where it lies on average, tanks in the phase of the trip looked at."""
+"""What is listed aboard: its total with its ±, where it lies on average, tanks in the phase of the
+trip looked at.
+"""
 
 import math
 from typing import Literal
@@ -17,9 +19,15 @@ Side = Literal["vehicle", "trailer"]
 
 
 def load_place(rig: RigFile) -> float:
-    """Where a load in the vehicle lies on average, as a share of the wheelbase; the usual place when nothing is listed."""
+    """Where a load in the vehicle lies on average, as a share of the wheelbase; the usual place
+    when nothing is listed.
+    """
     wheelbase = rig.vehicle.geometry.wheelbase
-    placed = [(load.kg, load.position.m) for load in rig.loads if load.on == "vehicle" and load.position and load.kg]
+    placed = [
+        (load.kg, load.position.m)
+        for load in rig.loads
+        if load.on == "vehicle" and load.position and load.kg
+    ]
     total = sum(kg for kg, _ in placed)
     if not wheelbase or not total:
         return USUAL_PLACE
@@ -37,13 +45,17 @@ def listed_now(rig: RigFile) -> dict[str, float]:
 
 
 def in_tank(rig: RigFile, tank: Tank) -> float:
-    """What a tank adds to the plan's base in the phase looked at; less than nothing for fuel burned. [kg]"""
+    """What a tank adds to the plan's base in the phase looked at; less than nothing for fuel
+    burned. [kg]
+    """
     return tank.full_kg() * (tank.level(rig.plan.phase) - tank.base_level)
 
 
 def load_source(rig: RigFile, index: int, load: Load) -> Source | None:
     """Where the mass of a listed item came from, if that was said."""
-    entry = load.entered.get("mass") or (rig.entered.get(f"loads[{index}].mass") if rig.entered else None)
+    entry = load.entered.get("mass") or (
+        rig.entered.get(f"loads[{index}].mass") if rig.entered else None
+    )
     return entry.source if entry else None
 
 
@@ -57,13 +69,17 @@ def hitch_mass(rig: RigFile) -> Amount:
     hitch = rig.hitch
     if hitch.weight is not None:
         return entered(rig, "hitch.weight", hitch.weight.kg)
-    amounts = [entered(rig, f"hitch.parts[{index}].weight", part.weight.kg)
-               for index, part in enumerate(hitch.parts) if part.weight and "coupler" not in part.kind.lower()]  # fmt: skip
+    amounts = [
+        entered(rig, f"hitch.parts[{index}].weight", part.weight.kg)
+        for index, part in enumerate(hitch.parts)
+        if part.weight and "coupler" not in part.kind.lower()
+    ]
     return sum(amounts, start=0.0)
 
 
 def listed(rig: RigFile, on: Side, *, with_hitch: bool = True) -> Amount:
-    """All that is aboard on one side, tanks as in the phase looked at, and in the vehicle the hitch's own mass.
+    """All that is aboard on one side, tanks as in the phase looked at, and in the vehicle the
+    hitch's own mass.
 
     Parameters
     ----------
@@ -103,17 +119,26 @@ def anything_listed(rig: RigFile, on: Side) -> bool:
 
 
 def gathered(rig: RigFile) -> RigFile:
-    """The rig with all that is listed on one side as one item where it lies on average: every prediction is the same.
+    """The rig with all that is listed on one side as one item where it lies on average: every
+    prediction is the same.
 
     Only where every item that comes along has its place.
     """
     made = []
     for on in ("vehicle", "trailer"):
-        placed = [(load.kg, load.position.m) for load in rig.loads if load.on == on and load.position and load.kg]
+        placed = [
+            (load.kg, load.position.m)
+            for load in rig.loads
+            if load.on == on and load.position and load.kg
+        ]
         kg = sum(mass for mass, _ in placed)
         if kg:
             centre = sum(mass * x for mass, x in placed) / kg
-            made.append(Load.model_validate({"on": on, "mass": f"{kg:.9f} kg", "position": f"{centre:.9f} m"}))
+            made.append(
+                Load.model_validate(
+                    {"on": on, "mass": f"{kg:.9f} kg", "position": f"{centre:.9f} m"}
+                )
+            )
     return rig.model_copy(update={"loads": tuple(made)})
 
 

@@ -1,7 +1,8 @@
 """One pass over the scale: its readings with their uncertainty, and the loads they add up to.
 
-A reading is (true value as read ± graduation/√12) × (1 + g). The gain g is one variable for all readings of a weigh-in: one
-scale has one error (JCGM 100:2008, 4.3.7 and 5.2). A load that was not read is the difference of those that were.
+A reading is (true value as read ± graduation/√12) × (1 + g). The gain g is one variable for all
+readings of a weigh-in: one scale has one error (JCGM 100:2008, 4.3.7 and 5.2). A load that was not
+read is the difference of those that were.
 """
 
 import math
@@ -15,14 +16,17 @@ from noxel.core.quantities import Amount, Figure, Mass, Term, combine, print_mas
 from noxel.core.rig import Pass, RigFile, WeighIn
 
 SAME = 1e-9
-"""Two floats closer than this, relatively, are the same figure: unit conversion must never decide a status."""
+"""Two floats closer than this, relatively, are the same figure: unit conversion must never decide a
+status.
+"""
 AXLES = ("front", "rear", "trailer")
 """What a pass is made of; ``trailer`` is all of the trailer's axles."""
 
 
 @dataclass(slots=True, eq=False)
 class PassLoads:
-    """One pass: every reading with its uncertainty, and each load that they give, adjustments added.
+    """One pass: every reading with its uncertainty, and each load that they give, adjustments
+    added.
 
     ``vehicle`` is front and rear together, ``gross`` everything that was on the scale.
     """
@@ -39,24 +43,43 @@ class PassLoads:
     @property
     def single_axles(self) -> tuple[int, ...]:
         """Numbers of the trailer axles that are known singly."""
-        return self.each.trailer_axles if any(name.startswith("trailer_") for name in self.readings) else ()
+        return (
+            self.each.trailer_axles
+            if any(name.startswith("trailer_") for name in self.readings)
+            else ()
+        )
 
 
 def describe_pass(each: Pass, number: int) -> str:
     """Name a pass as people speak of it: ``"pass 1, hitched, bars slack"``."""
-    words = {"hitched": "hitched", "vehicle_only": "vehicle only", "vehicle_empty": "vehicle empty",
-             "trailer_only": "trailer only"}[each.config]  # fmt: skip
-    bars = f", bars {each.spring_bars}" if each.config == "hitched" and each.spring_bars in ("engaged", "slack") else ""
+    words = {
+        "hitched": "hitched",
+        "vehicle_only": "vehicle only",
+        "vehicle_empty": "vehicle empty",
+        "trailer_only": "trailer only",
+    }[each.config]
+    bars = (
+        f", bars {each.spring_bars}"
+        if each.config == "hitched" and each.spring_bars in ("engaged", "slack")
+        else ""
+    )
     return f"pass {number}, {words}{bars}"
 
 
-_READING_WORDS = {"front": "front axle", "rear": "rear axle", "trailer": "trailer axles", "vehicle": "whole vehicle",
-                  "gross": "everything"}  # fmt: skip
+_READING_WORDS = {
+    "front": "front axle",
+    "rear": "rear axle",
+    "trailer": "trailer axles",
+    "vehicle": "whole vehicle",
+    "gross": "everything",
+}
 
 
 def reading_words(name: str) -> str:
     """Name a reading: ``trailer_1_left`` is “trailer axle 1, left”."""
-    stem, side = ([*name.rsplit("_", 1), ""])[:2] if name.endswith(("_left", "_right")) else (name, "")
+    stem, side = (
+        ([*name.rsplit("_", 1), ""])[:2] if name.endswith(("_left", "_right")) else (name, "")
+    )
     words = _READING_WORDS.get(stem) or f"trailer axle {stem.split('_')[1]}"
     return f"{words}, {side}" if side else words
 
@@ -64,7 +87,9 @@ def reading_words(name: str) -> str:
 class _Reader:
     """Works out the loads of one pass from its readings."""
 
-    def __init__(self, each: Pass, readings: Mapping[str, Amount], source: str, added: AddedLoads | None) -> None:
+    def __init__(
+        self, each: Pass, readings: Mapping[str, Amount], source: str, added: AddedLoads | None
+    ) -> None:
         self.each, self.readings, self.source, self.added = each, readings, source, added
         self.coupled = each.config == "hitched"
 
@@ -79,19 +104,27 @@ class _Reader:
             kg = adjustment.mass.kg * (1.0 if share is None else share)
             found.append(Term("+", label, kg, source="typed correction"))
         if self.added is not None:
-            found.append(Term("+", "was added since, estimated", self.added.on(which, coupled=self.coupled)))
+            found.append(
+                Term("+", "was added since, estimated", self.added.on(which, coupled=self.coupled))
+            )
         return found
 
     def read(self, which: str) -> Figure | None:
         """A load that was read, whole or in parts."""
-        names = sorted(name for name in self.readings if name == which or name.startswith(which + "_"))
+        names = sorted(
+            name for name in self.readings if name == which or name.startswith(which + "_")
+        )
         if not names:
             return None
-        terms = [Term("+" if index else "", reading_words(name), self.readings[name], source=self.source)
-                 for index, name in enumerate(names)]  # fmt: skip
+        terms = [
+            Term("+" if index else "", reading_words(name), self.readings[name], source=self.source)
+            for index, name in enumerate(names)
+        ]
         corrections = self._corrections(which)
         formula = "the reading" if len(terms) == 1 else "the readings added"
-        return total(which, f"{formula}, corrected" if corrections else formula, terms + corrections)
+        return total(
+            which, f"{formula}, corrected" if corrections else formula, terms + corrections
+        )
 
 
 def _less(which: str, whole: Figure, *parts: Figure) -> Figure:
@@ -110,7 +143,12 @@ def _plus(which: str, *parts: Figure | None) -> Figure | None:
         return None
     words = " + ".join(reading_words(each.key) for each in known)
     return total(
-        which, words, [Term("+" if index else "", reading_words(each.key), each.amount) for index, each in enumerate(known)]
+        which,
+        words,
+        [
+            Term("+" if index else "", reading_words(each.key), each.amount)
+            for index, each in enumerate(known)
+        ],
     )
 
 
@@ -134,8 +172,20 @@ def _loads(loads: PassLoads, reader: _Reader) -> None:
         elif front is None and rear is not None:
             front = _less("front", vehicle, rear)
     if gross is None:
-        gross = trailer if config == "trailer_only" else _plus("gross", vehicle, trailer) if config == "hitched" else vehicle
-    loads.front, loads.rear, loads.trailer, loads.vehicle, loads.gross = front, rear, trailer, vehicle, gross
+        gross = (
+            trailer
+            if config == "trailer_only"
+            else _plus("gross", vehicle, trailer)
+            if config == "hitched"
+            else vehicle
+        )
+    loads.front, loads.rear, loads.trailer, loads.vehicle, loads.gross = (
+        front,
+        rear,
+        trailer,
+        vehicle,
+        gross,
+    )
 
 
 def gain_of(weigh_in: WeighIn | None) -> Amount:
@@ -145,7 +195,11 @@ def gain_of(weigh_in: WeighIn | None) -> Amount:
 
 
 def read_pass(
-    rig: RigFile, weigh_in: WeighIn, each: Pass | None, gain: Amount, added: AddedLoads | None = None
+    rig: RigFile,
+    weigh_in: WeighIn,
+    each: Pass | None,
+    gain: Amount,
+    added: AddedLoads | None = None,
 ) -> PassLoads | None:
     """Read a pass.
 
@@ -167,7 +221,10 @@ def read_pass(
     scale = weigh_in.scale
     number = next(n for n, other in enumerate(weigh_in.passes, 1) if other is each)
     step = scale.resolution.kg / math.sqrt(12)
-    readings = {name: combine([(1.0, ufloat(mass.kg, step)), (mass.kg, gain)]) for name, mass in each.readings.items()}
+    readings = {
+        name: combine([(1.0, ufloat(mass.kg, step)), (mass.kg, gain)])
+        for name, mass in each.readings.items()
+    }
     source = f"{describe_pass(each, number)}; graduation {_print(scale.resolution, rig)}"
     loads = PassLoads(number, each, readings)
     _loads(loads, _Reader(each, readings, source, added))

@@ -12,19 +12,22 @@ _NOTHING = Mass(0, 0.0)
 
 
 def plan_from_weigh_in(rig: RigFile, number: int = 0) -> dict[str, float]:
-    """Start the plan from what was weighed last instead of from brochures, the listed items taken out of it.
+    """Start the plan from what was weighed last instead of from brochures, the listed items taken
+    out of it.
 
     Parameters
     ----------
     rig : RigFile
-        Its items and tanks need places, its lengths must be known; tanks count as full as in the phase looked at.
+        Its items and tanks need places, its lengths must be known; tanks count as full as in the
+        phase looked at.
     number : int
         Which weigh-in, from 1; 0 is the last. It needs a vehicle-only pass.
 
     Returns
     -------
     dict
-        Paths of the plan and their masses in kilograms (shares as they are, lengths in metres); the hitch counts as fitted.
+        Paths of the plan and their masses in kilograms (shares as they are, lengths in metres); the
+        hitch counts as fitted.
 
     Raises
     ------
@@ -33,40 +36,62 @@ def plan_from_weigh_in(rig: RigFile, number: int = 0) -> dict[str, float]:
 
     Notes
     -----
-    The plan then reproduces that weigh-in, but for what the bars do beyond the lever model, and predicts from it what a change
-    of the load does.
+    The plan then reproduces that weigh-in, but for what the bars do beyond the lever model, and
+    predicts from it what a change of the load does.
     """
     weighing = weigh(rig, rig.weigh_ins[number - 1] if rig.weigh_ins else None)
     weighed = weighing.figures
     if "front_solo" not in weighed or "rear_solo" not in weighed:
         raise MissingInput("weigh_ins", "needs a weigh-in with a pass of the vehicle alone")
     base = VehicleBase(front=_NOTHING, rear=_NOTHING, hitch_fitted=True)
-    bare = Plan(phase=rig.plan.phase, vehicle_base=base, trailer_base=TrailerBase(gross=Mass(1, 1.0), tongue=_NOTHING))
+    bare = Plan(
+        phase=rig.plan.phase,
+        vehicle_base=base,
+        trailer_base=TrailerBase(gross=Mass(1, 1.0), tongue=_NOTHING),
+    )
     hitch = rig.hitch.model_copy(update={"weight_distribution": False})
     items = predict(rig.model_copy(update={"plan": bare, "hitch": hitch}))
-    plan = {"plan.vehicle_base.front": weighed["front_solo"].value - items["front_solo"],
-            "plan.vehicle_base.rear": weighed["rear_solo"].value - items["rear_solo"]}  # fmt: skip
+    plan = {
+        "plan.vehicle_base.front": weighed["front_solo"].value - items["front_solo"],
+        "plan.vehicle_base.rear": weighed["rear_solo"].value - items["rear_solo"],
+    }
     if rig.towing and "trailer_gross" in weighed and "tongue_static" in weighed:
-        plan["plan.trailer_base.gross"] = weighed["trailer_gross"].value - (items["trailer_gross"] - 1.0)
+        plan["plan.trailer_base.gross"] = weighed["trailer_gross"].value - (
+            items["trailer_gross"] - 1.0
+        )
         plan["plan.trailer_base.tongue"] = weighed["tongue_static"].value - items["tongue_static"]
     learned = calibrate(rig, weighing).overhang
     if learned is not None:
         plan["plan.effective_overhang"] = learned.value
-    given_back = weighed["front_restoration"].value if "front_restoration" in weighed else _given_back(rig, weighing)
+    given_back = (
+        weighed["front_restoration"].value
+        if "front_restoration" in weighed
+        else _given_back(rig, weighing)
+    )
     if given_back is not None:
         plan["plan.front_restoration"] = max(0.0, min(2.0, given_back))
     for path, kg in plan.items():
         if kg < 0 and path != "plan.effective_overhang":
             raise MissingInput(
-                path, "would be negative: the listed items weigh more than the scale found. Check their masses and places"
+                path,
+                "would be negative: the listed items weigh more than the scale found. Check their "
+                "masses and places",
             )
     return plan
 
 
 def _given_back(rig: RigFile, weighing: Weighing) -> float | None:
-    """What the bars give back where no slack pass shows it: without them the front axle would lose T·b/a."""
+    """What the bars give back where no slack pass shows it: without them the front axle would lose
+    T·b/a.
+    """
     figures, at = weighing.figures, lever_lengths(rig)
     tongue, change = figures.get("tongue_static"), figures.get("front_transfer")
-    if weighing.engaged is None or weighing.slack is not None or tongue is None or change is None or tongue.value * at.b <= 0:
+    if (
+        weighing.engaged is None
+        or weighing.slack is not None
+        or tongue is None
+        or change is None
+        or tongue.value * at.b <= 0
+    ):
         return None
     return 1 + change.value * at.a / (tongue.value * at.b)

@@ -1,6 +1,8 @@
-"""The lever model on a whole rig: what its axles will carry, loaded as planned (rig-file format, ``predict``).
+"""The lever model on a whole rig: what its axles will carry, loaded as planned (rig-file format,
+``predict``).
 
-Sums need neither lengths nor places; axles and tongue do. What cannot be computed is left out, and what it lacks is named.
+Sums need neither lengths nor places; axles and tongue do. What cannot be computed is left out, and
+what it lacks is named.
 """
 
 from collections.abc import Mapping
@@ -18,8 +20,8 @@ from noxel.errors import MissingInput, Problem
 class Solo:
     """The vehicle as loaded, without the trailer; None what is not known. [kg], lengths [m]
 
-    ``cargo`` is what it carries: from the curb weight, else from the placard's, else what is listed. ``missing`` is what would
-    place its load axle by axle.
+    ``cargo`` is what it carries: from the curb weight, else from the placard's, else what is
+    listed. ``missing`` is what would place its load axle by axle.
     """
 
     gross: float | None
@@ -40,7 +42,9 @@ class Solo:
 
 @dataclass(slots=True)
 class Predicted:
-    """What can be predicted, by the keys of the rig-file format, and what the rest lacks. [kg], ``tongue_share`` plain"""
+    """What can be predicted, by the keys of the rig-file format, and what the rest lacks. [kg],
+    ``tongue_share`` plain
+    """
 
     loads: dict[str, float] = field(default_factory=dict)
     missing: list[Problem] = field(default_factory=list)
@@ -71,7 +75,11 @@ class _Lacks:
 
 def _aboard(rig: RigFile, on: str) -> list[tuple[float, Length | None, str]]:
     """Everything aboard on one side: its mass, its place, its path. [kg]"""
-    found = [(load.kg, load.position, f"loads[{index}]") for index, load in enumerate(rig.loads) if load.on == on and load.kg]
+    found = [
+        (load.kg, load.position, f"loads[{index}]")
+        for index, load in enumerate(rig.loads)
+        if load.on == on and load.kg
+    ]
     for index, tank in enumerate(rig.tanks):
         if tank.on == on and (kg := in_tank(rig, tank)):
             found.append((kg, tank.position, f"tanks[{index}]"))
@@ -79,12 +87,14 @@ def _aboard(rig: RigFile, on: str) -> list[tuple[float, Length | None, str]]:
 
 
 def predict_solo(rig: RigFile) -> Solo:
-    """Load the vehicle: its base or its empty weight, the listed items, the hitch's own mass at the hitch point.
+    """Load the vehicle: its base or its empty weight, the listed items, the hitch's own mass at the
+    hitch point.
 
     Parameters
     ----------
     rig : RigFile
-        ``plan.vehicle_base``, else the curb weight, else the placard; ``loads``, ``tanks``, ``hitch`` and lengths.
+        ``plan.vehicle_base``, else the curb weight, else the placard; ``loads``, ``tanks``,
+        ``hitch`` and lengths.
 
     Returns
     -------
@@ -105,16 +115,25 @@ def predict_solo(rig: RigFile) -> Solo:
         gross = empty + items + hitch
     listed = items + hitch if aboard or hitch or gross is not None else None
     cargo = gross - empty if gross is not None and empty is not None else listed
-    for side, mass in (("front", base.front if base else None), ("rear", base.rear if base else None)):
+    for side, mass in (
+        ("front", base.front if base else None),
+        ("rear", base.rear if base else None),
+    ):
         if mass is None:
-            lacks.say(f"plan.vehicle_base.{side}", "is needed: what this axle carries without the listed loads")
+            lacks.say(
+                f"plan.vehicle_base.{side}",
+                "is needed: what this axle carries without the listed loads",
+            )
     wheelbase, b = rig.vehicle.geometry.wheelbase, overhang(rig)
     if wheelbase is None:
         lacks.say("vehicle.geometry.wheelbase", "is needed to split loads between the axles")
     placed = [(kg, lacks.place(position, path, "the front axle")) for kg, position, path in aboard]
     if hitch and not fitted:
         if b is None:
-            lacks.say("vehicle.geometry.hitch_offset", "is needed: how far behind the rear axle the hitch point is")
+            lacks.say(
+                "vehicle.geometry.hitch_offset",
+                "is needed: how far behind the rear axle the hitch point is",
+            )
         elif wheelbase is not None:
             placed.append((hitch, wheelbase.m + b + rig.hitch.own_lever))
     a = wheelbase.m if wheelbase else None
@@ -146,8 +165,11 @@ def _trailer(rig: RigFile, lacks: _Lacks) -> _Trailer:
     if rig.plan.trailer_base is not None:
         paths = ("plan.trailer_base.gross", "plan.trailer_base.tongue")
     else:
-        aboard += [(each.mass.kg, each.position, f"trailer.dry_extras[{index}]")
-                   for index, each in enumerate(trailer.dry_extras) if not each.counted]  # fmt: skip
+        aboard += [
+            (each.mass.kg, each.position, f"trailer.dry_extras[{index}]")
+            for index, each in enumerate(trailer.dry_extras)
+            if not each.counted
+        ]
     gross = None if base.gross is None else base.gross.kg + sum(kg for kg, _, _ in aboard)
     if base.gross is None:
         lacks.say(paths[0], "is needed: what the trailer weighs without the listed loads")
@@ -156,7 +178,9 @@ def _trailer(rig: RigFile, lacks: _Lacks) -> _Trailer:
         here.say(paths[1], "is needed: the tongue weight without the listed loads")
     length = trailer.geometry.coupler_to_axles
     if length is None:
-        here.say("trailer.geometry.coupler_to_axles", "is needed: coupler to the middle of the axles")
+        here.say(
+            "trailer.geometry.coupler_to_axles", "is needed: coupler to the middle of the axles"
+        )
     placed = [(kg, here.place(position, path, "the coupler")) for kg, position, path in aboard]
     lacks.found += here.found
     if here.found or base.tongue is None or length is None:
@@ -166,7 +190,9 @@ def _trailer(rig: RigFile, lacks: _Lacks) -> _Trailer:
 
 
 def _moment(rig: RigFile, tongue: float, b: float | None, length: float) -> float | None:
-    """The spring bars' moment as planned; None where it needs the overhang and that is not known. [kg m]"""
+    """The spring bars' moment as planned; None where it needs the overhang and that is not known.
+    [kg m]
+    """
     restoration = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
     if not restoration:
         return 0.0
@@ -179,17 +205,23 @@ def predict_known(rig: RigFile) -> Predicted:
     Parameters
     ----------
     rig : RigFile
-        As for :func:`predict_solo`, and for the trailer ``plan.trailer_base``, else its dry figures.
+        As for :func:`predict_solo`, and for the trailer ``plan.trailer_base``, else its dry
+        figures.
 
     Returns
     -------
     Predicted
-        ``front_solo`` … ``payload_used`` as far as they can be known; without a trailer the trailer's and the hitched keys are
-        absent.
+        ``front_solo`` … ``payload_used`` as far as they can be known; without a trailer the
+        trailer's and the hitched keys are absent.
     """
     solo, lacks = predict_solo(rig), _Lacks()
     lacks.found += solo.missing
-    loads = {"front_solo": solo.front, "rear_solo": solo.rear, "vehicle_solo": solo.gross, "cargo": solo.cargo}
+    loads = {
+        "front_solo": solo.front,
+        "rear_solo": solo.rear,
+        "vehicle_solo": solo.gross,
+        "cargo": solo.cargo,
+    }
     if rig.trailer is None:
         loads["payload_used"] = solo.cargo
     else:
@@ -207,7 +239,10 @@ def _coupled(rig: RigFile, solo: Solo, loads: dict[str, float | None], lacks: _L
     if solo.gross is not None and gross is not None:
         loads["combination_gross"] = solo.gross + gross
     if solo.overhang is None:
-        lacks.say("vehicle.geometry.hitch_offset", "is needed: how far behind the rear axle the hitch point is")
+        lacks.say(
+            "vehicle.geometry.hitch_offset",
+            "is needed: how far behind the rear axle the hitch point is",
+        )
     if tongue is None or length is None:
         return
     loads["tongue_share"] = tongue / gross if gross else None
@@ -218,9 +253,17 @@ def _coupled(rig: RigFile, solo: Solo, loads: dict[str, float | None], lacks: _L
     net = tongue - moment / length
     loads["vehicle_hitched"] = None if solo.gross is None else solo.gross + net
     loads["trailer_axles"] = None if gross is None else gross - net
-    if solo.front is not None and solo.rear is not None and solo.wheelbase is not None and solo.overhang is not None:
+    if (
+        solo.front is not None
+        and solo.rear is not None
+        and solo.wheelbase is not None
+        and solo.overhang is not None
+    ):
         change = statics.hitched_change(tongue, moment, solo.overhang, solo.wheelbase, length)
-        loads["front_hitched"], loads["rear_hitched"] = solo.front + change.front, solo.rear + change.rear
+        loads["front_hitched"], loads["rear_hitched"] = (
+            solo.front + change.front,
+            solo.rear + change.rear,
+        )
 
 
 def predict(rig: RigFile) -> Mapping[str, float]:

@@ -11,8 +11,20 @@ from noxel.core.rig import Pass, RigFile
 
 GROUPS = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}
 """What a reading, whole or finer, is part of."""
-_KEYS = ("front_hitched", "rear_hitched", "vehicle_hitched", "trailer_axles", "combination_gross", "trailer_gross", "tongue_static",
-         "tongue_share", "front_solo", "rear_solo", "vehicle_solo", "curb_measured")  # fmt: skip
+_KEYS = (
+    "front_hitched",
+    "rear_hitched",
+    "vehicle_hitched",
+    "trailer_axles",
+    "combination_gross",
+    "trailer_gross",
+    "tongue_static",
+    "tongue_share",
+    "front_solo",
+    "rear_solo",
+    "vehicle_solo",
+    "curb_measured",
+)
 _OF_TRAILER = ("trailer_gross", "tongue_static")
 """What was weighed of the trailer stays known before another vehicle."""
 
@@ -23,15 +35,26 @@ def _alone(rig: RigFile, found: Mapping[str, float]) -> dict[str, float]:
         return dict(found)
     return {
         **found,
-        **{f"{key}_hitched": found[f"{key}_solo"] for key in ("front", "rear", "vehicle") if f"{key}_solo" in found},
+        **{
+            f"{key}_hitched": found[f"{key}_solo"]
+            for key in ("front", "rear", "vehicle")
+            if f"{key}_solo" in found
+        },
     }
 
 
 def _figure(key: str, amount: Amount) -> Figure:
-    return Figure(key, amount, "predicted by the lever model", sort="share" if key == "tongue_share" else "mass")
+    return Figure(
+        key,
+        amount,
+        "predicted by the lever model",
+        sort="share" if key == "tongue_share" else "mass",
+    )
 
 
-def predicted_weighing(rig: RigFile, found: Mapping[str, float], off: Mapping[str, float]) -> Weighing:
+def predicted_weighing(
+    rig: RigFile, found: Mapping[str, float], off: Mapping[str, float]
+) -> Weighing:
     """A prediction in the form of a weighing.
 
     Parameters
@@ -45,18 +68,34 @@ def predicted_weighing(rig: RigFile, found: Mapping[str, float], off: Mapping[st
     """
     found, off = _alone(rig, found), _alone(rig, off)
     figures = {
-        key: _figure(key, ufloat(found[key], off[key] / 2) if off.get(key) else found[key]) for key in _KEYS if key in found
+        key: _figure(key, ufloat(found[key], off[key] / 2) if off.get(key) else found[key])
+        for key in _KEYS
+        if key in found
     }
     stands = Pass(config="hitched" if rig.towing else "vehicle_only")
-    loads = PassLoads(0, stands, {}, figures.get("front_hitched"), figures.get("rear_hitched"), figures.get("trailer_axles"),
-                      figures.get("vehicle_hitched"), figures.get("combination_gross"))  # fmt: skip
+    loads = PassLoads(
+        0,
+        stands,
+        {},
+        figures.get("front_hitched"),
+        figures.get("rear_hitched"),
+        figures.get("trailer_axles"),
+        figures.get("vehicle_hitched"),
+        figures.get("combination_gross"),
+    )
     return Weighing(figures, hitched=loads)
 
 
 def shifted_weighing(
-    rig: RigFile, found: Mapping[str, float], weighed: Weighing, moved: Mapping[str, float], *, same_vehicle: bool
+    rig: RigFile,
+    found: Mapping[str, float],
+    weighed: Weighing,
+    moved: Mapping[str, float],
+    *,
+    same_vehicle: bool,
 ) -> Weighing:
-    """A weighing after a change of the load: what was weighed, shifted by what the lever model says the change does.
+    """A weighing after a change of the load: what was weighed, shifted by what the lever model says
+    the change does.
 
     Parameters
     ----------
@@ -79,21 +118,42 @@ def shifted_weighing(
         base = weighed.figures.get(key) if same_vehicle or key in _OF_TRAILER else None
         shift = found[key] - (base.value if base else 0.0)
         change: Amount = ufloat(shift, moved[key] / 2) if moved.get(key) else shift
-        figures[key] = _figure(key, combine([(1.0, base.amount), (1.0, change)]) if base else change)
+        figures[key] = _figure(
+            key, combine([(1.0, base.amount), (1.0, change)]) if base else change
+        )
     hitched = weighed.hitched
-    names = [name for name in hitched.readings if name not in GROUPS and name.split("_")[0] in GROUPS] if hitched else []
+    names = (
+        [name for name in hitched.readings if name not in GROUPS and name.split("_")[0] in GROUPS]
+        if hitched
+        else []
+    )
     if not same_vehicle:
         names = [name for name in names if name.startswith("trailer")]
     readings = _readings(names, weighed, figures) if hitched else {}
-    stands = Pass(config="hitched" if rig.towing else "vehicle_only", readings={name: Mass(0, 0.0) for name in readings},
-                  adjustments=hitched.each.adjustments if hitched and same_vehicle else ())  # fmt: skip
-    loads = PassLoads(0, stands, readings, figures.get("front_hitched"), figures.get("rear_hitched"), figures.get("trailer_axles"),
-                      figures.get("vehicle_hitched"), figures.get("combination_gross"))  # fmt: skip
+    stands = Pass(
+        config="hitched" if rig.towing else "vehicle_only",
+        readings={name: Mass(0, 0.0) for name in readings},
+        adjustments=hitched.each.adjustments if hitched and same_vehicle else (),
+    )
+    loads = PassLoads(
+        0,
+        stands,
+        readings,
+        figures.get("front_hitched"),
+        figures.get("rear_hitched"),
+        figures.get("trailer_axles"),
+        figures.get("vehicle_hitched"),
+        figures.get("combination_gross"),
+    )
     return Weighing(figures, hitched=loads)
 
 
-def _readings(names: Iterable[str], weighed: Weighing, figures: Mapping[str, Figure]) -> dict[str, Amount]:
-    """Single axles and wheels, each with the part of its group's change that it has of the group."""
+def _readings(
+    names: Iterable[str], weighed: Weighing, figures: Mapping[str, Figure]
+) -> dict[str, Amount]:
+    """Single axles and wheels, each with the part of its group's change that it has of the
+    group.
+    """
     found: dict[str, Amount] = {}
     for name in names:
         group = GROUPS[name.split("_")[0]]

@@ -1,4 +1,6 @@
-"""How far an entered mass may be off, by where it came from (rig-file format, “What half the facts let us expect”)."""
+"""How far an entered mass may be off, by where it came from (rig-file format, “What half the facts
+let us expect”).
+"""
 
 from collections.abc import Mapping
 
@@ -10,7 +12,9 @@ from noxel.core.rig import RigFile, Source, entry_at
 OFF: Mapping[Source | None, float] = {
     "scale": 0.005, "plate": 0.03, "manual": 0.03, "worked_out": 0.05, None: 0.10, "guess": 0.25,
 }  # fmt: skip
-"""How far a mass may be off, as a share of it: two standard uncertainties. Noxel's own judgement of sources."""
+"""How far a mass may be off, as a share of it: two standard uncertainties. Noxel's own judgement of
+sources.
+"""
 BASE_OFF = 0.03
 """The same for a base weight (curb, dry, the plan's bases) of which no source was said."""
 
@@ -22,7 +26,9 @@ def source_at(rig: RigFile, path: str) -> Source | None:
 
 
 def share_off(source: Source | None, *, base: bool = False) -> float:
-    """How far a mass from a source may be off, as a share of it; ``base`` for the weights that loads are added to."""
+    """How far a mass from a source may be off, as a share of it; ``base`` for the weights that
+    loads are added to.
+    """
     return BASE_OFF if base and source is None else OFF[source]
 
 

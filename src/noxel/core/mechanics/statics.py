@@ -1,6 +1,7 @@
 """The lever model: what a load does to each axle, at rest on level ground.
 
-Every function works on floats and on `uncertainties` numbers alike. Derivations are in docs/formulas.md.
+Every function works on floats and on `uncertainties` numbers alike. Derivations are in
+docs/formulas.md.
 """
 
 from dataclasses import dataclass
@@ -114,13 +115,16 @@ def item_on_tongue(mass: Amount, position: float, coupler_to_axles: float) -> Am
     return mass * (coupler_to_axles - position) / coupler_to_axles
 
 
-def bar_moment(restoration: float, tongue: Amount, overhang: float, coupler_to_axles: float) -> Amount:
+def bar_moment(
+    restoration: float, tongue: Amount, overhang: float, coupler_to_axles: float
+) -> Amount:
     """The spring-bar moment that gives back a share of the front axle's loss.
 
     Parameters
     ----------
     restoration : float
-        Share of the front axle's loss that the bars give back; 0 is slack, 1 is the solo front load.
+        Share of the front axle's loss that the bars give back; 0 is slack, 1 is the solo front
+        load.
     tongue : Amount
         Static tongue load. [kg]
     overhang : float
@@ -140,13 +144,16 @@ def bar_moment(restoration: float, tongue: Amount, overhang: float, coupler_to_a
 
     Notes
     -----
-    M = restoration * T * b / (1 + b / L), from front = -(T - M/L) * b/a + M/a set to -(1 - restoration) * T * b/a.
+    M = restoration * T * b / (1 + b / L), from front = -(T - M/L) * b/a + M/a set to -(1 -
+    restoration) * T * b/a.
     """
     _need_positive(coupler_to_axles, "coupler_to_axles")
     return restoration * tongue * overhang / (1 + overhang / coupler_to_axles)
 
 
-def hitched_change(tongue: Amount, moment: Amount, overhang: float, wheelbase: float, coupler_to_axles: float) -> AxleChange:
+def hitched_change(
+    tongue: Amount, moment: Amount, overhang: float, wheelbase: float, coupler_to_axles: float
+) -> AxleChange:
     """What coupling the trailer does to the vehicle's axles, with the spring bars' moment.
 
     Parameters
@@ -161,7 +168,8 @@ def hitched_change(tongue: Amount, moment: Amount, overhang: float, wheelbase: f
     Returns
     -------
     AxleChange
-        Change on each axle; they sum to the net tongue load, tongue - moment / coupler_to_axles. [kg]
+        Change on each axle; they sum to the net tongue load, tongue - moment / coupler_to_axles.
+        [kg]
 
     Raises
     ------
@@ -240,11 +248,16 @@ def length_from_move(mass: Amount, moved_back: Amount, before: Amount, after: Am
     """
     change = before - after
     if nominal(change) == 0 or nominal(mass * moved_back / change) <= 0:
-        raise GeometryError("moving it back must make the tongue lighter, moving it forward heavier: read both again")
+        raise GeometryError(
+            "moving it back must make the tongue lighter, moving it forward heavier: read both "
+            "again"
+        )
     return mass * moved_back / change
 
 
-def beam_tongue(reading: Amount, tare: Amount, span: Amount, coupler_from_support: Amount) -> Amount:
+def beam_tongue(
+    reading: Amount, tare: Amount, span: Amount, coupler_from_support: Amount
+) -> Amount:
     """The tongue load from a scale under the far end of a beam.
 
     Parameters
@@ -275,7 +288,11 @@ def beam_tongue(reading: Amount, tare: Amount, span: Amount, coupler_from_suppor
 
 
 def lever_tongue(
-    counterweight: Amount, counterweight_arm: Amount, tongue_arm: Amount, beam_mass: float, beam_cg_arm: float
+    counterweight: Amount,
+    counterweight_arm: Amount,
+    tongue_arm: Amount,
+    beam_mass: float,
+    beam_cg_arm: float,
 ) -> Amount:
     """The tongue load balanced by a known weight over a fulcrum.
 

@@ -1,7 +1,8 @@
 """Ways to know a load that was not weighed: from labels, lists and what was weighed beside it.
 
-For each load the ways stand in a fixed order and the first that is open is used (rig-file format, “What half the facts let
-us expect”). What is expected never clears anything; it can show an overload before a wheel has turned.
+For each load the ways stand in a fixed order and the first that is open is used (rig-file format,
+“What half the facts let us expect”). What is expected never clears anything; it can show an
+overload before a wheel has turned.
 """
 
 import math
@@ -15,25 +16,47 @@ from noxel.core.mechanics.listed import anything_listed, listed
 from noxel.core.mechanics.sources import entered, share_off, source_at
 from noxel.core.mechanics.weighing import Weighing
 from noxel.core.quantities import Amount, Figure, Mass, Term, combine, nominal, ratio, total
-from noxel.core.rig import SETS, RigFile, on_its_wheels, on_pin, share_range, source_words, usual_share
+from noxel.core.rig import (
+    SETS,
+    RigFile,
+    on_its_wheels,
+    on_pin,
+    share_range,
+    source_words,
+    usual_share,
+)
 
 Way = Literal[
-    "plan", "empty_weighed", "curb", "placard",
-    "axles_and_tongue", "axles_and_share", "listed", "rating",
-    "dry_share", "usual_share", "tongue_and_gross",
-    "vehicle_and_tongue", "vehicle_and_trailer", "gross_and_tongue",
-    "lever", "other_weigh_in",
-]  # fmt: skip
+    "plan",
+    "empty_weighed",
+    "curb",
+    "placard",
+    "axles_and_tongue",
+    "axles_and_share",
+    "listed",
+    "rating",
+    "dry_share",
+    "usual_share",
+    "tongue_and_gross",
+    "vehicle_and_tongue",
+    "vehicle_and_trailer",
+    "gross_and_tongue",
+    "lever",
+    "other_weigh_in",
+]
 """How a load is known that was not weighed."""
 
 RATIO_OFF = 0.03
-"""How far the tongue's share of the loaded trailer may be from its dry share (two standard uncertainties)."""
+"""How far the tongue's share of the loaded trailer may be from its dry share (two standard
+uncertainties).
+"""
 MOVED = (0.0, 0.2)
 """Part of the tongue that tensioned spring bars move to the trailer's axles."""
 RESTORED = (0.0, 1.0)
 """Part of the front axle's loss that they give back."""
 LEVER_BALL, LEVER_PIN = (0.2, 0.5), (-0.1, 0.05)
-"""Hitch point behind the rear axle, as a share of the wheelbase, where the lengths are not known."""
+"""Hitch point behind the rear axle, as a share of the wheelbase, where the lengths are not known.
+"""
 
 
 def between(low: float, high: float) -> Amount:
@@ -45,8 +68,8 @@ def between(low: float, high: float) -> Amount:
 class Expected:
     """A load that was not weighed: the figure, and how it is known.
 
-    ``on_trailer`` is whether it rests on what the trailer is expected to weigh by its rating or its list; ``weigh_in`` is the one
-    that it comes from, from 1.
+    ``on_trailer`` is whether it rests on what the trailer is expected to weigh by its rating or its
+    list; ``weigh_in`` is the one that it comes from, from 1.
     """
 
     figure: Figure
@@ -59,8 +82,8 @@ class Expected:
 class Knowledge:
     """What was weighed, and beside it what can be expected of the rest.
 
-    ``empty`` is the vehicle without load by the first way open (weighed empty, curb weight, placard), ``dry`` the trailer's dry
-    weight. [kg]
+    ``empty`` is the vehicle without load by the first way open (weighed empty, curb weight,
+    placard), ``dry`` the trailer's dry weight. [kg]
     """
 
     rig: RigFile
@@ -80,7 +103,9 @@ class Knowledge:
         return expected.figure if expected else None
 
     def rests_on_trailer(self, *keys: str) -> bool:
-        """Whether any of these loads rests on what the trailer is expected to weigh by its rating or its list."""
+        """Whether any of these loads rests on what the trailer is expected to weigh by its rating
+        or its list.
+        """
         return any(key in self.expected and self.expected[key].on_trailer for key in keys)
 
     def way(self, key: str) -> Way | None:
@@ -102,21 +127,43 @@ def curb_by_placard(rig: RigFile) -> Figure | None:
         return None
     paths = ("vehicle.ratings.gvwr", "vehicle.ratings.payload")
     off = kg * max(share_off(source_at(rig, path), base=True) for path in paths)
-    terms = [Term("", SETS[rig.terms]["gvwr"], ratings.gvwr.kg, source=source_words(rig, paths[0])),
-             Term("−", SETS[rig.terms]["payload"], ratings.payload.kg, source=source_words(rig, paths[1]))]  # fmt: skip
+    terms = [
+        Term("", SETS[rig.terms]["gvwr"], ratings.gvwr.kg, source=source_words(rig, paths[0])),
+        Term(
+            "−", SETS[rig.terms]["payload"], ratings.payload.kg, source=source_words(rig, paths[1])
+        ),
+    ]
     if reduction:
-        terms.append(Term("+", "add-on label", reduction, source=source_words(rig, "vehicle.ratings.payload_reduction")))
-    return Figure("curb_by_placard", ufloat(kg, off / 2), "GVWR − payload, by the labels", tuple(terms))
+        terms.append(
+            Term(
+                "+",
+                "add-on label",
+                reduction,
+                source=source_words(rig, "vehicle.ratings.payload_reduction"),
+            )
+        )
+    return Figure(
+        "curb_by_placard", ufloat(kg, off / 2), "GVWR − payload, by the labels", tuple(terms)
+    )
 
 
 def _typed(rig: RigFile, key: str, path: str, kg: float) -> Figure:
     amount = entered(rig, path, kg, base=True)
-    return Figure(key, amount, "as entered", (Term("", SETS[rig.terms].get(key, key), amount, source=source_words(rig, path)),))
+    return Figure(
+        key,
+        amount,
+        "as entered",
+        (Term("", SETS[rig.terms].get(key, key), amount, source=source_words(rig, path)),),
+    )
 
 
 def _base(rig: RigFile, path: str, mass: Mass, pm: Mass | None) -> Amount:
     """A base of the plan: with the ± of the weigh-in it comes from, else that of its source."""
-    return ufloat(mass.kg, pm.kg / 2) if pm is not None and pm.kg else entered(rig, path, mass.kg, base=True)
+    return (
+        ufloat(mass.kg, pm.kg / 2)
+        if pm is not None and pm.kg
+        else entered(rig, path, mass.kg, base=True)
+    )
 
 
 def _source_of(figure: Figure) -> str | None:
@@ -135,21 +182,35 @@ def _dry(rig: RigFile) -> Figure | None:
     return _typed(rig, "dry_weight", "trailer.dry_weight", dry.kg) if dry else None
 
 
-def _made(key: str, way: Way, amount: Amount, formula: str, terms: Iterable[Term], *, on_trailer: bool = False) -> Expected:
+def _made(
+    key: str,
+    way: Way,
+    amount: Amount,
+    formula: str,
+    terms: Iterable[Term],
+    *,
+    on_trailer: bool = False,
+) -> Expected:
     sort: Literal["mass", "share"] = "share" if key == "tongue_share" else "mass"
     return Expected(Figure(key, amount, formula, tuple(terms), sort), way, on_trailer)
 
 
 class _Look:
-    """Finds the expected loads, one after the other; each of s, m, r and q is one variable throughout."""
+    """Finds the expected loads, one after the other; each of s, m, r and q is one variable
+    throughout.
+    """
 
     def __init__(self, rig: RigFile, weighing: Weighing) -> None:
         self.rig, self.weighed = rig, weighing.figures
         ways: tuple[tuple[Way, Figure | None], ...] = (
-            ("empty_weighed", self.weighed.get("curb_measured")), ("curb", curb_entered(rig)), ("placard", curb_by_placard(rig)),
-        )  # fmt: skip
+            ("empty_weighed", self.weighed.get("curb_measured")),
+            ("curb", curb_entered(rig)),
+            ("placard", curb_by_placard(rig)),
+        )
         self.empties = [(way, figure) for way, figure in ways if figure is not None]
-        self.found = Knowledge(rig, weighing, self.empties[0][1] if self.empties else None, _dry(rig))
+        self.found = Knowledge(
+            rig, weighing, self.empties[0][1] if self.empties else None, _dry(rig)
+        )
         (low, high), (usual_low, usual_high) = share_range(rig), usual_share(rig)
         bars = rig.hitch.weight_distribution
         self.share = between(min(low, usual_low), max(high, usual_high))
@@ -165,7 +226,14 @@ class _Look:
                 self.found.beside[key] = list(open_ways[1:])
 
     def keep(
-        self, key: str, way: Way, amount: Amount, formula: str, terms: Iterable[Term], *, on_trailer: bool = False
+        self,
+        key: str,
+        way: Way,
+        amount: Amount,
+        formula: str,
+        terms: Iterable[Term],
+        *,
+        on_trailer: bool = False,
     ) -> None:
         """Keep the only way there is."""
         self.put(key, _made(key, way, amount, formula, terms, on_trailer=on_trailer))
@@ -173,19 +241,30 @@ class _Look:
     def look(self) -> Knowledge:
         looks = [("vehicle_solo", self.vehicle_solo)]
         if self.rig.towing:
-            looks += [("trailer_gross", self.trailer_gross), ("tongue_static", self.tongue), ("tongue_share", self.tongue_share),
-                      ("vehicle_hitched", self.vehicle_hitched), ("combination_gross", self.combination),
-                      ("trailer_axles", self.trailer_axles)]  # fmt: skip
+            looks += [
+                ("trailer_gross", self.trailer_gross),
+                ("tongue_static", self.tongue),
+                ("tongue_share", self.tongue_share),
+                ("vehicle_hitched", self.vehicle_hitched),
+                ("combination_gross", self.combination),
+                ("trailer_axles", self.trailer_axles),
+            ]
         for key, find in looks:
             if key not in self.weighed:
                 find()
         if self.rig.towing:
             self.axles()
         elif "vehicle_hitched" not in self.weighed and "vehicle_solo" in self.found.expected:
-            self.put("vehicle_hitched", *(
-                Expected(each.figure.renamed("vehicle_hitched"), each.way)
-                for each in (self.found.expected["vehicle_solo"], *self.found.beside.get("vehicle_solo", ()))
-            ))  # fmt: skip
+            self.put(
+                "vehicle_hitched",
+                *(
+                    Expected(each.figure.renamed("vehicle_hitched"), each.way)
+                    for each in (
+                        self.found.expected["vehicle_solo"],
+                        *self.found.beside.get("vehicle_solo", ()),
+                    )
+                ),
+            )
         return self.found
 
     def vehicle_solo(self) -> None:
@@ -193,22 +272,38 @@ class _Look:
         open_ways: list[Expected] = []
         terms: tuple[Term, ...]
         if base is not None and base.front is not None and base.rear is not None:
-            front, rear = (_base(self.rig, f"plan.vehicle_base.{name}", mass, pm)
-                           for name, mass, pm in (("front", base.front, base.front_pm), ("rear", base.rear, base.rear_pm)))  # fmt: skip
+            front, rear = (
+                _base(self.rig, f"plan.vehicle_base.{name}", mass, pm)
+                for name, mass, pm in (
+                    ("front", base.front, base.front_pm),
+                    ("rear", base.rear, base.rear_pm),
+                )
+            )
             aboard = listed(self.rig, "vehicle", with_hitch=not base.hitch_fitted)
             terms = (
                 Term("", "base, front axle", front),
                 Term("+", "base, rear axle", rear),
                 Term("+", "listed in the vehicle", aboard),
             )
-            open_ways.append(_made("vehicle_solo", "plan", combine([(1.0, front), (1.0, rear), (1.0, aboard)]),
-                                   "the plan's base + what is listed", terms))  # fmt: skip
+            open_ways.append(
+                _made(
+                    "vehicle_solo",
+                    "plan",
+                    combine([(1.0, front), (1.0, rear), (1.0, aboard)]),
+                    "the plan's base + what is listed",
+                    terms,
+                )
+            )
         aboard = listed(self.rig, "vehicle")
         for way, empty in self.empties:
-            terms = (Term("", "empty vehicle", empty.amount, source=_source_of(empty)),
-                     Term("+", "listed in the vehicle, hitch included", aboard))  # fmt: skip
+            terms = (
+                Term("", "empty vehicle", empty.amount, source=_source_of(empty)),
+                Term("+", "listed in the vehicle, hitch included", aboard),
+            )
             amount = combine([(1.0, empty.amount), (1.0, aboard)])
-            open_ways.append(_made("vehicle_solo", way, amount, "empty vehicle + what is listed", terms))
+            open_ways.append(
+                _made("vehicle_solo", way, amount, "empty vehicle + what is listed", terms)
+            )
         self.put("vehicle_solo", *open_ways)
 
     def trailer_gross(self) -> None:
@@ -218,15 +313,36 @@ class _Look:
         if axles is not None and tongue is not None:
             net = tongue.amount * (1 - moved)
             name = "tongue weight, less what the bars move" if self.engaged else "tongue weight"
-            open_ways.append(_made("trailer_gross", "axles_and_tongue", axles.amount + net, "trailer axles + tongue weight",
-                                   (axles.term("", "trailer axles"), Term("+", name, net))))  # fmt: skip
+            open_ways.append(
+                _made(
+                    "trailer_gross",
+                    "axles_and_tongue",
+                    axles.amount + net,
+                    "trailer axles + tongue weight",
+                    (axles.term("", "trailer axles"), Term("+", name, net)),
+                )
+            )
         if axles is not None:
             rest = 1 - self.share * (1 - moved)
-            open_ways.append(_made("trailer_gross", "axles_and_share", axles.amount / rest, "trailer axles ÷ (1 − usual tongue share)",
-                                   (axles.term("", "trailer axles"), Term("÷", "share on the axles", rest, "share"))))  # fmt: skip
+            open_ways.append(
+                _made(
+                    "trailer_gross",
+                    "axles_and_share",
+                    axles.amount / rest,
+                    "trailer axles ÷ (1 − usual tongue share)",
+                    (
+                        axles.term("", "trailer axles"),
+                        Term("÷", "share on the axles", rest, "share"),
+                    ),
+                )
+            )
         by_list, by_rating = self._by_list(), self._by_rating()
         rated = self.rig.trailer is not None and self.rig.trailer.ratings.gvwr is not None
-        last = [by_rating, by_list] if rated and self.rig.plan.trailer_by != "listed" else [by_list, by_rating]
+        last = (
+            [by_rating, by_list]
+            if rated and self.rig.plan.trailer_by != "listed"
+            else [by_list, by_rating]
+        )
         self.put("trailer_gross", *open_ways, *(each for each in last if each is not None))
 
     def _by_list(self) -> Expected | None:
@@ -235,16 +351,30 @@ class _Look:
         if trailer is None:
             return None
         base = rig.plan.trailer_base.gross if rig.plan.trailer_base else None
-        extras = [] if base else [(index, each) for index, each in enumerate(trailer.dry_extras) if not each.counted]
+        extras = (
+            []
+            if base
+            else [
+                (index, each) for index, each in enumerate(trailer.dry_extras) if not each.counted
+            ]
+        )
         if base is None and not extras and not anything_listed(rig, "trailer"):
             return None
-        start = _typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg) if base is not None else self.found.dry
+        start = (
+            _typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg)
+            if base is not None
+            else self.found.dry
+        )
         if start is None:
             return None
         name = "dry weight" if base is None else "trailer without the listed loads"
         terms = [Term("", name, start.amount, source=_source_of(start))]
         terms += [
-            Term("+", each.name or "extra", entered(rig, f"trailer.dry_extras[{index}].mass", each.mass.kg))
+            Term(
+                "+",
+                each.name or "extra",
+                entered(rig, f"trailer.dry_extras[{index}].mass", each.mass.kg),
+            )
             for index, each in extras
         ]
         terms.append(Term("+", "listed in the trailer", listed(rig, "trailer")))
@@ -255,8 +385,20 @@ class _Look:
         gvwr = self.rig.trailer.ratings.gvwr if self.rig.trailer else None
         if gvwr is None:
             return None
-        term = Term("", SETS[self.rig.terms]["trailer.gvwr"], gvwr.kg, source=source_words(self.rig, "trailer.ratings.gvwr"))
-        return _made("trailer_gross", "rating", gvwr.kg, "the trailer loaded to its rating", (term,), on_trailer=True)
+        term = Term(
+            "",
+            SETS[self.rig.terms]["trailer.gvwr"],
+            gvwr.kg,
+            source=source_words(self.rig, "trailer.ratings.gvwr"),
+        )
+        return _made(
+            "trailer_gross",
+            "rating",
+            gvwr.kg,
+            "the trailer loaded to its rating",
+            (term,),
+            on_trailer=True,
+        )
 
     def tongue(self) -> None:
         gross = self.found.known("trailer_gross")
@@ -267,51 +409,104 @@ class _Look:
         by_share = self.found.way("trailer_gross") == "axles_and_share"
         if trailer and trailer.dry_weight and trailer.dry_tongue is not None and not by_share:
             dry = ufloat(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
-            terms = (gross.term("", "trailer in total"), Term("×", "dry tongue share", dry, "share"))
+            terms = (
+                gross.term("", "trailer in total"),
+                Term("×", "dry tongue share", dry, "share"),
+            )
             formula = "dry tongue share × trailer in total"
-            open_ways.append(_made("tongue_static", "dry_share", dry * gross.amount, formula, terms, on_trailer=rests))
-        terms = (gross.term("", "trailer in total"), Term("×", "usual tongue share", self.share, "share"))
+            open_ways.append(
+                _made(
+                    "tongue_static",
+                    "dry_share",
+                    dry * gross.amount,
+                    formula,
+                    terms,
+                    on_trailer=rests,
+                )
+            )
+        terms = (
+            gross.term("", "trailer in total"),
+            Term("×", "usual tongue share", self.share, "share"),
+        )
         formula = "usual tongue share × trailer in total"
-        usual = _made("tongue_static", "usual_share", self.share * gross.amount, formula, terms, on_trailer=rests)
+        usual = _made(
+            "tongue_static",
+            "usual_share",
+            self.share * gross.amount,
+            formula,
+            terms,
+            on_trailer=rests,
+        )
         self.put("tongue_static", *open_ways, usual)
 
     def tongue_share(self) -> None:
         tongue, gross = self.found.known("tongue_static"), self.found.known("trailer_gross")
         if tongue is None or gross is None or nominal(gross.amount) <= 0:
             return
-        if self.found.way("tongue_static") == "usual_share" or self.found.way("trailer_gross") == "rating":
+        if (
+            self.found.way("tongue_static") == "usual_share"
+            or self.found.way("trailer_gross") == "rating"
+        ):
             return
-        self.keep("tongue_share", "tongue_and_gross", ratio(tongue.amount, gross.amount), "tongue weight ÷ trailer in total",
-                 (tongue.term("", "tongue weight"), gross.term("÷", "trailer in total")),
-                 on_trailer=self.found.rests_on_trailer("tongue_static", "trailer_gross"))  # fmt: skip
+        self.keep(
+            "tongue_share",
+            "tongue_and_gross",
+            ratio(tongue.amount, gross.amount),
+            "tongue weight ÷ trailer in total",
+            (tongue.term("", "tongue weight"), gross.term("÷", "trailer in total")),
+            on_trailer=self.found.rests_on_trailer("tongue_static", "trailer_gross"),
+        )
 
     def vehicle_hitched(self) -> None:
         solo, tongue = self.found.known("vehicle_solo"), self.found.known("tongue_static")
         if solo is not None and tongue is not None:
             net = tongue.amount * (1 - self.moved)
-            self.keep("vehicle_hitched", "vehicle_and_tongue", solo.amount + net, "vehicle alone + load on the hitch",
-                     (solo.term("", "vehicle alone"), Term("+", "load on the hitch", net)),
-                     on_trailer=self.found.rests_on_trailer("tongue_static"))  # fmt: skip
+            self.keep(
+                "vehicle_hitched",
+                "vehicle_and_tongue",
+                solo.amount + net,
+                "vehicle alone + load on the hitch",
+                (solo.term("", "vehicle alone"), Term("+", "load on the hitch", net)),
+                on_trailer=self.found.rests_on_trailer("tongue_static"),
+            )
 
     def combination(self) -> None:
         solo, gross = self.found.known("vehicle_solo"), self.found.known("trailer_gross")
         if solo is not None and gross is not None:
-            made = total("combination_gross", "vehicle alone + trailer in total",
-                         [solo.term("", "vehicle alone"), gross.term("+", "trailer in total")])  # fmt: skip
-            self.keep("combination_gross", "vehicle_and_trailer", made.amount, made.formula, made.terms,
-                     on_trailer=self.found.rests_on_trailer("trailer_gross"))  # fmt: skip
+            made = total(
+                "combination_gross",
+                "vehicle alone + trailer in total",
+                [solo.term("", "vehicle alone"), gross.term("+", "trailer in total")],
+            )
+            self.keep(
+                "combination_gross",
+                "vehicle_and_trailer",
+                made.amount,
+                made.formula,
+                made.terms,
+                on_trailer=self.found.rests_on_trailer("trailer_gross"),
+            )
 
     def trailer_axles(self) -> None:
         gross, tongue = self.found.known("trailer_gross"), self.found.known("tongue_static")
         if gross is not None and tongue is not None:
             net = tongue.amount * (1 - self.moved)
-            self.keep("trailer_axles", "gross_and_tongue", gross.amount - net, "trailer in total − load on the hitch",
-                     (gross.term("", "trailer in total"), Term("−", "load on the hitch", net)),
-                     on_trailer=self.found.rests_on_trailer("trailer_gross", "tongue_static"))  # fmt: skip
+            self.keep(
+                "trailer_axles",
+                "gross_and_tongue",
+                gross.amount - net,
+                "trailer in total − load on the hitch",
+                (gross.term("", "trailer in total"), Term("−", "load on the hitch", net)),
+                on_trailer=self.found.rests_on_trailer("trailer_gross", "tongue_static"),
+            )
 
     def axles(self) -> None:
         """The vehicle's axles, from the vehicle weighed alone and the load on the hitch."""
-        front, rear, tongue = self.weighed.get("front_solo"), self.weighed.get("rear_solo"), self.found.known("tongue_static")
+        front, rear, tongue = (
+            self.weighed.get("front_solo"),
+            self.weighed.get("rear_solo"),
+            self.found.known("tongue_static"),
+        )
         if front is None or rear is None or tongue is None:
             return
         geometry = self.rig.vehicle.geometry
@@ -323,12 +518,30 @@ class _Look:
         net = tongue.amount * (1 - self.moved)
         rests = self.found.rests_on_trailer("tongue_static")
         if "front_hitched" not in self.weighed:
-            self.keep("front_hitched", "vehicle_and_tongue", front.amount - lifted, "front axle alone − what the tongue lifts",
-                     (front.term("", "front axle, vehicle alone"), Term("−", "lifted by the tongue", lifted)), on_trailer=rests)  # fmt: skip
+            self.keep(
+                "front_hitched",
+                "vehicle_and_tongue",
+                front.amount - lifted,
+                "front axle alone − what the tongue lifts",
+                (
+                    front.term("", "front axle, vehicle alone"),
+                    Term("−", "lifted by the tongue", lifted),
+                ),
+                on_trailer=rests,
+            )
         if "rear_hitched" not in self.weighed:
-            self.keep("rear_hitched", "vehicle_and_tongue", rear.amount + net + lifted, "rear axle alone + load on the hitch + what it lifts",
-                     (rear.term("", "rear axle, vehicle alone"), Term("+", "load on the hitch", net),
-                      Term("+", "lifted off the front axle", lifted)), on_trailer=rests)  # fmt: skip
+            self.keep(
+                "rear_hitched",
+                "vehicle_and_tongue",
+                rear.amount + net + lifted,
+                "rear axle alone + load on the hitch + what it lifts",
+                (
+                    rear.term("", "rear axle, vehicle alone"),
+                    Term("+", "load on the hitch", net),
+                    Term("+", "lifted off the front axle", lifted),
+                ),
+                on_trailer=rests,
+            )
 
 
 def expect(rig: RigFile, weighing: Weighing) -> Knowledge:
@@ -344,6 +557,7 @@ def expect(rig: RigFile, weighing: Weighing) -> Knowledge:
     Returns
     -------
     Knowledge
-        The weighed figures, and an expected one by the first way open for each of the others. [kg], shares plain
+        The weighed figures, and an expected one by the first way open for each of the others. [kg],
+        shares plain
     """
     return _Look(rig, weighing).look()

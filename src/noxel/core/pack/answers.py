@@ -1,4 +1,6 @@
-"""What the load plan answers with. Masses are in the rig file's unit, unrounded; shares are fractions."""
+"""What the load plan answers with. Masses are in the rig file's unit, unrounded; shares are
+fractions.
+"""
 
 from dataclasses import dataclass
 
@@ -15,10 +17,11 @@ class MissingFigure(Answer):
 
 @dataclass(slots=True, kw_only=True)
 class ItemEffect:
-    """What one item does: its whole mass, and its share on each axle and the tongue where its place is known.
+    """What one item does: its whole mass, and its share on each axle and the tongue where its place
+    is known.
 
-    ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the drawing; ``takes`` says of which
-    limit's room it takes the largest share.
+    ``metres`` is its place behind the front axle (vehicle) or the coupler (trailer), for the
+    drawing; ``takes`` says of which limit's room it takes the largest share.
     """
 
     index: int
@@ -32,7 +35,9 @@ class ItemEffect:
 
 
 class TankAnswer(Answer):
-    """A tank in the phase looked at: what is in it, and what that adds to the tongue or the rear axle."""
+    """A tank in the phase looked at: what is in it, and what that adds to the tongue or the rear
+    axle.
+    """
 
     index: int
     metres: float | None
@@ -54,7 +59,9 @@ class PhaseAnswer(Answer):
 
 
 class Stowage(Answer):
-    """How the cargo lies: ahead of and behind the trailer's axles, left and right, heavy and high."""
+    """How the cargo lies: ahead of and behind the trailer's axles, left and right, heavy and
+    high.
+    """
 
     ahead: float
     behind: float
@@ -97,7 +104,9 @@ class CalibrationAnswer(Answer):
 
 
 class UsualPlace(Answer):
-    """A place that people name instead of measuring, with about where it is: ``text`` is what to type."""
+    """A place that people name instead of measuring, with about where it is: ``text`` is what to
+    type.
+    """
 
     on: str
     name: str
@@ -130,8 +139,9 @@ class School(Answer):
 class PackAnswer(Answer):
     """The rig as planned: predicted loads, every check of them, what each item does.
 
-    ``whole`` is whether the lever model predicts every load; else the checks hold what is expected from labels and lists.
-    ``list_complete`` is whether the owner has said that the trailer's list is complete.
+    ``whole`` is whether the lever model predicts every load; else the checks hold what is expected
+    from labels and lists. ``list_complete`` is whether the owner has said that the trailer's list
+    is complete.
     """
 
     missing: list[MissingFigure]

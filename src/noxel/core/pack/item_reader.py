@@ -12,7 +12,8 @@ _GAP = re.compile(r"(?<=\S)\s+(?=[0-9.])")
 
 
 def read_item(text: str, default: MassUnit) -> dict[str, object]:
-    """Read an item as people jot it down: ``4 chairs 3 kg``, ``toolbox 62``, ``water 26 gal of water``.
+    """Read an item as people jot it down: ``4 chairs 3 kg``, ``toolbox 62``, ``water 26 gal of
+    water``.
 
     Parameters
     ----------
@@ -34,12 +35,18 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
     match = _COUNT.match(text)
     rest = text[match.end() :].strip() if match else text.strip()
     why = f"“{text.strip()}”: write what it is and its mass, such as “4 chairs 3 kg”"
-    for gap in _GAP.finditer(rest):  # “2nd toolbox 12.5 kg”: the first place from which the rest reads as a mass
+    # “2nd toolbox 12.5 kg”: the first place from which the rest reads as a mass
+    for gap in _GAP.finditer(rest):
         name, mass = rest[: gap.start()].strip(), rest[gap.end() :].removesuffix("each").strip()
         try:
             value = read_typed(mass, "mass", default).value
         except QuantityError as exc:
             why = exc.message
             continue
-        return {"name": name, "mass": value, "quantity": int(match[1]) if match else 1, "text": mass}
+        return {
+            "name": name,
+            "mass": value,
+            "quantity": int(match[1]) if match else 1,
+            "text": mass,
+        }
     raise QuantityError(why)

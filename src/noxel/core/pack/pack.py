@@ -1,6 +1,8 @@
-"""The load plan: what every item does to every axle, the whole rig as predicted, and every check of it.
+"""The load plan: what every item does to every axle, the whole rig as predicted, and every check of
+it.
 
-A prediction is as good as the weights typed into it: its ± says how good that is, and it never replaces a weighing.
+A prediction is as good as the weights typed into it: its ± says how good that is, and it never
+replaces a weighing.
 """
 
 from collections.abc import Callable, Mapping
@@ -51,50 +53,93 @@ from noxel.core.pack.plan_vs_scale import plan_vs_scale
 from noxel.core.pack.stowage import stowage
 from noxel.core.quantities import METRES, lower_first, print_length, print_share
 from noxel.core.rig import PHASES, Phase, RigFile, on_pin, share_range
-from noxel.core.wording import PHASE_NAMES, Printer, basis, check_answers, check_label, sentences, term_name, vehicle_word
+from noxel.core.wording import (
+    PHASE_NAMES,
+    Printer,
+    basis,
+    check_answers,
+    check_label,
+    sentences,
+    term_name,
+    vehicle_word,
+)
 
 
 def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
     geometry, trailer = rig.vehicle.geometry, rig.trailer
     a = geometry.wheelbase.m if geometry.wheelbase else None
     b = overhang(rig)
-    length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else None
+    length = (
+        trailer.geometry.coupler_to_axles.m
+        if trailer and trailer.geometry.coupler_to_axles
+        else None
+    )
     unit = to.mass
     found = []
     for index, load in enumerate(rig.loads):
         mass, place = load.kg / unit, load.position.m if load.position else None
-        effect = ItemEffect(index=index, metres=place, mass=mass, front=None, rear=None, tongue=None, trailer_axles=None)
+        effect = ItemEffect(
+            index=index,
+            metres=place,
+            mass=mass,
+            front=None,
+            rear=None,
+            tongue=None,
+            trailer_axles=None,
+        )
         if load.on == "vehicle" and a and place is not None:
             change = statics.split_item(mass, place, a)
             effect.front, effect.rear = change.front, change.rear
         elif load.on == "trailer" and a and b is not None and length and place is not None:
             effect.tongue = statics.item_on_tongue(mass, place, length)
             change = statics.ball_load_transfer(effect.tongue, b, a)
-            effect.front, effect.rear, effect.trailer_axles = change.front, change.rear, mass - effect.tongue
+            effect.front, effect.rear, effect.trailer_axles = (
+                change.front,
+                change.rear,
+                mass - effect.tongue,
+            )
         found.append(effect)
     return found
 
 
-def _payload(rig: RigFile, found: Mapping[str, float], known: Knowledge, to: Printer) -> list[PayloadLine]:
-    """What the vehicle carries, each kilogram in one line; the tongue as predicted, else as expected."""
+def _payload(
+    rig: RigFile, found: Mapping[str, float], known: Knowledge, to: Printer
+) -> list[PayloadLine]:
+    """What the vehicle carries, each kilogram in one line; the tongue as predicted, else as
+    expected.
+    """
     aboard, hitch = items_kg(rig, "vehicle"), rig.hitch.own_mass
-    lines = [PayloadLine(label=f"people and items in the {vehicle_word(rig)}", mass=aboard / to.mass)]
+    lines = [
+        PayloadLine(label=f"people and items in the {vehicle_word(rig)}", mass=aboard / to.mass)
+    ]
     if hitch:
         lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
     point = "pin" if on_pin(rig) else term_name(rig, "tongue")
     tongue = known.expected.get("tongue_static")
     if "tongue_static" in found:
-        lines.append(PayloadLine(label=f"the trailer's {point}", mass=found["tongue_static"] / to.mass))
+        lines.append(
+            PayloadLine(label=f"the trailer's {point}", mass=found["tongue_static"] / to.mass)
+        )
     elif tongue is not None:
         by = basis(rig, known, "tongue_static")
-        lines.append(PayloadLine(label=f"the trailer's {point}, expected {by}", mass=tongue.figure.value / to.mass))
+        lines.append(
+            PayloadLine(
+                label=f"the trailer's {point}, expected {by}", mass=tongue.figure.value / to.mass
+            )
+        )
     if "vehicle_hitched" in found and "vehicle_solo" in found and "tongue_static" in found:
         moved = found["vehicle_hitched"] - found["vehicle_solo"] - found["tongue_static"]
         if abs(moved) > 0.5:
-            lines.append(PayloadLine(label="moved onto the trailer's axles by the bars", mass=moved / to.mass))
+            lines.append(
+                PayloadLine(
+                    label="moved onto the trailer's axles by the bars", mass=moved / to.mass
+                )
+            )
     other = found.get("cargo", aboard + hitch) - aboard - hitch
     if abs(other) > 0.5:
-        lines.append(PayloadLine(label="fitted or aboard beyond the curb weight", mass=other / to.mass))
+        lines.append(
+            PayloadLine(label="fitted or aboard beyond the curb weight", mass=other / to.mass)
+        )
     return lines
 
 
@@ -107,66 +152,108 @@ def _schools(rig: RigFile, found: Mapping[str, float], to: Printer) -> list[Scho
     schools: list[tuple[str, str, float | None]] = []
     if trailer.ratings.gvwr:
         gvwr = trailer.ratings.gvwr.kg
-        schools.append(("share_of_gvwr", f"{print_share(high)} of the trailer's {term_name(rig, 'trailer.gvwr')}", gvwr * high))
         schools.append(
-            ("low_share_of_gvwr", f"{print_share(low)} of the trailer's {term_name(rig, 'trailer.gvwr')}", gvwr * low)
+            (
+                "share_of_gvwr",
+                f"{print_share(high)} of the trailer's {term_name(rig, 'trailer.gvwr')}",
+                gvwr * high,
+            )
+        )
+        schools.append(
+            (
+                "low_share_of_gvwr",
+                f"{print_share(low)} of the trailer's {term_name(rig, 'trailer.gvwr')}",
+                gvwr * low,
+            )
         )
     loaded = found.get("trailer_gross")
     if loaded and trailer.dry_weight and trailer.dry_tongue:
         share = trailer.dry_tongue.kg / trailer.dry_weight.kg
-        schools.append(("dry_share", f"dry share {print_share(share)} × what it will weigh", share * loaded))
+        schools.append(
+            ("dry_share", f"dry share {print_share(share)} × what it will weigh", share * loaded)
+        )
     lump = sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted)
     if trailer.dry_tongue and lump:
-        names = ", ".join(extra.name.split(",")[0] for extra in trailer.dry_extras if not extra.counted)
+        names = ", ".join(
+            extra.name.split(",")[0] for extra in trailer.dry_extras if not extra.counted
+        )
         dry = term_name(rig, "dry_tongue") if not on_pin(rig) else "dry pin weight"
         schools.append(("dry_and_lump", f"{dry} + {names}", trailer.dry_tongue.kg + lump))
     if "tongue_static" in found:
         schools.append(("lever", "lever model, from where items lie", found["tongue_static"]))
     highest = max((kg for _, _, kg in schools if kg), default=None)
-    return [School(code=code, title=title, value=(kg or 0.0) / to.mass, highest=kg == highest) for code, title, kg in schools]
+    return [
+        School(code=code, title=title, value=(kg or 0.0) / to.mass, highest=kg == highest)
+        for code, title, kg in schools
+    ]
 
 
-_SLOPES: Mapping[str, tuple[str, str]] = {  # what an item in the vehicle, and one in the trailer, adds to a check
-    "vehicle.front_axle": ("front", "front"), "vehicle.rear_axle": ("rear", "rear"), "vehicle.gross": ("mass", "tongue"),
-    "vehicle.payload": ("mass", "tongue"), "combination.gross": ("mass", "mass"), "vehicle.tow_rating": ("", "mass"),
-    "trailer.gross": ("", "mass"), "hitch.trailer": ("", "mass"), "trailer.cargo": ("", "mass"), "trailer.axles": ("", "trailer_axles"),
+_SLOPES: Mapping[
+    str, tuple[str, str]
+] = {  # what an item in the vehicle, and one in the trailer, adds to a check
+    "vehicle.front_axle": ("front", "front"),
+    "vehicle.rear_axle": ("rear", "rear"),
+    "vehicle.gross": ("mass", "tongue"),
+    "vehicle.payload": ("mass", "tongue"),
+    "combination.gross": ("mass", "mass"),
+    "vehicle.tow_rating": ("", "mass"),
+    "trailer.gross": ("", "mass"),
+    "hitch.trailer": ("", "mass"),
+    "trailer.cargo": ("", "mass"),
+    "trailer.axles": ("", "trailer_axles"),
     "hitch.tongue": ("", "tongue"),
-}  # fmt: skip
+}
 
 
 def _say_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Printer) -> None:
-    """Say of each item of which limit's room it takes the largest share; the room is what the limit leaves to all items."""
-    sides = [[item for item in items if rig.loads[item.index].on == on] for on in ("vehicle", "trailer")]
+    """Say of each item of which limit's room it takes the largest share; the room is what the limit
+    leaves to all items.
+    """
+    sides = [
+        [item for item in items if rig.loads[item.index].on == on] for on in ("vehicle", "trailer")
+    ]
     rooms: list[list[tuple[Callable[[ItemEffect], float | None], float, str]]] = [[], []]
     for row in rows:
         if row.id not in _SLOPES or not row.limit or not row.actual or row.limit.worked_out:
             continue
         adds = [attrgetter(name) if name else None for name in _SLOPES[row.id]]
-        taken = sum(add(item) or 0.0 for add, side in zip(adds, sides, strict=True) if add for item in side)
+        taken = sum(
+            add(item) or 0.0 for add, side in zip(adds, sides, strict=True) if add for item in side
+        )
         room = (row.cushion * row.limit.kg - row.actual.value) / to.mass + taken
         for add, found in zip(adds, rooms, strict=True):
             if add and room > 0:
                 found.append((add, room, lower_first(check_label(rig, row.id))))
     for side, found in zip(sides, rooms, strict=True):
         for item in side:
-            share, label = max((((add(item) or 0.0) / room, label) for add, room, label in found), default=(0.0, ""))
+            share, label = max(
+                (((add(item) or 0.0) / room, label) for add, room, label in found),
+                default=(0.0, ""),
+            )
             item.takes = f"{share * 100:.0f} % of the room of {label}" if share >= 0.005 else None
 
 
 def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:
     return [
-        TankAnswer(index=index, metres=tank.position.m if tank.position else None, full=tank.full_kg() / to.mass,
-                   now=tank.full_kg() * tank.level(rig.plan.phase) / to.mass, level=tank.level(rig.plan.phase),
-                   levels={phase: tank.level(phase) for phase in PHASES})
+        TankAnswer(
+            index=index,
+            metres=tank.position.m if tank.position else None,
+            full=tank.full_kg() / to.mass,
+            now=tank.full_kg() * tank.level(rig.plan.phase) / to.mass,
+            level=tank.level(rig.plan.phase),
+            levels={phase: tank.level(phase) for phase in PHASES},
+        )
         for index, tank in enumerate(rig.tanks)
-    ]  # fmt: skip
+    ]
 
 
 _SEVERITY: Mapping[Verdict, int] = {"stop": 3, "incomplete": 2, "caution": 1, "within": 0}
 
 
 def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
-    """Every phase as predicted; nothing when no tank changes on the way. ``loads`` is :func:`spread_of_loads`."""
+    """Every phase as predicted; nothing when no tank changes on the way. ``loads`` is
+    :func:`spread_of_loads`.
+    """
     if not rig.tanks:
         return []
     rig = gathered(rig)
@@ -185,8 +272,17 @@ def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
         judged[levels] = (verdict_here, said.sentence, bind.used or 0.0 if bind else 0.0)
         found.append((phase, *judged[levels]))
     worst = max(found, key=lambda each: (_SEVERITY[each[1]], each[3]))
-    return [PhaseAnswer(code=code, name=PHASE_NAMES[code], verdict=said, sentence=sentence, used=used, worst=code == worst[0])
-            for code, said, sentence, used in found]  # fmt: skip
+    return [
+        PhaseAnswer(
+            code=code,
+            name=PHASE_NAMES[code],
+            verdict=said,
+            sentence=sentence,
+            used=used,
+            worst=code == worst[0],
+        )
+        for code, said, sentence, used in found
+    ]
 
 
 def _predicted(rig: RigFile, found: dict[str, float], loads: tuple[float, ...]) -> Weighing:
@@ -200,18 +296,29 @@ def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAn
     factor, unit = METRES[to.length], to.length
     tape = rig.vehicle.geometry.hitch_offset
     found, pm = made.overhang.value / factor, made.overhang.plus_minus / factor
-    says = [f"By the slack pass the hitch point acts {print_length(made.overhang.value, unit)} "
-            f"(± {print_length(made.overhang.plus_minus, unit)}) behind the rear axle"
-            + (f"; the tape says {print_length(tape.m, unit)}." if tape else ".")]  # fmt: skip
+    says = [
+        f"By the slack pass the hitch point acts {print_length(made.overhang.value, unit)} "
+        f"(± {print_length(made.overhang.plus_minus, unit)}) behind the rear axle"
+        + (f"; the tape says {print_length(tape.m, unit)}." if tape else ".")
+    ]
     if made.moment_front and made.moment_trailer:
         says.append(
-            "The bars' pull, read from the front axle and from the trailer's axles, agrees within the scale's ±."
+            "The bars' pull, read from the front axle and from the trailer's axles, agrees within "
+            "the scale's ±."
             if made.agrees
-            else f"Two ways to the bars' pull disagree by {abs(made.apart) / max(abs(made.moment_front.value), 1e-9) * 100:.0f} %, more than "
-            "the scale's ± explains: an axle across two platforms, a coupler at another height, or bars that slipped between the passes."
+            else "Two ways to the bars' pull disagree by "
+            f"{abs(made.apart) / max(abs(made.moment_front.value), 1e-9) * 100:.0f} %, more than "
+            "the scale's ± explains: an axle across two platforms, a coupler at another height, "
+            "or bars that slipped between the passes."
         )
-    return CalibrationAnswer(overhang=found, overhang_pm=pm, tape=tape.m / factor if tape else None,
-                             in_use=rig.plan.effective_overhang is not None, agrees=made.agrees, says=says)  # fmt: skip
+    return CalibrationAnswer(
+        overhang=found,
+        overhang_pm=pm,
+        tape=tape.m / factor if tape else None,
+        in_use=rig.plan.effective_overhang is not None,
+        agrees=made.agrees,
+        says=says,
+    )
 
 
 def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
@@ -227,8 +334,8 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     Returns
     -------
     PackAnswer
-        In the file's unit. Where the lever model lacks a figure, ``missing`` names it, and the checks say what is expected
-        from labels and lists.
+        In the file's unit. Where the lever model lacks a figure, ``missing`` names it, and the
+        checks say what is expected from labels and lists.
     """
     to = Printer(rig)
     predicted, known = predict_known(rig), expect(rig, Weighing())
@@ -249,7 +356,9 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         predicted={key: kg if key == "tongue_share" else kg / to.mass for key, kg in found.items()},
         whole=whole,
         verdict=said,
-        headline=sentences.headline(rig, rows, said, doubted=doubted, known=None if whole else known, rules=rules),
+        headline=sentences.headline(
+            rig, rows, said, doubted=doubted, known=None if whole else known, rules=rules
+        ),
         checks=check_answers(rig, rows, to, None if whole else known),
         items=items,
         payload=lines,
@@ -271,7 +380,9 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
 
 
 def _expected_rows(rig: RigFile, known: Knowledge) -> list[Checked]:
-    """Every check with what it is expected to find, where the lever model lacks a length, a base or a place."""
+    """Every check with what it is expected to find, where the lever model lacks a length, a base or
+    a place.
+    """
     rows = run_checks(rig, Weighing())
     foresee(rig, known, rows)
     return tightest_first(rows)
@@ -282,4 +393,8 @@ def _categories(rig: RigFile, to: Printer) -> list[CategoryTotal]:
     for load in rig.loads:
         name = load.category or "other"
         totals[name] = totals.get(name, 0.0) + load.kg / to.mass
-    return [CategoryTotal(category=name, mass=mass) for name, mass in sorted(totals.items(), key=lambda each: -each[1]) if mass]
+    return [
+        CategoryTotal(category=name, mass=mass)
+        for name, mass in sorted(totals.items(), key=lambda each: -each[1])
+        if mass
+    ]

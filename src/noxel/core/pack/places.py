@@ -7,7 +7,13 @@ from noxel.core.rig import RigFile
 from noxel.core.wording import Printer
 
 _IN_VEHICLE = {  # as shares of the wheelbase behind the front axle
-    "pickup": (("front seats", 0.46), ("rear seats", 0.70), ("bed, front", 0.92), ("bed, middle", 1.06), ("bed, tail", 1.22)),
+    "pickup": (
+        ("front seats", 0.46),
+        ("rear seats", 0.70),
+        ("bed, front", 0.92),
+        ("bed, middle", 1.06),
+        ("bed, tail", 1.22),
+    ),
     "suv": (("front seats", 0.46), ("rear seats", 0.78), ("cargo area", 1.12)),
     "wagon": (("front seats", 0.46), ("rear seats", 0.76), ("cargo area", 1.08)),
     "van": (("front seats", 0.30), ("rear seats", 0.62), ("cargo area", 1.02)),
@@ -15,11 +21,19 @@ _IN_VEHICLE = {  # as shares of the wheelbase behind the front axle
 }
 
 
-_IN_TRAILER = (("nose", 0.18), ("ahead of the axles", 0.65), ("over the axles", 1.0), ("behind the axles", 1.2), ("tail", 1.45))
+_IN_TRAILER = (
+    ("nose", 0.18),
+    ("ahead of the axles", 0.65),
+    ("over the axles", 1.0),
+    ("behind the axles", 1.2),
+    ("tail", 1.45),
+)
 
 
 def usual_places(rig: RigFile, to: Printer) -> list[UsualPlace]:
-    """Places by their usual names, from this rig's own lengths; about right, to be measured where it matters."""
+    """Places by their usual names, from this rig's own lengths; about right, to be measured where
+    it matters.
+    """
     geometry, trailer = rig.vehicle.geometry, rig.trailer
     found = []
 

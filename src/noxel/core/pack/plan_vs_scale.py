@@ -1,4 +1,6 @@
-"""How far off was it? The plan against the scale, axle by axle, and what unlisted item would explain the gap."""
+"""How far off was it? The plan against the scale, axle by axle, and what unlisted item would
+explain the gap.
+"""
 
 from collections.abc import Mapping
 
@@ -29,8 +31,11 @@ def _in_vehicle(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
         moved = off["rear_solo"] * a
         if abs(off["rear_solo"]) > pm["rear_solo"] and abs(off["front_solo"]) > pm["front_solo"]:
             way = "further back" if moved > 0 else "further forward"
-            return [f"The {word} weighs what was planned, but its load lies {way}: as if {print_mass(abs(off['rear_solo']), unit)} "
-                    "had moved from one axle to the other."]  # fmt: skip
+            return [
+                f"The {word} weighs what was planned, but its load lies {way}: as if "
+                f"{print_mass(abs(off['rear_solo']), unit)} "
+                "had moved from one axle to the other."
+            ]
         return []
     place = a * off["rear_solo"] / mass
     what = "more than listed" if mass > 0 else "less than listed"
@@ -40,12 +45,17 @@ def _in_vehicle(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
         else "something left at home, or a lighter vehicle than its plate says?"
     )
     where = _along(place, "the front axle", rig)
-    return [f"The {word} carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"]
+    return [
+        f"The {word} carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"
+    ]
 
 
 def _along(place: float, origin: str, rig: RigFile) -> str:
     """Say how far behind or ahead of a point, in metres, something lies."""
-    return f"{print_length(abs(place), rig.units.lengths)} {'behind' if place >= 0 else 'ahead of'} {origin}"
+    return (
+        f"{print_length(abs(place), rig.units.lengths)} "
+        f"{'behind' if place >= 0 else 'ahead of'} {origin}"
+    )
 
 
 def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float]) -> list[str]:
@@ -57,17 +67,28 @@ def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
         if abs(tongue) > pm["tongue_static"]:
             way, sign = ("forward", "more") if tongue > 0 else ("back", "less")
             moved = print_length(abs(tongue) * length.m / (100 * KG[unit]), rig.units.lengths)
-            return [f"The trailer weighs what was planned, but its load lies further {way}: {print_mass(abs(tongue), unit)} {sign} on the "
-                    f"tongue, as 100 {unit} moved {moved} would do."]  # fmt: skip
+            return [
+                f"The trailer weighs what was planned, but its load lies further {way}: "
+                f"{print_mass(abs(tongue), unit)} {sign} on the "
+                f"tongue, as 100 {unit} moved {moved} would do."
+            ]
         return []
     place = length.m * (1 - tongue / mass)
     what = "more than listed" if mass > 0 else "less than listed"
     where = _along(place, "the coupler", rig)
-    likely = "options that the dry weight leaves out, or items never listed?" if mass > 0 else "less water aboard than planned?"
-    return [f"The trailer carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"]
+    likely = (
+        "options that the dry weight leaves out, or items never listed?"
+        if mass > 0
+        else "less water aboard than planned?"
+    )
+    return [
+        f"The trailer carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"
+    ]
 
 
-def plan_vs_scale(rig: RigFile, found: Mapping[str, float], spread: Mapping[str, float], weighing: Weighing) -> Gap | None:
+def plan_vs_scale(
+    rig: RigFile, found: Mapping[str, float], spread: Mapping[str, float], weighing: Weighing
+) -> Gap | None:
     """Compare the plan with a weigh-in, and name what would explain the difference.
 
     Parameters
@@ -82,12 +103,13 @@ def plan_vs_scale(rig: RigFile, found: Mapping[str, float], spread: Mapping[str,
     Returns
     -------
     Gap or None
-        None when nothing of it was weighed. Differences are measured − predicted; the reasons count only those beyond the
-        scale's ±.
+        None when nothing of it was weighed. Differences are measured − predicted; the reasons count
+        only those beyond the scale's ±.
 
     Notes
     -----
-    On the vehicle an item of mass ΔF + ΔR lies at a·ΔR/mass; on the trailer one of mass ΔG at L·(1 − ΔT/ΔG).
+    On the vehicle an item of mass ΔF + ΔR lies at a·ΔR/mass; on the trailer one of mass ΔG at L·(1
+    − ΔT/ΔG).
     """
     factor = KG[rig.units.mass]
     rows, off, pm = [], {}, {}
@@ -96,19 +118,42 @@ def plan_vs_scale(rig: RigFile, found: Mapping[str, float], spread: Mapping[str,
         if figure is None or key not in found:
             continue
         off[key], pm[key] = figure.value - found[key], figure.plus_minus
-        rows.append(GapRow(key=key, label=figure_title(rig, key), predicted=found[key] / factor, measured=figure.value / factor,
-                           plus_minus=figure.plus_minus / factor, spread=spread.get(key, 0.0) / factor,
-                           difference=off[key] / factor))  # fmt: skip
+        rows.append(
+            GapRow(
+                key=key,
+                label=figure_title(rig, key),
+                predicted=found[key] / factor,
+                measured=figure.value / factor,
+                plus_minus=figure.plus_minus / factor,
+                spread=spread.get(key, 0.0) / factor,
+                difference=off[key] / factor,
+            )
+        )
     if not rows:
         return None
     reasons = _in_vehicle(rig, off, pm) + _in_trailer(rig, off, pm)
     wheelbase = rig.vehicle.geometry.wheelbase
-    if wheelbase and overhang(rig) is not None and "front_hitched" in off and "front_solo" in off and not reasons:
+    if (
+        wheelbase
+        and overhang(rig) is not None
+        and "front_hitched" in off
+        and "front_solo" in off
+        and not reasons
+    ):
         lost = off["front_hitched"] - off["front_solo"]
         if abs(lost) > 2 * pm["front_hitched"]:
-            reasons.append(f"Coupled, the front axle is {print_mass(abs(lost), rig.units.mass)} {'heavier' if lost > 0 else 'lighter'} than "
-                           "planned: the bars pull differently, or the hitch point is not where the tape put it.")  # fmt: skip
+            reasons.append(
+                f"Coupled, the front axle is {print_mass(abs(lost), rig.units.mass)} "
+                f"{'heavier' if lost > 0 else 'lighter'} than "
+                "planned: the bars pull differently, or the hitch point is not where the tape put "
+                "it."
+            )
     if not reasons:
-        share = max((abs(row.difference) / row.measured for row in rows if row.measured), default=0.0)
-        reasons.append(f"Every axle agrees with the plan within the scale's ± or nearly so (at most {print_share(share)} off).")
+        share = max(
+            (abs(row.difference) / row.measured for row in rows if row.measured), default=0.0
+        )
+        reasons.append(
+            "Every axle agrees with the plan within the scale's ± or nearly so (at most "
+            f"{print_share(share)} off)."
+        )
     return Gap(rows=rows, reasons=reasons)

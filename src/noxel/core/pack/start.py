@@ -11,13 +11,18 @@ from noxel.core.quantities import KG, METRES, Figure, read_length, read_mass, re
 from noxel.core.rig import RigFile
 from noxel.errors import GeometryError, InputError, Problem, QuantityError
 
-_WEIGHED = {"plan.vehicle_base.front": "front_solo", "plan.vehicle_base.rear": "rear_solo",
-            "plan.trailer_base.gross": "trailer_gross", "plan.trailer_base.tongue": "tongue_static"}  # fmt: skip
+_WEIGHED = {
+    "plan.vehicle_base.front": "front_solo",
+    "plan.vehicle_base.rear": "rear_solo",
+    "plan.trailer_base.gross": "trailer_gross",
+    "plan.trailer_base.tongue": "tongue_static",
+}
 """The weighed load that each base of the plan comes from, and has its ± from."""
 
 
 def start_from_weigh_in(rig: RigFile, number: int = 0) -> list[Change]:
-    """The changes that start the plan from a weigh-in, in the file's units to three decimals, marked as weighed, with the weigh-in's ±.
+    """The changes that start the plan from a weigh-in, in the file's units to three decimals,
+    marked as weighed, with the weigh-in's ±.
 
     Raises
     ------
@@ -32,11 +37,18 @@ def start_from_weigh_in(rig: RigFile, number: int = 0) -> list[Change]:
             changes.append(Change(path, op="set", value=f"{si / METRES[length]:.3f} {length}"))
         else:
             changes.append(
-                Change(path, op="set", value=round(si if path.endswith("restoration") else si / KG[rig.units.mass], 3))
+                Change(
+                    path,
+                    op="set",
+                    value=round(si if path.endswith("restoration") else si / KG[rig.units.mass], 3),
+                )
             )
         if path in _WEIGHED:
             pm = weighed[_WEIGHED[path]].plus_minus / KG[rig.units.mass]
-            changes += [Change(path, op="source", source="scale"), Change(f"{path}_pm", op="set", value=round(pm, 3))]
+            changes += [
+                Change(path, op="source", source="scale"),
+                Change(f"{path}_pm", op="set", value=round(pm, 3)),
+            ]
     return [*changes, Change("plan.vehicle_base.hitch_fitted", op="set", value=True)]
 
 
@@ -48,7 +60,8 @@ def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
     rig : RigFile
         For the units of bare figures.
     texts : mapping
-        ``mass``, ``moved_back``, ``before``, ``after``, and the scale's ``resolution`` (blank for none).
+        ``mass``, ``moved_back``, ``before``, ``after``, and the scale's ``resolution`` (blank for
+        none).
 
     Returns
     -------
@@ -68,12 +81,16 @@ def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
             continue
         try:
             value = read_typed(
-                texts.get(name, ""), "length" if length else "mass", rig.units.lengths if length else rig.units.mass
+                texts.get(name, ""),
+                "length" if length else "mass",
+                rig.units.lengths if length else rig.units.mass,
             ).value
         except QuantityError as exc:
             problems.append(Problem(name, exc.message, exc.code))
             continue
-        read, factor = (read_length, METRES[rig.units.lengths]) if length else (read_mass, KG[rig.units.mass])
+        read, factor = (
+            (read_length, METRES[rig.units.lengths]) if length else (read_mass, KG[rig.units.mass])
+        )
         si[name] = read(value) if isinstance(value, str) else value * factor
     if problems:
         raise InputError(str(problems[0]), problems)
@@ -83,4 +100,6 @@ def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
         found = length_from_move(si["mass"], si["moved_back"], before, after)
     except GeometryError as exc:
         raise InputError(exc.message, [Problem("after", exc.message, exc.code)]) from exc
-    return Figure("coupler_to_axles", found, "mass × moved back ÷ change of the tongue", sort="length")
+    return Figure(
+        "coupler_to_axles", found, "mass × moved back ÷ change of the tongue", sort="length"
+    )

@@ -1,4 +1,6 @@
-"""Stowage sense: where the cargo lies, what that really does to the tongue, left against right, heavy and high."""
+"""Stowage sense: where the cargo lies, what that really does to the tongue, left against right,
+heavy and high.
+"""
 
 from noxel.core.mechanics import item_on_tongue
 from noxel.core.pack.answers import Stowage
@@ -40,43 +42,88 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
     """
     trailer, unit = rig.trailer, rig.units.mass
     length = trailer.geometry.coupler_to_axles if trailer else None
-    placed = [load for load in rig.loads if load.on == "trailer" and load.position is not None and load.kg]
-    high = [load.name or "an item" for load in rig.loads if load.kg >= HEAVY and load.height and load.height.m >= HIGH]
+    placed = [
+        load for load in rig.loads if load.on == "trailer" and load.position is not None and load.kg
+    ]
+    high = [
+        load.name or "an item"
+        for load in rig.loads
+        if load.kg >= HEAVY and load.height and load.height.m >= HIGH
+    ]
     factor = KG[unit]
     left, right = _sides(list(rig.loads), factor)
     says = []
     if left + right > 0 and abs(left - right) > LEAN * (left + right):
         heavy, by = ("left", left - right) if left > right else ("right", right - left)
         says.append(
-            f"The {heavy} side carries {print_mass(by * factor, unit)} more. Wheels of one axle should be loaded alike: weigh each side."
+            f"The {heavy} side carries {print_mass(by * factor, unit)} more. Wheels of one axle "
+            "should be loaded alike: weigh each side."
         )
     if high:
-        says.append(f"Heavy and high: {', '.join(high)}. Low and near the axles, they sway less and cannot fall far.")
+        says.append(
+            f"Heavy and high: {', '.join(high)}. Low and near the axles, they sway less and "
+            "cannot fall far."
+        )
     if length is None or not placed:
         return (
-            Stowage(ahead=0.0, behind=0.0, ahead_share=None, cargo_tongue=0.0, left=left, right=right, high=high, says=says)
+            Stowage(
+                ahead=0.0,
+                behind=0.0,
+                ahead_share=None,
+                cargo_tongue=0.0,
+                left=left,
+                right=right,
+                high=high,
+                says=says,
+            )
             if says
             else None
         )
     ahead = sum(load.kg for load in placed if load.position and load.position.m < length.m)
     total = sum(load.kg for load in placed)
-    tongue = sum(item_on_tongue(load.kg, load.position.m, length.m) for load in placed if load.position)
+    tongue = sum(
+        item_on_tongue(load.kg, load.position.m, length.m) for load in placed if load.position
+    )
     share = ahead / total
     added = print_mass(abs(tongue), unit)
     point = "pin" if on_pin(rig) else "tongue"
     does = f"adds {added} to the {point}" if tongue >= 0 else f"takes {added} off the {point}"
-    first = f"{print_share(share)} of the trailer's cargo lies ahead of the axles; all of it together {does}."
+    first = (
+        f"{print_share(share)} of the trailer's cargo lies ahead of the axles; all of it "
+        f"together {does}."
+    )
     low, high_end = share_range(rig)
     if predicted_share is not None:
         inside = low <= predicted_share <= high_end
         if share >= RULE and predicted_share < low:
-            first += f" The rule of thumb (60 % ahead) is kept, yet the share is {print_share(predicted_share)}: how far ahead counts, not how much."
+            first += (
+                " The rule of thumb (60 % ahead) is kept, yet the share is "
+                f"{print_share(predicted_share)}: how far ahead counts, not how much."
+            )
         elif share < RULE and inside:
-            first += f" The rule of thumb asks for 60 % ahead; the share is {print_share(predicted_share)} all the same, inside what you aim at."
+            first += (
+                " The rule of thumb asks for 60 % ahead; the share is "
+                f"{print_share(predicted_share)} all the same, inside what you aim at."
+            )
     says.insert(0, first)
-    tail = [load for load in placed if load.position and load.position.m > 1.3 * length.m and load.kg >= HEAVY]
+    tail = [
+        load
+        for load in placed
+        if load.position and load.position.m > 1.3 * length.m and load.kg >= HEAVY
+    ]
     if tail:
         names = ", ".join(load.name or "an item" for load in tail)
-        says.append(f"Far behind the axles: {names}. Weight at the tail swings like a pendulum and takes load off the tongue.")
-    return Stowage(ahead=ahead / factor, behind=(total - ahead) / factor, ahead_share=share, cargo_tongue=tongue / factor,
-                   left=left, right=right, high=high, says=says)  # fmt: skip
+        says.append(
+            f"Far behind the axles: {names}. Weight at the tail swings like a pendulum and takes "
+            "load off the tongue."
+        )
+    return Stowage(
+        ahead=ahead / factor,
+        behind=(total - ahead) / factor,
+        ahead_share=share,
+        cargo_tongue=tongue / factor,
+        left=left,
+        right=right,
+        high=high,
+        says=says,
+    )

@@ -1,4 +1,5 @@
-"""Plates that contradict each other: which figures cannot both be right, and which label to read again.
+"""Plates that contradict each other: which figures cannot both be right, and which label to read
+again.
 
 None of them blocks anything; half-filled labels are normal and contradict nothing.
 """
@@ -30,9 +31,17 @@ class _Plates:
     def mass(self, kg: float) -> str:
         return print_mass(kg, self.unit)
 
-    def say(self, code: str, path: str, message: str, **kg: float) -> Advisory:
+    def say(
+        self, code: str, path: str, message: str, *, note: bool = False, **kg: float
+    ) -> Advisory:
         numbers = {key: value / KG[self.unit] for key, value in kg.items()}
-        return Advisory(code=code, level="warning", path=path, message=message, numbers=numbers)
+        return Advisory(
+            code=code,
+            level="note" if note else "warning",
+            path=path,
+            message=message,
+            numbers=numbers,
+        )
 
 
 def _above(a: float, b: float) -> bool:
@@ -48,33 +57,71 @@ def _vehicle(plates: _Plates) -> Iterator[Advisory]:
     if gvwr and front and rear:
         axles = front.kg + rear.kg + (ratings.gawr_tag.kg if ratings.gawr_tag else 0.0)
         if _above(gvwr.kg, axles):
-            yield plates.say("axles_below_gvwr", "vehicle.ratings.gvwr",
-                             f"The axle ratings add up to {plates.mass(axles)}, less than the {plates.mass(gvwr.kg)} {name['gvwr']}. "
-                             "Re-read all three on the certification label.", axles=axles, gvwr=gvwr.kg)  # fmt: skip
+            yield plates.say(
+                "axles_below_gvwr",
+                "vehicle.ratings.gvwr",
+                f"The axle ratings add up to {plates.mass(axles)}, less than the "
+                f"{plates.mass(gvwr.kg)} {name['gvwr']}. "
+                "Re-read all three on the certification label.",
+                axles=axles,
+                gvwr=gvwr.kg,
+            )
         elif axles > 1.6 * gvwr.kg:
-            yield plates.say("axles_far_above_gvwr", "vehicle.ratings.gvwr",
-                             f"The axle ratings add up to {plates.mass(axles)}, far above the {plates.mass(gvwr.kg)} {name['gvwr']}: "
-                             "a figure in the other unit?", axles=axles, gvwr=gvwr.kg)  # fmt: skip
+            yield plates.say(
+                "axles_far_above_gvwr",
+                "vehicle.ratings.gvwr",
+                f"The axle ratings add up to {plates.mass(axles)}, far above the "
+                f"{plates.mass(gvwr.kg)} {name['gvwr']}: "
+                "a figure in the other unit?",
+                axles=axles,
+                gvwr=gvwr.kg,
+            )
     reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
     if gvwr and curb:
         if curb.kg >= gvwr.kg:
-            yield plates.say("curb_above_gvwr", "vehicle.curb_weight",
-                             f"A curb weight of {plates.mass(curb.kg)} leaves nothing of the {plates.mass(gvwr.kg)} {name['gvwr']}. "
-                             "Re-read both.", curb=curb.kg, gvwr=gvwr.kg)  # fmt: skip
-        elif ratings.payload and ratings.payload.kg - reduction + curb.kg > gvwr.kg * (1 + 2 * LABEL_ROUNDING):
-            yield plates.say("payload_above_gvwr", "vehicle.ratings.payload",
-                             f"Payload {plates.mass(ratings.payload.kg - reduction)} on top of the curb weight "
-                             f"{plates.mass(curb.kg)} is more than the {plates.mass(gvwr.kg)} {name['gvwr']}. The placard is for the vehicle "
-                             "as built: an add-on label missing, or the curb weight with equipment fitted later?",
-                             payload=ratings.payload.kg, curb=curb.kg)  # fmt: skip
+            yield plates.say(
+                "curb_above_gvwr",
+                "vehicle.curb_weight",
+                f"A curb weight of {plates.mass(curb.kg)} leaves nothing of the "
+                f"{plates.mass(gvwr.kg)} {name['gvwr']}. "
+                "Re-read both.",
+                curb=curb.kg,
+                gvwr=gvwr.kg,
+            )
+        elif ratings.payload and ratings.payload.kg - reduction + curb.kg > gvwr.kg * (
+            1 + 2 * LABEL_ROUNDING
+        ):
+            yield plates.say(
+                "payload_above_gvwr",
+                "vehicle.ratings.payload",
+                f"Payload {plates.mass(ratings.payload.kg - reduction)} on top of the curb weight "
+                f"{plates.mass(curb.kg)} is more than the {plates.mass(gvwr.kg)} {name['gvwr']}. "
+                "The placard is for the vehicle "
+                "as built: an add-on label missing, or the curb weight with equipment fitted "
+                "later?",
+                payload=ratings.payload.kg,
+                curb=curb.kg,
+            )
     if gcwr and gvwr and gcwr.kg < gvwr.kg:
-        yield plates.say("gcwr_below_gvwr", "vehicle.ratings.gcwr",
-                         f"The {name['gcwr']} {plates.mass(gcwr.kg)} is below the {name['gvwr']} {plates.mass(gvwr.kg)}: it is for vehicle and "
-                         "trailer together.", gcwr=gcwr.kg, gvwr=gvwr.kg)  # fmt: skip
+        yield plates.say(
+            "gcwr_below_gvwr",
+            "vehicle.ratings.gcwr",
+            f"The {name['gcwr']} {plates.mass(gcwr.kg)} is below the {name['gvwr']} "
+            f"{plates.mass(gvwr.kg)}: it is for vehicle and "
+            "trailer together.",
+            gcwr=gcwr.kg,
+            gvwr=gvwr.kg,
+        )
     if gcwr and tow and curb and _above(tow.kg + curb.kg, gcwr.kg):
-        yield plates.say("tow_above_gcwr", "vehicle.ratings.gcwr",
-                         f"The {name['tow_rating']} {plates.mass(tow.kg)} and the empty vehicle {plates.mass(curb.kg)} are already more than "
-                         f"the {name['gcwr']} {plates.mass(gcwr.kg)}. Another row of the towing guide?", tow=tow.kg, gcwr=gcwr.kg)  # fmt: skip
+        yield plates.say(
+            "tow_above_gcwr",
+            "vehicle.ratings.gcwr",
+            f"The {name['tow_rating']} {plates.mass(tow.kg)} and the empty vehicle "
+            f"{plates.mass(curb.kg)} are already more than "
+            f"the {name['gcwr']} {plates.mass(gcwr.kg)}. Another row of the towing guide?",
+            tow=tow.kg,
+            gcwr=gcwr.kg,
+        )
 
 
 def _trailer(plates: _Plates) -> Iterator[Advisory]:
@@ -86,22 +133,43 @@ def _trailer(plates: _Plates) -> Iterator[Advisory]:
     name = term_name(rig, "trailer.gvwr")
     most = axles / (1 - share_range(rig)[1])
     if ratings.gvwr and axles and _above(ratings.gvwr.kg, most):
-        yield plates.say("trailer_above_axles", "trailer.ratings.gvwr",
-                         f"The trailer's {name} {plates.mass(ratings.gvwr.kg)} is more than its axles ({plates.mass(axles)}) and a usual tongue "
-                         "can carry. An axle missing, or a figure misread?", gvwr=ratings.gvwr.kg, axles=axles)  # fmt: skip
+        yield plates.say(
+            "trailer_above_axles",
+            "trailer.ratings.gvwr",
+            f"The trailer's {name} {plates.mass(ratings.gvwr.kg)} is more than its axles "
+            f"({plates.mass(axles)}) and a usual tongue "
+            "can carry. An axle missing, or a figure misread?",
+            gvwr=ratings.gvwr.kg,
+            axles=axles,
+        )
     if ratings.gvwr and dry and dry.kg >= ratings.gvwr.kg:
-        yield plates.say("dry_above_gvwr", "trailer.dry_weight",
-                         f"A dry weight of {plates.mass(dry.kg)} leaves nothing of the {plates.mass(ratings.gvwr.kg)} {name}.",
-                         dry=dry.kg, gvwr=ratings.gvwr.kg)  # fmt: skip
+        yield plates.say(
+            "dry_above_gvwr",
+            "trailer.dry_weight",
+            f"A dry weight of {plates.mass(dry.kg)} leaves nothing of the "
+            f"{plates.mass(ratings.gvwr.kg)} {name}.",
+            dry=dry.kg,
+            gvwr=ratings.gvwr.kg,
+        )
     elif ratings.gvwr and dry and ratings.ccc and _above(ratings.ccc.kg + dry.kg, ratings.gvwr.kg):
-        yield plates.say("ccc_above_gvwr", "trailer.ratings.ccc",
-                         f"Cargo {plates.mass(ratings.ccc.kg)} on top of the dry weight {plates.mass(dry.kg)} is more than the "
-                         f"{plates.mass(ratings.gvwr.kg)} {name}. A dry weight without the options that are always fitted?",
-                         ccc=ratings.ccc.kg, dry=dry.kg)  # fmt: skip
+        yield plates.say(
+            "ccc_above_gvwr",
+            "trailer.ratings.ccc",
+            f"Cargo {plates.mass(ratings.ccc.kg)} on top of the dry weight {plates.mass(dry.kg)} "
+            "is more than the "
+            f"{plates.mass(ratings.gvwr.kg)} {name}. A dry weight without the options that are "
+            "always fitted?",
+            ccc=ratings.ccc.kg,
+            dry=dry.kg,
+        )
     if dry and trailer.dry_tongue and trailer.dry_tongue.kg > 0.4 * dry.kg:
-        yield plates.say("dry_tongue_large", "trailer.dry_tongue",
-                         f"A dry tongue of {plates.mass(trailer.dry_tongue.kg)} is more than four tenths of the trailer. Re-read it.",
-                         tongue=trailer.dry_tongue.kg)  # fmt: skip
+        yield plates.say(
+            "dry_tongue_large",
+            "trailer.dry_tongue",
+            f"A dry tongue of {plates.mass(trailer.dry_tongue.kg)} is more than four tenths of "
+            "the trailer. Re-read it.",
+            tongue=trailer.dry_tongue.kg,
+        )
 
 
 def _tires(plates: _Plates) -> Iterator[Advisory]:
@@ -109,15 +177,27 @@ def _tires(plates: _Plates) -> Iterator[Advisory]:
         tires, rating = each.tires, each.rating
         parts = dict(each.parts())
         rated = parts.get("axle rating")
-        for name, code, field in (("axle assembly", "assembly_below_axle", "assembly"), ("wheels", "wheels_below_axle", "wheel"),
-                                  ("tires", "tires_below_axle", rating.field if rating else "")):  # fmt: skip
+        for name, code, field in (
+            ("axle assembly", "assembly_below_axle", "assembly"),
+            ("wheels", "wheels_below_axle", "wheel"),
+            ("tires", "tires_below_axle", rating.field if rating else ""),
+        ):
             if rated and name in parts and _above(rated, parts[name]):
-                subject = f"{tires.count} {each.group} {name}" if name != "axle assembly" else f"the {each.group} axle assembly"
+                subject = (
+                    f"{tires.count} {each.group} {name}"
+                    if name != "axle assembly"
+                    else f"the {each.group} axle assembly"
+                )
                 verb = "carries" if name == "axle assembly" else "carry"
-                yield plates.say(code, f"{each.path}.{field}",
-                                 f"{subject[0].upper()}{subject[1:]} {verb} {plates.mass(parts[name])}, less than the {plates.mass(rated)} "
-                                 f"rating of the axle. That part is then the limit; read its marking again.",
-                                 part=parts[name], axle=rated)  # fmt: skip
+                yield plates.say(
+                    code,
+                    f"{each.path}.{field}",
+                    f"{subject[0].upper()}{subject[1:]} {verb} {plates.mass(parts[name])}, less "
+                    f"than the {plates.mass(rated)} "
+                    f"rating of the axle. That part is then the limit; read its marking again.",
+                    part=parts[name],
+                    axle=rated,
+                )
         yield from _sidewall(plates, each)
 
 
@@ -125,36 +205,71 @@ def _sidewall(plates: _Plates, each: AxleSet) -> Iterator[Advisory]:
     """What a sidewall says against the placard: index, pressure, age."""
     tires, path = each.tires, each.path
     if tires.load_index and tires.placard_load_index:
-        fitted, asked = (read_load_index(text, dual=each.dual) for text in (tires.load_index, tires.placard_load_index))
+        fitted, asked = (
+            read_load_index(text, dual=each.dual)
+            for text in (tires.load_index, tires.placard_load_index)
+        )
         if fitted < asked:
-            yield plates.say("load_index_below_placard", f"{path}.load_index",
-                             f"Load index {tires.load_index} is smaller than the {tires.placard_load_index} that the placard asks for.",
-                             fitted=fitted, asked=asked)  # fmt: skip
+            yield plates.say(
+                "load_index_below_placard",
+                f"{path}.load_index",
+                f"Load index {tires.load_index} is smaller than the {tires.placard_load_index} "
+                "that the placard asks for.",
+                fitted=fitted,
+                asked=asked,
+            )
     if tires.max_load and tires.load_index:
         by_index = read_load_index(tires.load_index, dual=each.dual)
         if abs(by_index - tires.max_load.kg) > 0.03 * by_index:
-            yield plates.say("load_index_disagrees", f"{path}.max_load",
-                             f"Load index {tires.load_index} stands for {plates.mass(by_index)}, the load typed is "
-                             f"{plates.mass(tires.max_load.kg)}. Re-read the sidewall.", by_index=by_index, typed=tires.max_load.kg)  # fmt: skip
-    told = {name: (value.kpa, value.written) for name, value in (
-        ("set", tires.pressure), ("placard", tires.placard_pressure), ("sidewall", tires.sidewall_pressure)) if value}  # fmt: skip
+            yield plates.say(
+                "load_index_disagrees",
+                f"{path}.max_load",
+                f"Load index {tires.load_index} stands for {plates.mass(by_index)}, the load "
+                "typed is "
+                f"{plates.mass(tires.max_load.kg)}. Re-read the sidewall.",
+                by_index=by_index,
+                typed=tires.max_load.kg,
+            )
+    told = {
+        name: (value.kpa, value.written)
+        for name, value in (
+            ("set", tires.pressure),
+            ("placard", tires.placard_pressure),
+            ("sidewall", tires.sidewall_pressure),
+        )
+        if value
+    }
     if "set" in told and "placard" in told and _above(told["placard"][0], told["set"][0]):
-        yield plates.say("pressure_below_placard", f"{path}.pressure",
-                         "The pressure set is below the placard's. Never go below it, and set it cold.")  # fmt: skip
+        yield plates.say(
+            "pressure_below_placard",
+            f"{path}.pressure",
+            "The pressure set is below the placard's. Never go below it, and set it cold.",
+        )
     for name in ("set", "placard"):
         if name in told and "sidewall" in told and _above(told[name][0], told["sidewall"][0]):
-            yield plates.say("pressure_above_sidewall", f"{path}.{'pressure' if name == 'set' else 'placard_pressure'}",
-                             f"The {'pressure set' if name == 'set' else 'placard'} is above the sidewall's maximum. Re-read both.")  # fmt: skip
+            yield plates.say(
+                "pressure_above_sidewall",
+                f"{path}.{'pressure' if name == 'set' else 'placard_pressure'}",
+                f"The {'pressure set' if name == 'set' else 'placard'} is above the sidewall's "
+                "maximum. Re-read both.",
+            )
     if tires.date_code:
         made, age = made_on(tires.date_code), age_years(tires.date_code, plates.today)
         when = f"Week {made.isocalendar().week} of {made.isocalendar().year}"
         if age < -0.1:
-            yield plates.say("tire_from_the_future", f"{path}.date_code",
-                             f"{when} has not come yet. Re-read the last four digits.")  # fmt: skip
+            yield plates.say(
+                "tire_from_the_future",
+                f"{path}.date_code",
+                f"{when} has not come yet. Re-read the last four digits.",
+            )
         elif age >= OLD_YEARS:
-            yield plates.say("tire_old", f"{path}.date_code",
-                             f"Made in {when[0].lower()}{when[1:]}: more than {int(age)} years old. Tires age whatever their "
-                             "tread; ask their maker's advice.")  # fmt: skip
+            yield plates.say(
+                "tire_old",
+                f"{path}.date_code",
+                f"Made in {when[0].lower()}{when[1:]}: more than {int(age)} years old. Tires age "
+                "whatever their "
+                "tread; ask their maker's advice.",
+            )
 
 
 def _misread(plates: _Plates) -> Iterator[Advisory]:
@@ -168,60 +283,112 @@ def _misread(plates: _Plates) -> Iterator[Advisory]:
             vehicle.ratings.gawr_rear,
             "front axle rating",
         ),
-        ("vehicle.ratings.gvwr", vehicle.ratings.gvwr, "curb weight", vehicle.curb_weight, "rating of the loaded vehicle"),
+        (
+            "vehicle.ratings.gvwr",
+            vehicle.ratings.gvwr,
+            "curb weight",
+            vehicle.curb_weight,
+            "rating of the loaded vehicle",
+        ),
     ]
     if trailer:
         pairs.append(
-            ("trailer.dry_weight", trailer.dry_weight, "rating of the loaded trailer", trailer.ratings.gvwr, "dry weight")
+            (
+                "trailer.dry_weight",
+                trailer.dry_weight,
+                "rating of the loaded trailer",
+                trailer.ratings.gvwr,
+                "dry weight",
+            )
         )
         for index, each in enumerate(trailer.ratings.gawr[1:], 1):
             pairs.append(
-                (f"trailer.ratings.gawr[{index}]", each, "first axle's", trailer.ratings.gawr[0], f"rating of axle {index + 1}")
+                (
+                    f"trailer.ratings.gawr[{index}]",
+                    each,
+                    "first axle's",
+                    trailer.ratings.gawr[0],
+                    f"rating of axle {index + 1}",
+                )
             )
     for path, figure, other, against, called in pairs:
         if figure is None or against is None:
             continue
         ratio = max(figure.kg, against.kg) / min(figure.kg, against.kg)
         if ratio > 5:
-            yield plates.say("ten_times", path, f"The {called} {plates.mass(figure.kg)} and the {other} {plates.mass(against.kg)} are "
-                             f"{ratio:.0f} times apart: a digit too many, or too few?", figure=figure.kg, other=against.kg)  # fmt: skip
+            yield plates.say(
+                "ten_times",
+                path,
+                f"The {called} {plates.mass(figure.kg)} and the {other} {plates.mass(against.kg)} "
+                "are "
+                f"{ratio:.0f} times apart: a digit too many, or too few?",
+                figure=figure.kg,
+                other=against.kg,
+            )
 
 
 def _hitch(plates: _Plates) -> Iterator[Advisory]:
     for index, part in enumerate(plates.rig.hitch.parts):
         for field in ("trailer", "tongue"):
             rating = getattr(part, field)
-            carrying, distributing = getattr(rating, "carrying", None), getattr(rating, "distributing", None)
+            carrying, distributing = (
+                getattr(rating, "carrying", None),
+                getattr(rating, "distributing", None),
+            )
             if carrying and distributing and carrying.kg > distributing.kg:
-                yield plates.say("modes_swapped", f"hitch.parts[{index}].{field}.carrying",
-                                 f"The {part.kind}'s weight-carrying figure {plates.mass(carrying.kg)} is above its weight-distributing one "
-                                 f"{plates.mass(distributing.kg)}: usually it is the other way round.",
-                                 carrying=carrying.kg, distributing=distributing.kg)  # fmt: skip
+                yield plates.say(
+                    "modes_swapped",
+                    f"hitch.parts[{index}].{field}.carrying",
+                    f"The {part.kind}'s weight-carrying figure {plates.mass(carrying.kg)} is "
+                    "above its weight-distributing one "
+                    f"{plates.mass(distributing.kg)}: usually it is the other way round.",
+                    carrying=carrying.kg,
+                    distributing=distributing.kg,
+                )
 
 
 def _motorhome(plates: _Plates) -> Iterator[Advisory]:
-    """A motorhome drives near its GVWR: what it may tow then is the rest of its GCWR, whatever its hitch is rated at."""
+    """A motorhome drives near its GVWR: what it may tow then is the rest of its GCWR, whatever its
+    hitch is rated at.
+    """
     rig, ratings = plates.rig, plates.rig.vehicle.ratings
-    if rig.kind != "motorhome" or not ratings.gcwr or not ratings.gvwr or ratings.gcwr.kg <= ratings.gvwr.kg:
+    if (
+        rig.kind != "motorhome"
+        or not ratings.gcwr
+        or not ratings.gvwr
+        or ratings.gcwr.kg <= ratings.gvwr.kg
+    ):
         return
     left = ratings.gcwr.kg - ratings.gvwr.kg
     hitch = [rating_in(part.trailer, rig.hitch.mode) for part in rig.hitch.parts]
     rated = [each.kg for each in (rating_in(ratings.tow_rating, rig.hitch.mode), *hitch) if each]
     if rated and _above(min(rated), left):
-        yield plates.say("hitch_above_gcwr_left", "vehicle.ratings.gcwr",
-                         f"The hitch and the {term_name(rig, 'tow_rating')} allow {plates.mass(min(rated))}, but a motorhome loaded to its "
-                         f"{term_name(rig, 'gvwr')} has only {plates.mass(left)} of its {term_name(rig, 'gcwr')} left for what it tows.",
-                         rated=min(rated), left=left)  # fmt: skip
+        yield plates.say(
+            "hitch_above_gcwr_left",
+            "vehicle.ratings.gcwr",
+            f"The hitch and the {term_name(rig, 'tow_rating')} allow {plates.mass(min(rated))}, "
+            "but a motorhome loaded to its "
+            f"{term_name(rig, 'gvwr')} has only {plates.mass(left)} of its "
+            f"{term_name(rig, 'gcwr')} left for what it tows.",
+            note=True,
+            rated=min(rated),
+            left=left,
+        )
 
 
 def _pin(plates: _Plates) -> Iterator[Advisory]:
     """A pin belongs over the rear axle or ahead of it."""
     rig, offset = plates.rig, plates.rig.vehicle.geometry.hitch_offset
     if on_pin(rig) and offset is not None and offset.m > PIN_BEHIND:
-        yield plates.say("pin_behind_axle", "vehicle.geometry.hitch_offset",
-                         f"The pin stands {print_length(offset.m, rig.units.lengths)} behind the rear axle: it lifts the front axle, and the rear "
-                         "axle carries more than the pin weight. Hitch makers ask for it over the axle or ahead of it. Measure again; a point "
-                         "ahead of the axle is typed with a minus.")  # fmt: skip
+        yield plates.say(
+            "pin_behind_axle",
+            "vehicle.geometry.hitch_offset",
+            f"The pin stands {print_length(offset.m, rig.units.lengths)} behind the rear axle: it "
+            "lifts the front axle, and the rear "
+            "axle carries more than the pin weight. Hitch makers ask for it over the axle or "
+            "ahead of it. Measure again; a point "
+            "ahead of the axle is typed with a minus.",
+        )
 
 
 def _chain_fits(plates: _Plates) -> Iterator[Advisory]:
@@ -233,30 +400,55 @@ def _chain_fits(plates: _Plates) -> Iterator[Advisory]:
     couplers = [(index, part) for index, part in sized if "coupler" in part.kind.lower()]
     for index, ball in balls:
         for _, coupler in couplers:
-            if ball.size and coupler.size and abs(ball.size.m - coupler.size.m) > BALL_SIZE_TOLERANCE:
-                yield plates.say("ball_size", f"hitch.parts[{index}].size",
-                                 f"The ball is {ball.size.m * 1000:.1f} mm across ({_inches(ball.size.m)}), the coupler takes "
-                                 f"{coupler.size.m * 1000:.1f} mm ({_inches(coupler.size.m)}). A ball of another size can come off or jam. "
-                                 "Both sizes are stamped on them.")  # fmt: skip
-    added = sum(part.weight.kg for part in hitch.parts if part.weight and "coupler" not in part.kind.lower())
+            if (
+                ball.size
+                and coupler.size
+                and abs(ball.size.m - coupler.size.m) > BALL_SIZE_TOLERANCE
+            ):
+                yield plates.say(
+                    "ball_size",
+                    f"hitch.parts[{index}].size",
+                    f"The ball is {ball.size.m * 1000:.1f} mm across ({_inches(ball.size.m)}), "
+                    "the coupler takes "
+                    f"{coupler.size.m * 1000:.1f} mm ({_inches(coupler.size.m)}). A ball of "
+                    "another size can come off or jam. "
+                    "Both sizes are stamped on them.",
+                )
+    added = sum(
+        part.weight.kg for part in hitch.parts if part.weight and "coupler" not in part.kind.lower()
+    )
     if hitch.weight and added > hitch.weight.kg * (1 + LABEL_ROUNDING):
-        yield plates.say("hitch_parts_heavier", "hitch.weight",
-                         f"Its parts add up to {plates.mass(added)}, more than the hitch as a whole, {plates.mass(hitch.weight.kg)}.",
-                         parts=added, whole=hitch.weight.kg)  # fmt: skip
+        yield plates.say(
+            "hitch_parts_heavier",
+            "hitch.weight",
+            f"Its parts add up to {plates.mass(added)}, more than the hitch as a whole, "
+            f"{plates.mass(hitch.weight.kg)}.",
+            parts=added,
+            whole=hitch.weight.kg,
+        )
     if rule is None or rig.trailer is None:
         return
     if rule.rule == "forbidden" and hitch.weight_distribution:
-        yield plates.say("bars_forbidden", "hitch.weight_distribution",
-                         "The vehicle's maker forbids weight distribution, and this hitch has it. "
-                         "Ask the maker before towing with the bars.")  # fmt: skip
+        yield plates.say(
+            "bars_forbidden",
+            "hitch.weight_distribution",
+            "The vehicle's maker forbids weight distribution, and this hitch has it. "
+            "Ask the maker before towing with the bars.",
+        )
     trailer = rig.trailer.ratings.gvwr or rig.trailer.dry_weight
     if rule.rule == "required" and trailer and not hitch.weight_distribution:
         above = rule.above.kg if rule.above else 0.0
         if trailer.kg > above:
             beyond = f" above {plates.mass(above)}" if above else ""
-            yield plates.say("bars_required", "hitch.weight_distribution",
-                             f"The vehicle's maker requires weight distribution{beyond}, and this hitch has none; the trailer is rated "
-                             f"{plates.mass(trailer.kg)}.", above=above, trailer=trailer.kg)  # fmt: skip
+            yield plates.say(
+                "bars_required",
+                "hitch.weight_distribution",
+                f"The vehicle's maker requires weight distribution{beyond}, and this hitch has "
+                "none; the trailer is rated "
+                f"{plates.mass(trailer.kg)}.",
+                above=above,
+                trailer=trailer.kg,
+            )
 
 
 def _inches(metres: float) -> str:
@@ -273,9 +465,15 @@ def _brakes(plates: _Plates) -> Iterator[Advisory]:
     trailer, above = plates.rig.trailer, plates.rig.policy.brakes_above
     gvwr = trailer.ratings.gvwr if trailer else None
     if trailer and above and gvwr and trailer.brakes == "none" and gvwr.kg > above.kg:
-        yield plates.say("brakes_required", "policy.brakes_above",
-                         f"You set trailer brakes as required above {plates.mass(above.kg)}; this trailer is rated {plates.mass(gvwr.kg)} and has "
-                         "none. That figure is local law: check it where you travel.", above=above.kg, gvwr=gvwr.kg)  # fmt: skip
+        yield plates.say(
+            "brakes_required",
+            "policy.brakes_above",
+            f"You set trailer brakes as required above {plates.mass(above.kg)}; this trailer is "
+            f"rated {plates.mass(gvwr.kg)} and has "
+            "none. That figure is local law: check it where you travel.",
+            above=above.kg,
+            gvwr=gvwr.kg,
+        )
 
 
 def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Advisory]:

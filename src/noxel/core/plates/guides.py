@@ -1,7 +1,9 @@
-"""A maker's towing guide, pasted once: its rows, the one of this vehicle, and those that are easily read instead of it.
+"""A maker's towing guide, pasted once: its rows, the one of this vehicle, and those that are easily
+read instead of it.
 
-A guide is a table with a line of headings. What a column holds is told by the words of its heading; a mass may have a unit in its heading
-or in its cell. What is not understood is named and never guessed.
+A guide is a table with a line of headings. What a column holds is told by the words of its heading;
+a mass may have a unit in its heading or in its cell. What is not understood is named and never
+guessed.
 """
 
 import csv
@@ -50,7 +52,9 @@ class Alike:
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """The rows that fit the vehicle; those easily read instead, where one fits; else the columns that would tell which it is."""
+    """The rows that fit the vehicle; those easily read instead, where one fits; else the columns
+    that would tell which it is.
+    """
 
     rows: tuple[GuideRow, ...]
     alike: tuple[Alike, ...]
@@ -59,7 +63,9 @@ class Found:
 
 def _cells(text: str) -> list[list[str]]:
     lines = [line for line in text.splitlines() if line.strip()]
-    mark = next((each for each in ("\t", ";", "|") if all(each in line for line in lines[:2])), None)
+    mark = next(
+        (each for each in ("\t", ";", "|") if all(each in line for line in lines[:2])), None
+    )
     if mark:
         rows = list(csv.reader(lines, delimiter=mark))
     elif all(re.search(r"\S {2,}\S", line) for line in lines[:2]):
@@ -96,14 +102,16 @@ def read_guide(text: str, unit: MassUnit) -> list[GuideRow]:
     Parameters
     ----------
     text : str
-        A line of headings, then a row a line; cells apart by tabs, semicolons, bars, two spaces or commas.
+        A line of headings, then a row a line; cells apart by tabs, semicolons, bars, two spaces or
+        commas.
     unit : {"lb", "kg"}
         What a mass without a unit is in.
 
     Raises
     ------
     InputError
-        If there is no heading that is understood, no rating, or a cell that cannot be read as a mass; the message names the line and the column.
+        If there is no heading that is understood, no rating, or a cell that cannot be read as a
+        mass; the message names the line and the column.
     """
     if len(text) > LONGEST_GUIDE:
         raise _wrong(f"The table is longer than {LONGEST_GUIDE:,} characters.")
@@ -115,10 +123,15 @@ def read_guide(text: str, unit: MassUnit) -> list[GuideRow]:
     headings = rows[0]
     columns = {at: name for at, heading in enumerate(headings) if (name := _heading(heading))}
     if not set(columns.values()) & set(RATINGS):
-        raise _wrong(f"No column of the first line is a rating (GCWR, tow rating, tongue): {', '.join(headings)[:200]}.")
+        raise _wrong(
+            "No column of the first line is a rating (GCWR, tow rating, tongue): "
+            f"{', '.join(headings)[:200]}."
+        )
     found = []
     for number, row in enumerate(rows[1:], 2):
-        keys = {columns[at]: cell for at, cell in enumerate(row) if columns.get(at) in KEYS and cell}
+        keys = {
+            columns[at]: cell for at, cell in enumerate(row) if columns.get(at) in KEYS and cell
+        }
         ratings: dict[str, tuple[str, float]] = {}
         for at, cell in enumerate(row):
             name = columns.get(at)
@@ -147,7 +160,9 @@ def _plain(text: str) -> str:
 
 
 def _fits(row: GuideRow, vehicle: Mapping[str, str]) -> bool:
-    return all(_plain(row.keys[key]) == _plain(said) for key, said in vehicle.items() if key in row.keys)
+    return all(
+        _plain(row.keys[key]) == _plain(said) for key, said in vehicle.items() if key in row.keys
+    )
 
 
 def look_up(rows: Sequence[GuideRow], vehicle: Mapping[str, str]) -> Found:
@@ -165,12 +180,17 @@ def look_up(rows: Sequence[GuideRow], vehicle: Mapping[str, str]) -> Found:
     if len(own) != 1:
         among = own or tuple(rows)
         ask = tuple(
-            key for key in KEYS if len({_plain(row.keys.get(key, "")) for row in among}) > 1 and (key not in known or not own)
+            key
+            for key in KEYS
+            if len({_plain(row.keys.get(key, "")) for row in among}) > 1
+            and (key not in known or not own)
         )
         return Found(own, (), ask)
     mine, alike = own[0], []
     for row in rows:
-        apart = [key for key in KEYS if _plain(row.keys.get(key, "")) != _plain(mine.keys.get(key, ""))]
+        apart = [
+            key for key in KEYS if _plain(row.keys.get(key, "")) != _plain(mine.keys.get(key, ""))
+        ]
         if row is not mine and len(apart) == 1 and row.kg != mine.kg:
             alike.append(Alike(row, apart[0]))
     return Found(own, tuple(alike), ())

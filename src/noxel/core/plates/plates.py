@@ -1,4 +1,6 @@
-"""What the plates say beyond the checks: worked-out figures beside the real ones, the tires, how level the trailer rides."""
+"""What the plates say beyond the checks: worked-out figures beside the real ones, the tires, how
+level the trailer rides.
+"""
 
 import datetime
 from dataclasses import dataclass
@@ -26,7 +28,10 @@ Direction = Literal["optimistic", "conservative", "rough", "exact"]
 
 AGREES = 0.003
 """A worked-out figure this close to the entered one, relatively, agrees with it: labels round."""
-_TESTED_WITH = "A tow rating by SAE J2807 is tested with two people of 150 lb each and the hitch aboard: all else comes off it."
+_TESTED_WITH = (
+    "A tow rating by SAE J2807 is tested with two people of 150 lb each and the hitch "
+    "aboard: all else comes off it."
+)
 
 
 class Beside(Answer):
@@ -53,7 +58,9 @@ class PartOf:
 
 
 class TireAnswer(Answer):
-    """The tires of one axle or group: what one carries, what it may carry, the weakest part, the pressure it needs."""
+    """The tires of one axle or group: what one carries, what it may carry, the weakest part, the
+    pressure it needs.
+    """
 
     group: str
     load: float | None
@@ -94,17 +101,37 @@ class _Beside:
     def term(self, key: str) -> str:
         return SETS[self.rig.terms].get(key, key)
 
-    def put(self, path: str, entered: Mass | None, kg: float, formula: str, direction: Direction, more: str = "") -> None:
+    def put(
+        self,
+        path: str,
+        entered: Mass | None,
+        kg: float,
+        formula: str,
+        direction: Direction,
+        more: str = "",
+    ) -> None:
         printed = print_mass(kg, self.unit)
         if entered is None:
-            says = " ".join(each for each in (f"worked out: {printed} = {formula}.", _TRUST[direction], more) if each)
+            says = " ".join(
+                each
+                for each in (f"worked out: {printed} = {formula}.", _TRUST[direction], more)
+                if each
+            )
         elif abs(kg - entered.kg) <= AGREES * entered.kg:
             says = f"agrees with {printed} = {formula}"
         else:
             more = print_mass(abs(kg - entered.kg), self.unit)
             says = f"{formula} is {printed}, {more} {'more' if kg > entered.kg else 'less'}"
-        self.found.append(Beside(path=path, value=kg / KG[self.unit], formula=formula, direction=direction,
-                                 stands_in=entered is None, says=says))  # fmt: skip
+        self.found.append(
+            Beside(
+                path=path,
+                value=kg / KG[self.unit],
+                formula=formula,
+                direction=direction,
+                stands_in=entered is None,
+                says=says,
+            )
+        )
 
 
 def _besides(rig: RigFile, measured_curb: float | None) -> list[Beside]:
@@ -115,24 +142,43 @@ def _besides(rig: RigFile, measured_curb: float | None) -> list[Beside]:
     if ratings.gvwr and ratings.payload:
         left = ratings.gvwr.kg - (payload.kg if payload else ratings.payload.kg)
         if left > 0:
-            reduced = f" + {work.term('payload')} taken by the add-on label" if ratings.payload_reduction else ""
+            reduced = (
+                f" + {work.term('payload')} taken by the add-on label"
+                if ratings.payload_reduction
+                else ""
+            )
             formula = f"{work.term('gvwr')} − {work.term('payload')}{reduced}"
             work.put("vehicle.curb_weight", vehicle.curb_weight, left, formula, "rough")
     if measured_curb is not None:
-        work.put("vehicle.curb_weight", vehicle.curb_weight, measured_curb, "the empty vehicle on the scale", "exact")
+        work.put(
+            "vehicle.curb_weight",
+            vehicle.curb_weight,
+            measured_curb,
+            "the empty vehicle on the scale",
+            "exact",
+        )
     if trailer is None:
         return work.found
-    for limit, path in ((combination_limit(rig), "vehicle.ratings.gcwr"), (tow_limit(rig), "vehicle.ratings.tow_rating"),
-                        (tongue_limit(rig), "vehicle.ratings.tongue_rating")):  # fmt: skip
+    for limit, path in (
+        (combination_limit(rig), "vehicle.ratings.gcwr"),
+        (tow_limit(rig), "vehicle.ratings.tow_rating"),
+        (tongue_limit(rig), "vehicle.ratings.tongue_rating"),
+    ):
         if limit is None or not limit.worked_out:
             continue
-        formula = {"gvwr+tow_rating": f"{work.term('gvwr')} + {work.term('tow_rating')}",
-                   "gcwr-gvwr": f"{work.term('gcwr')} − {work.term('gvwr')}",
-                   "10% of tow_rating": f"10 % of the {work.term('tow_rating')}"}[limit.source]  # fmt: skip
+        formula = {
+            "gvwr+tow_rating": f"{work.term('gvwr')} + {work.term('tow_rating')}",
+            "gcwr-gvwr": f"{work.term('gcwr')} − {work.term('gvwr')}",
+            "10% of tow_rating": f"10 % of the {work.term('tow_rating')}",
+        }[limit.source]
         if limit.certainty in ("optimistic", "conservative", "rough"):
             tested = rig.terms == "north_america" and limit.source != "10% of tow_rating"
             work.put(path, None, limit.kg, formula, limit.certainty, _TESTED_WITH if tested else "")
-    if trailer.ratings.gvwr and trailer.dry_weight and trailer.ratings.gvwr.kg > trailer.dry_weight.kg:
+    if (
+        trailer.ratings.gvwr
+        and trailer.dry_weight
+        and trailer.ratings.gvwr.kg > trailer.dry_weight.kg
+    ):
         left = trailer.ratings.gvwr.kg - trailer.dry_weight.kg
         formula = f"{work.term('trailer.gvwr')} − {work.term('dry_weight')}"
         work.put("trailer.ratings.ccc", trailer.ratings.ccc, left, formula, "optimistic")
@@ -146,18 +192,32 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
     weakest = next((name for name, kg in parts if kg == least), None) if len(parts) > 1 else None
     factor = KG[rig.units.mass]
     if rating and is_p_metric(tires, car=each.car):
-        says.append("A passenger-car tire on a truck, SUV, van, motorhome or trailer counts at its load ÷ 1.10.")
+        says.append(
+            "A passenger-car tire on a truck, SUV, van, motorhome or trailer counts at its load ÷ "
+            "1.10."
+        )
     elif may_be_passenger(tires, car=each.car):
-        says.append("A size without P, LT, ST or C is often a passenger-car tire. If the sidewall does not say LT, ST or C, "
-                    "say that it is one: its load then counts ÷ 1.10.")  # fmt: skip
+        says.append(
+            "A size without P, LT, ST or C is often a passenger-car tire. If the sidewall does "
+            "not say LT, ST or C, "
+            "say that it is one: its load then counts ÷ 1.10."
+        )
     if weakest and weakest != "axle rating":
-        says.append(f"The {weakest} carry less than the axle rating: they are the limit here." if weakest != "axle assembly"
-                    else "The axle assembly carries less than the axle rating: it is the limit here.")  # fmt: skip
+        says.append(
+            f"The {weakest} carry less than the axle rating: they are the limit here."
+            if weakest != "axle assembly"
+            else "The axle assembly carries less than the axle rating: it is the limit here."
+        )
     elif len(parts) > 1 and parts[0][0] == "axle rating":
-        says.append("The axle rating is the limit. Stronger wheels, tires or springs do not raise it.")
+        says.append(
+            "The axle rating is the limit. Stronger wheels, tires or springs do not raise it."
+        )
     need = None
     if tires.table and load is None:
-        says.append("The pressure follows from the load on one tire: weigh this axle and enter its number of tires.")
+        says.append(
+            "The pressure follows from the load on one tire: weigh this axle and enter its number "
+            "of tires."
+        )
     elif load is not None:
         need = pressure_for(tires, load, car=each.car)
     if need is not None and load is not None:
@@ -165,16 +225,23 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
         if need.from_table is None:
             says.append(f"No pressure in the table carries {one} on one tire.")
         elif need.above_sidewall:
-            says.append(f"{one} on one tire would need {print_pressure(need.from_table, unit)}, above the sidewall's maximum.")
+            says.append(
+                f"{one} on one tire would need {print_pressure(need.from_table, unit)}, above the "
+                "sidewall's maximum."
+            )
         elif need.kpa is not None:
             why = (
                 "the placard asks for more than the table"
                 if need.raised_to_placard
                 else f"the table's row for {one} on one tire"
             )
-            says.append(f"At least {print_pressure(need.kpa, unit)}, cold, both sides alike: {why}.")
+            says.append(
+                f"At least {print_pressure(need.kpa, unit)}, cold, both sides alike: {why}."
+            )
             if tires.pressure and tires.pressure.kpa < need.kpa * (1 - 1e-6):
-                says.append(f"Set is {print_pressure(tires.pressure.kpa, unit)}: too low for this load.")
+                says.append(
+                    f"Set is {print_pressure(tires.pressure.kpa, unit)}: too low for this load."
+                )
     made = made_on(tires.date_code).isocalendar() if tires.date_code else None
     return TireAnswer(
         group=each.group,
@@ -190,7 +257,9 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
     )
 
 
-def evaluate_plates(rig: RigFile, evaluation: Evaluation, today: datetime.date | None = None) -> PlatesAnswer:
+def evaluate_plates(
+    rig: RigFile, evaluation: Evaluation, today: datetime.date | None = None
+) -> PlatesAnswer:
     """Everything that the labels say beyond the checks.
 
     Parameters
@@ -218,7 +287,10 @@ def evaluate_plates(rig: RigFile, evaluation: Evaluation, today: datetime.date |
     trailer = rig.trailer
     planning = None
     if trailer and trailer.dry_weight:
-        planning = (trailer.dry_weight.kg + sum(each.mass.kg for each in trailer.dry_extras if not each.counted)) / factor
+        planning = (
+            trailer.dry_weight.kg
+            + sum(each.mass.kg for each in trailer.dry_extras if not each.counted)
+        ) / factor
     return PlatesAnswer(
         beside=_besides(rig, curb.value * factor if curb else None),
         tires=tires,

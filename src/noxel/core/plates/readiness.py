@@ -1,4 +1,5 @@
-"""Before it rolls: a list beyond weight, each line tied to the facts of this rig, ticked with the day it was done.
+"""Before it rolls: a list beyond weight, each line tied to the facts of this rig, ticked with the
+day it was done.
 
 Nothing here is a check and nothing here blocks. Makers' manuals and local law come first.
 """
@@ -21,7 +22,8 @@ STALE_DAYS = 30
 class ReadinessItem:
     """One line: what to do, why for this rig, and when it was last done.
 
-    ``state`` is ``missing`` where a figure of this rig says that it is not so, ``ask`` where a figure is not known.
+    ``state`` is ``missing`` where a figure of this rig says that it is not so, ``ask`` where a
+    figure is not known.
     """
 
     code: str
@@ -40,15 +42,28 @@ def _brakes(rig: RigFile, mass: float | None) -> Iterator[_Line]:
     if trailer is None:
         return
     if trailer.brakes is None:
-        yield "brakes", "Say in Plates whether the trailer has brakes of its own", "not said yet", "ask"
+        yield (
+            "brakes",
+            "Say in Plates whether the trailer has brakes of its own",
+            "not said yet",
+            "ask",
+        )
     if above is None:
-        yield ("brakes_law", "Look up above which mass trailer brakes are required where you travel",
-               "it differs by state and country; put the figure in Plates, under your own rules", "ask")  # fmt: skip
+        yield (
+            "brakes_law",
+            "Look up above which mass trailer brakes are required where you travel",
+            "it differs by state and country; put the figure in Plates, under your own rules",
+            "ask",
+        )
     elif mass is not None and mass > above.kg:
         has = trailer.brakes in ("electric", "surge")
-        yield ("brakes_law", "Trailer brakes on every axle that the law asks for",
-               f"{print_mass(mass, unit)} is above the {print_mass(above.kg, unit)} you set"
-               + ("" if has or trailer.brakes is None else ", and the trailer has none"), "plain" if has else "missing")  # fmt: skip
+        yield (
+            "brakes_law",
+            "Trailer brakes on every axle that the law asks for",
+            f"{print_mass(mass, unit)} is above the {print_mass(above.kg, unit)} you set"
+            + ("" if has or trailer.brakes is None else ", and the trailer has none"),
+            "plain" if has else "missing",
+        )
     if trailer.brakes == "electric":
         yield (
             "controller",
@@ -56,19 +71,34 @@ def _brakes(rig: RigFile, mass: float | None) -> Iterator[_Line]:
             "electric trailer brakes",
             "plain",
         )
-        yield "seven_way", "7-way plug clean and seated: brakes, charge line, lights", "electric trailer brakes", "plain"
+        yield (
+            "seven_way",
+            "7-way plug clean and seated: brakes, charge line, lights",
+            "electric trailer brakes",
+            "plain",
+        )
     if trailer.brakes in ("electric", "surge"):
-        yield ("breakaway", "Breakaway cable on the vehicle itself, long enough to turn, short enough to pull first; battery charged",
-               "the trailer has brakes", "plain")  # fmt: skip
+        yield (
+            "breakaway",
+            "Breakaway cable on the vehicle itself, long enough to turn, short enough to pull "
+            "first; battery charged",
+            "the trailer has brakes",
+            "plain",
+        )
 
 
 def _hitch(rig: RigFile) -> Iterator[_Line]:
     pin = on_pin(rig)
     if not pin or rig.kind == "gooseneck":
         chains = [part for part in rig.hitch.parts if "chain" in part.kind.lower()]
-        yield ("chains", "Safety chains crossed under the coupler, hooks closed, nothing dragging",
-               "chains are in the hitch chain" if chains else "not in the hitch chain yet: their rating counts too",
-               "plain" if chains else "ask")  # fmt: skip
+        yield (
+            "chains",
+            "Safety chains crossed under the coupler, hooks closed, nothing dragging",
+            "chains are in the hitch chain"
+            if chains
+            else "not in the hitch chain yet: their rating counts too",
+            "plain" if chains else "ask",
+        )
     lock = (
         "jaws closed around the pin, handle locked; pull test"
         if pin
@@ -83,20 +113,41 @@ def _hitch(rig: RigFile) -> Iterator[_Line]:
             "plain",
         )
     yield _heights(rig)
-    yield "jack", "Jack and stabilisers up, chocks off last", "the trailer stands on its own feet when parked", "plain"
+    yield (
+        "jack",
+        "Jack and stabilisers up, chocks off last",
+        "the trailer stands on its own feet when parked",
+        "plain",
+    )
 
 
 def _heights(rig: RigFile) -> _Line:
     """The coupling as it was measured: how high, how level, which drop."""
     what = "Hitch plate and pin box" if on_pin(rig) else "Ball and coupler"
-    ball, coupler = rig.hitch.ball_height, rig.trailer.geometry.coupler_height if rig.trailer else None
+    ball, coupler = (
+        rig.hitch.ball_height,
+        rig.trailer.geometry.coupler_height if rig.trailer else None,
+    )
     found, unit = attitude(rig), rig.units.lengths
     if ball is None or coupler is None or found is None:
-        return "heights", f"{what} measured: how high, trailer level", "put both heights in Plates, under the hitch", "ask"
+        return (
+            "heights",
+            f"{what} measured: how high, trailer level",
+            "put both heights in Plates, under the hitch",
+            "ask",
+        )
     drops = [part.drop for part in rig.hitch.parts if part.drop]
     set_to = f", ball mount set to {print_length(drops[0].m, unit, fine=True)}" if drops else ""
-    high = f"{print_length(ball.m, unit, fine=True)} and {print_length(coupler.m, unit, fine=True)} high"
-    return "heights", f"{what} as measured: {high}{set_to}", found.says.rstrip("."), "plain" if found.level else "missing"
+    high = (
+        f"{print_length(ball.m, unit, fine=True)} and "
+        f"{print_length(coupler.m, unit, fine=True)} high"
+    )
+    return (
+        "heights",
+        f"{what} as measured: {high}{set_to}",
+        found.says.rstrip("."),
+        "plain" if found.level else "missing",
+    )
 
 
 def _secured(rig: RigFile) -> Iterator[_Line]:
@@ -107,7 +158,12 @@ def _secured(rig: RigFile) -> Iterator[_Line]:
             code = "secured_" + (re.sub(r"[^a-z0-9]+", "_", load.name.lower()).strip("_") or "item")
             seen[code] = seen.get(code, 0) + 1
             number = f"_{seen[code]}" if seen[code] > 1 else ""
-            yield f"{code}{number}", f"{load.name or 'Item'}: {load.secured}", f"in the {load.on}, as you secure it", "plain"
+            yield (
+                f"{code}{number}",
+                f"{load.name or 'Item'}: {load.secured}",
+                f"in the {load.on}, as you secure it",
+                "plain",
+            )
 
 
 def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
@@ -116,18 +172,49 @@ def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
         width, span = trailer.geometry.width, vehicle.mirror_span
         if width and span:
             wide = span.m > width.m
-            yield ("mirrors", "Mirrors that see past the trailer's side",
-                   "mirror to mirror is wider than the trailer" if wide else "mirror to mirror is not wider than the trailer",
-                   "plain" if wide else "missing")  # fmt: skip
+            yield (
+                "mirrors",
+                "Mirrors that see past the trailer's side",
+                "mirror to mirror is wider than the trailer"
+                if wide
+                else "mirror to mirror is not wider than the trailer",
+                "plain" if wide else "missing",
+            )
         else:
-            yield "mirrors", "Mirrors that see past the trailer's side", "its width and yours are not entered", "ask"
-        yield "lights", "Brake, turn, running and reversing lights, seen by a second person", "the trailer is coupled", "plain"
-    sets = [(group, tires) for group, tires in (("front", vehicle.tires.front), ("rear", vehicle.tires.rear),
-                                                ("trailer", trailer.tires if trailer else None)) if tires]  # fmt: skip
-    low = [group for group, tires in sets
-           if tires.pressure and tires.placard_pressure and tires.pressure.kpa < tires.placard_pressure.kpa]  # fmt: skip
+            yield (
+                "mirrors",
+                "Mirrors that see past the trailer's side",
+                "its width and yours are not entered",
+                "ask",
+            )
+        yield (
+            "lights",
+            "Brake, turn, running and reversing lights, seen by a second person",
+            "the trailer is coupled",
+            "plain",
+        )
+    sets = [
+        (group, tires)
+        for group, tires in (
+            ("front", vehicle.tires.front),
+            ("rear", vehicle.tires.rear),
+            ("trailer", trailer.tires if trailer else None),
+        )
+        if tires
+    ]
+    low = [
+        group
+        for group, tires in sets
+        if tires.pressure
+        and tires.placard_pressure
+        and tires.pressure.kpa < tires.placard_pressure.kpa
+    ]
     known = bool(sets) and all(tires.pressure for _, tires in sets)
-    short = [each.message for each in evaluation.advisories if each.code in ("pressure_below_need", "pressure_none_carries")]
+    short = [
+        each.message
+        for each in evaluation.advisories
+        if each.code in ("pressure_below_need", "pressure_none_carries")
+    ]
     fact = (
         f"{', '.join(low)} set below the placard"
         if low
@@ -138,11 +225,26 @@ def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
         else "not all pressures are entered"
     )
     low += short
-    yield "pressure", "Tire pressures cold, spare too", fact, "missing" if low else "plain" if known else "ask"
+    yield (
+        "pressure",
+        "Tire pressures cold, spare too",
+        fact,
+        "missing" if low else "plain" if known else "ask",
+    )
     old = [each for each in evaluation.plates if each.code == "tire_old"]
     if old:
-        yield "old_tires", "Tires looked at by somebody who knows: age, cracks, bulges", old[0].message.split(":")[0], "missing"
-    yield "load", "Everything lashed, doors and drawers shut, gas off where it must be", "the load as packed", "plain"
+        yield (
+            "old_tires",
+            "Tires looked at by somebody who knows: age, cracks, bulges",
+            old[0].message.split(":")[0],
+            "missing",
+        )
+    yield (
+        "load",
+        "Everything lashed, doors and drawers shut, gas off where it must be",
+        "the load as packed",
+        "plain",
+    )
 
 
 def readiness(rig: RigFile, evaluation: Evaluation, today: datetime.date) -> list[ReadinessItem]:
@@ -159,14 +261,26 @@ def readiness(rig: RigFile, evaluation: Evaluation, today: datetime.date) -> lis
     """
     lines: list[_Line] = []
     if rig.towing:
-        gross, gvwr = evaluation.derived.trailer_gross, rig.trailer.ratings.gvwr if rig.trailer else None
-        mass = max(gross.value * KG[rig.units.mass] if gross else 0.0, gvwr.kg if gvwr else 0.0) or None
+        gross, gvwr = (
+            evaluation.derived.trailer_gross,
+            rig.trailer.ratings.gvwr if rig.trailer else None,
+        )
+        mass = (
+            max(gross.value * KG[rig.units.mass] if gross else 0.0, gvwr.kg if gvwr else 0.0)
+            or None
+        )
         lines += _brakes(rig, mass)
         if not on_its_wheels(rig):
             lines += _hitch(rig)
         else:
-            lines.append(("towed_car", "Tow bar pinned, steering free, gearbox and brakes as its maker's manual says",
-                          "a car towed on its own wheels", "plain"))  # fmt: skip
+            lines.append(
+                (
+                    "towed_car",
+                    "Tow bar pinned, steering free, gearbox and brakes as its maker's manual says",
+                    "a car towed on its own wheels",
+                    "plain",
+                )
+            )
     lines += _around(rig, evaluation)
     lines += _secured(rig)
     found = []

@@ -1,4 +1,6 @@
-"""Tables that makers print, a row a line, as typed or pasted: pressures, ratings by drop, the tongue by the load."""
+"""Tables that makers print, a row a line, as typed or pasted: pressures, ratings by drop, the
+tongue by the load.
+"""
 
 import re
 from dataclasses import dataclass
@@ -19,15 +21,31 @@ class TableKind:
 
 
 _KINDS: tuple[tuple[re.Pattern[str], TableKind], ...] = (
-    (re.compile(r"(vehicle\.tires\.(front|rear)|trailer\.tires)\.table"), TableKind(("pressure", "load"), 2, "a pressure and a load")),
-    (re.compile(r"vehicle\.tongue_table"), TableKind(("load", "tongue"), 2, "a load in the vehicle and what may be on the hitch with it")),
-    (re.compile(r"hitch\.parts\[[0-9]{1,2}\]\.by_drop"), TableKind(("drop", "trailer", "tongue"), 2, "a drop and its ratings")),
-)  # fmt: skip
+    (
+        re.compile(r"(vehicle\.tires\.(front|rear)|trailer\.tires)\.table"),
+        TableKind(("pressure", "load"), 2, "a pressure and a load"),
+    ),
+    (
+        re.compile(r"vehicle\.tongue_table"),
+        TableKind(
+            ("load", "tongue"), 2, "a load in the vehicle and what may be on the hitch with it"
+        ),
+    ),
+    (
+        re.compile(r"hitch\.parts\[[0-9]{1,2}\]\.by_drop"),
+        TableKind(("drop", "trailer", "tongue"), 2, "a drop and its ratings"),
+    ),
+)
 
-_FIGURE = r"(?:[0-9]{1,3}(?:,[0-9]{3})+|[0-9]+)(?:\.[0-9]+)?\s*(?:psi|kpa|bar|lbs?|kg|t|in|mm|cm|ft|m)?"
+_FIGURE = (
+    r"(?:[0-9]{1,3}(?:,[0-9]{3})+|[0-9]+)(?:\.[0-9]+)?\s*(?:psi|kpa|bar|lbs?|kg|t|in|mm|cm|ft|m)?"
+)
 _BETWEEN = r"\s*(?:[;\t:]|,\s|\s)\s*"
 _ROWS = {
-    count: re.compile(rf"\s*({_FIGURE})" + rf"{_BETWEEN}({_FIGURE})" * (count - 1) + r"\s*", re.IGNORECASE) for count in (2, 3)
+    count: re.compile(
+        rf"\s*({_FIGURE})" + rf"{_BETWEEN}({_FIGURE})" * (count - 1) + r"\s*", re.IGNORECASE
+    )
+    for count in (2, 3)
 }
 
 
@@ -42,7 +60,9 @@ def table_kind(path: str) -> TableKind:
     for pattern, kind in _KINDS:
         if pattern.fullmatch(path):
             return kind
-    raise InputError("There is no table at this place.", [Problem("path", "names no table of a rig", "path")])
+    raise InputError(
+        "There is no table at this place.", [Problem("path", "names no table of a rig", "path")]
+    )
 
 
 def read_table(path: str, text: str) -> list[dict[str, str]]:
@@ -51,9 +71,11 @@ def read_table(path: str, text: str) -> list[dict[str, str]]:
     Parameters
     ----------
     path : str
-        Where in the rig file it belongs: ``vehicle.tires.rear.table``, ``hitch.parts[1].by_drop``, ``vehicle.tongue_table``.
+        Where in the rig file it belongs: ``vehicle.tires.rear.table``, ``hitch.parts[1].by_drop``,
+        ``vehicle.tongue_table``.
     text : str
-        ``"35 1,820"``, ``"35 psi, 1820 lb"``, ``"35;1820"`` or with a tab between, a row a line; a first line of words is left out.
+        ``"35 1,820"``, ``"35 psi, 1820 lb"``, ``"35;1820"`` or with a tab between, a row a line; a
+        first line of words is left out.
 
     Returns
     -------
@@ -70,10 +92,14 @@ def read_table(path: str, text: str) -> list[dict[str, str]]:
     for number, line in enumerate(text.splitlines(), 1):
         if not line.strip() or (number == 1 and not re.search(r"[0-9]", line)):
             continue
-        matches = (_ROWS[count].fullmatch(line) for count in range(len(kind.columns), kind.least - 1, -1))
+        matches = (
+            _ROWS[count].fullmatch(line) for count in range(len(kind.columns), kind.least - 1, -1)
+        )
         match = next((each for each in matches if each is not None), None)
         if match is None:
-            problems.append(Problem(f"line {number}", f"“{line.strip()[:60]}” is not {kind.row}", "table_row"))
+            problems.append(
+                Problem(f"line {number}", f"“{line.strip()[:60]}” is not {kind.row}", "table_row")
+            )
             continue
         found.append(dict(zip(kind.columns, match.groups(), strict=False)))
     if problems:

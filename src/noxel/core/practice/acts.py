@@ -1,4 +1,5 @@
-"""What one does in the yard, each act with its time and price. One that is dangerous, or cannot be done as things stand, is refused.
+"""What one does in the yard, each act with its time and price. One that is dangerous, or cannot be
+done as things stand, is refused.
 
 The reasons follow the cautions of the trade; the same acts in the same order lead to the same yard.
 """
@@ -21,7 +22,9 @@ FIRST, AGAIN = 15, 4
 
 @dataclass(frozen=True, slots=True)
 class Act:
-    """What can be done: how long it takes, why it may be refused as things stand, and what it does."""
+    """What can be done: how long it takes, why it may be refused as things stand, and what it
+    does.
+    """
 
     group: str
     minutes: int
@@ -68,7 +71,9 @@ def _step(yard: Yard, what: str, _amount: int, *, inside: bool) -> Yard:
     index = _person(yard, what)
     name = yard.rig.loads[index].name
     return replace(
-        yard, rig=_with_load(yard, index, aboard=inside), said=f"{name.capitalize()} {'gets in' if inside else 'steps out'}."
+        yard,
+        rig=_with_load(yard, index, aboard=inside),
+        said=f"{name.capitalize()} {'gets in' if inside else 'steps out'}.",
     )
 
 
@@ -76,7 +81,11 @@ def _uncouple(yard: Yard, _what: str, _amount: int) -> Yard:
     said = "Jack down, coupler free, wires and chains off. The hitch head stays on."
     rig = yard.rig
     people = [at for at, load in enumerate(rig.loads) if load.category == "people"]
-    if "stepped_out" in yard.traps and len(people) > 1 and not any("kiosk" in line for line in yard.log):
+    if (
+        "stepped_out" in yard.traps
+        and len(people) > 1
+        and not any("kiosk" in line for line in yard.log)
+    ):
         rig = _with_load(yard, people[1], aboard=False)
         said += f" {rig.loads[people[1]].name.capitalize()} walks over to the kiosk."
     return replace(yard, rig=rig, coupled=False, said=said)
@@ -86,14 +95,19 @@ def _moved(yard: Yard, rig: RigFile, said: str) -> Yard:
     """Something was moved: the next ticket begins another weigh-in."""
     fresh = (
         yard.visit + 1
-        if yard.visit in {each.visit for each in yard.tickets} | {each.visit for each in yard.tongues}
+        if yard.visit
+        in {each.visit for each in yard.tickets} | {each.visit for each in yard.tongues}
         else yard.visit
     )
     return replace(yard, rig=rig, visit=fresh, said=said)
 
 
 def _item(yard: Yard, what: str) -> int:
-    if what.isdigit() and int(what) < len(yard.rig.loads) and yard.rig.loads[int(what)].category not in ("people", "fixed"):
+    if (
+        what.isdigit()
+        and int(what) < len(yard.rig.loads)
+        and yard.rig.loads[int(what)].category not in ("people", "fixed")
+    ):
         return int(what)
     raise wrong("There is no such item to move.")
 
@@ -120,7 +134,11 @@ def _swap(yard: Yard, what: str, amount: int) -> Yard:
     load = yard.rig.loads[index]
     other = "vehicle" if load.on == "trailer" else "trailer"
     rig = _with_load(yard, index, on=other, position=Length(f"{amount / 100:.2f} m", amount / 100))
-    return _moved(yard, rig, f"{load.name.capitalize()} {_place_words(yard, other, amount / 100)}, in the {other}.")
+    return _moved(
+        yard,
+        rig,
+        f"{load.name.capitalize()} {_place_words(yard, other, amount / 100)}, in the {other}.",
+    )
 
 
 def _leave(yard: Yard, what: str, _amount: int) -> Yard:
@@ -131,7 +149,11 @@ def _leave(yard: Yard, what: str, _amount: int) -> Yard:
 
 def _take(yard: Yard, what: str, _amount: int) -> Yard:
     index = _item(yard, what)
-    return _moved(yard, _with_load(yard, index, aboard=True), f"{yard.rig.loads[index].name.capitalize()} comes along again.")
+    return _moved(
+        yard,
+        _with_load(yard, index, aboard=True),
+        f"{yard.rig.loads[index].name.capitalize()} comes along again.",
+    )
 
 
 def _tank(yard: Yard, what: str, amount: int) -> Yard:
@@ -140,9 +162,13 @@ def _tank(yard: Yard, what: str, amount: int) -> Yard:
         raise wrong("There is no such tank, or the level is not between 0 and 100.")
     tanks = list(yard.rig.tanks)
     tank = tanks[int(what)]
-    tanks[int(what)] = tank.model_copy(update={"levels": {**tank.levels, yard.rig.plan.phase: amount / 100}})
+    tanks[int(what)] = tank.model_copy(
+        update={"levels": {**tank.levels, yard.rig.plan.phase: amount / 100}}
+    )
     return _moved(
-        yard, yard.rig.model_copy(update={"tanks": tuple(tanks)}), f"{(tank.name or tank.fluid).capitalize()} at {amount} %."
+        yard,
+        yard.rig.model_copy(update={"tanks": tuple(tanks)}),
+        f"{(tank.name or tank.fluid).capitalize()} at {amount} %.",
     )
 
 
@@ -154,7 +180,11 @@ def _ball(yard: Yard, _what: str, amount: int) -> Yard:
     raised = height.m + amount / 100
     hitch = yard.rig.hitch.model_copy(update={"ball_height": Length(f"{raised:.3f} m", raised)})
     up = "up" if amount > 0 else "down"
-    return _moved(yard, yard.rig.model_copy(update={"hitch": hitch}), f"The ball is {abs(amount)} cm further {up}.")
+    return _moved(
+        yard,
+        yard.rig.model_copy(update={"hitch": hitch}),
+        f"The ball is {abs(amount)} cm further {up}.",
+    )
 
 
 def _tongue(yard: Yard, what: str, _amount: int) -> Yard:
@@ -163,7 +193,13 @@ def _tongue(yard: Yard, what: str, _amount: int) -> Yard:
 
 
 def _off(yard: Yard, _what: str, _amount: int) -> Yard:
-    return replace(yard, on_scale=False, asked=False, taken=False, said="Off the platforms, out of the way of the next one.")
+    return replace(
+        yard,
+        on_scale=False,
+        asked=False,
+        taken=False,
+        said="Off the platforms, out of the way of the next one.",
+    )
 
 
 _GONE = (lambda yard: yard.gone, "You are on the road already. Start again to go on practising.")
@@ -171,11 +207,15 @@ _ON = (lambda yard: yard.on_scale, "Not on the platforms: drive off first, other
 _NOT_ON = (lambda yard: not yard.on_scale, "The rig is not on the platforms.")
 _SOLO = (lambda yard: not yard.rig.towing, "There is no trailer.")
 _APART = (lambda yard: not yard.coupled, "The trailer is uncoupled.")
-_TENSION = (lambda yard: yard.bars == "engaged", "The spring bars are under tension; they can strike. Slacken them first.")
+_TENSION = (
+    lambda yard: yard.bars == "engaged",
+    "The spring bars are under tension; they can strike. Slacken them first.",
+)
 _BUSY = (lambda yard: yard.on_scale, "Do not walk about a working scale. Drive off first.")
 _LOOSE = (
     lambda yard: not yard.coupled,
-    "Uncoupled, a trailer can tip on its jack when things are moved in it. Couple up, or block the tail, first.",
+    "Uncoupled, a trailer can tip on its jack when things are moved in it. Couple up, or block "
+    "the tail, first.",
 )
 
 ACTS: Mapping[str, Act] = {
@@ -185,7 +225,10 @@ ACTS: Mapping[str, Act] = {
         _needs(
             _GONE,
             (lambda yard: yard.on_scale, "The rig stands on the platforms already."),
-            (lambda yard: yard.coupled and yard.chocked, "The chocks are still under the trailer's wheels."),
+            (
+                lambda yard: yard.coupled and yard.chocked,
+                "The chocks are still under the trailer's wheels.",
+            ),
         ),
         lambda yard, _w, _a: replace(
             yard,
@@ -199,7 +242,9 @@ ACTS: Mapping[str, Act] = {
         "scale",
         1,
         _needs(_GONE, _NOT_ON, (lambda yard: yard.asked, "You have asked. Wait for the word.")),
-        lambda yard, _w, _a: replace(yard, asked=True, said="“First weigh or re-weigh?” You answer, and stand still."),
+        lambda yard, _w, _a: replace(
+            yard, asked=True, said="“First weigh or re-weigh?” You answer, and stand still."
+        ),
     ),
     "wait": Act(
         "scale",
@@ -220,7 +265,8 @@ ACTS: Mapping[str, Act] = {
             _NOT_ON,
             (
                 lambda yard: yard.asked and not yard.taken,
-                "The weight has not been taken. Rolling off now would print a part of the rig. Wait for the word.",
+                "The weight has not been taken. Rolling off now would print a part of the rig. "
+                "Wait for the word.",
             ),
         ),
         _off,
@@ -229,7 +275,9 @@ ACTS: Mapping[str, Act] = {
         "couple",
         1,
         _needs(_GONE, _SOLO, _ON, (lambda yard: yard.chocked, "The chocks are set.")),
-        lambda yard, _w, _a: replace(yard, chocked=True, said="Chocks on both sides of the trailer's wheels."),
+        lambda yard, _w, _a: replace(
+            yard, chocked=True, said="Chocks on both sides of the trailer's wheels."
+        ),
     ),
     "unchock": Act(
         "couple",
@@ -237,23 +285,42 @@ ACTS: Mapping[str, Act] = {
         _needs(
             _GONE,
             (lambda yard: not yard.chocked, "There are no chocks to take away."),
-            (lambda yard: not yard.coupled, "The trailer is not coupled: without chocks it would roll."),
+            (
+                lambda yard: not yard.coupled,
+                "The trailer is not coupled: without chocks it would roll.",
+            ),
         ),
         lambda yard, _w, _a: replace(yard, chocked=False, said="Chocks stowed."),
     ),
     "slack": Act(
         "couple",
         3,
-        _needs(_GONE, _SOLO, _ON, _APART, (lambda yard: yard.bars != "engaged", "There is no tension in any bar.")),
+        _needs(
+            _GONE,
+            _SOLO,
+            _ON,
+            _APART,
+            (lambda yard: yard.bars != "engaged", "There is no tension in any bar."),
+        ),
         lambda yard, _w, _a: replace(
-            yard, bars="slack", said="Jack up the coupler a little, lever the bars off. Inside the yard only."
+            yard,
+            bars="slack",
+            said="Jack up the coupler a little, lever the bars off. Inside the yard only.",
         ),
     ),
     "engage": Act(
         "couple",
         3,
-        _needs(_GONE, _SOLO, _ON, _APART, (lambda yard: yard.bars != "slack", "There is no slack bar to tension.")),
-        lambda yard, _w, _a: replace(yard, bars="engaged", said="The bars are under tension again, as for the road."),
+        _needs(
+            _GONE,
+            _SOLO,
+            _ON,
+            _APART,
+            (lambda yard: yard.bars != "slack", "There is no slack bar to tension."),
+        ),
+        lambda yard, _w, _a: replace(
+            yard, bars="engaged", said="The bars are under tension again, as for the road."
+        ),
     ),
     "uncouple": Act(
         "couple",
@@ -263,7 +330,10 @@ ACTS: Mapping[str, Act] = {
             _SOLO,
             _ON,
             _APART,
-            (lambda yard: not yard.chocked, "Chocks are not set: uncoupling now would let the trailer roll. Set them first."),
+            (
+                lambda yard: not yard.chocked,
+                "Chocks are not set: uncoupling now would let the trailer roll. Set them first.",
+            ),
             _TENSION,
         ),
         _uncouple,
@@ -273,11 +343,23 @@ ACTS: Mapping[str, Act] = {
         6,
         _needs(_GONE, _SOLO, _ON, (lambda yard: yard.coupled, "It is coupled.")),
         lambda yard, _w, _a: replace(
-            yard, coupled=True, said="Latch, pin, chains crossed, breakaway, plug, jack up, lights, walk around."
+            yard,
+            coupled=True,
+            said="Latch, pin, chains crossed, breakaway, plug, jack up, lights, walk around.",
         ),
     ),
-    "out": Act("people", 1, _needs(_GONE, _BUSY), lambda yard, what, amount: _step(yard, what, amount, inside=False)),
-    "in": Act("people", 1, _needs(_GONE, _BUSY), lambda yard, what, amount: _step(yard, what, amount, inside=True)),
+    "out": Act(
+        "people",
+        1,
+        _needs(_GONE, _BUSY),
+        lambda yard, what, amount: _step(yard, what, amount, inside=False),
+    ),
+    "in": Act(
+        "people",
+        1,
+        _needs(_GONE, _BUSY),
+        lambda yard, what, amount: _step(yard, what, amount, inside=True),
+    ),
     "tongue": Act(
         "tongue",
         6,
@@ -285,7 +367,10 @@ ACTS: Mapping[str, Act] = {
             _GONE,
             _SOLO,
             _ON,
-            (lambda yard: not yard.chocked, "Stop and chock before anything is measured at the tongue."),
+            (
+                lambda yard: not yard.chocked,
+                "Stop and chock before anything is measured at the tongue.",
+            ),
             _TENSION,
         ),
         _tongue,
@@ -298,7 +383,12 @@ ACTS: Mapping[str, Act] = {
     "ball": Act(
         "ball",
         15,
-        _needs(_GONE, _SOLO, _ON, (lambda yard: yard.coupled, "The trailer rests on the ball. Uncouple first.")),
+        _needs(
+            _GONE,
+            _SOLO,
+            _ON,
+            (lambda yard: yard.coupled, "The trailer rests on the ball. Uncouple first."),
+        ),
         _ball,
     ),
     "go": Act(
@@ -311,17 +401,22 @@ ACTS: Mapping[str, Act] = {
             (lambda yard: yard.chocked, "The chocks are still under the wheels."),
             (
                 lambda yard: yard.bars == "slack",
-                "Never onto the road with slack bars: the front axle is too light. Engage them first.",
+                "Never onto the road with slack bars: the front axle is too light. Engage them "
+                "first.",
             ),
             (
-                lambda yard: any(not each.aboard for each in yard.rig.loads if each.category == "people"),
+                lambda yard: any(
+                    not each.aboard for each in yard.rig.loads if each.category == "people"
+                ),
                 "Somebody is not in yet.",
             ),
         ),
         lambda yard, _w, _a: replace(yard, gone=True, said="Out of the yard."),
     ),
 }
-"""Every act by its word. Prices and times are the yard's; reasons follow the cautions of the trade (docs/formulas.md)."""
+"""Every act by its word. Prices and times are the yard's; reasons follow the cautions of the trade
+(docs/formulas.md).
+"""
 
 
 def why_not(yard: Yard, act: str) -> str | None:
@@ -335,7 +430,10 @@ def why_not(yard: Yard, act: str) -> str | None:
     word, what, amount = _taken_apart(act)
     refused = ACTS[word].refuse(yard, what, amount)
     if refused is None and word == "tongue" and what != "mount" and yard.coupled:
-        return "This one is measured uncoupled: the coupler must rest on the scale, the beam or the lever."
+        return (
+            "This one is measured uncoupled: the coupler must rest on the scale, the beam or "
+            "the lever."
+        )
     if refused is None and word == "tongue" and what == "mount" and not yard.coupled:
         return "The scale is in the ball mount: it reads only while the trailer hangs on it."
     return refused
@@ -365,7 +463,12 @@ def do_act(yard: Yard, act: str) -> Yard:
     word, what, amount = _taken_apart(act)
     known = ACTS[word]
     done = known.do(yard, what, amount)
-    return replace(done, run=yard.run.then(act), minutes=yard.minutes + known.minutes, log=(*yard.log, done.said))
+    return replace(
+        done,
+        run=yard.run.then(act),
+        minutes=yard.minutes + known.minutes,
+        log=(*yard.log, done.said),
+    )
 
 
 @lru_cache(128)
@@ -387,7 +490,11 @@ def play(run: Run, own: RigFile | None = None) -> Yard:
     yard = begin(run, own)
     for number, act in enumerate(run.acts, 1):
         try:
-            yard = do_act(yard, act) if own is not None else _played(replace(run, acts=run.acts[:number]))
+            yard = (
+                do_act(yard, act)
+                if own is not None
+                else _played(replace(run, acts=run.acts[:number]))
+            )
         except InputError as exc:
             says = f"Act {number} of the run, “{act}”: {exc.message}"
             raise InputError(says, [Problem("run", says, "run")]) from exc

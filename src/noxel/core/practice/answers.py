@@ -1,4 +1,6 @@
-"""What the page is answered with: the yard, a lesson, a challenge, in the reader's units and words."""
+"""What the page is answered with: the yard, a lesson, a challenge, in the reader's units and
+words.
+"""
 
 from noxel.core.practice.challenge import Word
 from noxel.core.practice.exercises import Form
@@ -27,7 +29,9 @@ class TicketOut(Answer):
 
 
 class ItemOut(Answer):
-    """Something that can be moved: where it lies, in metres behind the coupler or the front axle."""
+    """Something that can be moved: where it lies, in metres behind the coupler or the front
+    axle.
+    """
 
     index: int
     name: str
@@ -120,7 +124,9 @@ class Reply(Answer):
 
 
 class LessonOut(Answer):
-    """A lesson as it stands: its question, or what has to be done first; what was said to the answer; the working once it is earned."""
+    """A lesson as it stands: its question, or what has to be done first; what was said to the
+    answer; the working once it is earned.
+    """
 
     id: str
     number: int
@@ -167,7 +173,9 @@ class JudgedOut(Answer):
 
 
 class ChallengeOut(Answer):
-    """A challenge as it stands: the budget, what a word is asked for, and the judgement once it was given."""
+    """A challenge as it stands: the budget, what a word is asked for, and the judgement once it was
+    given.
+    """
 
     difficulty: int
     minutes: int

@@ -1,8 +1,9 @@
-"""Challenges: a random rig, traps in its tickets, and the player's word on every limit, judged by what could be known.
+"""Challenges: a random rig, traps in its tickets, and the player's word on every limit, judged by
+what could be known.
 
-A word is right if the tickets of the yard as a clean scale prints them bear it out: over, within, or “cannot tell” where the margin is within
-its ± or the passes made do not settle it. Where a trap still stands in the tickets, “cannot tell” is right too. The true loads are shown
-beside it.
+A word is right if the tickets of the yard as a clean scale prints them bear it out: over, within,
+or “cannot tell” where the margin is within its ± or the passes made do not settle it. Where a trap
+still stands in the tickets, “cannot tell” is right too. The true loads are shown beside it.
 """
 
 from collections.abc import Mapping
@@ -34,9 +35,11 @@ ASKED = (
 """The limits that a word is asked for."""
 _TRAPS: Mapping[Trap, str] = {
     "typo": "The first ticket has a misprint: its platforms do not add up to its gross.",
-    "stepped_out": "Somebody went to the kiosk while the trailer was uncoupled, and was not weighed with the vehicle alone.",
+    "stepped_out": "Somebody went to the kiosk while the trailer was uncoupled, and was not "
+    "weighed with the vehicle alone.",
     "other_ticket": (
-        "The second ticket is another rig's: its number does not follow the first one's, and it calls itself a first weigh."
+        "The second ticket is another rig's: its number does not follow the first one's, and it "
+        "calls itself a first weigh."
     ),
 }
 
@@ -70,13 +73,19 @@ def asked_of(yard: Yard) -> list[tuple[str, str]]:
     """The limits of this rig that a word is asked for: id and label."""
     rig = seen_rig(yard)
     there = {row.id: row for row in run_checks(rig, Weighing())}
-    return [(check, check_label(rig, check)) for check in ASKED if check in there and there[check].limit]
+    return [
+        (check, check_label(rig, check)) for check in ASKED if check in there and there[check].limit
+    ]
 
 
 def standing_traps(yard: Yard) -> list[Trap]:
     """The traps that the tickets counted last still hold."""
     last = (
-        {(each.config, each.bars == "engaged"): each for each in yard.tickets if each.visit == yard.tickets[-1].visit}
+        {
+            (each.config, each.bars == "engaged"): each
+            for each in yard.tickets
+            if each.visit == yard.tickets[-1].visit
+        }
         if yard.tickets
         else {}
     )
@@ -97,7 +106,9 @@ def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
     rows = {row.id: row for row in run_checks(rig, clean)}
     traps = standing_traps(yard)
     printed = {row.id: _knowable(row) for row in run_checks(rig, _seen(yard, clean=False)[1])}
-    loads = true_loads(for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none")
+    loads = true_loads(
+        for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none"
+    )
     truth = {row.id: row for row in run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))}
     m = Teller(yard.rig)
     found = []
@@ -108,7 +119,9 @@ def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
         known = _knowable(row)
         right = word == known or (bool(traps) and word in ("cannot_tell", _word_of_truth(true)))
         says = _reply(word, known, true, printed[check] if traps else known, m)
-        found.append(Judged(check, label, word, right, known, says, true.actual.value, true.limit.kg))
+        found.append(
+            Judged(check, label, word, right, known, says, true.actual.value, true.limit.kg)
+        )
     return found
 
 
@@ -127,13 +140,22 @@ def _reply(word: Word, known: Word, true: Checked, printed: Word, m: Teller) -> 
     if printed != known and word == "cannot_tell":
         return f"{fact} With that ticket nothing could be told."
     if known == "cannot_tell":
-        return f"{fact} Your tickets could not tell: the margin is within their ±, or a pass is missing."
-    return f"{fact} Your tickets say so, beyond their ±." if word == "cannot_tell" else f"{fact} Your tickets say the opposite."
+        return (
+            f"{fact} Your tickets could not tell: the margin is within their ±, or a pass is "
+            "missing."
+        )
+    return (
+        f"{fact} Your tickets say so, beyond their ±."
+        if word == "cannot_tell"
+        else f"{fact} Your tickets say the opposite."
+    )
 
 
 def still_over(yard: Yard) -> list[tuple[str, float]]:
     """Which limits the true loads exceed as the rig is loaded now: label and by how much. [kg]"""
-    loads = true_loads(for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none")
+    loads = true_loads(
+        for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none"
+    )
     rows = run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))
     low = [row for row in rows if row.range is not None and row.status in ("low", "high")]
     over = [

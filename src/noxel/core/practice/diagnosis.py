@@ -1,7 +1,9 @@
-"""What is wrong with an answer: by the slip that leads to it, by the figures it is made of, or by how far off it is.
+"""What is wrong with an answer: by the slip that leads to it, by the figures it is made of, or by
+how far off it is.
 
-A right figure is right to within its rounding. A wrong one is compared with every slip of the lesson, then with slips of unit and digit, then
-with every sum and difference of up to three figures on the papers. What none of them explains is said to be unexplained.
+A right figure is right to within its rounding. A wrong one is compared with every slip of the
+lesson, then with slips of unit and digit, then with every sum and difference of up to three figures
+on the papers. What none of them explains is said to be unexplained.
 """
 
 import itertools
@@ -23,7 +25,9 @@ Found = Literal["right", "slip", "made_of", "close", "unexplained", "unread", "n
 
 @dataclass(frozen=True, slots=True)
 class Diagnosis:
-    """What came of an answer: ``way`` is the code of the slip, ``name`` what it is called, ``says`` the reply."""
+    """What came of an answer: ``way`` is the code of the slip, ``name`` what it is called, ``says``
+    the reply.
+    """
 
     found: Found
     says: str
@@ -37,14 +41,22 @@ class Diagnosis:
 
 
 def figure_of_way(exercise: Exercise, way: str) -> float | None:
-    """The figure that a slip leads to here; None where it lacks something. [as the exercise asks]"""
+    """The figure that a slip leads to here; None where it lacks something. [as the exercise
+    asks]
+    """
     if way in UNITS:
         factor = UNITS[way][1]
         printed = exercise.facts.get("printed")
         if way == "unconverted":
             return printed
         if way == "twice":
-            return None if printed is None else printed * 2 if printed < exercise.right else printed / 2
+            return (
+                None
+                if printed is None
+                else printed * 2
+                if printed < exercise.right
+                else printed / 2
+            )
         if way == "wrong_way":  # multiplied where it should have been divided, or the reverse
             return None if printed is None else printed * printed / exercise.right
         return exercise.right * factor
@@ -83,10 +95,17 @@ def diagnose(exercise: Exercise, text: str, m: Teller) -> Diagnosis:
     try:
         figure = read_answer(exercise, text, m)
     except QuantityError as exc:
-        return Diagnosis("unread", f"{exc.message[:1].upper()}{exc.message[1:]}." if exc.message else "That is no figure.")
+        return Diagnosis(
+            "unread",
+            f"{exc.message[:1].upper()}{exc.message[1:]}." if exc.message else "That is no figure.",
+        )
     if not math.isfinite(figure):
         return Diagnosis("unread", "That is no figure.")
-    near = exercise.give if exercise.form == "pressure" or exercise.form == "share" else max(exercise.give, 0.6 * KG[m.unit])
+    near = (
+        exercise.give
+        if exercise.form == "pressure" or exercise.form == "share"
+        else max(exercise.give, 0.6 * KG[m.unit])
+    )
     if abs(figure - exercise.right) <= near:
         return Diagnosis("right", exercise.because)
     slip = _slip(exercise, figure, m)
@@ -95,32 +114,52 @@ def diagnose(exercise: Exercise, text: str, m: Teller) -> Diagnosis:
     made = _made_of(exercise.facts, figure, near, m) if exercise.form == "mass" else None
     if abs(figure - exercise.right) <= 4 * near and made is None:
         return Diagnosis(
-            "close", "Close: a slip in the sum, or rounded too early. Write it down line by line.", "rounding", "rounded"
+            "close",
+            "Close: a slip in the sum, or rounded too early. Write it down line by line.",
+            "rounding",
+            "rounded",
         )
     if made is not None:
         return Diagnosis(
-            "made_of", f"Your figure is {made}. That answers another question.", "made_of", "figures put together differently"
+            "made_of",
+            f"Your figure is {made}. That answers another question.",
+            "made_of",
+            "figures put together differently",
         )
     return Diagnosis(
         "unexplained",
-        "No usual way leads to that figure from these papers. Look at the first hint, and write the sum down line by line.",
+        "No usual way leads to that figure from these papers. Look at the first hint, and write "
+        "the sum down line by line.",
     )
 
 
 def _chosen(exercise: Exercise, code: str) -> Diagnosis:
     option = next((each for each in exercise.options if each.code == code), None)
     if option is None:
-        raise InputError("Choose one of the statements.", [Problem("answer", "is none of the statements", "answer")])
+        raise InputError(
+            "Choose one of the statements.",
+            [Problem("answer", "is none of the statements", "answer")],
+        )
     if code == exercise.choice:
         return Diagnosis("right", exercise.because)
-    return Diagnosis("slip", option.says, option.way or code, WAYS[option.way].name if option.way in WAYS else option.way)
+    return Diagnosis(
+        "slip",
+        option.says,
+        option.way or code,
+        WAYS[option.way].name if option.way in WAYS else option.way,
+    )
 
 
 def _slip(exercise: Exercise, figure: float, m: Teller) -> Diagnosis | None:
-    every = [*exercise.ways, *(way for way in ("digits", "digit_lost", "as_kg", "as_lb") if way not in exercise.ways)]
+    every = [
+        *exercise.ways,
+        *(way for way in ("digits", "digit_lost", "as_kg", "as_lb") if way not in exercise.ways),
+    ]
     for way in every:
         wrong = figure_of_way(exercise, way)
-        if wrong is None or abs(figure - wrong) > max(exercise.give, 0.002 * abs(wrong) if way in UNITS else 0.0):
+        if wrong is None or abs(figure - wrong) > max(
+            exercise.give, 0.002 * abs(wrong) if way in UNITS else 0.0
+        ):
             continue
         if way in UNITS:
             name, _, says = UNITS[way]
@@ -129,17 +168,25 @@ def _slip(exercise: Exercise, figure: float, m: Teller) -> Diagnosis | None:
         return Diagnosis("slip", _filled(known.says, exercise.facts, m), way, known.name)
     if exercise.form == "mass" and exercise.right and abs(figure + exercise.right) <= exercise.give:
         return Diagnosis(
-            "slip", "The figure is right; its sign is not: the difference was taken the other way round.", "sign", "sign"
+            "slip",
+            "The figure is right; its sign is not: the difference was taken the other way round.",
+            "sign",
+            "sign",
         )
     if _swapped(exercise.right / KG[m.unit], figure / KG[m.unit]) and exercise.form == "mass":
         return Diagnosis(
-            "slip", "Two digits have changed places. Read it again, digit by digit.", "transposed", "digits that changed places"
+            "slip",
+            "Two digits have changed places. Read it again, digit by digit.",
+            "transposed",
+            "digits that changed places",
         )
     return None
 
 
 def _filled(says: str, facts: Facts, m: Teller) -> str:
-    return re.sub(r"\{(\w+)\}", lambda match: m(facts[match[1]]) if match[1] in facts else match[0], says)
+    return re.sub(
+        r"\{(\w+)\}", lambda match: m(facts[match[1]]) if match[1] in facts else match[0], says
+    )
 
 
 def _swapped(right: float, given: float) -> bool:
@@ -194,7 +241,9 @@ def _made_of(facts: Facts, figure: float, near: float, m: Teller) -> str | None:
     for value, terms in _sums(facts):
         if abs(value - figure) <= near:
             ordered = sorted(terms, key=lambda term: -term[0])
-            said = "".join(f" {'+' if sign > 0 else '−'} {_word(name, m)}" for sign, name in ordered)
+            said = "".join(
+                f" {'+' if sign > 0 else '−'} {_word(name, m)}" for sign, name in ordered
+            )
             return said.removeprefix(" + ")
     return None
 

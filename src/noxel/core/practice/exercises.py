@@ -1,4 +1,6 @@
-"""An exercise: papers on the table, one question with one right answer, hints, and the working on this very rig."""
+"""An exercise: papers on the table, one question with one right answer, hints, and the working on
+this very rig.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
@@ -35,7 +37,9 @@ class Paper:
 
 @dataclass(frozen=True, slots=True)
 class Option:
-    """One statement to choose; ``says`` answers whoever chooses it, ``way`` names the slip behind it."""
+    """One statement to choose; ``says`` answers whoever chooses it, ``way`` names the slip behind
+    it.
+    """
 
     code: str
     label: str
@@ -45,9 +49,11 @@ class Option:
 
 @dataclass(frozen=True, slots=True)
 class Exercise:
-    """A question about a yard. Figures in kilograms, shares plain, pressures in the table's own unit.
+    """A question about a yard. Figures in kilograms, shares plain, pressures in the table's own
+    unit.
 
-    ``right`` is right to within ``give``. ``ways`` are the slips that may lead to a wrong figure here (:mod:`ways_to_err`).
+    ``right`` is right to within ``give``. ``ways`` are the slips that may lead to a wrong figure
+    here (:mod:`ways_to_err`).
     """
 
     question: str
@@ -122,9 +128,14 @@ def labels(m: Teller, f: Facts, *keys: str) -> tuple[Paper, ...]:
     return tuple(Paper(title, tuple(lines)) for title, lines in papers.items())
 
 
-def sum_lines(m: Teller, result: tuple[str, float], *terms: tuple[Op, str, float]) -> tuple[Line, ...]:
+def sum_lines(
+    m: Teller, result: tuple[str, float], *terms: tuple[Op, str, float]
+) -> tuple[Line, ...]:
     """A sum as it is written on paper, its result last."""
-    return (*(Line(label, m(kg), op) for op, label, kg in terms), Line(result[0], m(result[1]), "="))
+    return (
+        *(Line(label, m(kg), op) for op, label, kg in terms),
+        Line(result[0], m(result[1]), "="),
+    )
 
 
 Builder = Callable[[Yard, Facts, Teller], Exercise]
@@ -134,8 +145,9 @@ Builder = Callable[[Yard, Facts, Teller], Exercise]
 class Lesson:
     """A lesson: where it stands in the order of the work, the rig that it needs, and what is asked.
 
-    ``preset`` is what was done before the reader comes; ``solution`` what the reader does before the question can be answered; ``allowed``
-    the acts that are offered. ``school`` names a school where practitioners differ.
+    ``preset`` is what was done before the reader comes; ``solution`` what the reader does before
+    the question can be answered; ``allowed`` the acts that are offered. ``school`` names a school
+    where practitioners differ.
     """
 
     id: str

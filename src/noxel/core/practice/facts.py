@@ -1,4 +1,6 @@
-"""The figures of an exercise by name: what stands on its tickets and labels. Masses in kilograms, lengths in metres."""
+"""The figures of an exercise by name: what stands on its tickets and labels. Masses in kilograms,
+lengths in metres.
+"""
 
 from collections.abc import Mapping
 
@@ -9,10 +11,12 @@ from noxel.core.quantities import KG
 from noxel.core.rig import Config, RigFile
 
 Facts = Mapping[str, float]
-"""``front_h``, ``rear_h``, ``trailer_h``, ``gross_h``: the hitched pass; ``…_k``: with slack bars; ``front_s``, ``rear_s``: vehicle only.
+"""``front_h``, ``rear_h``, ``trailer_h``, ``gross_h``: the hitched pass; ``…_k``: with slack bars;
+``front_s``, ``rear_s``: vehicle only.
 
-Ratings by the rig file's names, trailer's as ``t_gvwr``, ``t_gawr`` (all axles), ``ccc``; ``people``, ``gear``, ``hitch`` as listed;
-``a``, ``b``, ``length`` as measured. A figure that nobody has is absent.
+Ratings by the rig file's names, trailer's as ``t_gvwr``, ``t_gawr`` (all axles), ``ccc``;
+``people``, ``gear``, ``hitch`` as listed; ``a``, ``b``, ``length`` as measured. A figure that
+nobody has is absent.
 """
 
 
@@ -52,7 +56,9 @@ def _of_labels(rig: RigFile) -> dict[str, float]:
 
 
 def facts_of(yard: Yard) -> dict[str, float]:
-    """Every figure that the yard's papers give: the last ticket of each kind, the labels, the lists, the tape."""
+    """Every figure that the yard's papers give: the last ticket of each kind, the labels, the
+    lists, the tape.
+    """
     rig, kg = as_seen(yard.rig), KG[yard.rig.units.mass]
     found = _of_labels(rig)
     endings: Mapping[tuple[Config, bool], str] = {

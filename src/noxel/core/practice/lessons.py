@@ -1,4 +1,6 @@
-"""All lessons in the order of the work, and how one is opened: a yard from a seed in which every slip can be told from every other."""
+"""All lessons in the order of the work, and how one is opened: a yard from a seed in which every
+slip can be told from every other.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -47,7 +49,11 @@ _ORDER = (
     "pin",
     "towed-car",
 )
-_EVERY = {each.id: each for room in (lessons_weighing, lessons_limits, lessons_moving, lessons_buying) for each in room.LESSONS}
+_EVERY = {
+    each.id: each
+    for room in (lessons_weighing, lessons_limits, lessons_moving, lessons_buying)
+    for each in room.LESSONS
+}
 LESSONS: Mapping[str, Lesson] = {name: _EVERY[name] for name in _ORDER}
 """Every lesson by its id."""
 _VARIANTS = 40
@@ -95,11 +101,14 @@ def exercise_of(lesson: Lesson, yard: Yard) -> Exercise | Missing:
         return lesson.build(yard, facts_of(yard), Teller(rig))
     except KeyError as exc:
         name = str(exc.args[0]) if exc.args else ""
-        return Missing(question_of(lesson.id), _NEEDS.get(name, "Something has still to be weighed."))
+        return Missing(
+            question_of(lesson.id), _NEEDS.get(name, "Something has still to be weighed.")
+        )
 
 
 _NEEDS = {
-    "front_s": "Weigh the vehicle alone first: slacken the bars, set the chocks, uncouple, then drive on.",
+    "front_s": "Weigh the vehicle alone first: slacken the bars, set the chocks, uncouple, then "
+    "drive on.",
     "tongue:scale": "Lower the coupler to towing height, then measure the tongue again.",
     "ticket:hitched": "Weigh the rig again, hitched.",
 }
@@ -126,8 +135,11 @@ def told_apart(exercise: Exercise) -> bool:
     return exercise.right > 3 * exercise.give
 
 
-def open_lesson(name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "north_america") -> Yard:
-    """The yard in which a lesson begins: the first rig drawn from the seed in which every slip can be told apart.
+def open_lesson(
+    name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "north_america"
+) -> Yard:
+    """The yard in which a lesson begins: the first rig drawn from the seed in which every slip can
+    be told apart.
 
     Raises
     ------
@@ -139,7 +151,13 @@ def open_lesson(name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "n
     lesson = lesson_of(name)
     first: Yard | None = None
     for variant in range(_VARIANTS):
-        run = Run(lesson.kind, unit, terms, lesson.over, seed if variant == 0 else f"{seed[:36]}-{variant}")
+        run = Run(
+            lesson.kind,
+            unit,
+            terms,
+            lesson.over,
+            seed if variant == 0 else f"{seed[:36]}-{variant}",
+        )
         yard = _start(lesson, run)
         first = first or yard
         try:
@@ -147,7 +165,11 @@ def open_lesson(name: str, seed: str, unit: MassUnit = "lb", terms: TermSet = "n
             exercise = exercise_of(lesson, done)
         except InputError:
             continue
-        if isinstance(exercise, Exercise) and told_apart(exercise) and (exercise.form != "done" or not still_over(done)):
+        if (
+            isinstance(exercise, Exercise)
+            and told_apart(exercise)
+            and (exercise.form != "done" or not still_over(done))
+        ):
             return yard
     if first is None:
         raise NotFound(f"No rig could be made for the lesson “{name}”. Try another seed.")

@@ -10,7 +10,8 @@ def _before_buying(_yard: Yard, f: Facts, m: Teller) -> Exercise:
     share = 0.13
     left = f["payload"] - f["people"] - f["gear"] - f["hitch"]
     return Exercise(
-        question=f"How heavy a trailer does the payload allow, with {m.share(share)} of it on the hitch?",
+        question=f"How heavy a trailer does the payload allow, with {m.share(share)} of it on the "
+        "hitch?",
         right=left / share,
         give=max(4 * m.give, 0.002 * left / share),
         facts={**f, "share": share},
@@ -31,8 +32,12 @@ def _before_buying(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("share on the hitch", m.share(share), "÷"),
             Line("trailer, at most", m(left / share), "="),
         ),
-        because="The tow rating is one limit of many. People, gear and hitch take from the same payload as the tongue does.",
-        hints=("What else does the payload have to carry?", "What is left for the hitch is a share of the trailer."),
+        because="The tow rating is one limit of many. People, gear and hitch take from the same "
+        "payload as the tongue does.",
+        hints=(
+            "What else does the payload have to carry?",
+            "What is left for the hitch is a share of the trailer.",
+        ),
     )
 
 
@@ -46,10 +51,14 @@ def _pin(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         ways=("ball_share_on_pin", "ten_percent", "dry_tongue_believed", "hitched_for_tongue"),
         papers=labels(m, f, "t_gvwr", "dry_tongue"),
         working=sum_lines(
-            m, ("pin weight", hitched - solo), ("", f"{m.word}, hitched", hitched), ("−", f"{m.word} alone", solo)
+            m,
+            ("pin weight", hitched - solo),
+            ("", f"{m.word}, hitched", hitched),
+            ("−", f"{m.word} alone", solo),
         ),
         because=(
-            "A pin stands over the rear axle: nearly all of it lands there, and it is 15 to 25 % of the trailer, not 10 to 15."
+            "A pin stands over the rear axle: nearly all of it lands there, and it is 15 to 25 % "
+            "of the trailer, not 10 to 15."
         ),
         hints=("The same way as with a ball: what did the vehicle gain?",),
     )
@@ -58,17 +67,22 @@ def _pin(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 def _towed_car(_yard: Yard, f: Facts, m: Teller) -> Exercise:
     solo = f["front_s"] + f["rear_s"]
     return Exercise(
-        question=f"How heavy a car may this {m.word} tow, by its {m.term('gcwr')}, as it stands on the scale?",
+        question=f"How heavy a car may this {m.word} tow, by its {m.term('gcwr')}, as it stands "
+        "on the scale?",
         right=f["gcwr"] - solo,
         give=m.give,
         facts=f,
         ways=("gcwr_less_gvwr", "gcwr_less_curb", "tow_believed"),
         papers=labels(m, f, "gcwr", "gvwr", "tow_rating", "curb_weight"),
         working=sum_lines(
-            m, ("left for the car", f["gcwr"] - solo), ("", m.term("gcwr"), f["gcwr"]), ("−", f"{m.word} alone", solo)
+            m,
+            ("left for the car", f["gcwr"] - solo),
+            ("", m.term("gcwr"), f["gcwr"]),
+            ("−", f"{m.word} alone", solo),
         ),
         because=(
-            "A car on its own wheels rests nothing on the hitch: its share is none. The tow rating, the "
+            "A car on its own wheels rests nothing on the hitch: its share is none. The tow "
+            "rating, the "
             "hitch and the maker's rule on brakes are limits of their own."
         ),
         hints=(
@@ -85,7 +99,8 @@ LESSONS = (
         "A placard, a towing guide and a list, and no trailer yet.",
         _before_buying,
         kind="plain",
-        school="Plan at the trailer's rating, or at what you will put in it? The rating is the cautious school.",
+        school="Plan at the trailer's rating, or at what you will put in it? The rating is the "
+        "cautious school.",
     ),
     Lesson(
         "pin",

@@ -2,7 +2,16 @@
 
 import math
 
-from noxel.core.practice.exercises import Exercise, Lesson, Line, Option, Paper, Teller, labels, sum_lines
+from noxel.core.practice.exercises import (
+    Exercise,
+    Lesson,
+    Line,
+    Option,
+    Paper,
+    Teller,
+    labels,
+    sum_lines,
+)
 from noxel.core.practice.facts import Facts
 from noxel.core.practice.lessons_weighing import ALONE, WEIGH
 from noxel.core.practice.stand import ACCURACY, GRADUATION
@@ -23,13 +32,19 @@ def _gvwr(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         ways=("solo_over", "axles_as_gvwr", "rear_margin"),
         papers=labels(m, f, "gvwr", "gawr_front", "gawr_rear"),
         working=sum_lines(
-            m, ("over", hitched - f["gvwr"]), ("", f"{m.word}, hitched", hitched), ("−", m.term("gvwr"), f["gvwr"])
+            m,
+            ("over", hitched - f["gvwr"]),
+            ("", f"{m.word}, hitched", hitched),
+            ("−", m.term("gvwr"), f["gvwr"]),
         ),
         because=(
             "Both axles are within their ratings, and the vehicle is still over: frame, brakes and "
             "suspension as a whole have a limit of their own."
         ),
-        hints=(f"The {m.word} as it drives: with the trailer on its hitch.", "Its two axles together against one rating."),
+        hints=(
+            f"The {m.word} as it drives: with the trailer on its hitch.",
+            "Its two axles together against one rating.",
+        ),
     )
 
 
@@ -49,7 +64,8 @@ def _percent(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("per cent over", m.share(hitched / f["gvwr"] - 1), "="),
         ),
         because=(
-            "Per cent over is of the rating. There is no share of a rating that “is fine”: over is over, and "
+            "Per cent over is of the rating. There is no share of a rating that “is fine”: over "
+            "is over, and "
             "by how much is said."
         ),
         hints=("What is 100 per cent here?", "Divide what is too much by the rating."),
@@ -66,10 +82,14 @@ def _payload(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         ways=("placard_people", "placard_all", "solo_room", "placard_itself", "curb_room"),
         papers=labels(m, f, "gvwr", "payload", "curb_weight", "people", "gear", "hitch"),
         working=sum_lines(
-            m, ("left", f["gvwr"] - hitched), ("", m.term("gvwr"), f["gvwr"]), ("−", f"{m.word}, hitched", hitched)
+            m,
+            ("left", f["gvwr"] - hitched),
+            ("", m.term("gvwr"), f["gvwr"]),
+            ("−", f"{m.word}, hitched", hitched),
         ),
         because=(
-            "The placard is for the vehicle as it left the factory. The scale has weighed what was fitted "
+            "The placard is for the vehicle as it left the factory. The scale has weighed what "
+            "was fitted "
             "since, and the tongue as well."
         ),
         hints=(
@@ -81,7 +101,10 @@ def _payload(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 def _link(yard: Yard, f: Facts, m: Teller) -> Exercise:
     mode = yard.rig.hitch.mode
-    parts = [(part.kind, rating_in(part.tongue, mode), rating_in(part.trailer, mode)) for part in yard.rig.hitch.parts]
+    parts = [
+        (part.kind, rating_in(part.tongue, mode), rating_in(part.trailer, mode))
+        for part in yard.rig.hitch.parts
+    ]
     tongues = {kind: tongue.kg for kind, tongue, _ in parts if tongue}
     own = rating_in(yard.rig.vehicle.ratings.tongue_rating, mode)
     if own is not None:
@@ -120,10 +143,17 @@ def _combined(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         ways=("gcwr_tongue_twice", "gcwr_no_tongue", "gcwr_made_up", "tow_room"),
         papers=labels(m, f, "gcwr", "gvwr", "tow_rating"),
         working=sum_lines(
-            m, ("left", f["gcwr"] - f["gross_h"]), ("", m.term("gcwr"), f["gcwr"]), ("−", "gross, hitched", f["gross_h"])
+            m,
+            ("left", f["gcwr"] - f["gross_h"]),
+            ("", m.term("gcwr"), f["gcwr"]),
+            ("−", "gross, hitched", f["gross_h"]),
         ),
-        because="All platforms together are vehicle and trailer; the load on the hitch is in it once.",
-        hints=("One line of the first ticket is all you need.", f"The {m.term('gcwr')} less the gross."),
+        because="All platforms together are vehicle and trailer; the load on the hitch is in it "
+        "once.",
+        hints=(
+            "One line of the first ticket is all you need.",
+            f"The {m.term('gcwr')} less the gross.",
+        ),
     )
 
 
@@ -136,15 +166,22 @@ def _binding(_yard: Yard, f: Facts, m: Teller) -> Exercise:
     }
     least = min(margins, key=lambda name: margins[name])
     return Exercise(
-        question="Four margins: front axle, rear axle, vehicle, combination. How large is the smallest?",
+        question="Four margins: front axle, rear axle, vehicle, combination. How large is the "
+        "smallest?",
         right=margins[least],
         give=m.give,
         facts=f,
         ways=("tow_room", "best_margin", "solo_room"),
         papers=labels(m, f, "gawr_front", "gawr_rear", "gvwr", "gcwr", "tow_rating"),
-        working=tuple(Line(name, m(kg), "=" if name == least else "") for name, kg in margins.items()),
-        because=f"The {least} ends first. A large room elsewhere is worth nothing until this one is mended.",
-        hints=("Take each load off its rating.", "The smallest of the four is the answer, not the largest and not their sum."),
+        working=tuple(
+            Line(name, m(kg), "=" if name == least else "") for name, kg in margins.items()
+        ),
+        because=f"The {least} ends first. A large room elsewhere is worth nothing until this one "
+        "is mended.",
+        hints=(
+            "Take each load off its rating.",
+            "The smallest of the four is the answer, not the largest and not their sum.",
+        ),
         # margins of one ticket: the hitched one
     )
 
@@ -156,7 +193,8 @@ def _cannot_tell(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         Option(
             "within",
             "It is within.",
-            "The margin is smaller than what the scale can be off. Its next ticket may say the opposite.",
+            "The margin is smaller than what the scale can be off. Its next ticket may say the "
+            "opposite.",
             "margin believed",
         ),
         Option(
@@ -169,7 +207,8 @@ def _cannot_tell(_yard: Yard, f: Facts, m: Teller) -> Exercise:
     )
     return Exercise(
         question=(
-            f"The rear axle is rated {m(rating)}. The ticket says {m(f['rear_h'])}, in steps of {m(step)}. What do you know?"
+            f"The rear axle is rated {m(rating)}. The ticket says {m(f['rear_h'])}, in steps of "
+            f"{m(step)}. What do you know?"
         ),
         form="choice",
         choice="cannot_tell",
@@ -177,13 +216,20 @@ def _cannot_tell(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         facts=f,
         working=(
             Line("margin", m(rating - f["rear_h"])),
-            Line("±, from the steps and the scale", m(math.hypot(0.577 * step, 2 * ACCURACY * f["rear_h"]))),
+            Line(
+                "±, from the steps and the scale",
+                m(math.hypot(0.577 * step, 2 * ACCURACY * f["rear_h"])),
+            ),
         ),
         because=(
-            "A reading in steps is anywhere within half a step, and the scale itself is off by a little. A "
+            "A reading in steps is anywhere within half a step, and the scale itself is off by a "
+            "little. A "
             "margin below that is “cannot tell”: take something out, and weigh again."
         ),
-        hints=("How far could the true load be from what is printed?", "Compare the margin with one step of the scale."),
+        hints=(
+            "How far could the true load be from what is printed?",
+            "Compare the margin with one step of the scale.",
+        ),
     )
 
 
@@ -193,19 +239,31 @@ def _pressure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
     rows = [(40 + 5 * at, (0.78 + 0.08 * at) * each * 1.02) for at in range(7)]
     right = next(pressure for pressure, load in rows if load >= each)
     name = "psi" if psi else "kPa"
-    scaled = [(pressure if psi else round(pressure * 6.894757 / 10) * 10, load) for pressure, load in rows]
-    wanted = dict(zip((pressure for pressure, _ in rows), (pressure for pressure, _ in scaled), strict=True))[right]
+    scaled = [
+        (pressure if psi else round(pressure * 6.894757 / 10) * 10, load) for pressure, load in rows
+    ]
+    wanted = dict(
+        zip((pressure for pressure, _ in rows), (pressure for pressure, _ in scaled), strict=True)
+    )[right]
     placard = scaled[1][0]
-    more = {"row_below": scaled[[p for p, _ in scaled].index(wanted) - 1][0], "placard": placard, "most": scaled[-1][0]}
+    more = {
+        "row_below": scaled[[p for p, _ in scaled].index(wanted) - 1][0],
+        "placard": placard,
+        "most": scaled[-1][0],
+    }
     return Exercise(
-        question=f"Two tires on the rear axle. Which cold pressure does each need, by the maker's table, in {name}?",
+        question="Two tires on the rear axle. Which cold pressure does each need, by the maker's "
+        f"table, in {name}?",
         form="pressure",
         right=wanted,
         give=0.5,
         facts={**f, **more},
         ways=("row_below", "placard_pressure", "sidewall"),
         papers=(
-            Paper(f"The tire maker's table, {name}", tuple(Line(f"{pressure}", m(load)) for pressure, load in scaled)),
+            Paper(
+                f"The tire maker's table, {name}",
+                tuple(Line(f"{pressure}", m(load)) for pressure, load in scaled),
+            ),
             Paper("Loading placard", (Line("rear, cold", f"{placard} {name}"),)),
             Paper("Tire sidewall", (Line("most, cold", f"{scaled[-1][0]} {name}"),)),
         ),
@@ -215,7 +273,8 @@ def _pressure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("each tire", m(each), "="),
             Line("first row that carries it", f"{wanted} {name}"),
         ),
-        because="The first row that carries the load; never below the placard, never above the sidewall, set cold.",
+        because="The first row that carries the load; never below the placard, never above the "
+        "sidewall, set cold.",
         hints=("What does one tire carry?", "Go down the table until the load is carried."),
     )
 
@@ -230,7 +289,8 @@ LESSONS = (
         over="gross",
         preset=(*WEIGH, *ALONE),
         school=(
-            "“If both axles are within, the total does not matter” is heard. Here the total is checked too, and never waived."
+            "“If both axles are within, the total does not matter” is heard. Here the total is "
+            "checked too, and never waived."
         ),
     ),
     Lesson(
@@ -285,7 +345,8 @@ LESSONS = (
         preset=WEIGH,
         minutes=3,
         school=(
-            "Use the full rating, or stay below 80 or 85 % of it? Both are done; a cushion is your choice, the rating is not."
+            "Use the full rating, or stay below 80 or 85 % of it? Both are done; a cushion is "
+            "your choice, the rating is not."
         ),
     ),
     Lesson(

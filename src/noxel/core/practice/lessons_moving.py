@@ -1,9 +1,20 @@
-"""Lessons with a lever: measuring the tongue, moving things, water, height, bars, and the easiest fix."""
+"""Lessons with a lever: measuring the tongue, moving things, water, height, bars, and the easiest
+fix.
+"""
 
 from noxel.core.mechanics import statics
 from noxel.core.practice.acts import do_act
 from noxel.core.practice.challenge import still_over
-from noxel.core.practice.exercises import Exercise, Lesson, Line, Option, Paper, Teller, labels, sum_lines
+from noxel.core.practice.exercises import (
+    Exercise,
+    Lesson,
+    Line,
+    Option,
+    Paper,
+    Teller,
+    labels,
+    sum_lines,
+)
 from noxel.core.practice.facts import Facts
 from noxel.core.practice.lessons_limits import BOTH
 from noxel.core.practice.lessons_weighing import WEIGH
@@ -51,7 +62,8 @@ def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line(m.term("tongue_weight"), m(right), "="),
         ),
         because=(
-            "The scale is four times as far from the support as the coupler: it feels a quarter. A bathroom "
+            "The scale is four times as far from the support as the coupler: it feels a quarter. "
+            "A bathroom "
             "scale under the coupler itself would be crushed."
         ),
         hints=(
@@ -91,10 +103,14 @@ def _lever(yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line(m.term("tongue_weight"), m(right), "="),
         ),
         because=(
-            "Moments about the pipe balance: what turns one way equals what turns the other way, the beam "
+            "Moments about the pipe balance: what turns one way equals what turns the other way, "
+            "the beam "
             "itself included. Stay clear of a loaded lever: it can strike."
         ),
-        hints=("What balances about the pipe?", "The beam has a weight of its own, and its middle is not over the pipe."),
+        hints=(
+            "What balances about the pipe?",
+            "The beam has a weight of its own, and its middle is not over the pipe.",
+        ),
     )
 
 
@@ -110,21 +126,33 @@ def _position(yard: Yard, f: Facts, m: Teller) -> Exercise:
     mass, d = load.kg, 0.25 * f["length"]
     right = tongue - mass * d / f["length"]
     return Exercise(
-        question=f"The {load.name} ({m(mass)}) moves {m.length(d)} back in the trailer. What does the tongue weigh then?",
+        question=f"The {load.name} ({m(mass)}) moves {m.length(d)} back in the trailer. What does "
+        "the tongue weigh then?",
         right=right,
         give=m.give,
         facts={**f, "tongue": tongue, "m": mass, "d": d},
         ways=("wrong_sign", "ratio_turned", "all_of_it", "nothing_changes"),
         papers=(
-            Paper("Measured", (Line(m.term("tongue_weight"), m(tongue)), Line("coupler to axles", m.length(f["length"])))),
+            Paper(
+                "Measured",
+                (
+                    Line(m.term("tongue_weight"), m(tongue)),
+                    Line("coupler to axles", m.length(f["length"])),
+                ),
+            ),
         ),
         working=(
             Line(m.term("tongue_weight"), m(tongue)),
-            Line(f"{m(mass)} × {m.length(d)} ÷ {m.length(f['length'])}", m(mass * d / f["length"]), "−"),
+            Line(
+                f"{m(mass)} × {m.length(d)} ÷ {m.length(f['length'])}",
+                m(mass * d / f["length"]),
+                "−",
+            ),
             Line("then", m(right), "="),
         ),
         because=(
-            "Moving m back by d takes m × d ÷ L off the tongue, L from coupler to axles. The trailer in total stays the same."
+            "Moving m back by d takes m × d ÷ L off the tongue, L from coupler to axles. The "
+            "trailer in total stays the same."
         ),
         hints=(
             "Heavier or lighter? The axles are the pivot.",
@@ -156,14 +184,22 @@ def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
         ),
         working=(
             Line("water", m(mass)),
-            Line("tank to axles ÷ coupler to axles", f"{m.length(f['length'] - x)} ÷ {m.length(f['length'])}", "×"),
+            Line(
+                "tank to axles ÷ coupler to axles",
+                f"{m.length(f['length'] - x)} ÷ {m.length(f['length'])}",
+                "×",
+            ),
             Line("off the tongue", m(right), "="),
         ),
         because=(
-            "On the way out the fresh tank is full, on the way home the waste tank: the same water, at "
+            "On the way out the fresh tank is full, on the way home the waste tank: the same "
+            "water, at "
             "another place, with another tongue."
         ),
-        hints=("The axles carried most of it.", "How far is the tank from the axles, against the whole length?"),
+        hints=(
+            "The axles carried most of it.",
+            "How far is the tank from the axles, against the whole length?",
+        ),
     )
 
 
@@ -189,7 +225,8 @@ def _nose_up(yard: Yard, f: Facts, m: Teller) -> Exercise:
         ),
         working=(Line("raised", m(first)), Line("at towing height", m(second))),
         because=(
-            "Two torsion axles do not share the load: tilt the trailer, and one carries more. By hundreds of "
+            "Two torsion axles do not share the load: tilt the trailer, and one carries more. By "
+            "hundreds of "
             "pounds on a heavy one; by little where leaf springs are joined by an equaliser."
         ),
         hints=("How high is the coupler on the road?", "One of the two was read with the nose up."),
@@ -211,10 +248,14 @@ def _bars(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             ("−", "platform 3, bars slack", f["trailer_k"]),
         ),
         because=(
-            f"The rear axle lost {m(f['rear_k'] - f['rear_h'])}; of that {m(f['front_h'] - f['front_k'])} "
+            f"The rear axle lost {m(f['rear_k'] - f['rear_h'])}; of that "
+            f"{m(f['front_h'] - f['front_k'])} "
             f"came back to the front axle, the rest to the trailer's. Nothing left the rig."
         ),
-        hints=("Compare the two hitched tickets line by line.", "Platform 3 with and without tension."),
+        hints=(
+            "Compare the two hitched tickets line by line.",
+            "Platform 3 with and without tension.",
+        ),
     )
 
 
@@ -223,7 +264,8 @@ def _bars_cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         Option(
             "less_tongue",
             f"The {m.term('tongue_weight')} gets smaller, so a hitch part that was over is within.",
-            "The load on the coupler stays; only where it is felt changes. The weakest link carries what it carried.",
+            "The load on the coupler stays; only where it is felt changes. The weakest link "
+            "carries what it carried.",
             "the bars believed to cure",
         ),
         Option(
@@ -233,12 +275,16 @@ def _bars_cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             "the bars believed to cure",
         ),
         Option(
-            "moves", "They move load from the rear axle to the front axle and to the trailer's axles. Every rating stays.", ""
+            "moves",
+            "They move load from the rear axle to the front axle and to the trailer's axles. "
+            "Every rating stays.",
+            "",
         ),
         Option(
             "past_solo",
             "Tighten them until the front axle carries more than it does alone.",
-            "That lifts the rear axle too far: less grip behind, and more strain on frame and hitch. Up to "
+            "That lifts the rear axle too far: less grip behind, and more strain on frame and "
+            "hitch. Up to "
             "its solo load at most, and by the maker's target.",
             "front axle restored past its solo load",
         ),
@@ -254,7 +300,8 @@ def _bars_cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("rear axle", f"{m(f['rear_k'])} → {m(f['rear_h'])}"),
             Line("trailer's axles", f"{m(f['trailer_k'])} → {m(f['trailer_h'])}"),
         ),
-        because="All three lines together are the same with the bars slack or engaged, to within the scale.",
+        because="All three lines together are the same with the bars slack or engaged, to within "
+        "the scale.",
         hints=("Add up each of the two hitched tickets.",),
     )
 
@@ -265,10 +312,14 @@ def _compare(yard: Yard, f: Facts, m: Teller) -> Exercise:
         raise KeyError("ticket:hitched")
     unit = KG[m.unit]
     before, after = hitched[0].readings, hitched[-1].readings
-    right, other = (before["rear"] - after["rear"]) * unit, (before["trailer"] - after["trailer"]) * unit
+    right, other = (
+        (before["rear"] - after["rear"]) * unit,
+        (before["trailer"] - after["trailer"]) * unit,
+    )
     dropped = sum(load.mass.kg * load.quantity for load in yard.rig.loads if not load.aboard)
     return Exercise(
-        question="Something was left behind between the two hitched tickets. How much lighter is the rear axle now?",
+        question="Something was left behind between the two hitched tickets. How much lighter is "
+        "the rear axle now?",
         right=right,
         give=m.give,
         facts={**f, "other": other, "m": dropped},
@@ -281,7 +332,8 @@ def _compare(yard: Yard, f: Facts, m: Teller) -> Exercise:
             ("−", "rear axle, second ticket", after["rear"] * unit),
         ),
         because=(
-            "Each reading moves in steps, so a change of one step may be none at all. What left the trailer "
+            "Each reading moves in steps, so a change of one step may be none at all. What left "
+            "the trailer "
             "took only its share off the hitch."
         ),
         hints=("The same line on both tickets.",),
@@ -294,9 +346,13 @@ def _cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         form="done",
         facts=f,
         papers=labels(m, f, "gvwr", "gawr_front", "gawr_rear", "gcwr", "t_gvwr", "t_gawr"),
-        working=(Line("rear axle's rating", m(f["gawr_rear"])), Line("rear axle, as it came", m(f["rear_h"]))),
+        working=(
+            Line("rear axle's rating", m(f["gawr_rear"])),
+            Line("rear axle, as it came", m(f["rear_h"])),
+        ),
         because=(
-            "What lies far behind the rear axle loads it by more than its own weight. Moving it forward, or "
+            "What lies far behind the rear axle loads it by more than its own weight. Moving it "
+            "forward, or "
             "leaving it, is worth more than anything in the trailer."
         ),
         hints=(
@@ -308,10 +364,16 @@ def _cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 
 def cure_acts(yard: Yard) -> tuple[str, ...]:
-    """What cures the rear axle in the lesson: what lies in the bed stays behind, heaviest first, then the water goes."""
+    """What cures the rear axle in the lesson: what lies in the bed stays behind, heaviest first,
+    then the water goes.
+    """
     loads = yard.rig.loads
     bed = sorted(
-        (at for at, load in enumerate(loads) if load.on == "vehicle" and load.category == "comfort"),
+        (
+            at
+            for at, load in enumerate(loads)
+            if load.on == "vehicle" and load.category == "comfort"
+        ),
         key=lambda at: -loads[at].kg,
     )
     acts = [*(f"drop:{at}" for at in bed), "tank:0:0"]
@@ -327,7 +389,11 @@ def cure_acts(yard: Yard) -> tuple[str, ...]:
 def _leave_heaviest(yard: Yard) -> tuple[str, ...]:
     """Leave the item behind that loads the tongue most, then weigh again."""
     trailer = yard.rig.trailer
-    length = trailer.geometry.coupler_to_axles.m if trailer and trailer.geometry.coupler_to_axles else 1.0
+    length = (
+        trailer.geometry.coupler_to_axles.m
+        if trailer and trailer.geometry.coupler_to_axles
+        else 1.0
+    )
     on_tongue = {
         at: load.kg * (length - load.position.m)
         for at, load in enumerate(yard.rig.loads)
@@ -361,7 +427,13 @@ LESSONS = (
         kind="plain",
         preset=(*APART, "tongue:scale"),
     ),
-    Lesson("water", "Water out and home", "The fresh tank is drained before the journey home.", _water, minutes=4),
+    Lesson(
+        "water",
+        "Water out and home",
+        "The fresh tank is drained before the journey home.",
+        _water,
+        minutes=4,
+    ),
     Lesson(
         "nose-up",
         "Nose-up, and axles that do not share",
@@ -372,8 +444,21 @@ LESSONS = (
         solution=("ball:-13", "tongue:scale"),
         allowed=("ball", "tongue"),
     ),
-    Lesson("bars", "What the bars do", "Two hitched tickets, with the bars slack and engaged.", _bars, preset=BOTH),
-    Lesson("bars-cure", "What the bars do not do", "The same two tickets.", _bars_cure, preset=BOTH, minutes=3),
+    Lesson(
+        "bars",
+        "What the bars do",
+        "Two hitched tickets, with the bars slack and engaged.",
+        _bars,
+        preset=BOTH,
+    ),
+    Lesson(
+        "bars-cure",
+        "What the bars do not do",
+        "The same two tickets.",
+        _bars_cure,
+        preset=BOTH,
+        minutes=3,
+    ),
     Lesson(
         "compare",
         "Weigh again and compare",

@@ -19,7 +19,8 @@ def _ticket(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         ways=("line_front", "line_trailer", "line_gross", "rear_and_trailer"),
         working=(Line("platform 2", m(f["rear_h"])),),
         because=(
-            "Platform 1 carries the front axle, platform 2 the rear axle, platform 3 the trailer's axles; "
+            "Platform 1 carries the front axle, platform 2 the rear axle, platform 3 the "
+            "trailer's axles; "
             "the gross is all of them."
         ),
         hints=(
@@ -37,8 +38,14 @@ def _hitched(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         give=m.give,
         facts=f,
         ways=("line_gross", "line_front", "line_rear", "rear_and_trailer", "line_trailer"),
-        working=sum_lines(m, (f"{m.word}, hitched", right), ("", "platform 1", f["front_h"]), ("+", "platform 2", f["rear_h"])),
-        because=f"Whatever the {m.word}'s own axles carry is its weight, the load on the hitch included.",
+        working=sum_lines(
+            m,
+            (f"{m.word}, hitched", right),
+            ("", "platform 1", f["front_h"]),
+            ("+", "platform 2", f["rear_h"]),
+        ),
+        because=f"Whatever the {m.word}'s own axles carry is its weight, the load on the hitch "
+        "included.",
         hints=(
             f"Which platforms carry the {m.word}'s own wheels?",
             "Two lines of the ticket belong to it, the third does not.",
@@ -54,9 +61,15 @@ def _two_passes(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         give=m.give,
         facts=f,
         ways=("still_hitched", "solo_front", "solo_rear"),
-        working=sum_lines(m, (f"{m.word} alone", right), ("", "front axle", f["front_s"]), ("+", "rear axle", f["rear_s"])),
+        working=sum_lines(
+            m,
+            (f"{m.word} alone", right),
+            ("", "front axle", f["front_s"]),
+            ("+", "rear axle", f["rear_s"]),
+        ),
         because=(
-            "The same people and the same fuel in both passes, the hitch head still on: then the difference "
+            "The same people and the same fuel in both passes, the hitch head still on: then the "
+            "difference "
             "is the trailer's doing alone."
         ),
         hints=(
@@ -74,12 +87,23 @@ def _tongue(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         right=hitched - solo,
         give=m.give,
         facts=f,
-        ways=("rear_gain", "front_gain", "ten_percent", "tenth_of_trailer", "dry_tongue_believed", "hitched_for_tongue"),
+        ways=(
+            "rear_gain",
+            "front_gain",
+            "ten_percent",
+            "tenth_of_trailer",
+            "dry_tongue_believed",
+            "hitched_for_tongue",
+        ),
         papers=labels(m, f, "t_gvwr", "dry_tongue"),
         working=sum_lines(
-            m, (m.term("tongue_weight"), hitched - solo), ("", f"{m.word}, hitched", hitched), ("−", f"{m.word} alone", solo)
+            m,
+            (m.term("tongue_weight"), hitched - solo),
+            ("", f"{m.word}, hitched", hitched),
+            ("−", f"{m.word} alone", solo),
         ),
-        because=f"What the {m.word} gained when the trailer was coupled is the load on its hitch: both axles together.",
+        because=f"What the {m.word} gained when the trailer was coupled is the load on its hitch: "
+        "both axles together.",
         hints=(
             f"By how much did the {m.word} get heavier?",
             "Add both axles in each pass, then take the difference.",
@@ -97,13 +121,26 @@ def _trailer(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         right=right,
         give=m.give,
         facts=f,
-        ways=("tongue_left_out", "tongue_twice", "rear_gain_added", "brochure_trailer", "rating_for_weight", "line_gross"),
+        ways=(
+            "tongue_left_out",
+            "tongue_twice",
+            "rear_gain_added",
+            "brochure_trailer",
+            "rating_for_weight",
+            "line_gross",
+        ),
         papers=labels(m, f, "t_gvwr", "dry_weight"),
         working=(
-            *sum_lines(m, ("trailer, in total", right), ("", "gross, hitched", f["gross_h"]), ("−", f"{m.word} alone", solo)),
+            *sum_lines(
+                m,
+                ("trailer, in total", right),
+                ("", "gross, hitched", f["gross_h"]),
+                ("−", f"{m.word} alone", solo),
+            ),
             Line(f"or platform 3 + {m.term('tongue_weight')}", f"{m(f['trailer_h'])} + {m(net)}"),
         ),
-        because=f"{m(f['trailer_h'])} is what stands on the platform; the {m(net)} on the hitch belongs to the trailer too.",
+        because=f"{m(f['trailer_h'])} is what stands on the platform; the {m(net)} on the hitch "
+        "belongs to the trailer too.",
         hints=(
             "Part of the trailer stands on its wheels. Where is the rest?",
             f"Take the {m.word} alone off everything together.",
@@ -118,7 +155,13 @@ def _engaged(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         right=slack - solo,
         give=m.give,
         facts=f,
-        ways=("net_with_bars", "slack_rear_gain", "rear_gain", "ten_percent", "dry_tongue_believed"),
+        ways=(
+            "net_with_bars",
+            "slack_rear_gain",
+            "rear_gain",
+            "ten_percent",
+            "dry_tongue_believed",
+        ),
         papers=labels(m, f, "t_gvwr", "dry_tongue"),
         working=sum_lines(
             m,
@@ -127,7 +170,8 @@ def _engaged(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             ("−", f"{m.word} alone", solo),
         ),
         because=(
-            f"Engaged bars had carried {m(slack - f['front_h'] - f['rear_h'])} over to the trailer's axles. "
+            f"Engaged bars had carried {m(slack - f['front_h'] - f['rear_h'])} over to the "
+            "trailer's axles. "
             f"Only the slack pass shows the whole load on the hitch."
         ),
         hints=(
@@ -152,7 +196,12 @@ def _one_pass(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             "That is a rule of thumb. This ticket does not show it.",
             "ten_percent",
         ),
-        Option("nothing", "It proves nothing of the trailer.", "Its wheels alone can prove that it is too heavy.", ""),
+        Option(
+            "nothing",
+            "It proves nothing of the trailer.",
+            "Its wheels alone can prove that it is too heavy.",
+            "",
+        ),
     )
     return Exercise(
         question="You have this one ticket, hitched. What does it prove of the trailer?",
@@ -160,12 +209,19 @@ def _one_pass(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         choice="least",
         options=options,
         facts=f,
-        working=(Line("trailer, at least", m(f["trailer_h"])), Line("load on the hitch", "not known")),
+        working=(
+            Line("trailer, at least", m(f["trailer_h"])),
+            Line("load on the hitch", "not known"),
+        ),
         because=(
-            "The wheels carry a part of the trailer; the hitch carries the rest. So the platform is the "
+            "The wheels carry a part of the trailer; the hitch carries the rest. So the platform "
+            "is the "
             "least it can weigh, enough to prove an overload and never enough to clear one."
         ),
-        hints=("Where is the rest of the trailer?", "Could it weigh less than what stands on platform 3? Could it weigh more?"),
+        hints=(
+            "Where is the rest of the trailer?",
+            "Could it weigh less than what stands on platform 3? Could it weigh more?",
+        ),
     )
 
 
@@ -185,7 +241,8 @@ def _share(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("trailer, in total", m(trailer), "÷"),
             Line(m.term("tongue_share"), m.share(net / trailer), "="),
         ),
-        because="The share is of the whole trailer as weighed: too little invites sway, too much squats the vehicle.",
+        because="The share is of the whole trailer as weighed: too little invites sway, too much "
+        "squats the vehicle.",
         hints=("Of what is it a share?", f"{m(net)} of {m(trailer)}."),
     )
 
@@ -201,8 +258,13 @@ def _units(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         give=max(m.give, 0.002 * kg),
         facts={**f, "printed": kg / KG[other] * here},
         ways=("unconverted", "wrong_way", "twice", "digits"),
-        working=(Line("printed", printed), Line(f"{m.unit} in a {other}", f"{up:.4f}", "×"), Line("rear axle", m(kg), "=")),
-        because="A pound is 0.45359237 kg exactly; a kilogram is 2.2046 lb. The figure in pounds is always the larger one.",
+        working=(
+            Line("printed", printed),
+            Line(f"{m.unit} in a {other}", f"{up:.4f}", "×"),
+            Line("rear axle", m(kg), "="),
+        ),
+        because="A pound is 0.45359237 kg exactly; a kilogram is 2.2046 lb. The figure in pounds "
+        "is always the larger one.",
         hints=("Which of the two units is the larger one?", "A kilogram is 2.2046 lb."),
     )
 
@@ -216,7 +278,14 @@ LESSONS = (
         preset=WEIGH,
         minutes=2,
     ),
-    Lesson("platforms", "Which platform is which", "Hitched, on three platforms.", _hitched, preset=WEIGH, minutes=3),
+    Lesson(
+        "platforms",
+        "Which platform is which",
+        "Hitched, on three platforms.",
+        _hitched,
+        preset=WEIGH,
+        minutes=3,
+    ),
     Lesson(
         "two-passes",
         "The two passes",
@@ -227,7 +296,8 @@ LESSONS = (
         allowed=("drive", "scale", "couple"),
         minutes=8,
         school=(
-            "Weigh as travelled, or with full tanks and everyone aboard? Both are done. What counts is that "
+            "Weigh as travelled, or with full tanks and everyone aboard? Both are done. What "
+            "counts is that "
             "both passes are alike."
         ),
     ),
@@ -250,11 +320,19 @@ LESSONS = (
     Lesson(
         "engaged",
         "Tongue with bars engaged",
-        "Spring bars change what the scale shows. Three tickets: bars engaged, bars slack, vehicle alone.",
+        "Spring bars change what the scale shows. Three tickets: bars engaged, bars slack, "
+        "vehicle alone.",
         _engaged,
         preset=(*WEIGH, "slack", *WEIGH, *ALONE),
     ),
-    Lesson("one-pass", "What one pass cannot prove", "There was no time to uncouple.", _one_pass, preset=WEIGH, minutes=3),
+    Lesson(
+        "one-pass",
+        "What one pass cannot prove",
+        "There was no time to uncouple.",
+        _one_pass,
+        preset=WEIGH,
+        minutes=3,
+    ),
     Lesson(
         "share",
         "The share on the hitch",
@@ -262,7 +340,8 @@ LESSONS = (
         _share,
         kind="plain",
         preset=(*WEIGH, *ALONE),
-        school="On a ball 10 to 15 %, some say 10 to 12; in Europe 5 to 7. Your maker's figure comes first.",
+        school="On a ball 10 to 15 %, some say 10 to 12; in Europe 5 to 7. Your maker's figure "
+        "comes first.",
     ),
     Lesson(
         "units",

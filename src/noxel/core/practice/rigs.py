@@ -1,7 +1,9 @@
-"""Invented rigs for practice, each from a seed: labels that agree with each other, and true loads that the reader does not see.
+"""Invented rigs for practice, each from a seed: labels that agree with each other, and true loads
+that the reader does not see.
 
-A rig is a rig file. Its plan holds the truth (what vehicle and trailer weigh without the listed items), so that the lever model
-gives every load in every state of the rig. Figures are drawn here and belong to nobody's rig.
+A rig is a rig file. Its plan holds the truth (what vehicle and trailer weigh without the listed
+items), so that the lever model gives every load in every state of the rig. Figures are drawn here
+and belong to nobody's rig.
 """
 
 import random
@@ -71,7 +73,16 @@ _FRAMES: Mapping[RigKind, _Frame] = {
         bars=True,
     ),
     "plain": _Frame(
-        "pickup", (3.5, 3.7), (1.2, 1.35), (3.9, 4.6), (1340, 1440), (980, 1060), (14, 20), (1050, 1350), (0.118, 0.13), 1
+        "pickup",
+        (3.5, 3.7),
+        (1.2, 1.35),
+        (3.9, 4.6),
+        (1340, 1440),
+        (980, 1060),
+        (14, 20),
+        (1050, 1350),
+        (0.118, 0.13),
+        1,
     ),
     "torsion": _Frame(
         "pickup",
@@ -100,7 +111,17 @@ _FRAMES: Mapping[RigKind, _Frame] = {
         kind="fifth_wheel",
     ),
     "caravan": _Frame(
-        "wagon", (2.75, 2.9), (1.0, 1.12), (3.8, 4.4), (900, 980), (690, 760), (12, 16), (1020, 1180), (0.06, 0.068), 1, items=3
+        "wagon",
+        (2.75, 2.9),
+        (1.0, 1.12),
+        (3.8, 4.4),
+        (900, 980),
+        (690, 760),
+        (12, 16),
+        (1020, 1180),
+        (0.06, 0.068),
+        1,
+        items=3,
     ),
     "motorhome": _Frame(
         "motorhome",
@@ -144,7 +165,13 @@ def _items(write: _Writer, frame: _Frame, a: float, length: float) -> list[dict[
     names = chance.sample(_ITEMS, frame.items + 2)
     people = [("the driver", 84, 0.38), ("the passenger", 71, 0.4)]
     found: list[dict[str, Any]] = [
-        {"name": name, "on": "vehicle", "mass": write.exact(kg), "position": f"{at * a:.2f} m", "category": "people"}
+        {
+            "name": name,
+            "on": "vehicle",
+            "mass": write.exact(kg),
+            "position": f"{at * a:.2f} m",
+            "category": "people",
+        }
         for name, kg, at in people
     ]
     for at, (name, kg) in enumerate(names):
@@ -193,7 +220,9 @@ def _tanks(write: _Writer, frame: _Frame, length: float) -> list[dict[str, Any]]
 def _truth(write: _Writer, frame: _Frame, kind: RigKind, terms: TermSet) -> dict[str, Any]:
     """The rig without its labels: lengths, lists, and what it truly weighs."""
     chance = write.chance
-    a, b, length = (round(write.between(span), 2) for span in (frame.wheelbase, frame.offset, frame.length))
+    a, b, length = (
+        round(write.between(span), 2) for span in (frame.wheelbase, frame.offset, frame.length)
+    )
     gross = write.between(frame.dry)
     trailer: dict[str, Any] = {
         "name": "the trailer",
@@ -209,7 +238,11 @@ def _truth(write: _Writer, frame: _Frame, kind: RigKind, terms: TermSet) -> dict
         "name": "practice rig",
         "kind": frame.kind,
         "terms": terms,
-        "vehicle": {"name": "the vehicle", "body": frame.body, "geometry": {"wheelbase": f"{a} m", "hitch_offset": f"{b} m"}},
+        "vehicle": {
+            "name": "the vehicle",
+            "body": frame.body,
+            "geometry": {"wheelbase": f"{a} m", "hitch_offset": f"{b} m"},
+        },
         "hitch": {
             "name": "the hitch",
             "weight": write.exact(write.between(frame.hitch)),
@@ -220,15 +253,29 @@ def _truth(write: _Writer, frame: _Frame, kind: RigKind, terms: TermSet) -> dict
         "loads": _items(write, frame, a, length),
         "tanks": _tanks(write, frame, length),
         "plan": {
-            "vehicle_base": {"front": write.exact(write.between(frame.front)), "rear": write.exact(write.between(frame.rear))},
-            "trailer_base": {"gross": write.exact(gross), "tongue": write.exact(gross * write.between(frame.share))},
+            "vehicle_base": {
+                "front": write.exact(write.between(frame.front)),
+                "rear": write.exact(write.between(frame.rear)),
+            },
+            "trailer_base": {
+                "gross": write.exact(gross),
+                "tongue": write.exact(gross * write.between(frame.share)),
+            },
             **({"front_restoration": round(chance.uniform(0.45, 0.65), 2)} if frame.bars else {}),
         },
     }
 
 
-def _label(document: dict[str, Any], loads: Mapping[str, float], write: _Writer, frame: _Frame, over: OverOn) -> None:
-    """Put the labels on, around the true loads: each a little above what it limits, but for the one that is exceeded."""
+def _label(
+    document: dict[str, Any],
+    loads: Mapping[str, float],
+    write: _Writer,
+    frame: _Frame,
+    over: OverOn,
+) -> None:
+    """Put the labels on, around the true loads: each a little above what it limits, but for the one
+    that is exceeded.
+    """
     chance, mass = write.chance, write.mass
     base = document["plan"]["vehicle_base"]
     empty = (base["front"] + base["rear"]) * KG[write.unit]
@@ -237,9 +284,16 @@ def _label(document: dict[str, Any], loads: Mapping[str, float], write: _Writer,
     def above(kg: float, limit: OverOn, low: float = 1.035, high: float = 1.09) -> float:
         return kg * (chance.uniform(0.955, 0.975) if over == limit else chance.uniform(low, high))
 
-    hitched, gross, tongue = loads["vehicle_hitched"], loads["trailer_gross"], loads.get("tongue_static", 0.0)
+    hitched, gross, tongue = (
+        loads["vehicle_hitched"],
+        loads["trailer_gross"],
+        loads.get("tongue_static", 0.0),
+    )
     gvwr = above(hitched, "gross")
-    front, rear = loads["front_hitched"] * chance.uniform(1.06, 1.12), above(loads["rear_hitched"], "rear_axle", 1.05, 1.1)
+    front, rear = (
+        loads["front_hitched"] * chance.uniform(1.06, 1.12),
+        above(loads["rear_hitched"], "rear_axle", 1.05, 1.1),
+    )
     front = max(front, gvwr * 1.02 - rear)
     gcwr = above(loads["combination_gross"], "combination", 1.05, 1.12)
     tow = max(gcwr - gvwr + chance.uniform(0.3, 0.8) * (gvwr - curb), gross * 1.02)
@@ -258,7 +312,14 @@ def _label(document: dict[str, Any], loads: Mapping[str, float], write: _Writer,
     trailer["ratings"] = {
         "gvwr": mass(trailer_gvwr, 10),
         "gawr": [
-            mass(max(loads["trailer_axles"] * chance.uniform(1.04, 1.1), trailer_gvwr * _axles_of(frame)) / frame.axles, 5)
+            mass(
+                max(
+                    loads["trailer_axles"] * chance.uniform(1.04, 1.1),
+                    trailer_gvwr * _axles_of(frame),
+                )
+                / frame.axles,
+                5,
+            )
         ]
         * frame.axles,
     }
@@ -272,7 +333,9 @@ def _label(document: dict[str, Any], loads: Mapping[str, float], write: _Writer,
         vehicle["ratings"]["tongue_rating"] = mass(tongue * chance.uniform(1.3, 1.5))
         trailer["dry_tongue"] = mass(tongue * 0.87)
         names = (
-            ("fifth-wheel hitch", "pin box") if frame.kind == "fifth_wheel" else ("receiver", "ball mount", "ball", "coupler")
+            ("fifth-wheel hitch", "pin box")
+            if frame.kind == "fifth_wheel"
+            else ("receiver", "ball mount", "ball", "coupler")
         )
         weak = chance.randrange(len(names))
         hitch["parts"] = [
@@ -284,7 +347,10 @@ def _label(document: dict[str, Any], loads: Mapping[str, float], write: _Writer,
             for at, name in enumerate(names)
         ]
     else:
-        hitch["parts"] = [{"kind": name, "trailer": mass(gross * chance.uniform(1.3, 1.8))} for name in ("receiver", "tow bar")]
+        hitch["parts"] = [
+            {"kind": name, "trailer": mass(gross * chance.uniform(1.3, 1.8))}
+            for name in ("receiver", "tow bar")
+        ]
 
 
 def _axles_of(frame: _Frame) -> float:
@@ -293,24 +359,33 @@ def _axles_of(frame: _Frame) -> float:
 
 
 def _hang(document: dict[str, Any], frame: _Frame, write: _Writer) -> RigFile:
-    """Set the trailer's own tongue weight so that with all that is listed its share is the one drawn."""
+    """Set the trailer's own tongue weight so that with all that is listed its share is the one
+    drawn.
+    """
     base = document["plan"]["trailer_base"]
     loads = predict_known(parse_rig(document)).loads
     wanted = loads["trailer_gross"] * write.between(frame.share)
-    base["tongue"] = write.exact(max(base["tongue"] * KG[write.unit] + wanted - loads["tongue_static"], 0.0))
+    base["tongue"] = write.exact(
+        max(base["tongue"] * KG[write.unit] + wanted - loads["tongue_static"], 0.0)
+    )
     return parse_rig(document)
 
 
 @lru_cache(256)
 def make_rig(
-    kind: RigKind, seed: str, unit: MassUnit = "lb", terms: TermSet = "north_america", over: OverOn = "nothing"
+    kind: RigKind,
+    seed: str,
+    unit: MassUnit = "lb",
+    terms: TermSet = "north_america",
+    over: OverOn = "nothing",
 ) -> RigFile:
     """An invented rig with its true loads in its plan.
 
     Parameters
     ----------
     kind : str
-        With spring bars, without, on torsion axles, on a pin, a caravan behind a car, or a motorhome with a towed car.
+        With spring bars, without, on torsion axles, on a pin, a caravan behind a car, or a
+        motorhome with a towed car.
     seed : str
         The same text gives the same rig.
     unit, terms
@@ -329,6 +404,11 @@ def make_rig(
 def as_seen(rig: RigFile) -> RigFile:
     """The rig as its owner knows it: labels and lists, without the truth in the plan."""
     plan = rig.plan.model_copy(
-        update={"vehicle_base": None, "trailer_base": None, "front_restoration": None, "effective_overhang": None}
+        update={
+            "vehicle_base": None,
+            "trailer_base": None,
+            "front_restoration": None,
+            "effective_overhang": None,
+        }
     )
     return rig.model_copy(update={"plan": plan, "weigh_ins": ()})

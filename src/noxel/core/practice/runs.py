@@ -1,6 +1,8 @@
-"""A run of the yard as a text that can be copied, shared and played again: ``yard1/bars.lb.north_america/4c19/on.ask.wait.off``.
+"""A run of the yard as a text that can be copied, shared and played again:
+``yard1/bars.lb.north_america/4c19/on.ask.wait.off``.
 
-Version, rig (kind, units, terms, and which limit is exceeded), seed, acts in order. The same text gives the same yard anywhere.
+Version, rig (kind, units, terms, and which limit is exceeded), seed, acts in order. The same text
+gives the same yard anywhere.
 """
 
 import re
@@ -23,8 +25,9 @@ _OWN = re.compile(r"[A-Za-z0-9-]{1,64}")
 class Run:
     """What a yard starts from, and what was done in it.
 
-    ``difficulty`` is that of a challenge, 0 where it is none. ``own`` is the id of a rig of the reader's own that was copied into the yard,
-    with the number of the weigh-in that is taken for true.
+    ``difficulty`` is that of a challenge, 0 where it is none. ``own`` is the id of a rig of the
+    reader's own that was copied into the yard, with the number of the weigh-in that is taken for
+    true.
     """
 
     kind: RigKind = "bars"
@@ -42,7 +45,9 @@ class Run:
         elif self.difficulty:
             head = f"challenge{self.difficulty}.{self.unit}.{self.terms}"
         else:
-            head = f"{self.kind}.{self.unit}.{self.terms}" + (f".{self.over}" if self.over != "nothing" else "")
+            head = f"{self.kind}.{self.unit}.{self.terms}" + (
+                f".{self.over}" if self.over != "nothing" else ""
+            )
         return f"yard{VERSION}/{head}/{self.seed}/{'.'.join(self.acts)}"
 
     def then(self, act: str) -> "Run":
@@ -58,11 +63,20 @@ def wrong(says: str) -> InputError:
 def _head(words: list[str], seed: str, acts: tuple[str, ...]) -> Run:
     name, *rest = words
     if name == "own":
-        if len(rest) == 2 and _OWN.fullmatch(rest[0]) and rest[1].isascii() and rest[1].isdigit() and len(rest[1]) < 8:
+        if (
+            len(rest) == 2
+            and _OWN.fullmatch(rest[0])
+            and rest[1].isascii()
+            and rest[1].isdigit()
+            and len(rest[1]) < 8
+        ):
             return Run(seed=seed, own=(rest[0], int(rest[1])), acts=acts)
         raise wrong("The run does not say which of your own rigs it copies.")
     if len(rest) < 2 or rest[0] not in get_args(MassUnit) or rest[1] not in get_args(TermSet):
-        raise wrong("The run does not say its units and terms: lb or kg, then north_america, australia or europe.")
+        raise wrong(
+            "The run does not say its units and terms: lb or kg, then north_america, australia or "
+            "europe."
+        )
     unit: MassUnit = "lb" if rest[0] == "lb" else "kg"
     terms: TermSet = next(each for each in get_args(TermSet) if each == rest[1])
     if name in ("challenge1", "challenge2", "challenge3") and len(rest) == 2:
@@ -94,7 +108,8 @@ def read_run(text: str) -> Run:
         raise wrong("This is not a run of the yard: it does not begin with “yard1/”.")
     if int(version[1]) != VERSION:
         raise wrong(
-            f"This run is of version {int(version[1])}; this Noxel plays version {VERSION}. A newer Noxel may have made it."
+            f"This run is of version {int(version[1])}; this Noxel plays version {VERSION}. A "
+            "newer Noxel may have made it."
         )
     if len(parts) not in (3, 4):
         raise wrong("The run is cut off: it needs a rig, a seed and its acts between slashes.")

@@ -2,7 +2,8 @@
 
 References
 ----------
-.. [1] S. Leitner, So lernt man lernen, 1972: a card that was known moves one box up, one that was not goes back to the first; each box is
+.. [1] S. Leitner, So lernt man lernen, 1972: a card that was known moves one box up, one that was
+   not goes back to the first; each box is
    looked into half as often as the one before it.
 """
 
@@ -15,7 +16,9 @@ INTERVALS = (1, 2, 4, 8, 16)
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """A slip that was made once, or a lesson that was solved: its box, from 1, and the day that it is due."""
+    """A slip that was made once, or a lesson that was solved: its box, from 1, and the day that it
+    is due.
+    """
 
     box: int
     due: datetime.date

@@ -12,9 +12,13 @@ GRADUATION: Mapping[MassUnit, int] = {"lb": 20, "kg": 10}
 ACCURACY = 0.0015
 """What the yard's scale states of its one error, as a standard share."""
 GAIN, SWAY = 0.0003, 0.3
-"""How far the whole scale is off today, as one standard share; how far a settled reading still moves, in graduations."""
+"""How far the whole scale is off today, as one standard share; how far a settled reading still
+moves, in graduations.
+"""
 _SPACING, _DEFLECTION, _HEIGHT = 0.86, 0.04, 1.1
-"""Between tandem axles; how far a torsion axle gives under its rating; the height of a trailer's centre of mass. [m]"""
+"""Between tandem axles; how far a torsion axle gives under its rating; the height of a trailer's
+centre of mass. [m]
+"""
 
 
 def graduate(kg: float, unit: str, step: float) -> float:
@@ -27,12 +31,18 @@ def nose_up_shift(rig: RigFile) -> float:
 
     Notes
     -----
-    A trailer pitched by θ = (ball − level coupler) / L: its centre of mass moves back by h·θ, which takes W·h·θ/L off the tongue.
-    Two axles that share no load (torsion) tilt with it: the rear one is pressed by k·s·θ/2 more, the front one by as much less, so the
-    tongue gains k·s²·θ/(2·L). An equaliser between leaf springs keeps the two alike.
+    A trailer pitched by θ = (ball − level coupler) / L: its centre of mass moves back by h·θ, which
+    takes W·h·θ/L off the tongue. Two axles that share no load (torsion) tilt with it: the rear one
+    is pressed by k·s·θ/2 more, the front one by as much less, so the tongue gains k·s²·θ/(2·L). An
+    equaliser between leaf springs keeps the two alike.
     """
     trailer, ball = rig.trailer, rig.hitch.ball_height
-    if trailer is None or ball is None or not trailer.geometry.coupler_height or not trailer.geometry.coupler_to_axles:
+    if (
+        trailer is None
+        or ball is None
+        or not trailer.geometry.coupler_height
+        or not trailer.geometry.coupler_to_axles
+    ):
         return 0.0
     length, axles = trailer.geometry.coupler_to_axles.m, trailer.ratings.gawr
     pitch = (ball.m - trailer.geometry.coupler_height.m) / length
@@ -58,8 +68,12 @@ def true_loads(rig: RigFile, bars: SpringBars) -> Mapping[str, float]:
     if shift and base is not None and base.tongue is not None:
         tongue = max(base.tongue.kg + shift, 0.0)
         update["trailer_base"] = base.model_copy(update={"tongue": Mass(f"{tongue!r} kg", tongue)})
-    found = predict_known(rig.model_copy(update={"plan": plan.model_copy(update=update)}) if update else rig)
-    if found.missing and ((rig.towing and "front_hitched" not in found.loads) or "front_solo" not in found.loads):
+    found = predict_known(
+        rig.model_copy(update={"plan": plan.model_copy(update=update)}) if update else rig
+    )
+    if found.missing and (
+        (rig.towing and "front_hitched" not in found.loads) or "front_solo" not in found.loads
+    ):
         raise MissingInput(found.missing[0].path, found.missing[0].message)
     return found.loads
 
@@ -68,5 +82,9 @@ def on_platforms(rig: RigFile, config: Config, bars: SpringBars) -> Mapping[str,
     """What each platform carries. [kg]"""
     loads = true_loads(rig, bars)
     if config == "hitched":
-        return {"front": loads["front_hitched"], "rear": loads["rear_hitched"], "trailer": loads["trailer_axles"]}
+        return {
+            "front": loads["front_hitched"],
+            "rear": loads["rear_hitched"],
+            "trailer": loads["trailer_axles"],
+        }
     return {"front": loads["front_solo"], "rear": loads["rear_solo"]}

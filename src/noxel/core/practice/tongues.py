@@ -33,23 +33,39 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
     step = 5 if unit == "lb" else 2
     off = 1 + max(-0.015, min(0.015, chance.gauss(0.0, 0.005)))
     read = round(tongue * off / KG[unit] / step) * step
-    if method == "scale" or (method == "mount" and any(each.method == "mount" for each in yard.tongues)):
+    if method == "scale" or (
+        method == "mount" and any(each.method == "mount" for each in yard.tongues)
+    ):
         name = "scale" if method == "scale" else "ball_mount_scale"
-        measured = ScaleMeasurement.model_validate({"method": name, "value": f"{read} {unit}", "resolution": f"{step} {unit}"})
-        where = "The tongue scale" if method == "scale" else "The ball mount's display has stood still; it"
+        measured = ScaleMeasurement.model_validate(
+            {"method": name, "value": f"{read} {unit}", "resolution": f"{step} {unit}"}
+        )
+        where = (
+            "The tongue scale"
+            if method == "scale"
+            else "The ball mount's display has stood still; it"
+        )
         return TongueReading(method, f"{where} shows {read:,} {unit}.", read, measured, yard.visit)
     if method == "mount":
         early = round(read * chance.uniform(0.8, 0.86) / step) * step
         return TongueReading(
-            method, f"The ball mount's display shows {early:,} {unit} and is still climbing.", early, None, yard.visit
+            method,
+            f"The ball mount's display shows {early:,} {unit} and is still climbing.",
+            early,
+            None,
+            yard.visit,
         )
     if method == "beam":
         tare = TARE[unit]
         on_scale = round(tongue * off / KG[unit] * SUPPORT / SPAN) + tare
         if on_scale * KG[unit] > BATHROOM:
-            raise wrong(f"The bathroom scale would read {on_scale:,} {unit}, more than it can carry: it would be crushed.")
+            raise wrong(
+                f"The bathroom scale would read {on_scale:,} {unit}, more than it can carry: it "
+                "would be crushed."
+            )
         says = (
-            f"Bathroom scale under the far end of a beam: {on_scale:,} {unit} with the tongue on it, {tare} "
+            f"Bathroom scale under the far end of a beam: {on_scale:,} {unit} with the tongue on "
+            f"it, {tare} "
             f"{unit} with the beam alone. "
             "Support to scale 120 cm, support to coupler 30 cm."
         )
@@ -57,9 +73,13 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
     known, beam, middle, arm = KNOWN[unit], LEVER[unit], MIDDLE, TONGUE_ARM
     reach = round((tongue / KG[unit] * arm - beam * middle) / known)
     if not 0 < reach <= 260:
-        raise wrong("No beam at hand is long enough to balance this tongue, or it balances by its own weight.")
+        raise wrong(
+            "No beam at hand is long enough to balance this tongue, or it balances by its own "
+            "weight."
+        )
     says = (
-        f"A lever over a pipe: it balances with {known} {unit} at {reach} cm from the pipe; the coupler "
+        f"A lever over a pipe: it balances with {known} {unit} at {reach} cm from the pipe; the "
+        "coupler "
         f"hangs {arm} cm on the other side. "
         f"The beam weighs {beam} {unit}, its middle lies {middle} cm out on the side of the weight."
     )

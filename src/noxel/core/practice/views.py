@@ -1,4 +1,6 @@
-"""What the page shows of the yard, of a lesson and of a challenge: the reader's side of it, in the reader's units and words."""
+"""What the page shows of the yard, of a lesson and of a challenge: the reader's side of it, in the
+reader's units and words.
+"""
 
 from collections.abc import Mapping, Sequence
 
@@ -52,12 +54,26 @@ _LABELS = {
 
 
 def _offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
-    """What can sensibly be done, the dangerous included: it is refused with its reason, which is what one comes to learn."""
+    """What can sensibly be done, the dangerous included: it is refused with its reason, which is
+    what one comes to learn.
+    """
     rig, bars = yard.rig, yard.bars
-    words = ["on"] if not yard.on_scale else ["off"] if yard.taken else ["off", "wait" if yard.asked else "ask"]
+    words = (
+        ["on"]
+        if not yard.on_scale
+        else ["off"]
+        if yard.taken
+        else ["off", "wait" if yard.asked else "ask"]
+    )
     if rig.towing:
         words += ["unchock" if yard.chocked else "chock"]
-        words += ["slack"] if bars == "engaged" else ["engage"] if bars == "slack" and yard.coupled else []
+        words += (
+            ["slack"]
+            if bars == "engaged"
+            else ["engage"]
+            if bars == "slack" and yard.coupled
+            else []
+        )
         words += ["uncouple" if yard.coupled else "couple"]
         pin = rig.kind in ("fifth_wheel", "gooseneck")
         if rig.kind == "conventional":
@@ -89,7 +105,11 @@ def _offer(word: str, unit: MassUnit) -> Offer:
 
 
 def _ticket_out(ticket: Ticket, *, earlier: bool, bars: bool) -> TicketOut:
-    title = "vehicle alone" if ticket.config == "vehicle_only" else "hitched" + (f", bars {ticket.bars}" if bars else "")
+    title = (
+        "vehicle alone"
+        if ticket.config == "vehicle_only"
+        else "hitched" + (f", bars {ticket.bars}" if bars else "")
+    )
     words = {"front": "platform 1", "rear": "platform 2", "trailer": "platform 3"}
     return TicketOut(
         number=ticket.number,
@@ -118,7 +138,9 @@ def _truth(yard: Yard) -> list[TrueLine]:
     found = weigh(rig, rig.weigh_ins[-1]).figures if rig.weigh_ins else {}
     loads = true_loads(
         for_the_road(yard),
-        "engaged" if any(each.bars == "engaged" for each in yard.tickets) or yard.bars == "engaged" else "slack",
+        "engaged"
+        if any(each.bars == "engaged" for each in yard.tickets) or yard.bars == "engaged"
+        else "slack",
     )
     lines = []
     for key in _TRUE:
@@ -137,15 +159,34 @@ def _truth(yard: Yard) -> list[TrueLine]:
 
 def _things(yard: Yard) -> list[Thing]:
     rig = yard.rig
-    items = [Thing(name=load.name, on=load.on, metres=load.position.m) for load in rig.loads
-             if load.aboard and load.position is not None and load.category != "people"]  # fmt: skip
-    tanks = [Thing(name=tank.name or tank.fluid, on=tank.on, metres=tank.position.m, level=tank.level(rig.plan.phase))
-             for tank in rig.tanks if tank.position is not None]  # fmt: skip
+    items = [
+        Thing(name=load.name, on=load.on, metres=load.position.m)
+        for load in rig.loads
+        if load.aboard and load.position is not None and load.category != "people"
+    ]
+    tanks = [
+        Thing(
+            name=tank.name or tank.fluid,
+            on=tank.on,
+            metres=tank.position.m,
+            level=tank.level(rig.plan.phase),
+        )
+        for tank in rig.tanks
+        if tank.position is not None
+    ]
     return [*items, *tanks]
 
 
-def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] | None = None, truth: bool = False) -> YardOut:
-    """The yard as the reader sees it; ``allowed`` are the groups of acts that are offered, all of them where it is None."""
+def yard_view(
+    yard: Yard,
+    *,
+    refused: str | None = None,
+    allowed: Sequence[str] | None = None,
+    truth: bool = False,
+) -> YardOut:
+    """The yard as the reader sees it; ``allowed`` are the groups of acts that are offered, all of
+    them where it is None.
+    """
     rig = yard.rig
     unit, m = KG[rig.units.mass], Teller(rig)
     movable = allowed is None or "load" in allowed
@@ -169,7 +210,11 @@ def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] 
         bars=yard.bars,
         acts=_offers(yard, allowed) if allowed != () else [],
         tickets=[
-            _ticket_out(each, earlier=each.visit < yard.tickets[-1].visit, bars=rig.hitch.weight_distribution)
+            _ticket_out(
+                each,
+                earlier=each.visit < yard.tickets[-1].visit,
+                bars=rig.hitch.weight_distribution,
+            )
             for each in yard.tickets
         ],
         readings=[each.says for each in yard.tongues],
@@ -180,7 +225,8 @@ def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] 
                 mass=load.mass.kg * load.quantity / unit,
                 on=load.on,
                 metres=load.position.m if load.position else None,
-                place=f"{m.length(load.position.m)} behind the {'coupler' if load.on == 'trailer' else 'front axle'}"
+                place=f"{m.length(load.position.m)} behind the "
+                f"{'coupler' if load.on == 'trailer' else 'front axle'}"
                 if load.position
                 else "",
                 aboard=load.aboard,
@@ -191,7 +237,11 @@ def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] 
         if movable
         else [],
         tanks=[
-            TankOut(index=at, name=tank.name or tank.fluid, level=round(tank.level(rig.plan.phase) * 100))
+            TankOut(
+                index=at,
+                name=tank.name or tank.fluid,
+                level=round(tank.level(rig.plan.phase) * 100),
+            )
             for at, tank in enumerate(rig.tanks)
         ]
         if movable
@@ -201,7 +251,9 @@ def yard_view(yard: Yard, *, refused: str | None = None, allowed: Sequence[str] 
     )
 
 
-def act_in(yard: Yard, act: str | None, *, allowed: Sequence[str] | None = None, truth: bool = False) -> tuple[Yard, YardOut]:
+def act_in(
+    yard: Yard, act: str | None, *, allowed: Sequence[str] | None = None, truth: bool = False
+) -> tuple[Yard, YardOut]:
     """Do an act where one is given; one that is refused leaves the yard as it was and says why."""
     refused = None
     if act is not None:
@@ -221,19 +273,29 @@ def _papers(papers: Sequence[Paper]) -> list[PaperOut]:
 
 
 def reply_to(exercise: Exercise, yard: Yard, answer: str) -> Diagnosis:
-    """The reply to an answer; where the rig is to be brought within its limits, which are still exceeded."""
+    """The reply to an answer; where the rig is to be brought within its limits, which are still
+    exceeded.
+    """
     if exercise.form != "done":
         return diagnose(exercise, answer, Teller(yard.rig))
     over = still_over(yard)
     if not over:
         return Diagnosis("right", exercise.because)
     m = Teller(yard.rig)
-    said = ", ".join(f"{label}: {m(kg)} too much" if kg else f"{label}: out of its range" for label, kg in over)
+    said = ", ".join(
+        f"{label}: {m(kg)} too much" if kg else f"{label}: out of its range" for label, kg in over
+    )
     return Diagnosis("not_yet", f"{said}.")
 
 
 def lesson_view(
-    name: str, yard: Yard, *, answer: str | None = None, hints: int = 0, show: bool = False, refused: str | None = None
+    name: str,
+    yard: Yard,
+    *,
+    answer: str | None = None,
+    hints: int = 0,
+    show: bool = False,
+    refused: str | None = None,
 ) -> LessonOut:
     """A lesson about the yard as it stands, and what is said to the answer, where one is given.
 
@@ -286,7 +348,11 @@ def lesson_view(
         papers=_papers(exercise.papers),
         hints=list(shown),
         more_hints=len(shown) < len(exercise.hints),
-        reply=Reply(right=found.right, found=found.found, says=found.says, way=found.way, name=found.name) if found else None,
+        reply=Reply(
+            right=found.right, found=found.found, says=found.says, way=found.way, name=found.name
+        )
+        if found
+        else None,
         working=_lines(exercise.working) if over else [],
         because=exercise.because if over else "",
         yard=yard_view(yard, refused=refused, allowed=lesson.allowed, truth=over),
@@ -294,9 +360,15 @@ def lesson_view(
 
 
 def challenge_view(
-    yard: Yard, words: Mapping[str, Word] | None = None, *, refused: str | None = None, cured: bool = False
+    yard: Yard,
+    words: Mapping[str, Word] | None = None,
+    *,
+    refused: str | None = None,
+    cured: bool = False,
 ) -> ChallengeOut:
-    """A challenge as it stands; ``words`` are judged where they are given, ``cured`` asks what is still wrong with the rig."""
+    """A challenge as it stands; ``words`` are judged where they are given, ``cured`` asks what is
+    still wrong with the rig.
+    """
     unit = KG[yard.rig.units.mass]
     judged = None
     if words is not None:
@@ -316,7 +388,12 @@ def challenge_view(
     minutes, money = BUDGET[max(1, yard.run.difficulty)]
     m = Teller(yard.rig)
     over = (
-        [f"{label}: {m(kg)} over" if kg else f"{label}: out of its range" for label, kg in still_over(yard)] if cured else None
+        [
+            f"{label}: {m(kg)} over" if kg else f"{label}: out of its range"
+            for label, kg in still_over(yard)
+        ]
+        if cured
+        else None
     )
     told = judged is not None
     return ChallengeOut(
@@ -334,6 +411,13 @@ def challenge_view(
 def lesson_lines() -> list[LessonLine]:
     """All lessons in the order of the work, with the slips that each can answer."""
     return [
-        LessonLine(id=each.id, number=at, name=each.name, task=each.task, minutes=each.minutes, slips=list(slips_of(each.id)))
+        LessonLine(
+            id=each.id,
+            number=at,
+            name=each.name,
+            task=each.task,
+            minutes=each.minutes,
+            slips=list(slips_of(each.id)),
+        )
         for at, each in enumerate(LESSONS.values(), 1)
     ]

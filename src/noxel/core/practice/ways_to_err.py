@@ -1,6 +1,8 @@
-"""Ways to err: how a wrong figure can be come by, each a formula, so that it can be recognised and answered by name.
+"""Ways to err: how a wrong figure can be come by, each a formula, so that it can be recognised and
+answered by name.
 
-The ways are those heard among practitioners; docs/formulas.md lists them. Which of them may answer a question is said by the lesson.
+The ways are those heard among practitioners; docs/formulas.md lists them. Which of them may answer
+a question is said by the lesson.
 """
 
 from collections.abc import Callable, Mapping
@@ -12,7 +14,8 @@ from noxel.core.quantities import KG
 
 @dataclass(frozen=True, slots=True)
 class WayToErr:
-    """One way: its short name, the figure that it leads to, and what to answer. Masses in kilograms.
+    """One way: its short name, the figure that it leads to, and what to answer. Masses in
+    kilograms.
 
     ``says`` may name facts in braces; they are written in the reader's unit.
     """
@@ -41,30 +44,43 @@ def _trailer(f: Facts) -> float:
 WAYS: Mapping[str, WayToErr] = {
     # reading a ticket
     "line_front": WayToErr(
-        "the front axle's line", lambda f: f["front_h"], "{front_h} is what stands on platform 1: the front axle."
+        "the front axle's line",
+        lambda f: f["front_h"],
+        "{front_h} is what stands on platform 1: the front axle.",
     ),
     "line_rear": WayToErr(
-        "the rear axle's line", lambda f: f["rear_h"], "{rear_h} is what stands on platform 2: the rear axle alone."
+        "the rear axle's line",
+        lambda f: f["rear_h"],
+        "{rear_h} is what stands on platform 2: the rear axle alone.",
     ),
     "line_trailer": WayToErr(
         "the trailer platform's line",
         lambda f: f["trailer_h"],
         "{trailer_h} is what stands on platform 3: the trailer's wheels.",
     ),
-    "line_gross": WayToErr("the gross", lambda f: f["gross_h"], "{gross_h} is the gross: all platforms together."),
+    "line_gross": WayToErr(
+        "the gross", lambda f: f["gross_h"], "{gross_h} is the gross: all platforms together."
+    ),
     "rear_and_trailer": WayToErr(
         "platforms 2 and 3",
         lambda f: f["rear_h"] + f["trailer_h"],
-        "That is platforms 2 and 3. The front axle is part of the vehicle, the trailer's wheels are not.",
+        "That is platforms 2 and 3. The front axle is part of the vehicle, the trailer's wheels "
+        "are not.",
     ),
     "still_hitched": WayToErr(
-        "still hitched", _hitched, "That is the vehicle with the trailer on its hitch: the tongue is still in it."
+        "still hitched",
+        _hitched,
+        "That is the vehicle with the trailer on its hitch: the tongue is still in it.",
     ),
     "solo_rear": WayToErr(
-        "one axle for both", lambda f: f["rear_s"], "{rear_s} is its rear axle alone. The front axle counts too."
+        "one axle for both",
+        lambda f: f["rear_s"],
+        "{rear_s} is its rear axle alone. The front axle counts too.",
     ),
     "solo_front": WayToErr(
-        "one axle for both", lambda f: f["front_s"], "{front_s} is its front axle alone. The rear axle counts too."
+        "one axle for both",
+        lambda f: f["front_s"],
+        "{front_s} is its front axle alone. The rear axle counts too.",
     ),
     # the trailer in total
     "tongue_left_out": WayToErr(
@@ -80,7 +96,8 @@ WAYS: Mapping[str, WayToErr] = {
     "rear_gain_added": WayToErr(
         "rear axle's gain for the tongue",
         lambda f: f["trailer_h"] + f["rear_h"] - f["rear_s"],
-        "You added what the rear axle gained. The front axle lost some: only both together are the tongue.",
+        "You added what the rear axle gained. The front axle lost some: only both together are "
+        "the tongue.",
     ),
     "brochure_trailer": WayToErr(
         "brochure believed",
@@ -88,23 +105,28 @@ WAYS: Mapping[str, WayToErr] = {
         "{dry_weight} is the trailer as built, without what was put in it since.",
     ),
     "rating_for_weight": WayToErr(
-        "rating for a weight", lambda f: f["t_gvwr"], "{t_gvwr} is what it may weigh, not what it weighs."
+        "rating for a weight",
+        lambda f: f["t_gvwr"],
+        "{t_gvwr} is what it may weigh, not what it weighs.",
     ),
     # the tongue
     "rear_gain": WayToErr(
         "rear axle's gain for the tongue",
         lambda f: f["rear_h"] - f["rear_s"],
-        "That is what the rear axle gained. The front axle lost some of it: a lever lifts there. Both axles count.",
+        "That is what the rear axle gained. The front axle lost some of it: a lever lifts there. "
+        "Both axles count.",
     ),
     "slack_rear_gain": WayToErr(
         "rear axle's gain for the tongue",
         lambda f: f["rear_k"] - f["rear_s"],
-        "That is what the rear axle gained with slack bars. The front axle's loss belongs in it too.",
+        "That is what the rear axle gained with slack bars. The front axle's loss belongs in it "
+        "too.",
     ),
     "net_with_bars": WayToErr(
         "net load with the bars engaged",
         _net,
-        "The bars had carried a part over to the trailer's axles: this is only what was left on the "
+        "The bars had carried a part over to the trailer's axles: this is only what was left on "
+        "the "
         "vehicle. Take the slack pass.",
     ),
     "ten_percent": WayToErr(
@@ -118,17 +140,21 @@ WAYS: Mapping[str, WayToErr] = {
         "That is a tenth of the trailer: a rule of thumb, not what your tickets say.",
     ),
     "dry_tongue_believed": WayToErr(
-        "brochure believed", lambda f: f["dry_tongue"], "{dry_tongue} is the brochure's figure, for the trailer as built."
+        "brochure believed",
+        lambda f: f["dry_tongue"],
+        "{dry_tongue} is the brochure's figure, for the trailer as built.",
     ),
     "ball_share_on_pin": WayToErr(
         "a ball's share on a pin",
         lambda f: 0.13 * f["t_gvwr"],
-        "That is 13 % of the rating, the share of a ball. A pin carries more, and yours was weighed.",
+        "That is 13 % of the rating, the share of a ball. A pin carries more, and yours was "
+        "weighed.",
     ),
     "front_gain": WayToErr(
         "front axle's change for the tongue",
         lambda f: f["front_s"] - f["front_h"],
-        "That is what the front axle lost. It is a part of what happened, not the load on the hitch.",
+        "That is what the front axle lost. It is a part of what happened, not the load on the "
+        "hitch.",
     ),
     "hitched_for_tongue": WayToErr(
         "trailer platform for the tongue",
@@ -139,7 +165,8 @@ WAYS: Mapping[str, WayToErr] = {
     "share_of_axles": WayToErr(
         "share of the wrong base",
         lambda f: _net(f) / f["trailer_h"],
-        "You divided by the trailer's axles. The share is of the trailer in total, tongue included.",
+        "You divided by the trailer's axles. The share is of the trailer in total, tongue "
+        "included.",
     ),
     "share_of_dry": WayToErr(
         "share of the wrong base",
@@ -160,12 +187,14 @@ WAYS: Mapping[str, WayToErr] = {
     "solo_over": WayToErr(
         "tongue not carried by the vehicle",
         lambda f: abs(_solo(f) - f["gvwr"]),
-        "You took the vehicle alone. What the trailer rests on the hitch counts against its rating.",
+        "You took the vehicle alone. What the trailer rests on the hitch counts against its "
+        "rating.",
     ),
     "axles_as_gvwr": WayToErr(
         "sum of the axle ratings as the total",
         lambda f: abs(f["gawr_front"] + f["gawr_rear"] - _hitched(f)),
-        "You compared with the axle ratings added up. Frame, brakes and wheels have a limit of their own: the plated total.",
+        "You compared with the axle ratings added up. Frame, brakes and wheels have a limit of "
+        "their own: the plated total.",
     ),
     "rear_margin": WayToErr(
         "one axle for the vehicle",
@@ -175,12 +204,14 @@ WAYS: Mapping[str, WayToErr] = {
     "placard_people": WayToErr(
         "hitch and tongue forgotten",
         lambda f: f["payload"] - f["people"] - f["gear"],
-        "You took people and gear off the placard. The hitch's own mass and the tongue count against it too.",
+        "You took people and gear off the placard. The hitch's own mass and the tongue count "
+        "against it too.",
     ),
     "placard_all": WayToErr(
         "the placard believed",
         lambda f: f["payload"] - f["people"] - f["gear"] - f["hitch"] - _net(f),
-        "All of it is taken off, but the placard is for the vehicle as it left the factory; what was fitted since is heavier.",
+        "All of it is taken off, but the placard is for the vehicle as it left the factory; what "
+        "was fitted since is heavier.",
     ),
     "solo_room": WayToErr(
         "tongue not carried by the vehicle",
@@ -205,7 +236,8 @@ WAYS: Mapping[str, WayToErr] = {
     "gcwr_made_up": WayToErr(
         "a sum believed for a rating",
         lambda f: f["gvwr"] + f["tow_rating"] - f["gross_h"],
-        "The total of vehicle and tow rating is no rating. The published one is often lower, and it is lower here.",
+        "The total of vehicle and tow rating is no rating. The published one is often lower, and "
+        "it is lower here.",
     ),
     "tow_room": WayToErr(
         "not the limiting rating",
@@ -215,7 +247,10 @@ WAYS: Mapping[str, WayToErr] = {
     "best_margin": WayToErr(
         "the best margin for the room",
         lambda f: max(
-            f["gawr_front"] - f["front_h"], f["gawr_rear"] - f["rear_h"], f["gvwr"] - _hitched(f), f["gcwr"] - f["gross_h"]
+            f["gawr_front"] - f["front_h"],
+            f["gawr_rear"] - f["rear_h"],
+            f["gvwr"] - _hitched(f),
+            f["gcwr"] - f["gross_h"],
         ),
         "That is the largest margin. The least one ends the loading.",
     ),
@@ -269,7 +304,8 @@ WAYS: Mapping[str, WayToErr] = {
     "reading_less_tare": WayToErr(
         "lever forgotten",
         lambda f: f["reading"] - f["tare"],
-        "The beam's weight is off, but the lever is forgotten: the scale is further out than the coupler.",
+        "The beam's weight is off, but the lever is forgotten: the scale is further out than the "
+        "coupler.",
     ),
     "lever_upside_down": WayToErr(
         "lever upside down",
@@ -282,7 +318,9 @@ WAYS: Mapping[str, WayToErr] = {
         "The lever itself helps: its own weight acts at its middle.",
     ),
     "weight_believed": WayToErr(
-        "counterweight for the load", lambda f: f["weight"], "That is the known weight. The arms make it strong."
+        "counterweight for the load",
+        lambda f: f["weight"],
+        "That is the known weight. The arms make it strong.",
     ),
     # moving things
     "wrong_sign": WayToErr(
@@ -300,11 +338,14 @@ WAYS: Mapping[str, WayToErr] = {
         lambda f: f["tongue"] - f["m"],
         "The item is still in the trailer. Only a part of it moved off the tongue.",
     ),
-    "nothing_changes": WayToErr("no change", lambda f: f["tongue"], "The total does not change, but where it rests does."),
+    "nothing_changes": WayToErr(
+        "no change", lambda f: f["tongue"], "The total does not change, but where it rests does."
+    ),
     "water_all": WayToErr(
         "all of it off the tongue",
         lambda f: f["m"],
-        "That is all of the water. The axles carried most of it; only its share by the lever was on the tongue.",
+        "That is all of the water. The axles carried most of it; only its share by the lever was "
+        "on the tongue.",
     ),
     "water_other_arm": WayToErr(
         "the axles' share for the tongue's",
@@ -319,7 +360,8 @@ WAYS: Mapping[str, WayToErr] = {
     "mean_of_both": WayToErr(
         "a mean of two different things",
         lambda f: (f["first"] + f["second"]) / 2,
-        "A mean helps against chance. Here the height differs: only one of the two is the tongue as towed.",
+        "A mean helps against chance. Here the height differs: only one of the two is the tongue "
+        "as towed.",
     ),
     "all_to_front": WayToErr(
         "the front axle's part for all of it",
@@ -340,7 +382,8 @@ WAYS: Mapping[str, WayToErr] = {
     "nobody_aboard": WayToErr(
         "people and gear forgotten",
         lambda f: f["payload"] / f["share"],
-        "The whole payload went to the tongue. Who sits in the vehicle, and the hitch itself, come off first.",
+        "The whole payload went to the tongue. Who sits in the vehicle, and the hitch itself, "
+        "come off first.",
     ),
     "hitch_forgotten": WayToErr(
         "the hitch's own mass forgotten",
@@ -373,7 +416,9 @@ WAYS: Mapping[str, WayToErr] = {
         "That is the placard's pressure, for the vehicle as delivered. This axle carries more.",
     ),
     "sidewall": WayToErr(
-        "the most for what is needed", lambda f: f["most"], "That is the most that the tire takes, not what this load needs."
+        "the most for what is needed",
+        lambda f: f["most"],
+        "That is the most that the tire takes, not what this load needs.",
     ),
     "curb_room": WayToErr(
         "cargo alone against payload",
@@ -381,16 +426,24 @@ WAYS: Mapping[str, WayToErr] = {
         "You counted the gear alone. People, hitch and tongue are load too.",
     ),
     "other_side": WayToErr(
-        "the other figure", lambda f: f["other"], "That is the change of another axle. Read the line again."
+        "the other figure",
+        lambda f: f["other"],
+        "That is the change of another axle. Read the line again.",
     ),
     "trailer_lost": WayToErr(
-        "all of what left the trailer", lambda f: f["m"], "That is what was left behind. The hitch carried only a part of it."
+        "all of what left the trailer",
+        lambda f: f["m"],
+        "That is what was left behind. The hitch carried only a part of it.",
     ),
 }
 
 UNITS: Mapping[str, tuple[str, float, str]] = {
     "unconverted": ("unit not converted", 0.0, "That is the figure as printed, in the other unit."),
-    "wrong_way": ("converted the wrong way round", KG["lb"], "That way a pound would be more than a kilogram."),
+    "wrong_way": (
+        "converted the wrong way round",
+        KG["lb"],
+        "That way a pound would be more than a kilogram.",
+    ),
     "twice": ("× 2 for × 2.2", 0.0, "Twice is too rough: a kilogram is 2.2046 lb."),
     "digits": ("a digit too many", 10.0, "That is ten times as much: a digit too many."),
     "digit_lost": ("a digit lost", 0.1, "That is a tenth: a digit was lost."),
@@ -399,6 +452,12 @@ UNITS: Mapping[str, tuple[str, float, str]] = {
         1 / KG["lb"],
         "That is the right figure taken for kilograms and made pounds once more.",
     ),
-    "as_lb": ("kilograms and pounds confused", KG["lb"], "That is the right figure in the other unit."),
+    "as_lb": (
+        "kilograms and pounds confused",
+        KG["lb"],
+        "That is the right figure in the other unit.",
+    ),
 }
-"""Slips of unit and digit that can happen to any figure: the factor on the right one, where it is one."""
+"""Slips of unit and digit that can happen to any figure: the factor on the right one, where it is
+one.
+"""

@@ -1,4 +1,6 @@
-"""The yard as it stands: a rig with hidden true loads, what was done with it, and what its owner can know of it."""
+"""The yard as it stands: a rig with hidden true loads, what was done with it, and what its owner
+can know of it.
+"""
 
 import random
 from collections.abc import Mapping
@@ -17,7 +19,8 @@ Trap = Literal["typo", "stepped_out", "other_ticket"]
 class Ticket:
     """A ticket as it was printed. [the scale's unit]
 
-    ``visit`` counts the weigh-ins: after something was moved the next ticket begins a new one. ``trap`` is what is wrong with it.
+    ``visit`` counts the weigh-ins: after something was moved the next ticket begins a new one.
+    ``trap`` is what is wrong with it.
     """
 
     number: str
@@ -34,7 +37,9 @@ class Ticket:
 
 @dataclass(frozen=True, slots=True)
 class TongueReading:
-    """A direct measurement of the tongue: lines as they are read, in words, and as the rig file has them."""
+    """A direct measurement of the tongue: lines as they are read, in words, and as the rig file has
+    them.
+    """
 
     method: str
     says: str
@@ -45,7 +50,9 @@ class TongueReading:
 
 @dataclass(frozen=True, slots=True)
 class Yard:
-    """The yard as it stands. ``rig`` holds the truth in its plan; times in minutes, ``spent`` in the yard's money."""
+    """The yard as it stands. ``rig`` holds the truth in its plan; times in minutes, ``spent`` in
+    the yard's money.
+    """
 
     run: Run
     rig: RigFile
@@ -76,7 +83,9 @@ def trapped(run: Run) -> tuple[Trap, ...]:
     every: tuple[Trap, ...] = ("typo", "stepped_out", "other_ticket")
     if run.difficulty < 2:
         return ()
-    return tuple(random.Random(f"traps/{run.difficulty}/{run.seed}").sample(every, run.difficulty - 1))
+    return tuple(
+        random.Random(f"traps/{run.difficulty}/{run.seed}").sample(every, run.difficulty - 1)
+    )
 
 
 def rig_of(run: Run) -> RigFile:
@@ -84,17 +93,25 @@ def rig_of(run: Run) -> RigFile:
     if not run.difficulty:
         return make_rig(run.kind, run.seed, run.unit, run.terms, run.over)
     chance = random.Random(f"challenge/{run.difficulty}/{run.seed}")
-    kind = chance.choice(("bars", "plain", "bars", "pin", "caravan") if run.difficulty > 1 else ("plain", "bars"))
+    kind = chance.choice(
+        ("bars", "plain", "bars", "pin", "caravan") if run.difficulty > 1 else ("plain", "bars")
+    )
     over = chance.choice(("nothing", "rear_axle", "gross", "trailer", "tongue", "combination"))
     return make_rig(kind, run.seed, run.unit, run.terms, over)
 
 
 def begin(run: Run, own: RigFile | None = None) -> Yard:
-    """The yard before the first act; ``own`` is the copy of the reader's rig where the run names one."""
+    """The yard before the first act; ``own`` is the copy of the reader's rig where the run names
+    one.
+    """
     rig = own if own is not None else rig_of(run)
     bars: SpringBars = "engaged" if rig.hitch.weight_distribution and rig.towing else "none"
     return Yard(
-        run=replace(run, acts=()), rig=rig, bars=bars, traps=trapped(run), said="You stand in the yard, loaded as for the road."
+        run=replace(run, acts=()),
+        rig=rig,
+        bars=bars,
+        traps=trapped(run),
+        said="You stand in the yard, loaded as for the road.",
     )
 
 
@@ -106,28 +123,45 @@ def crew(rig: RigFile) -> int:
 def seen_rig(yard: Yard, *, clean: bool = False) -> RigFile:
     """The rig as the reader can know it: labels, lists, and what the tickets say.
 
-    ``clean`` is as they would say without a misprint or another rig's ticket, and of the passes with everyone aboard alone.
+    ``clean`` is as they would say without a misprint or another rig's ticket, and of the passes
+    with everyone aboard alone.
     """
     unit = yard.rig.units.mass
     visits = []
-    for visit in sorted({each.visit for each in yard.tickets} | {each.visit for each in yard.tongues}):
-        here = [each for each in yard.tickets if each.visit == visit and not (clean and each.people < crew(yard.rig))]
+    for visit in sorted(
+        {each.visit for each in yard.tickets} | {each.visit for each in yard.tongues}
+    ):
+        here = [
+            each
+            for each in yard.tickets
+            if each.visit == visit and not (clean and each.people < crew(yard.rig))
+        ]
         passes = tuple(pass_of(each, unit, clean=clean) for each in here)
-        tongues = tuple(each.measured for each in yard.tongues if each.visit == visit and each.measured)
+        tongues = tuple(
+            each.measured for each in yard.tongues if each.visit == visit and each.measured
+        )
         visits.append(visit_of(unit, passes, tongues))
     return as_seen(yard.rig).model_copy(update={"weigh_ins": tuple(visits)})
 
 
 def for_the_road(yard: Yard) -> RigFile:
     """The rig as it goes onto the road: with everybody in."""
-    loads = tuple(load.model_copy(update={"aboard": True}) if load.category == "people" else load for load in yard.rig.loads)
+    loads = tuple(
+        load.model_copy(update={"aboard": True}) if load.category == "people" else load
+        for load in yard.rig.loads
+    )
     return yard.rig.model_copy(update={"loads": loads})
 
 
 def visit_of(unit: str, passes: tuple[Pass, ...], tongues: tuple[ScaleMeasurement, ...]) -> WeighIn:
     """A weigh-in on the yard's scale."""
-    scale = {"resolution": f"{GRADUATION['lb' if unit == 'lb' else 'kg']} {unit}", "accuracy": ACCURACY}
-    return WeighIn.model_validate({"scale": scale}).model_copy(update={"passes": passes, "tongue_measurements": tongues})
+    scale = {
+        "resolution": f"{GRADUATION['lb' if unit == 'lb' else 'kg']} {unit}",
+        "accuracy": ACCURACY,
+    }
+    return WeighIn.model_validate({"scale": scale}).model_copy(
+        update={"passes": passes, "tongue_measurements": tongues}
+    )
 
 
 def pass_of(ticket: Ticket, unit: str, *, clean: bool = False) -> Pass:

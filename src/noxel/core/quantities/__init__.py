@@ -1,7 +1,7 @@
 """Figures as people write them, and what they are worth in SI.
 
-Units and their factors, the readers, the typed fields of the rig file, printing, and figures that carry their ±.
-Knows nothing of rigs.
+Units and their factors, the readers, the typed fields of the rig file, printing, and figures that
+carry their ±. Knows nothing of rigs.
 """
 
 from noxel.core.quantities.fields import (
@@ -17,7 +17,18 @@ from noxel.core.quantities.fields import (
     Volume,
     units_in_force,
 )
-from noxel.core.quantities.figures import Amount, Figure, Op, Sort, Term, combine, nominal, plus_minus, ratio, total
+from noxel.core.quantities.figures import (
+    Amount,
+    Figure,
+    Op,
+    Sort,
+    Term,
+    combine,
+    nominal,
+    plus_minus,
+    ratio,
+    total,
+)
 from noxel.core.quantities.printing import (
     lower_first,
     print_length,

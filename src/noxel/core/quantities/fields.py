@@ -1,8 +1,8 @@
 """The quantity types of the rig file: kept as written, read once into SI.
 
-A bare number is in the unit in force where it stands: the file's, or a pass's own. The models put that unit in
-force while they are validated (:func:`units_in_force`), so a quantity knows its SI value from birth and still
-serialises as it was written.
+A bare number is in the unit in force where it stands: the file's, or a pass's own. The models put
+that unit in force while they are validated (:func:`units_in_force`), so a quantity knows its SI
+value from birth and still serialises as it was written.
 """
 
 import math
@@ -31,15 +31,25 @@ _FACTORS: dict[str, dict[str, float]] = {
 _NOTHING: dict[str, tuple[str, float | None]] = {}
 
 
-_in_force: ContextVar[dict[str, tuple[str, float | None]]] = ContextVar("units_in_force", default=_NOTHING)
+_in_force: ContextVar[dict[str, tuple[str, float | None]]] = ContextVar(
+    "units_in_force", default=_NOTHING
+)
 """For each dimension its unit and what one of it is in SI, None for a unit that is not known."""
 
 
 @contextmanager
 def units_in_force(**changed: str | None) -> Iterator[None]:
-    """Put units in force for bare numbers: ``mass=``, ``length=``, ``pressure=``, ``volume=``; None leaves what is in force."""
+    """Put units in force for bare numbers: ``mass=``, ``length=``, ``pressure=``, ``volume=``; None
+    leaves what is in force.
+    """
     now = dict(_in_force.get())
-    now.update({each: (unit, _FACTORS[each].get(unit)) for each, unit in changed.items() if unit is not None})
+    now.update(
+        {
+            each: (unit, _FACTORS[each].get(unit))
+            for each, unit in changed.items()
+            if unit is not None
+        }
+    )
     token = _in_force.set(now)
     try:
         yield
@@ -62,8 +72,11 @@ class _Quantity:
         if isinstance(raw, cls):
             return raw
         if isinstance(raw, bool) or not isinstance(raw, int | float | str):
-            raise PydanticCustomError("quantity_type", "must be a number, or a text such as “{example}”",
-                                      {"example": cls.example})  # fmt: skip
+            raise PydanticCustomError(
+                "quantity_type",
+                "must be a number, or a text such as “{example}”",
+                {"example": cls.example},
+            )
         try:
             return cls(raw, units.check_range(cls._to_si(raw), cls.dimension))
         except QuantityError as exc:
@@ -73,7 +86,9 @@ class _Quantity:
 
     @classmethod
     def reader(cls, sign: "_Sign | None") -> Callable[[object], "_Quantity"]:
-        """What reads a field's raw value, made once for each field: a file has dozens, nearly all of them plain numbers."""
+        """What reads a field's raw value, made once for each field: a file has dozens, nearly all
+        of them plain numbers.
+        """
         new, dimension, most = object.__new__, cls.dimension, cls.most
         least = sign.least if sign else -most
 
@@ -83,7 +98,8 @@ class _Quantity:
                 _, factor = _in_force.get().get(dimension, _UNKNOWN)
                 if factor is not None and least <= raw * factor <= most:  # type: ignore[operator]
                     made = new(cls)
-                    _set_written(made, raw)  # as the frozen class itself would, several times as fast
+                    # as the frozen class itself would, several times as fast
+                    _set_written(made, raw)
                     _set_si(made, raw * factor)  # type: ignore[operator]
                     return made
             found = cls.read(raw)
@@ -104,16 +120,22 @@ class _Quantity:
             return cls.strict(raw)
         _, factor = _in_force.get().get(cls.dimension, _UNKNOWN)
         if factor is None:
-            raise QuantityError(f"is a bare number, and the file has no usable units.{cls.dimension} to read it in")
+            raise QuantityError(
+                f"is a bare number, and the file has no usable units.{cls.dimension} to read it in"
+            )
         return float(raw) * factor
 
     @classmethod
     def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
-        written = core_schema.plain_serializer_function_ser_schema(lambda quantity: quantity.written)
+        written = core_schema.plain_serializer_function_ser_schema(
+            lambda quantity: quantity.written
+        )
         return core_schema.no_info_plain_validator_function(cls.reader(None), serialization=written)
 
     @classmethod
-    def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+    def __get_pydantic_json_schema__(
+        cls, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
         return {"anyOf": [{"type": "number"}, {"type": "string", "pattern": cls.pattern}]}
 
 
@@ -125,7 +147,9 @@ class _Sign:
     code: str
     message: str
 
-    def __get_pydantic_core_schema__(self, source: type[_Quantity], handler: GetCoreSchemaHandler) -> CoreSchema:
+    def __get_pydantic_core_schema__(
+        self, source: type[_Quantity], handler: GetCoreSchemaHandler
+    ) -> CoreSchema:
         schema = handler(source)  # with what it says of itself in a JSON Schema
         return {**schema, "function": {"type": "no-info", "function": source.reader(self)}}
 
@@ -143,7 +167,9 @@ _WRITTEN = r"^\s*[+-]?\s*(([0-9]{1,3}(,[0-9]{3})+|[0-9]+)(\.[0-9]+)?|\.[0-9]+)\s
 
 
 class Mass(_Quantity):
-    """A mass as written (a number in the unit in force, or a text with its own) and in kilograms."""
+    """A mass as written (a number in the unit in force, or a text with its own) and in
+    kilograms.
+    """
 
     dimension: ClassVar[Dimension] = "mass"
     most: ClassVar[float] = units.HEAVIEST

@@ -1,7 +1,7 @@
 """Figures: worked-out amounts with their uncertainty and the terms they were worked out from.
 
-An amount is a `uncertainties` number in SI (kg, m, or a plain share), so that readings shared between two
-figures stay correlated. A figure's working is made of the same terms as its value.
+An amount is a `uncertainties` number in SI (kg, m, or a plain share), so that readings shared
+between two figures stay correlated. A figure's working is made of the same terms as its value.
 """
 
 import math
@@ -43,7 +43,9 @@ def plus_minus(amount: Amount) -> float:
 
 @dataclass(slots=True, eq=False)
 class Term:
-    """One line of a working: an amount, ``of`` a figure or typed; ``source`` says where a typed one came from."""
+    """One line of a working: an amount, ``of`` a figure or typed; ``source`` says where a typed one
+    came from.
+    """
 
     op: Op
     label: str
@@ -80,7 +82,8 @@ class Figure:
 
     def renamed(self, key: str) -> "Figure":
         """The same figure under another name."""
-        made = object.__new__(Figure)  # not built anew: its ± is known, and finding it is the costly part
+        # not built anew: its ± is known, and finding it is the costly part
+        made = object.__new__(Figure)
         for name in self.__slots__:
             setattr(made, name, getattr(self, name))
         made.key = key
@@ -92,7 +95,9 @@ class Figure:
 
 
 def total(key: str, formula: str, terms: Sequence[Term], remarks: Sequence[str] = ()) -> Figure:
-    """The figure whose value is its terms (at least one) added and subtracted as they are marked."""
+    """The figure whose value is its terms (at least one) added and subtracted as they are
+    marked.
+    """
     return Figure(key, _sum(terms), formula, tuple(terms), "mass", tuple(remarks))
 
 
@@ -123,8 +128,14 @@ def combine(parts: Iterable[tuple[float, Amount]]) -> Amount:
 
 
 def ratio(amount: Amount, by: Amount) -> Amount:
-    """One amount divided by another, to first order: the same as the library's division, in one step."""
+    """One amount divided by another, to first order: the same as the library's division, in one
+    step.
+    """
     divisor = nominal(by)
     value = nominal(amount) / divisor
     slopes = combine([(1 / divisor, amount), (-value / divisor, by)])
-    return AffineScalarFunc(value, LinearCombination(slopes.derivatives)) if isinstance(slopes, UFloat) else value
+    return (
+        AffineScalarFunc(value, LinearCombination(slopes.derivatives))
+        if isinstance(slopes, UFloat)
+        else value
+    )

@@ -26,7 +26,8 @@ def print_mass(kg: float, unit: MassUnit) -> str:
 
 
 def print_length(metres: float, unit: LengthUnit, *, fine: bool = False) -> str:
-    """Print a length with its unit, as precisely as a tape reads: ``"145 in"``, ``"3.68 m"``; ``fine`` for heights: ``"1.5 in"``.
+    """Print a length with its unit, as precisely as a tape reads: ``"145 in"``, ``"3.68 m"``;
+    ``fine`` for heights: ``"1.5 in"``.
 
     Parameters
     ----------

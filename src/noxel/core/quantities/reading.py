@@ -1,7 +1,9 @@
 """Masses and lengths as people write them, read into SI.
 
-Two readers. :func:`read_mass` and :func:`read_length` are strict: one number and its unit, as the rig file
-has it. :func:`read_typed` is for what a person types in a field: sums, feet and inches, a unit or none."""
+Two readers. :func:`read_mass` and :func:`read_length` are strict: one number and its unit, as the
+rig file has it. :func:`read_typed` is for what a person types in a field: sums, feet and inches, a
+unit or none.
+"""
 
 import re
 from dataclasses import dataclass
@@ -30,14 +32,33 @@ _DECIMAL_COMMA = re.compile(r"[0-9],(?![0-9]{3}(?![0-9]))")
 
 
 _ALIASES = {
-    "lbs": "lb", "pound": "lb", "pounds": "lb", "kgs": "kg", "tonne": "t", "tonnes": "t",
-    "kpa": "kPa", "litre": "l", "litres": "l", "liter": "l", "liters": "l", "gallon": "gal", "gallons": "gal",
-    "inch": "in", "inches": "in", '"': "in", "\u2033": "in", "feet": "ft", "foot": "ft", "'": "ft", "\u2032": "ft",
-}  # fmt: skip
+    "lbs": "lb",
+    "pound": "lb",
+    "pounds": "lb",
+    "kgs": "kg",
+    "tonne": "t",
+    "tonnes": "t",
+    "kpa": "kPa",
+    "litre": "l",
+    "litres": "l",
+    "liter": "l",
+    "liters": "l",
+    "gallon": "gal",
+    "gallons": "gal",
+    "inch": "in",
+    "inches": "in",
+    '"': "in",
+    "\u2033": "in",
+    "feet": "ft",
+    "foot": "ft",
+    "'": "ft",
+    "\u2032": "ft",
+}
 
 
 _FLUID = re.compile(
-    rf"\s*([+\u2212-]?)\s*({_NUMBER})\s*(gal|gallons?|l|litres?|liters?)\s+(?:of\s+)?([a-z]+)\s*", re.IGNORECASE
+    rf"\s*([+\u2212-]?)\s*({_NUMBER})\s*(gal|gallons?|l|litres?|liters?)\s+(?:of\s+)?([a-z]+)\s*",
+    re.IGNORECASE,
 )
 
 
@@ -49,7 +70,8 @@ LONGEST = 40
 class Typed:
     """A typed quantity, understood.
 
-    ``value`` is what a rig file keeps: a number in the unit that was assumed, or a string with its own unit.
+    ``value`` is what a rig file keeps: a number in the unit that was assumed, or a string with its
+    own unit.
     """
 
     value: float | int | str
@@ -65,10 +87,14 @@ def _explain(text: str, dimension: Dimension) -> QuantityError:
         "share": "a share",
     }[dimension]
     letters = [
-        word for word in re.sub(r"[0-9.,+\-\s]", " ", text).split() if _ALIASES.get(word, word) not in factors_of(dimension)
+        word
+        for word in re.sub(r"[0-9.,+\-\s]", " ", text).split()
+        if _ALIASES.get(word, word) not in factors_of(dimension)
     ]
     if _DECIMAL_COMMA.search(text) and not letters:
-        return QuantityError(f"“{text}”: a comma only stands before groups of three digits; write a decimal point")
+        return QuantityError(
+            f"“{text}”: a comma only stands before groups of three digits; write a decimal point"
+        )
     if letters:
         units = ", ".join(factors_of(dimension))
         hint = f" (units: {units})" if units else ""
@@ -92,16 +118,21 @@ def _read_strict(text: str, dimension: Dimension) -> float:
     match = _STRICT.fullmatch(text)
     if match is None:
         if re.fullmatch(rf"\s*[+-]?\s*(?:{_NUMBER})\s*", text):
-            raise QuantityError(f"“{text}” has no unit; write it as a number, or with one of {', '.join(factors)}")
+            raise QuantityError(
+                f"“{text}” has no unit; write it as a number, or with one of {', '.join(factors)}"
+            )
         raise _explain(text, dimension)
     sign, number, unit = match.groups()
     if unit not in factors:
-        raise QuantityError(f"“{text}”: “{unit}” is not a unit of {dimension} (one of {', '.join(factors)})")
+        raise QuantityError(
+            f"“{text}”: “{unit}” is not a unit of {dimension} (one of {', '.join(factors)})"
+        )
     return float(f"{sign}{_plain(number)}") * factors[unit]
 
 
 def read_mass(text: str) -> float:
-    """Read a mass that carries its own unit, as a rig file writes it: ``"1380 kg"``, ``"3,200 lb"``, ``"1.38 t"``.
+    """Read a mass that carries its own unit, as a rig file writes it: ``"1380 kg"``, ``"3,200
+    lb"``, ``"1.38 t"``.
 
     Parameters
     ----------
@@ -196,7 +227,11 @@ def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
         unit = _ALIASES.get(unit.lower(), unit.lower()) or None
         if found and not sign and (found[-1][1] is None or unit is None):
             raise _explain(text, dimension)
-        if unit is not None and unit not in factors_of(dimension) and not (dimension == "share" and unit == "%"):
+        if (
+            unit is not None
+            and unit not in factors_of(dimension)
+            and not (dimension == "share" and unit == "%")
+        ):
             raise _explain(text, dimension)
         amount = _plain(number)
         found.append((amount if sign in ("", "+") else -amount, unit))
@@ -204,7 +239,8 @@ def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
     if not found:
         raise QuantityError("is empty")
     following: str | None = None
-    for index in range(len(found) - 1, -1, -1):  # "180 + 20 kg": the bare number takes the unit that follows it
+    # "180 + 20 kg": the bare number takes the unit that follows it
+    for index in range(len(found) - 1, -1, -1):
         amount, unit = found[index]
         following = unit or following
         found[index] = (amount, following)
@@ -212,14 +248,18 @@ def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
 
 
 def _pair(text: str, default: str | None) -> Typed:
-    """A label often gives both: ``6,900 lb / 3,130 kg``. The first counts, when the second says the same."""
+    """A label often gives both: ``6,900 lb / 3,130 kg``. The first counts, when the second says the
+    same.
+    """
     first, second = (read_typed(part, "mass", default) for part in text.split("/"))
     a, b = (
-        read_mass(each.value) if isinstance(each.value, str) else each.value * KG[default or "kg"] for each in (first, second)
+        read_mass(each.value) if isinstance(each.value, str) else each.value * KG[default or "kg"]
+        for each in (first, second)
     )
     if abs(a - b) > max(0.005 * abs(a), 1.0):
         raise QuantityError(
-            f"“{text}”: the two do not agree: {print_mass(a, 'lb')} is {print_mass(a, 'kg')}. Re-read the label"
+            f"“{text}”: the two do not agree: {print_mass(a, 'lb')} is {print_mass(a, 'kg')}. "
+            "Re-read the label"
         )
     return first
 
@@ -228,8 +268,14 @@ def _fluid_mass(text: str, match: re.Match[str]) -> float:
     sign, number, volume, name = match.groups()
     density = FLUIDS.get({"petrol": "gasoline", "gas": "gasoline"}.get(name.lower(), name.lower()))
     if density is None:
-        raise QuantityError(f"“{text}”: “{name}” is not a fluid that is known here ({', '.join(FLUIDS)})")
-    gallons = float(_plain(number)) * LITRES["l" if volume.lower().startswith("l") else "gal"] / LITRES["gal"]
+        raise QuantityError(
+            f"“{text}”: “{name}” is not a fluid that is known here ({', '.join(FLUIDS)})"
+        )
+    gallons = (
+        float(_plain(number))
+        * LITRES["l" if volume.lower().startswith("l") else "gal"]
+        / LITRES["gal"]
+    )
     return (-1 if sign in ("-", "−") else 1) * gallons * density * KG["lb"]
 
 
@@ -242,7 +288,8 @@ BARE_SHARE = 2
 
 
 def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
-    """Read what a person typed: ``1380 kg``, ``180+165+60``, ``5 ft 4 in``, ``12.5 %``, ``12 gal diesel``.
+    """Read what a person typed: ``1380 kg``, ``180+165+60``, ``5 ft 4 in``, ``12.5 %``, ``12 gal
+    diesel``.
 
     Parameters
     ----------
@@ -285,4 +332,7 @@ def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
     if default is None:
         raise QuantityError(f"“{text}” mixes numbers with and without a unit")
     factors = factors_of(dimension)
-    return Typed(float(sum(float(amount) * factors[unit or default] for amount, unit in terms)) / factors[default])
+    return Typed(
+        float(sum(float(amount) * factors[unit or default] for amount, unit in terms))
+        / factors[default]
+    )

@@ -1,4 +1,6 @@
-"""The units that Noxel knows, what one of each is in SI, and the largest figures that a road rig can have."""
+"""The units that Noxel knows, what one of each is in SI, and the largest figures that a road rig
+can have.
+"""
 
 import math
 from typing import Literal
@@ -32,7 +34,13 @@ KPA: dict[str, float] = {"psi": KG["lb"] * 9.80665 / 0.0254**2 / 1000, "kPa": 1.
 """Kilopascals in one unit; a psi is a pound at standard gravity (9.80665 m/s²) on a square inch."""
 
 
-FLUIDS: dict[str, float] = {"gasoline": 6.2, "diesel": 7.0, "def": 9.1, "water": 8.34, "propane": 4.2}
+FLUIDS: dict[str, float] = {
+    "gasoline": 6.2,
+    "diesel": 7.0,
+    "def": 9.1,
+    "water": 8.34,
+    "propane": 4.2,
+}
 """Mass of a US gallon, as used in practice. [lb/US gal]"""
 
 
@@ -83,7 +91,8 @@ def check_range(si: float, dimension: Dimension) -> float:
     Raises
     ------
     QuantityError
-        If it is not finite, or beyond :data:`HEAVIEST`, :data:`LONGEST`, :data:`HARDEST` or :data:`FULLEST`.
+        If it is not finite, or beyond :data:`HEAVIEST`, :data:`LONGEST`, :data:`HARDEST` or
+        :data:`FULLEST`.
     """
     if not math.isfinite(si):
         raise QuantityError("is not a finite number")

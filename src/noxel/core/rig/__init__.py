@@ -1,6 +1,7 @@
 """The rig file: one rig with its labels, loads, plan and weigh-ins.
 
-The models here are the file format, the requests and answers of the API, and the documents in the database.
+The models here are the file format, the requests and answers of the API, and the documents in the
+database.
 """
 
 from noxel.core.rig.base import Entered, Entry, Source, Units

@@ -18,7 +18,9 @@ from pydantic_core import PydanticCustomError
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit, VolumeUnit
 
 Source = Literal["plate", "manual", "scale", "worked_out", "guess"]
-"""Where a figure came from (handbook terms: copied off a label, read in a manual, weighed, computed, guessed)."""
+"""Where a figure came from (handbook terms: copied off a label, read in a manual, weighed,
+computed, guessed).
+"""
 
 
 def _iso_day(value: Any) -> Any:
@@ -48,7 +50,8 @@ class Model(BaseModel):
 class Entry(Model):
     """How a figure was entered: the text as typed, where it came from, when, and a note.
 
-    A text that cannot be understood, or that cannot stand yet, is kept here while the figure itself is absent.
+    A text that cannot be understood, or that cannot stand yet, is kept here while the figure itself
+    is absent.
     """
 
     text: Annotated[str, Field(max_length=4000)] | None = None
@@ -76,7 +79,9 @@ def _no_bool(value: Any) -> Any:
 
 def _fraction(value: float) -> float:
     if not 0 < value < 1:
-        raise PydanticCustomError("fraction", "must lie between 0 and 1 (13 % is 0.13), not {written}", {"written": value})
+        raise PydanticCustomError(
+            "fraction", "must lie between 0 and 1 (13 % is 0.13), not {written}", {"written": value}
+        )
     return value
 
 
@@ -102,7 +107,9 @@ class Units(Model):
 
     @property
     def lengths(self) -> LengthUnit:
-        """The unit that lengths are shown in: the file's own, else the usual one beside its mass unit."""
+        """The unit that lengths are shown in: the file's own, else the usual one beside its mass
+        unit.
+        """
         return self.length or ("in" if self.mass == "lb" else "mm")
 
     @property

@@ -8,12 +8,16 @@ PIN_SHARE = (0.15, 0.25)
 
 
 def on_pin(rig: RigFile) -> bool:
-    """Whether the trailer sits on a pin above the vehicle's axle rather than on a ball behind it."""
+    """Whether the trailer sits on a pin above the vehicle's axle rather than on a ball behind
+    it.
+    """
     return rig.kind in ("fifth_wheel", "gooseneck")
 
 
 def on_its_wheels(rig: RigFile) -> bool:
-    """Whether a car is towed on its own four wheels: it puts nothing on the hitch, and has no tongue share."""
+    """Whether a car is towed on its own four wheels: it puts nothing on the hitch, and has no
+    tongue share.
+    """
     return rig.trailer is not None and rig.trailer.style == "towed_car"
 
 

@@ -1,4 +1,6 @@
-"""What is aboard and what is planned: loads, tanks, the plan, steps that change them. The names are those of the rig file."""
+"""What is aboard and what is planned: loads, tanks, the plan, steps that change them. The names are
+those of the rig file.
+"""
 
 from typing import Annotated, Literal
 
@@ -35,7 +37,9 @@ Trouble = Annotated[Number, Field(ge=0, le=1000)] | Literal["never"]
 
 
 class Effort(Model):
-    """The effort to leave an item at home, to move it where it is, to put it in the other vehicle."""
+    """The effort to leave an item at home, to move it where it is, to put it in the other
+    vehicle.
+    """
 
     leave: Trouble | None = None
     move: Trouble | None = None
@@ -43,10 +47,11 @@ class Effort(Model):
 
 
 class Load(Entered):
-    """An item aboard; its position is behind the front axle (vehicle) or behind the coupler (trailer).
+    """An item aboard; its position is behind the front axle (vehicle) or behind the coupler
+    (trailer).
 
-    ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false when it stays at home this time;
-    ``secured`` is how it is held.
+    ``side`` is right of the middle (minus left), ``height`` above the floor; ``aboard`` is false
+    when it stays at home this time; ``secured`` is how it is held.
     """
 
     name: Name = ""
@@ -69,7 +74,11 @@ class Load(Entered):
 
 def _level(value: float) -> float:
     if not 0 <= value <= 1:
-        raise PydanticCustomError("level", "must lie between 0 and 100 %, not {percent} %", {"percent": f"{value * 100:g}"})
+        raise PydanticCustomError(
+            "level",
+            "must lie between 0 and 100 %, not {percent} %",
+            {"percent": f"{value * 100:g}"},
+        )
     return value
 
 
@@ -77,9 +86,11 @@ Level = Annotated[Number, AfterValidator(_level)]
 
 
 class Tank(Entered):
-    """A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a trip.
+    """A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a
+    trip.
 
-    ``in_base`` is how full it was when the plan's base was weighed or published: fuel 1, water 0 unless said otherwise.
+    ``in_base`` is how full it was when the plan's base was weighed or published: fuel 1, water 0
+    unless said otherwise.
     """
 
     name: Name = ""
@@ -92,7 +103,9 @@ class Tank(Entered):
     effort: Trouble | None = None
 
     def level(self, phase: Phase) -> float:
-        """How full it is in a phase; where that is not said, as in the phase before it, and full of fuel to begin with."""
+        """How full it is in a phase; where that is not said, as in the phase before it, and full of
+        fuel to begin with.
+        """
         for each in reversed(PHASES[: PHASES.index(phase) + 1]):
             if each in self.levels:
                 return self.levels[each]
@@ -125,7 +138,9 @@ class Trip(Model):
 
 
 class Reminders(Entered):
-    """When to be reminded: so many months after the last weigh-in, so much added since it, before trips, at a tire's age."""
+    """When to be reminded: so many months after the last weigh-in, so much added since it, before
+    trips, at a tire's age.
+    """
 
     months: Annotated[Number, Field(ge=1, le=240)] | None = None
     added: PositiveMass | None = None
@@ -147,7 +162,9 @@ class VehicleBase(Model):
 
 
 class TrailerBase(Model):
-    """The trailer without the listed loads; ``gross_pm`` and ``tongue_pm`` are the ± of a base that was weighed."""
+    """The trailer without the listed loads; ``gross_pm`` and ``tongue_pm`` are the ± of a base that
+    was weighed.
+    """
 
     gross: PositiveMass | None = None
     tongue: NonNegativeMass | None = None
@@ -156,14 +173,18 @@ class TrailerBase(Model):
 
 
 class Step(Model):
-    """One change to the load; ``kind`` says what it does; ``index`` counts loads or tanks as listed.
+    """One change to the load; ``kind`` says what it does; ``index`` counts loads or tanks as
+    listed.
 
-    ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at ``position``; fill or drain a
-    tank to ``level``; set the ``bars`` to a restoration ``level``; put ``add`` of a mass ``on`` a vehicle at ``position``; ``drop`` the
-    ball by ``position`` (minus raises it); couple another ``hitch`` or ``vehicle`` of the garage, ``thing`` its id.
+    ``leave`` and ``take`` a load; ``move`` it to ``position``; ``swap`` it to the other vehicle at
+    ``position``; fill or drain a tank to ``level``; set the ``bars`` to a restoration ``level``;
+    put ``add`` of a mass ``on`` a vehicle at ``position``; ``drop`` the ball by ``position`` (minus
+    raises it); couple another ``hitch`` or ``vehicle`` of the garage, ``thing`` its id.
     """
 
-    kind: Literal["leave", "take", "move", "swap", "tank", "bars", "add", "drop", "hitch", "vehicle"]
+    kind: Literal[
+        "leave", "take", "move", "swap", "tank", "bars", "add", "drop", "hitch", "vehicle"
+    ]
     thing: Name | None = None
     index: Annotated[int, Field(strict=True, ge=0)] | None = None
     position: Length | None = None
@@ -174,7 +195,9 @@ class Step(Model):
 
 
 class KeptPlan(Model):
-    """Steps kept under a name, and what was predicted, to compare with the next weigh-in. [file's unit]"""
+    """Steps kept under a name, and what was predicted, to compare with the next weigh-in. [file's
+    unit]
+    """
 
     name: Name
     date: Day
@@ -184,10 +207,12 @@ class KeptPlan(Model):
 
 
 class Plan(Entered):
-    """What predictions start from: the vehicle and trailer without the listed loads, and how they ride.
+    """What predictions start from: the vehicle and trailer without the listed loads, and how they
+    ride.
 
-    ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it goes before the tape's.
-    ``trailer_by`` is ``listed`` once the owner has said that the trailer's list is complete.
+    ``effective_overhang`` is the hitch point behind the rear axle as a slack pass showed it; it
+    goes before the tape's. ``trailer_by`` is ``listed`` once the owner has said that the trailer's
+    list is complete.
     """
 
     vehicle_base: VehicleBase | None = None

@@ -1,6 +1,7 @@
 """The rig as its labels describe it: vehicle, hitch chain, trailer, loads, plan and policy.
 
-The names are those of the rig file. Every rating is optional; what is missing makes its check unknown.
+The names are those of the rig file. Every rating is optional; what is missing makes its check
+unknown.
 """
 
 from typing import Annotated, Any, Literal, Self
@@ -18,16 +19,35 @@ Mode = Literal["carrying", "distributing"]
 
 
 CHECKS = (
-    "vehicle.front_axle", "vehicle.rear_axle", "vehicle.gross", "vehicle.payload", "combination.gross",
-    "vehicle.tow_rating", "trailer.gross", "trailer.axles", "trailer.cargo", "hitch.trailer", "hitch.tongue",
-    "tires.front", "tires.rear", "tires.trailer", "wheels.front", "wheels.rear", "wheels.trailer",
-    "assembly.front", "assembly.rear", "assembly.trailer",
-)  # fmt: skip
-"""Every check that has a limit, but for the single axles ``trailer.axle_1``, ``trailer.axle_2`` …"""
+    "vehicle.front_axle",
+    "vehicle.rear_axle",
+    "vehicle.gross",
+    "vehicle.payload",
+    "combination.gross",
+    "vehicle.tow_rating",
+    "trailer.gross",
+    "trailer.axles",
+    "trailer.cargo",
+    "hitch.trailer",
+    "hitch.tongue",
+    "tires.front",
+    "tires.rear",
+    "tires.trailer",
+    "wheels.front",
+    "wheels.rear",
+    "wheels.trailer",
+    "assembly.front",
+    "assembly.rear",
+    "assembly.trailer",
+)
+"""Every check that has a limit, but for the single axles ``trailer.axle_1``, ``trailer.axle_2`` …
+"""
 
 
 Area = Annotated[Number, Field(gt=0, le=2000)]
-"""A frontal area, in square feet or in square metres: the vehicle's limit and the trailer's figure in the same."""
+"""A frontal area, in square feet or in square metres: the vehicle's limit and the trailer's figure
+in the same.
+"""
 
 
 class ByMode(Model):
@@ -39,7 +59,9 @@ class ByMode(Model):
     @model_validator(mode="after")
     def _has_one(self) -> Self:
         if self.carrying is None and self.distributing is None:
-            raise misplaced("carrying", "a rating by mode needs a carrying or a distributing figure")
+            raise misplaced(
+                "carrying", "a rating by mode needs a carrying or a distributing figure"
+            )
         return self
 
 
@@ -47,14 +69,18 @@ def _rating_form(raw: Any) -> str:
     return "by_mode" if isinstance(raw, dict | ByMode) else "one_figure"
 
 
-Rating = Annotated[Annotated[PositiveMass, Tag("one_figure")] | Annotated[ByMode, Tag("by_mode")], Discriminator(_rating_form)]
+Rating = Annotated[
+    Annotated[PositiveMass, Tag("one_figure")] | Annotated[ByMode, Tag("by_mode")],
+    Discriminator(_rating_form),
+]
 """One figure for both modes, or one for each."""
 
 
 def rating_in(rating: PositiveMass | ByMode | None, mode: Mode) -> PositiveMass | None:
     """The rating in force in a mode.
 
-    A plain figure serves both. A missing distributing figure is replaced by the carrying one, never the reverse.
+    A plain figure serves both. A missing distributing figure is replaced by the carrying one, never
+    the reverse.
     """
     if not isinstance(rating, ByMode):
         return rating
@@ -64,14 +90,17 @@ def rating_in(rating: PositiveMass | ByMode | None, mode: Mode) -> PositiveMass 
 
 
 def rating_path(rating: PositiveMass | ByMode | None, mode: Mode) -> str:
-    """Where, below a rating, the figure in force stands: ``""``, ``".carrying"`` or ``".distributing"``."""
+    """Where, below a rating, the figure in force stands: ``""``, ``".carrying"`` or
+    ``".distributing"``.
+    """
     if not isinstance(rating, ByMode):
         return ""
     return ".distributing" if mode == "distributing" and rating.distributing else ".carrying"
 
 
 class VehicleRatings(Model):
-    """The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is coupled, where it grants more.
+    """The tow vehicle's ratings; ``…_towing`` are those that its maker grants while a trailer is
+    coupled, where it grants more.
 
     ``gawr_tag`` is that of a second rear axle; both rear axles are then one group on the scale.
     """
@@ -92,12 +121,16 @@ class VehicleRatings(Model):
     @model_validator(mode="after")
     def _some_payload_left(self) -> Self:
         if self.payload and self.payload_reduction and self.payload_reduction.kg >= self.payload.kg:
-            raise misplaced("payload_reduction", "takes away the whole payload rating; re-read the add-on label")
+            raise misplaced(
+                "payload_reduction", "takes away the whole payload rating; re-read the add-on label"
+            )
         return self
 
 
 class VehicleGeometry(Model):
-    """Lengths of the tow vehicle; the hitch point is behind the rear axle when positive, ahead when negative."""
+    """Lengths of the tow vehicle; the hitch point is behind the rear axle when positive, ahead when
+    negative.
+    """
 
     wheelbase: PositiveLength | None = None
     hitch_offset: Length | None = None
@@ -115,7 +148,9 @@ class GuideRow(Model):
 
 
 class TongueRow(Model):
-    """A row of the vehicle maker's table: with up to ``load`` carried in the vehicle the trailer may put ``tongue`` on the hitch."""
+    """A row of the vehicle maker's table: with up to ``load`` carried in the vehicle the trailer
+    may put ``tongue`` on the hitch.
+    """
 
     load: NonNegativeMass
     tongue: PositiveMass
@@ -130,7 +165,9 @@ class DropRow(Model):
 
 
 class DistributionRule(Model):
-    """What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from which it is required."""
+    """What the vehicle's maker says of weight distribution; ``above`` is the trailer mass from
+    which it is required.
+    """
 
     rule: Literal["required", "allowed", "forbidden"]
     above: PositiveMass | None = None
@@ -139,8 +176,8 @@ class DistributionRule(Model):
 class Vehicle(Entered):
     """The tow vehicle, or the motorhome, or the truck that carries a camper.
 
-    ``camper_zone`` is where the truck's camper label wants the camper's centre of mass, ``camper_centre`` where the camper's label has it,
-    both from the same mark.
+    ``camper_zone`` is where the truck's camper label wants the camper's centre of mass,
+    ``camper_centre`` where the camper's label has it, both from the same mark.
     """
 
     name: Name = ""
@@ -162,10 +199,11 @@ class Vehicle(Entered):
 class HitchPart(Entered):
     """One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
 
-    ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler takes. ``d_value`` is stamped on European
-    couplings [kN]; ``extension_leaves`` is the share of its ratings that its maker leaves with an extension in it. ``behind`` is how far
-    behind the hitch point its own mass hangs (minus: ahead). ``drop`` is how it is set, up or down; ``by_drop`` what its maker rates it
-    at then.
+    ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler
+    takes. ``d_value`` is stamped on European couplings [kN]; ``extension_leaves`` is the share of
+    its ratings that its maker leaves with an extension in it. ``behind`` is how far behind the
+    hitch point its own mass hangs (minus: ahead). ``drop`` is how it is set, up or down;
+    ``by_drop`` what its maker rates it at then.
     """
 
     kind: Annotated[str, Field(min_length=1, max_length=60)]
@@ -183,7 +221,8 @@ class HitchPart(Entered):
 class Hitch(Entered):
     """The hitch chain. With weight distribution its distributing ratings apply.
 
-    ``ball_height`` is the top of the ball (or the plate of a fifth-wheel hitch) above level ground, coupled and loaded.
+    ``ball_height`` is the top of the ball (or the plate of a fifth-wheel hitch) above level ground,
+    coupled and loaded.
     """
 
     name: Name = ""
@@ -201,20 +240,32 @@ class Hitch(Entered):
 
     @property
     def own_mass(self) -> float:
-        """What the hitch itself puts on the vehicle: its weight, else that of its parts but the coupler. [kg]"""
+        """What the hitch itself puts on the vehicle: its weight, else that of its parts but the
+        coupler. [kg]
+        """
         if self.weight is not None:
             return self.weight.kg
-        return sum(part.weight.kg for part in self.parts if part.weight and "coupler" not in part.kind.lower())
+        return sum(
+            part.weight.kg
+            for part in self.parts
+            if part.weight and "coupler" not in part.kind.lower()
+        )
 
     @property
     def own_lever(self) -> float:
-        """How far behind the hitch point its own mass hangs: an adapter or an extension carries at its own lever. [m]"""
-        moment = sum(part.weight.kg * part.behind.m for part in self.parts if part.weight and part.behind)
+        """How far behind the hitch point its own mass hangs: an adapter or an extension carries at
+        its own lever. [m]
+        """
+        moment = sum(
+            part.weight.kg * part.behind.m for part in self.parts if part.weight and part.behind
+        )
         return moment / self.own_mass if moment and self.own_mass else 0.0
 
 
 class TrailerRatings(Model):
-    """The trailer's ratings; ``gawr`` is one figure an axle, ``axle_group`` the rating of all its axles together."""
+    """The trailer's ratings; ``gawr`` is one figure an axle, ``axle_group`` the rating of all its
+    axles together.
+    """
 
     gvwr: PositiveMass | None = None
     gawr: Annotated[tuple[PositiveMass, ...], Field(max_length=9)] = ()
@@ -231,7 +282,8 @@ class TrailerGeometry(Model):
 
 
 class DryExtra(Entered):
-    """An item the maker may or may not have counted in the dry weight: propane, battery, options, generator fuel.
+    """An item the maker may or may not have counted in the dry weight: propane, battery, options,
+    generator fuel.
 
     ``position`` is behind the coupler, minus when ahead of it.
     """

@@ -55,7 +55,9 @@ def _untag(parts: Sequence[str | int]) -> list[str | int]:
     kept: list[str | int] = []
     for index, part in enumerate(parts):
         after_measurement = index >= 2 and parts[index - 2] == "tongue_measurements"
-        if part in ("one_figure", "by_mode", "[key]") or (part in ("scale", "beam", "lever") and after_measurement):
+        if part in ("one_figure", "by_mode", "[key]") or (
+            part in ("scale", "beam", "lever") and after_measurement
+        ):
             continue
         kept.append(part)
     return kept
@@ -64,4 +66,10 @@ def _untag(parts: Sequence[str | int]) -> list[str | int]:
 @lru_cache(4096)
 def steps_of(path: str) -> tuple[tuple[str | int, str], ...]:
     """Each part of a path, with what is left of the path from there on."""
-    return tuple(zip(read_path(path), (path[found.start() :].removeprefix(".") for found in _PART.finditer(path)), strict=True))
+    return tuple(
+        zip(
+            read_path(path),
+            (path[found.start() :].removeprefix(".") for found in _PART.finditer(path)),
+            strict=True,
+        )
+    )

@@ -1,4 +1,6 @@
-"""The rig file as a whole: one rig with its plates, loads and weigh-ins, and the rules that span them."""
+"""The rig file as a whole: one rig with its plates, loads and weigh-ins, and the rules that span
+them.
+"""
 
 from typing import Annotated, Any, Literal, Self
 
@@ -41,7 +43,11 @@ class RigFile(Entered):
     def _in_its_units(cls, raw: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
         named = raw.get("units") if isinstance(raw, dict) else None
         given = named if isinstance(named, dict) else {}
-        chosen = {key: given[key] for key in ("mass", "length", "pressure", "volume") if isinstance(given.get(key), str)}
+        chosen = {
+            key: given[key]
+            for key in ("mass", "length", "pressure", "volume")
+            if isinstance(given.get(key), str)
+        }
         chosen.setdefault("pressure", "psi" if chosen.get("mass") == "lb" else "kPa")
         chosen.setdefault("volume", "gal" if chosen.get("mass") == "lb" else "l")
         with units_in_force(**chosen):
@@ -59,7 +65,10 @@ class RigFile(Entered):
         for number, weigh_in in enumerate(self.weigh_ins):
             for index, added in enumerate(weigh_in.added_since):
                 if self.trailer is None and added.on == "trailer":
-                    raise misplaced(f"weigh_ins[{number}].added_since[{index}].on", "there is no trailer to carry it")
+                    raise misplaced(
+                        f"weigh_ins[{number}].added_since[{index}].on",
+                        "there is no trailer to carry it",
+                    )
             for index, each in enumerate(weigh_in.passes):
                 self._check_pass(each, f"weigh_ins[{number}].passes[{index}]")
         return self
@@ -69,16 +78,30 @@ class RigFile(Entered):
             raise misplaced(f"{at}.config", "there is no trailer to weigh")
         if each.config == "hitched":
             if self.hitch.weight_distribution and each.spring_bars is None:
-                raise misplaced(f"{at}.spring_bars", "is missing: say whether the bars were engaged, slack or none")
+                raise misplaced(
+                    f"{at}.spring_bars",
+                    "is missing: say whether the bars were engaged, slack or none",
+                )
             if not self.hitch.weight_distribution and each.spring_bars == "engaged":
-                raise misplaced(f"{at}.spring_bars", "cannot be engaged: the hitch has no weight distribution")
+                raise misplaced(
+                    f"{at}.spring_bars", "cannot be engaged: the hitch has no weight distribution"
+                )
         axles, rated = each.trailer_axles, len(self.trailer.ratings.gawr) if self.trailer else 0
         if axles and rated and len(axles) != rated:
             lacking = [f"trailer_{n}" for n in range(1, rated + 1) if n not in axles]
             if lacking:
-                raise misplaced(f"{at}.readings.{_reading_of(each, axles[-1])}", "is one of {n} axles; {lacking} not read: give every "
-                                "axle, or the trailer's axles as one figure", n=rated, lacking=" and ".join(lacking))  # fmt: skip
-            raise misplaced(f"{at}.readings.{_reading_of(each, max(axles))}", "the trailer has only {n} rated axles", n=rated)
+                raise misplaced(
+                    f"{at}.readings.{_reading_of(each, axles[-1])}",
+                    "is one of {n} axles; {lacking} not read: give every "
+                    "axle, or the trailer's axles as one figure",
+                    n=rated,
+                    lacking=" and ".join(lacking),
+                )
+            raise misplaced(
+                f"{at}.readings.{_reading_of(each, max(axles))}",
+                "the trailer has only {n} rated axles",
+                n=rated,
+            )
 
     @property
     def towing(self) -> bool:
@@ -95,11 +118,15 @@ def parse_rig(document: object) -> RigFile:
         With one problem for each error, each naming its path.
     """
     if not isinstance(document, dict) or document.get("format") != "noxel-rig":
-        raise RigFileError("This is not a rig file: it does not say \"format\": \"noxel-rig\".",
-                           [Problem("format", "must be \"noxel-rig\"", "format")])  # fmt: skip
+        raise RigFileError(
+            'This is not a rig file: it does not say "format": "noxel-rig".',
+            [Problem("format", 'must be "noxel-rig"', "format")],
+        )
     if document.get("version") != 1:
-        raise RigFileError(f"This Noxel reads version 1 of the rig file, not {document.get('version')!r}.",
-                           [Problem("version", "must be 1", "version")])  # fmt: skip
+        raise RigFileError(
+            f"This Noxel reads version 1 of the rig file, not {document.get('version')!r}.",
+            [Problem("version", "must be 1", "version")],
+        )
     try:
         return RigFile.model_validate(document)
     except ValidationError as exc:

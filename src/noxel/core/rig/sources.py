@@ -21,7 +21,13 @@ def entry_at(rig: RigFile, path: str) -> Entry | None:
     return found
 
 
-_SOURCE_WORDS = {"plate": "plate", "manual": "manual", "scale": "scale", "worked_out": "worked out", "guess": "guess"}
+_SOURCE_WORDS = {
+    "plate": "plate",
+    "manual": "manual",
+    "scale": "scale",
+    "worked_out": "worked out",
+    "guess": "guess",
+}
 
 
 def source_words(rig: RigFile, path: str) -> str:

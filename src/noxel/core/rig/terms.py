@@ -1,4 +1,6 @@
-"""The words of the trade in three places. A quantity has one name in the file; what it is called on screen may differ."""
+"""The words of the trade in three places. A quantity has one name in the file; what it is called on
+screen may differ.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -77,21 +79,58 @@ SETS: Mapping[TermSet, Mapping[str, str]] = {
 
 
 _MEANINGS: tuple[tuple[str, str], ...] = (
-    ("gvwr", "Most the loaded vehicle may weigh: people, cargo, hitch and the load on the hitch included."),
+    (
+        "gvwr",
+        "Most the loaded vehicle may weigh: people, cargo, hitch and the load on the hitch "
+        "included.",
+    ),
     ("gawr_front", "Most the front axle may carry, weighed at the wheels."),
-    ("gawr_rear", "Most the rear axle may carry. The load on the hitch lands here with leverage: often the first limit met."),
+    (
+        "gawr_rear",
+        "Most the rear axle may carry. The load on the hitch lands here with leverage: often the "
+        "first limit met.",
+    ),
     ("gcwr", "Most vehicle and trailer together may weigh. The load on the hitch counts once."),
-    ("tow_rating", "Most the trailer may weigh in total. It says nothing of axles, payload or hitch: one limit of many."),
-    ("tongue_rating", "Most the vehicle may carry on its hitch point; the hitch's own parts may allow less."),
-    ("payload", "Most that people, cargo, hitch and load on the hitch may weigh, for the vehicle as it left the factory."),
-    ("curb_weight", "The vehicle with full fluids, nobody in it, no cargo. In Europe a 75 kg driver counts in."),
-    ("trailer.gvwr", "Most the loaded trailer may weigh in total: what its wheels carry and what the hitch carries."),
+    (
+        "tow_rating",
+        "Most the trailer may weigh in total. It says nothing of axles, payload or hitch: one "
+        "limit of many.",
+    ),
+    (
+        "tongue_rating",
+        "Most the vehicle may carry on its hitch point; the hitch's own parts may allow less.",
+    ),
+    (
+        "payload",
+        "Most that people, cargo, hitch and load on the hitch may weigh, for the vehicle as it "
+        "left the factory.",
+    ),
+    (
+        "curb_weight",
+        "The vehicle with full fluids, nobody in it, no cargo. In Europe a 75 kg driver counts in.",
+    ),
+    (
+        "trailer.gvwr",
+        "Most the loaded trailer may weigh in total: what its wheels carry and what the hitch "
+        "carries.",
+    ),
     ("trailer.gawr", "Most one trailer axle may carry."),
     ("trailer.axle_group", "Most all trailer axles together may carry while coupled."),
     ("trailer.ccc", "What may be put in the trailer: its rating less what it weighs as built."),
-    ("dry_weight", "The trailer as built. Its maker decides what counts: propane, battery, options may not."),
-    ("tongue_weight", "The load that the coupled trailer puts on the hitch. Part of the vehicle's load and of the trailer's."),
-    ("tongue_share", "That load as a share of the whole trailer. Too little invites sway, too much squats the vehicle."),
+    (
+        "dry_weight",
+        "The trailer as built. Its maker decides what counts: propane, battery, options may not.",
+    ),
+    (
+        "tongue_weight",
+        "The load that the coupled trailer puts on the hitch. Part of the vehicle's load and of "
+        "the trailer's.",
+    ),
+    (
+        "tongue_share",
+        "That load as a share of the whole trailer. Too little invites sway, too much squats the "
+        "vehicle.",
+    ),
 )
 """What each term means (handbook of the trade, in the order that they are met)."""
 
@@ -107,4 +146,7 @@ class Meaning:
 
 def glossary() -> list[Meaning]:
     """Every term that the page may show, with its names in all three sets."""
-    return [Meaning(key, {terms: names[key] for terms, names in SETS.items()}, meaning) for key, meaning in _MEANINGS]
+    return [
+        Meaning(key, {terms: names[key] for terms, names in SETS.items()}, meaning)
+        for key, meaning in _MEANINGS
+    ]

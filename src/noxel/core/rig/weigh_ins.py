@@ -4,7 +4,14 @@ import re
 from functools import lru_cache
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Discriminator, Field, ModelWrapValidatorHandler, Tag, field_validator, model_validator
+from pydantic import (
+    Discriminator,
+    Field,
+    ModelWrapValidatorHandler,
+    Tag,
+    field_validator,
+    model_validator,
+)
 
 from noxel.core.quantities import (
     Length,
@@ -33,9 +40,11 @@ Accuracy = Annotated[Number, Field(ge=0, le=0.1)]
 
 
 class Scale(Entered):
-    """What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading (0.1 % when not given).
+    """What the passes were weighed on; ``accuracy`` is its one error, as a share of every reading
+    (0.1 % when not given).
 
-    ``slope`` is how steeply the place falls towards the front or the rear, as a share, where axles are weighed one after the other.
+    ``slope`` is how steeply the place falls towards the front or the rear, as a share, where axles
+    are weighed one after the other.
     """
 
     kind: Name | None = None
@@ -45,7 +54,9 @@ class Scale(Entered):
 
 
 class Adjustment(Entered):
-    """Mass to add to a pass's vehicle so that it matches the other passes: fuel burned, a person who stepped out."""
+    """Mass to add to a pass's vehicle so that it matches the other passes: fuel burned, a person
+    who stepped out.
+    """
 
     what: Name = ""
     mass: Mass
@@ -82,7 +93,11 @@ class Pass(Entered):
     def _known_names(cls, readings: dict[str, Mass]) -> dict[str, Mass]:
         for name in readings:
             if not _READING.fullmatch(name):
-                raise misplaced(name, "is not a reading (front, rear, vehicle, trailer, trailer_1, gross, front_left …)")
+                raise misplaced(
+                    name,
+                    "is not a reading (front, rear, vehicle, trailer, trailer_1, gross, "
+                    "front_left …)",
+                )
         return readings
 
     @model_validator(mode="after")
@@ -110,30 +125,47 @@ def _fit_together(config: Config, names: tuple[str, ...]) -> None:
     for name in names:
         on_trailer = name.startswith("trailer")
         if on_trailer and config in ("vehicle_only", "vehicle_empty"):
-            raise misplaced(f"readings.{name}", "a pass of the vehicle alone has no trailer reading")
+            raise misplaced(
+                f"readings.{name}", "a pass of the vehicle alone has no trailer reading"
+            )
         if not on_trailer and name != "gross" and config == "trailer_only":
-            raise misplaced(f"readings.{name}", "a pass of the trailer alone has no vehicle reading")
+            raise misplaced(
+                f"readings.{name}", "a pass of the trailer alone has no vehicle reading"
+            )
         for whole in _wholes(name):
             if whole in names:
-                raise misplaced(f"readings.{whole}", "is a sum given beside its parts; give one or the other")
+                raise misplaced(
+                    f"readings.{whole}", "is a sum given beside its parts; give one or the other"
+                )
         twin = _twin(name)
         if twin is not None and twin not in names:
-            raise misplaced(f"readings.{name}", "“{twin}” is missing: give both wheels, or the axle", twin=twin)
+            raise misplaced(
+                f"readings.{name}", "“{twin}” is missing: give both wheels, or the axle", twin=twin
+            )
     read = {name.split("_")[0] for name in names}
     if "vehicle" in read and {"front", "rear"} <= read:
         raise misplaced("readings.vehicle", "is a sum given beside both axles; leave it out")
     parts = (
-        {"trailer"} if config == "trailer_only" else {"front", "rear"} if config != "hitched" else {"front", "rear", "trailer"}
+        {"trailer"}
+        if config == "trailer_only"
+        else {"front", "rear"}
+        if config != "hitched"
+        else {"front", "rear", "trailer"}
     )
     known = read | {"front", "rear"} if "vehicle" in read else read
     if "gross" in read and parts <= known:
         raise misplaced(
-            "readings.gross", "is a sum given beside all its parts; a total printed on the ticket goes into printed_gross"
+            "readings.gross",
+            "is a sum given beside all its parts; a total printed on the ticket goes into "
+            "printed_gross",
         )
     axles = _single_axles(names)
     for number in range(1, max(axles, default=0)):
         if number not in axles:
-            raise misplaced(f"readings.trailer_{number}", "is missing: the trailer's other axles were read singly")
+            raise misplaced(
+                f"readings.trailer_{number}",
+                "is missing: the trailer's other axles were read singly",
+            )
 
 
 _PARTS_OF = {"vehicle": ("front", "rear"), "gross": ("front", "rear", "trailer")}
@@ -147,10 +179,17 @@ def _no_negative_difference(readings: dict[str, Mass]) -> None:
             continue
         read = sum(mass.kg for name, mass in readings.items() if name.split("_")[0] in parts)
         if whole == "gross" and "vehicle" in readings:
-            on_axles = sum(mass.kg for name, mass in readings.items() if name.split("_")[0] in ("front", "rear"))
+            on_axles = sum(
+                mass.kg
+                for name, mass in readings.items()
+                if name.split("_")[0] in ("front", "rear")
+            )
             read += readings["vehicle"].kg - on_axles
         if read > total.kg * (1 + 1e-9):
-            raise misplaced(f"readings.{whole}", "is less than the parts of it that were read: what is left would be negative")
+            raise misplaced(
+                f"readings.{whole}",
+                "is less than the parts of it that were read: what is left would be negative",
+            )
 
 
 def _wholes(name: str) -> list[str]:
@@ -169,7 +208,9 @@ def _twin(name: str) -> str | None:
 
 
 class AtHeight(Entered):
-    """A measurement of the tongue at a coupler height, which may differ from the height it is towed at."""
+    """A measurement of the tongue at a coupler height, which may differ from the height it is towed
+    at.
+    """
 
     height: PositiveLength | None = None
     towing_height: PositiveLength | None = None
@@ -203,7 +244,10 @@ class BeamMeasurement(AtHeight):
         if self.tare is not None and self.tare.kg > self.reading.kg:
             raise misplaced("tare", "is more than the reading, so the tongue would be negative")
         if self.coupler_from_support.m > self.span.m:
-            raise misplaced("coupler_from_support", "is beyond the scale: the coupler sits between support and scale")
+            raise misplaced(
+                "coupler_from_support",
+                "is beyond the scale: the coupler sits between support and scale",
+            )
         return self
 
 
@@ -224,7 +268,9 @@ class LeverMeasurement(AtHeight):
     @model_validator(mode="after")
     def _beam_is_whole(self) -> Self:
         if self.beam_mass is not None and self.beam_mass.kg > 0 and self.beam_cg_arm is None:
-            raise misplaced("beam_cg_arm", "is missing: the beam's own weight counts where its middle is")
+            raise misplaced(
+                "beam_cg_arm", "is missing: the beam's own weight counts where its middle is"
+            )
         return self
 
 
@@ -249,7 +295,9 @@ TongueMeasurement = Annotated[
 
 
 class Added(Entered):
-    """An item that came aboard (or left, when negative) after the weighing; where it is may not be known."""
+    """An item that came aboard (or left, when negative) after the weighing; where it is may not be
+    known.
+    """
 
     what: Name = ""
     on: Literal["vehicle", "trailer"]
@@ -266,10 +314,11 @@ class Accepted(Model):
 
 
 class WeighIn(Entered):
-    """One visit to a scale: its passes, in the order driven, and any direct measurements of the tongue.
+    """One visit to a scale: its passes, in the order driven, and any direct measurements of the
+    tongue.
 
-    ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later; ``listed`` is what the
-    lists added up to on that day, so that what was added since can be told.
+    ``tags`` and what was ``decided`` are for finding it again, and knowing why, years later;
+    ``listed`` is what the lists added up to on that day, so that what was added since can be told.
     """
 
     date: Day | None = None
@@ -287,13 +336,20 @@ class WeighIn(Entered):
     @model_validator(mode="after")
     def _scale_is_known(self) -> Self:
         if self.passes and self.scale is None:
-            raise misplaced("scale.resolution", "is missing: without its graduation a reading would look perfect")
+            raise misplaced(
+                "scale.resolution",
+                "is missing: without its graduation a reading would look perfect",
+            )
         return self
 
     def last(self, config: Config, *, engaged: bool | None = None) -> Pass | None:
-        """The last pass of a configuration; hitched ones may be distinguished by whether the bars were engaged."""
+        """The last pass of a configuration; hitched ones may be distinguished by whether the bars
+        were engaged.
+        """
         found = None
         for each in self.passes:
-            if each.config == config and (engaged is None or (each.spring_bars == "engaged") == engaged):
+            if each.config == config and (
+                engaged is None or (each.spring_bars == "engaged") == engaged
+            ):
                 found = each
         return found

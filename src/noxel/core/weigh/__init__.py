@@ -1,8 +1,18 @@
-"""At the scale: which passes to drive, what each settles, which mistakes to look for, a ticket put in its place."""
+"""At the scale: which passes to drive, what each settles, which mistakes to look for, a ticket put
+in its place.
+"""
 
 from noxel.core.weigh.advisories import advise
 from noxel.core.weigh.jotted import Jotted, add_jotted
-from noxel.core.weigh.passes import GRADUATIONS, ScaleKind, new_weigh_in, pass_answers, plan, plan_passes, scales_for
+from noxel.core.weigh.passes import (
+    GRADUATIONS,
+    ScaleKind,
+    new_weigh_in,
+    pass_answers,
+    plan,
+    plan_passes,
+    scales_for,
+)
 from noxel.core.weigh.visit import VisitStep, visit_steps
 
 __all__ = [

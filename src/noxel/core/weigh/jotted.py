@@ -1,4 +1,6 @@
-"""A ticket as somebody jots it down at the scale, with or without a network: put into its weigh-in, or into a new one."""
+"""A ticket as somebody jots it down at the scale, with or without a network: put into its weigh-in,
+or into a new one.
+"""
 
 import datetime
 import re
@@ -14,7 +16,9 @@ from noxel.core.weigh.passes import GRADUATIONS, ScaleKind, new_weigh_in
 
 @dataclass(frozen=True, slots=True)
 class Jotted:
-    """One pass, or one reading of a tongue scale, as it was jotted down: texts as typed, readings by name (``front``, ``rear``, ``trailer`` …)."""
+    """One pass, or one reading of a tongue scale, as it was jotted down: texts as typed, readings
+    by name (``front``, ``rear``, ``trailer`` …).
+    """
 
     day: datetime.date
     config: Config | None
@@ -43,12 +47,14 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
     Returns
     -------
     dict
-        The new document. The ticket fills a pass of its kind that has no reading yet, or follows the passes that are there.
+        The new document. The ticket fills a pass of its kind that has no reading yet, or follows
+        the passes that are there.
 
     Raises
     ------
     InputError
-        If it breaks a rule of the format, such as a trailer's reading in a pass of the vehicle alone.
+        If it breaks a rule of the format, such as a trailer's reading in a pass of the vehicle
+        alone.
     """
     if index is None:
         rig = parse_rig(document)
@@ -56,12 +62,18 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
         fresh = new_weigh_in(rig, ticket.day, ticket.scale)
         fresh["passes"] = []
         fresh["scale"] = _in(fresh["scale"], rig.units.mass, ticket)
-        document = apply_changes(document, [Change(f"weigh_ins[{index}]", op="insert", value=fresh)]).document
+        document = apply_changes(
+            document, [Change(f"weigh_ins[{index}]", op="insert", value=fresh)]
+        ).document
     here = f"weigh_ins[{index}]"
     if ticket.config is None:
         return _add_tongue(document, index, ticket)
     passes = document["weigh_ins"][index].get("passes", [])
-    waiting = (at for at, each in enumerate(passes) if _same(each, ticket) and not each.get("readings") and not _typed(each))
+    waiting = (
+        at
+        for at, each in enumerate(passes)
+        if _same(each, ticket) and not each.get("readings") and not _typed(each)
+    )
     at = next(waiting, len(passes))
     changes = []
     if at == len(passes):
@@ -71,10 +83,16 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
         changes.append(Change(f"{here}.passes[{at}]", op="insert", value=value))
     else:
         changes.append(Change(f"{here}.passes[{at}].unit", value=ticket.unit, op="set"))
-    changes += [Change(f"{here}.passes[{at}].readings.{name}", text) for name, text in ticket.readings.items() if text.strip()]
+    changes += [
+        Change(f"{here}.passes[{at}].readings.{name}", text)
+        for name, text in ticket.readings.items()
+        if text.strip()
+    ]
     for name, text in ticket.facts.items():
         if text.strip():
-            changes.append(Change(f"{here}.{name}" if name == "place" else f"{here}.passes[{at}].{name}", text))
+            changes.append(
+                Change(f"{here}.{name}" if name == "place" else f"{here}.passes[{at}].{name}", text)
+            )
     return apply_changes(document, changes).document
 
 
@@ -85,9 +103,16 @@ def _add_tongue(document: Document, index: int, ticket: Jotted) -> Document:
     step = GRADUATIONS["tongue_scale"][ticket.unit]
     texts = {"value": ticket.tongue, "resolution": str(step)}
     if ticket.unit != unit:
-        texts = {name: f"{text} {ticket.unit}" if _BARE.fullmatch(text.strip()) else text for name, text in texts.items()}
-    changes = [Change(f"{here}.tongue_measurements[{at}]", op="insert", value={"method": "scale"}, texts=texts),
-               Change(f"{here}.tongue_measurements[{at}].resolution", op="source", source="guess")]  # fmt: skip
+        texts = {
+            name: f"{text} {ticket.unit}" if _BARE.fullmatch(text.strip()) else text
+            for name, text in texts.items()
+        }
+    changes = [
+        Change(
+            f"{here}.tongue_measurements[{at}]", op="insert", value={"method": "scale"}, texts=texts
+        ),
+        Change(f"{here}.tongue_measurements[{at}].resolution", op="source", source="guess"),
+    ]
     for name in ("place", "note"):
         if ticket.facts.get(name, "").strip():
             changes.append(Change(f"{here}.{name}", ticket.facts[name]))

@@ -24,10 +24,18 @@ class Notes:
         """What the load on the hitch is called: tongue weight, noseweight, pin weight."""
         return "pin weight" if on_pin(self.rig) else term_name(self.rig, "tongue_weight")
 
-    def say(self, code: str, message: str, path: str | None = None, *, note: bool = False, **kg: float) -> Advisory:
+    def say(
+        self, code: str, message: str, path: str | None = None, *, note: bool = False, **kg: float
+    ) -> Advisory:
         """An advisory with its numbers in the rig's unit. [kg]"""
         numbers = {key: value / self.factor for key, value in kg.items()}
-        return Advisory(code=code, level="note" if note else "warning", message=message, path=path, numbers=numbers)
+        return Advisory(
+            code=code,
+            level="note" if note else "warning",
+            message=message,
+            path=path,
+            numbers=numbers,
+        )
 
     def path(self, loads: PassLoads, field: str = "") -> str:
         """Where a field of a pass stands."""

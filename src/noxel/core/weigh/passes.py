@@ -12,15 +12,19 @@ from noxel.core.wording import PassAnswer, vehicle_word
 def pass_title(each: Pass, word: str) -> str:
     """What a pass is called, such as “Hitched, bars slack”."""
     if each.config == "hitched":
-        return {"engaged": "Hitched, bars engaged", "slack": "Hitched, bars slack"}.get(each.spring_bars or "", "Hitched")
-    return {"vehicle_only": f"{word.capitalize()} only", "vehicle_empty": f"{word.capitalize()} empty"}.get(
-        each.config, "Trailer only"
-    )
+        return {"engaged": "Hitched, bars engaged", "slack": "Hitched, bars slack"}.get(
+            each.spring_bars or "", "Hitched"
+        )
+    return {
+        "vehicle_only": f"{word.capitalize()} only",
+        "vehicle_empty": f"{word.capitalize()} empty",
+    }.get(each.config, "Trailer only")
 
 
 _HOW = {
     "single_platform": "One axle at a time: stop on the platform, wait, roll on to the next.",
-    "wheel_pads": "A pad under every wheel of the axle; roll on straight and stop without braking hard.",
+    "wheel_pads": "A pad under every wheel of the axle; roll on straight and stop without braking "
+    "hard.",
 }
 
 
@@ -29,13 +33,18 @@ def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
     if each.config == "hitched":
         bars = {
             "engaged": " Bars tensioned as for the road.",
-            "slack": " Bars slack: inside the scale yard only, and tension them again before you leave.",
+            "slack": " Bars slack: inside the scale yard only, and tension them again before you "
+            "leave.",
         }.get(each.spring_bars or "", "")
-        return f"Loaded as for the road, everyone aboard. {how} Wait for the weight before you roll.{bars}"
+        return (
+            f"Loaded as for the road, everyone aboard. {how} Wait for the weight before you "
+            f"roll.{bars}"
+        )
     if each.config == "vehicle_only":
         if not rig.towing:
             return (
-                "Loaded as for the road, everyone aboard. Each axle on its own platform. Wait for the weight before you roll."
+                "Loaded as for the road, everyone aboard. Each axle on its own platform. Wait "
+                "for the weight before you roll."
             )
         chock = "Chock the trailer's wheels before uncoupling."
         kept = "" if on_pin(rig) else " Leave the hitch head and bars on."
@@ -55,13 +64,16 @@ def settled_by(each: Pass, rig: RigFile, word: str) -> str:
         )
     tongue = "pin" if on_pin(rig) else "tongue"
     return {
-        "vehicle_only": f"{tongue} weight, trailer in total" if rig.towing else "every axle and the total",
+        "vehicle_only": f"{tongue} weight, trailer in total"
+        if rig.towing
+        else "every axle and the total",
         "vehicle_empty": "what is aboard, against the payload placard",
     }.get(each.config, "the trailer in total, directly")
 
 
 def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[PassAnswer]:
-    """Each pass of a weigh-in: its title, what to do, what it settles, what its platforms add up to.
+    """Each pass of a weigh-in: its title, what to do, what it settles, what its platforms add up
+    to.
 
     Parameters
     ----------
@@ -78,7 +90,13 @@ def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[P
     weigh_in = rig.weigh_ins[number - 1]
     used = {
         id(loads.each)
-        for loads in (weighing.engaged, weighing.slack, weighing.solo, weighing.empty, weighing.trailer_only)
+        for loads in (
+            weighing.engaged,
+            weighing.slack,
+            weighing.solo,
+            weighing.empty,
+            weighing.trailer_only,
+        )
         if loads
     }
     found = []
@@ -89,7 +107,9 @@ def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[P
                 number=index,
                 name=describe_pass(each, index),
                 title=pass_title(each, word),
-                instruction=_instruction(each, rig, weigh_in.scale.kind if weigh_in.scale else None),
+                instruction=_instruction(
+                    each, rig, weigh_in.scale.kind if weigh_in.scale else None
+                ),
                 settles=settled_by(each, rig, word),
                 unit=each.unit or rig.units.mass,
                 total=added / KG[each.unit or rig.units.mass] if each.readings else None,
@@ -99,15 +119,29 @@ def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[P
     return found
 
 
-ScaleKind = Literal["truck_scale", "single_platform", "wheel_pads", "trailer_platform", "tongue_scale"]
+ScaleKind = Literal[
+    "truck_scale", "single_platform", "wheel_pads", "trailer_platform", "tongue_scale"
+]
 
 
 SCALES: tuple[tuple[ScaleKind, str, str], ...] = (
     ("truck_scale", "Truck scale", "three platforms: front axle, rear axle, trailer axles at once"),
-    ("single_platform", "Small single platform", "one axle, or one group of axles, at a time: dump, quarry, granary"),
+    (
+        "single_platform",
+        "Small single platform",
+        "one axle, or one group of axles, at a time: dump, quarry, granary",
+    ),
     ("wheel_pads", "Wheel pads", "a pad under each wheel: left and right, every axle singly"),
-    ("trailer_platform", "A platform for the trailer alone", "the trailer uncoupled, all of it on one platform"),
-    ("tongue_scale", "A tongue scale, at home", "the load on the ball alone, the trailer level and chocked"),
+    (
+        "trailer_platform",
+        "A platform for the trailer alone",
+        "the trailer uncoupled, all of it on one platform",
+    ),
+    (
+        "tongue_scale",
+        "A tongue scale, at home",
+        "the load on the ball alone, the trailer level and chocked",
+    ),
 )
 """What people weigh on."""
 
@@ -119,7 +153,9 @@ GRADUATIONS: dict[ScaleKind, dict[str, int]] = {
     "trailer_platform": {"lb": 50, "kg": 20},
     "tongue_scale": {"lb": 10, "kg": 5},
 }
-"""Usual steps of each; a guess until somebody reads the scale's own plate (NIST Handbook 44, 2.20 and 2.24)."""
+"""Usual steps of each; a guess until somebody reads the scale's own plate (NIST Handbook 44, 2.20
+and 2.24).
+"""
 
 
 def plan_passes(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[dict[str, Any]]:
@@ -144,7 +180,11 @@ def plan_passes(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[dict[str
     if not rig.towing:
         return [{"config": "vehicle_only", "readings": {}}]
     bars = rig.hitch.weight_distribution
-    hitched: dict[str, Any] = {"config": "hitched", "spring_bars": "engaged" if bars else "none", "readings": {}}
+    hitched: dict[str, Any] = {
+        "config": "hitched",
+        "spring_bars": "engaged" if bars else "none",
+        "readings": {},
+    }
     if scale == "trailer_platform":
         return [{"config": "trailer_only", "readings": {}}]
     passes = [hitched]
@@ -175,15 +215,24 @@ def plan(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[PassAnswer]:
 
 
 def scales_for(rig: RigFile) -> list[tuple[ScaleKind, str, str]]:
-    """What a rig can be weighed on: without a trailer no trailer's platform, and a tongue scale for a load on a ball only."""
+    """What a rig can be weighed on: without a trailer no trailer's platform, and a tongue scale for
+    a load on a ball only.
+    """
     ball = rig.towing and not on_pin(rig) and not on_its_wheels(rig)
-    return [each for each in SCALES if (each[0] != "trailer_platform" or rig.towing) and (each[0] != "tongue_scale" or ball)]
+    return [
+        each
+        for each in SCALES
+        if (each[0] != "trailer_platform" or rig.towing) and (each[0] != "tongue_scale" or ball)
+    ]
 
 
-def new_weigh_in(rig: RigFile, today: datetime.date, scale: ScaleKind = "truck_scale", uncouple: bool = True) -> dict[str, Any]:
+def new_weigh_in(
+    rig: RigFile, today: datetime.date, scale: ScaleKind = "truck_scale", uncouple: bool = True
+) -> dict[str, Any]:
     """The document of a weigh-in by plan, nothing read yet.
 
-    Its graduation is the usual one of such a scale, marked as a guess until somebody reads it off the ticket.
+    Its graduation is the usual one of such a scale, marked as a guess until somebody reads it off
+    the ticket.
     """
     last = rig.weigh_ins[-1].passes[-1].unit if rig.weigh_ins and rig.weigh_ins[-1].passes else None
     unit = last or rig.units.mass
@@ -193,8 +242,14 @@ def new_weigh_in(rig: RigFile, today: datetime.date, scale: ScaleKind = "truck_s
     for each in passes:
         if last:
             each["unit"] = last
-    scale_document = {"kind": scale, "resolution": graduation, "entered": {"resolution": {"source": "guess"}}}
+    scale_document = {
+        "kind": scale,
+        "resolution": graduation,
+        "entered": {"resolution": {"source": "guess"}},
+    }
     made = {"date": today.isoformat(), "scale": scale_document, "passes": passes}
     if rig.loads:
-        made["listed"] = {on: round(kg / KG[rig.units.mass], 1) for on, kg in listed_now(rig).items()}
+        made["listed"] = {
+            on: round(kg / KG[rig.units.mass], 1) for on, kg in listed_now(rig).items()
+        }
     return made

@@ -1,4 +1,6 @@
-"""What is usual where one drives, as advice: never a ruling. What is law is the owner's to look up."""
+"""What is usual where one drives, as advice: never a ruling. What is law is the owner's to look
+up.
+"""
 
 from collections.abc import Iterator
 
@@ -8,33 +10,59 @@ from noxel.core.weigh.notes import Notes
 from noxel.core.wording import Advisory, term_name, vehicle_word
 
 LEAST_SHARE, ENOUGH = 0.04, 25.0
-"""Least load on a European coupling: 4 % of the trailer, but no more than 25 kg need be asked for. [kg]"""
+"""Least load on a European coupling: 4 % of the trailer, but no more than 25 kg need be asked for.
+[kg]
+"""
 BEGINNERS = 0.85
 """Share of the kerb mass that European caravanners advise beginners to stay below."""
 _CHECK = "Check where you drive."
 
 
 def by_place(notes: Notes) -> Iterator[Advisory]:
-    """Advice for Europe: least noseweight, trailer against kerb mass, plated masses against the usual licence classes."""
+    """Advice for Europe: least noseweight, trailer against kerb mass, plated masses against the
+    usual licence classes.
+    """
     rig, figures = notes.rig, notes.weighing.figures
     if rig.terms != "europe" or rig.trailer is None or on_pin(rig) or on_its_wheels(rig):
         return
-    gross, tongue, curb = figures.get("trailer_gross"), figures.get("tongue_static"), rig.vehicle.curb_weight
+    gross, tongue, curb = (
+        figures.get("trailer_gross"),
+        figures.get("tongue_static"),
+        rig.vehicle.curb_weight,
+    )
     word, nose = vehicle_word(rig), term_name(rig, "tongue_weight")
     if gross and tongue and tongue.value < min(LEAST_SHARE * gross.value, ENOUGH):
-        yield notes.say("nose_least", f"The {nose} of {notes.mass(tongue.value)} is below 4 % of the trailer and below 25 kg, "
+        yield notes.say(
+            "nose_least",
+            f"The {nose} of {notes.mass(tongue.value)} is below 4 % of the trailer and below 25 "
+            "kg, "
             f"the least usually asked for. {_CHECK}",
-                        None, tongue=tongue.value)  # fmt: skip
+            None,
+            tongue=tongue.value,
+        )
     if gross and curb and gross.value > BEGINNERS * curb.kg:
         share = gross.value / curb.kg
-        advice = "more than the kerb mass" if share > 1 else "above the 85 % that beginners are advised to stay below"
-        yield notes.say("against_kerb", f"The trailer weighs {print_share(share)} of the {word}'s kerb mass, {advice}. "
+        advice = (
+            "more than the kerb mass"
+            if share > 1
+            else "above the 85 % that beginners are advised to stay below"
+        )
+        yield notes.say(
+            "against_kerb",
+            f"The trailer weighs {print_share(share)} of the {word}'s kerb mass, {advice}. "
             "It is advice, not a rating.",
-                        None, note=True, trailer=gross.value, kerb=curb.kg)  # fmt: skip
+            None,
+            note=True,
+            trailer=gross.value,
+            kerb=curb.kg,
+        )
     plated, trailer = rig.vehicle.ratings.gvwr, rig.trailer.ratings.gvwr
     if plated and trailer and trailer.kg > 750 and plated.kg + trailer.kg > 3500:
         both = plated.kg + trailer.kg
         kind = "B96 covers up to 4,250 kg" if both <= 4250 else "BE covers trailers up to 3,500 kg"
-        said = (f"The plates add up to {notes.mass(both)}. A car licence alone usually covers 3,500 kg with a trailer above 750 kg; "
-                f"{kind}. Does yours cover it? {_CHECK}")  # fmt: skip
+        said = (
+            f"The plates add up to {notes.mass(both)}. A car licence alone usually covers 3,500 "
+            "kg with a trailer above 750 kg; "
+            f"{kind}. Does yours cover it? {_CHECK}"
+        )
         yield notes.say("licence_masses", said, None, note=True, plates=both)

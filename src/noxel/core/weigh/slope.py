@@ -17,13 +17,23 @@ def on_a_slope(notes: Notes) -> Iterator[Advisory]:
 
     Notes
     -----
-    Moments about the lower axle: load · height · slope ÷ wheelbase leaves the upper axle for the lower one. The total does not change.
+    Moments about the lower axle: load · height · slope ÷ wheelbase leaves the upper axle for the
+    lower one. The total does not change.
     """
     slope = notes.weigh_in.scale.slope if notes.weigh_in.scale else None
-    whole, wheelbase = notes.weighing.figures.get("vehicle_hitched"), notes.rig.vehicle.geometry.wheelbase
+    whole, wheelbase = (
+        notes.weighing.figures.get("vehicle_hitched"),
+        notes.rig.vehicle.geometry.wheelbase,
+    )
     if not slope or slope < NOTICED or whole is None or wheelbase is None:
         return
     shift = whole.value * HEIGHT * slope / wheelbase.m
-    said = (f"The place falls by {print_share(slope)}: about {notes.mass(shift)} of the {vehicle_word(notes.rig)} rest on the lower axle instead of "
-            "the upper one. The total is right; for the axles weigh facing the other way too, and take the middle of both.")  # fmt: skip
-    yield notes.say("on_a_slope", said, f"{notes.at}.scale.slope", note=shift < 0.01 * whole.value, shift=shift)
+    said = (
+        f"The place falls by {print_share(slope)}: about {notes.mass(shift)} of the "
+        f"{vehicle_word(notes.rig)} rest on the lower axle instead of "
+        "the upper one. The total is right; for the axles weigh facing the other way too, and "
+        "take the middle of both."
+    )
+    yield notes.say(
+        "on_a_slope", said, f"{notes.at}.scale.slope", note=shift < 0.01 * whole.value, shift=shift
+    )

@@ -1,7 +1,9 @@
-"""The visit to the scale, a step at a time: what to do before it, on it and between the passes, for this rig.
+"""The visit to the scale, a step at a time: what to do before it, on it and between the passes, for
+this rig.
 
-The order is that of the work: load, drive on, wait for the word, take the ticket, uncouple, drive on again, couple up. What the
-rig lacks is left out. Every caution stands at the step where it matters.
+The order is that of the work: load, drive on, wait for the word, take the ticket, uncouple, drive
+on again, couple up. What the rig lacks is left out. Every caution stands at the step where it
+matters.
 """
 
 from collections.abc import Iterator, Mapping
@@ -18,7 +20,9 @@ RECENT_LOADS = 6
 
 
 class Say(Answer):
-    """Something that is asked over the loudspeaker, and what to answer; or something that went wrong, and what to do."""
+    """Something that is asked over the loudspeaker, and what to answer; or something that went
+    wrong, and what to do.
+    """
 
     what: str
     say: str
@@ -27,8 +31,8 @@ class Say(Answer):
 class VisitStep(Answer):
     """One step of the visit.
 
-    ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform, in order; ``config`` and
-    ``spring_bars`` say which pass a ``ticket`` is of.
+    ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform,
+    in order; ``config`` and ``spring_bars`` say which pass a ``ticket`` is of.
     """
 
     key: str
@@ -60,7 +64,12 @@ def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitSte
         Whether the trailer can be left standing there.
     """
     if scale == "tongue_scale":
-        return [*_at_home(rig), VisitStep(key="verdict", kind="verdict", title="What it says", lead="", done="See every check")]
+        return [
+            *_at_home(rig),
+            VisitStep(
+                key="verdict", kind="verdict", title="What it says", lead="", done="See every check"
+            ),
+        ]
     passes = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
     steps = [_before(rig, passes, scale)]
     for index, each in enumerate(passes):
@@ -68,43 +77,90 @@ def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitSte
             steps.append(_slacken())
         if each.config in ("vehicle_only", "trailer_only") and rig.towing:
             steps.append(_uncouple(rig, each))
-        steps += [_drive(rig, each, scale, index == 0), _ticket(each, rig, index), _answer(index + 1 == len(passes))]
+        steps += [
+            _drive(rig, each, scale, index == 0),
+            _ticket(each, rig, index),
+            _answer(index + 1 == len(passes)),
+        ]
     uncoupled = any(each.config != "hitched" for each in passes)
     if rig.towing and (uncoupled or any(each.spring_bars == "slack" for each in passes)):
         steps.append(_couple_up(rig, uncoupled))
-    steps.append(VisitStep(key="verdict", kind="verdict", title="What it says", lead="", done="See every check"))
+    steps.append(
+        VisitStep(
+            key="verdict", kind="verdict", title="What it says", lead="", done="See every check"
+        )
+    )
     return steps
 
 
 def _at_home(rig: RigFile) -> Iterator[VisitStep]:
     """The load on the ball, measured at home with a tongue scale."""
     lines = ["Everything packed in the trailer as for the road, doors shut"]
-    tanks = [tank.name or tank.fluid.replace("_", " ") for tank in rig.tanks if tank.on == "trailer"]
+    tanks = [
+        tank.name or tank.fluid.replace("_", " ") for tank in rig.tanks if tank.on == "trailer"
+    ]
     if tanks:
         lines.append(f"Tanks as you travel with them{_named(tanks)}: note how full each is")
     lines += [
         "Level, firm ground; the vehicle's brake on",
         "Chocks on both sides of the trailer's wheels, before anything else",
     ]
-    yield VisitStep(key="before", kind="list", title="Before you measure", lines=lines, done="The trailer is chocked and loaded",
-                    lead="A tongue scale says what rests on the ball. It says nothing of the axles: for those go to a scale.")  # fmt: skip
-    bars = ["Bars off: take the load off them with the jack first"] if rig.hitch.weight_distribution else []
-    lines = [*bars, "Plug, breakaway cable and chains off; coupler open; raise it clear of the ball, move the vehicle away",
-             "The scale on firm ground under the coupler, upright, a block under it where it is too low",
-             "Let the coupler down onto it, to the height that it has on the ball: the trailer level",
-             "Jack clear of the ground, nobody in or on the trailer; wait until it rests, read it, write the unit down"]  # fmt: skip
     yield VisitStep(
-        key="measure", kind="list", title="The coupler on the scale", lines=lines, lead="Nose up or down changes the figure.",
-        caution="Never uncouple a trailer that is not chocked, and never reach under a coupler that only a jack holds.",
-        trouble=[Say(what="It reads more than the scale is made for", say="Jack it up at once. Use a truck scale, or a beam and two supports."),
-                 Say(what="The trailer is not level", say="Lower or raise the scale; a few centimetres of coupler height matter."),
-                 Say(what="It reads something else each time", say="Lift it off, let it down again, take the middle of three.")],
+        key="before",
+        kind="list",
+        title="Before you measure",
+        lines=lines,
+        done="The trailer is chocked and loaded",
+        lead="A tongue scale says what rests on the ball. It says nothing of the axles: for those "
+        "go to a scale.",
+    )
+    bars = (
+        ["Bars off: take the load off them with the jack first"]
+        if rig.hitch.weight_distribution
+        else []
+    )
+    lines = [
+        *bars,
+        "Plug, breakaway cable and chains off; coupler open; raise it clear of the ball, move the "
+        "vehicle away",
+        "The scale on firm ground under the coupler, upright, a block under it where it is too low",
+        "Let the coupler down onto it, to the height that it has on the ball: the trailer level",
+        "Jack clear of the ground, nobody in or on the trailer; wait until it rests, read it, "
+        "write the unit down",
+    ]
+    yield VisitStep(
+        key="measure",
+        kind="list",
+        title="The coupler on the scale",
+        lines=lines,
+        lead="Nose up or down changes the figure.",
+        caution="Never uncouple a trailer that is not chocked, and never reach under a coupler "
+        "that only a jack holds.",
+        trouble=[
+            Say(
+                what="It reads more than the scale is made for",
+                say="Jack it up at once. Use a truck scale, or a beam and two supports.",
+            ),
+            Say(
+                what="The trailer is not level",
+                say="Lower or raise the scale; a few centimetres of coupler height matter.",
+            ),
+            Say(
+                what="It reads something else each time",
+                say="Lift it off, let it down again, take the middle of three.",
+            ),
+        ],
         done="It is read",
-    )  # fmt: skip
+    )
     yield VisitStep(
-        key="ticket", kind="tongue", title="What it read", lead="The figure with its unit, and a photograph of the dial.", first=True,
-        settles="the load on the hitch", done="Keep it",
-    )  # fmt: skip
+        key="ticket",
+        kind="tongue",
+        title="What it read",
+        lead="The figure with its unit, and a photograph of the dial.",
+        first=True,
+        settles="the load on the hitch",
+        done="Keep it",
+    )
     yield _answer(last=True)
     yield _couple_up(rig, uncoupled=True)
 
@@ -114,17 +170,27 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
     lines = ["Fuel tank full, or note how full it is"]
     people = [load.name for load in rig.loads if load.category == "people" and load.name]
     lines.append(f"Everyone aboard who rides along{_named(people)}; note who is not")
-    tanks = [tank.name or tank.fluid.replace("_", " ") for tank in rig.tanks if tank.on == "trailer"]
+    tanks = [
+        tank.name or tank.fluid.replace("_", " ") for tank in rig.tanks if tank.on == "trailer"
+    ]
     if tanks:
         lines.append(f"Tanks as you travel with them{_named(tanks)}: note how full each is")
-    lines.append(f"Everything packed as for the road, in the {word}{' and the trailer' if rig.towing else ''}")
+    lines.append(
+        "Everything packed as for the road, in the "
+        f"{word}{' and the trailer' if rig.towing else ''}"
+    )
     lines.append("Tire pressures set cold, at home")
     if rig.towing and len(passes) > 1:
-        lines.append("Chocks and gloves at hand: the trailer will be set down. Ask first where you may")
+        lines.append(
+            "Chocks and gloves at hand: the trailer will be set down. Ask first where you may"
+        )
     if rig.hitch.weight_distribution:
         lines.append("Spring bars tensioned as for the road")
     if rig.vehicle.self_levelling:
-        lines.append("Air bags or self-levelling as for the road, and alike in every pass; no rating changes with them")
+        lines.append(
+            "Air bags or self-levelling as for the road, and alike in every pass; no rating "
+            "changes with them"
+        )
     lines.append("A pen: write down who is aboard and each figure with its unit")
     order = ", then ".join(pass_title(each, word).lower() for each in passes)
     place = {
@@ -134,9 +200,13 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
         "trailer_platform": "Bring the trailer to the platform and set it down there.",
     }[scale]
     return VisitStep(
-        key="before", kind="list", title="Before you drive on", lines=lines, done="Ready to drive on",
+        key="before",
+        kind="list",
+        title="Before you drive on",
+        lines=lines,
+        done="Ready to drive on",
         lead=f"{len(passes)} {'pass' if len(passes) == 1 else 'passes'}: {order}. {place}",
-    )  # fmt: skip
+    )
 
 
 def _named(names: list[str]) -> str:
@@ -149,36 +219,66 @@ def _named(names: list[str]) -> str:
 
 def _slacken() -> VisitStep:
     return VisitStep(
-        key="slacken", kind="list", title="Park, and slacken the bars", lead="Inside the scale yard only.",
-        lines=["Parked level, out of the way; brake on, engine off",
-               "Take the load off the bars with the jack before you release them",
-               "Bars slack or off, all of them; jack up again"],
-        caution="Stay clear of the bars while they are under load: they can strike. Do not drive on the road with slack bars "
-                "where the maker requires them.",
+        key="slacken",
+        kind="list",
+        title="Park, and slacken the bars",
+        lead="Inside the scale yard only.",
+        lines=[
+            "Parked level, out of the way; brake on, engine off",
+            "Take the load off the bars with the jack before you release them",
+            "Bars slack or off, all of them; jack up again",
+        ],
+        caution="Stay clear of the bars while they are under load: they can strike. Do not drive "
+        "on the road with slack bars "
+        "where the maker requires them.",
         done="The bars are slack",
-    )  # fmt: skip
+    )
 
 
 def _uncouple(rig: RigFile, each: Pass) -> VisitStep:
     pin, wheels = on_pin(rig), on_its_wheels(rig)
-    lines = ["Parked level, where you may leave the trailer; brake on", "Chocks on both sides of the trailer's wheels"]
+    lines = [
+        "Parked level, where you may leave the trailer; brake on",
+        "Chocks on both sides of the trailer's wheels",
+    ]
     if wheels:
-        lines += ["Brake and gearbox of the towed car as its manual says", "Lights unplugged, tow bar unpinned and folded"]
+        lines += [
+            "Brake and gearbox of the towed car as its manual says",
+            "Lights unplugged, tow bar unpinned and folded",
+        ]
     elif pin:
-        lines += ["Landing legs down until the pin plate is just free", "Plug and breakaway cable off", "Handle out, jaws open",
-                  "Tailgate down; drive out slowly"]  # fmt: skip
+        lines += [
+            "Landing legs down until the pin plate is just free",
+            "Plug and breakaway cable off",
+            "Handle out, jaws open",
+            "Tailgate down; drive out slowly",
+        ]
     else:
-        bars = ["Bars off: take the load off them with the jack first"] if rig.hitch.weight_distribution else []
-        lines += ["Jack down on firm ground, taking the load", *bars, "Plug, breakaway cable and chains off",
-                  "Coupler open; raise it clear of the ball; drive forward slowly"]  # fmt: skip
+        bars = (
+            ["Bars off: take the load off them with the jack first"]
+            if rig.hitch.weight_distribution
+            else []
+        )
+        lines += [
+            "Jack down on firm ground, taking the load",
+            *bars,
+            "Plug, breakaway cable and chains off",
+            "Coupler open; raise it clear of the ball; drive forward slowly",
+        ]
         lines.append("Hitch head, and bars if they come off with it, stay on the vehicle")
     lines.append("The same people and the same fuel as before")
     return VisitStep(
-        key="uncouple", kind="list", title="Set the trailer down" if not wheels else "Leave the towed car", lines=lines,
+        key="uncouple",
+        kind="list",
+        title="Set the trailer down" if not wheels else "Leave the towed car",
+        lines=lines,
         lead="Inside the yard, chocks first.",
-        caution="Never uncouple a trailer that is not chocked, and never crawl under one that stands on its jack.",
-        done="The trailer stands" if each.config == "vehicle_only" else "The trailer stands on the platform",
-    )  # fmt: skip
+        caution="Never uncouple a trailer that is not chocked, and never crawl under one that "
+        "stands on its jack.",
+        done="The trailer stands"
+        if each.config == "vehicle_only"
+        else "The trailer stands on the platform",
+    )
 
 
 _ASKED = [
@@ -187,22 +287,47 @@ _ASKED = [
 ]
 _TROUBLE: Mapping[str, list[Say]] = {
     "truck_scale": [
-        Say(what="I rolled off before the weight was taken", say="Tell them at once, drive around and on again."),
-        Say(what="A wheel stands on a seam, or two axles on one platform",
-            say="Ask for a moment, move a little, stop, then ask for the weight again."),
-        Say(what="I did not hear what they said", say="Press the button and ask again. Do not roll."),
-        Say(what="Somebody stepped out, or fuel was burned", say="Note who or how much. Enter it as a correction in Weigh."),
+        Say(
+            what="I rolled off before the weight was taken",
+            say="Tell them at once, drive around and on again.",
+        ),
+        Say(
+            what="A wheel stands on a seam, or two axles on one platform",
+            say="Ask for a moment, move a little, stop, then ask for the weight again.",
+        ),
+        Say(
+            what="I did not hear what they said", say="Press the button and ask again. Do not roll."
+        ),
+        Say(
+            what="Somebody stepped out, or fuel was burned",
+            say="Note who or how much. Enter it as a correction in Weigh.",
+        ),
     ],
     "single_platform": [
-        Say(what="Two axles do not fit on it singly", say="Weigh them as one group and note which."),
-        Say(what="The display jumps", say="Stand still, engine idling, nobody walking on it. Read it when it rests."),
+        Say(
+            what="Two axles do not fit on it singly", say="Weigh them as one group and note which."
+        ),
+        Say(
+            what="The display jumps",
+            say="Stand still, engine idling, nobody walking on it. Read it when it rests.",
+        ),
     ],
     "wheel_pads": [
-        Say(what="The wheels are higher than the others", say="Put boards of the pads' height under all other wheels."),
-        Say(what="The display jumps", say="Brake off once stopped, wheels chocked, so that nothing is held."),
+        Say(
+            what="The wheels are higher than the others",
+            say="Put boards of the pads' height under all other wheels.",
+        ),
+        Say(
+            what="The display jumps",
+            say="Brake off once stopped, wheels chocked, so that nothing is held.",
+        ),
     ],
-    "trailer_platform": [Say(what="It does not fit on the platform", say="Weigh its axles, and its tongue by itself.")],
-}  # fmt: skip
+    "trailer_platform": [
+        Say(
+            what="It does not fit on the platform", say="Weigh its axles, and its tongue by itself."
+        )
+    ],
+}
 
 
 def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep:
@@ -217,44 +342,74 @@ def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep
     }[scale]
     lead = {
         "truck_scale": "No wheel on a seam. Engine on, everyone stays aboard and still.",
-        "single_platform": "Front axle, stop, read. Then the whole vehicle. Then the trailer's axles. Read aloud, write down at once, "
-                           "unit included.",
+        "single_platform": "Front axle, stop, read. Then the whole vehicle. Then the trailer's "
+        "axles. Read aloud, write down at once, "
+        "unit included.",
         "wheel_pads": "Roll on straight, stop without braking hard. Read each pad, left and right.",
-        "trailer_platform": "All of it on the platform, jack and wheels, nothing coupled. Read the figure.",
-    }[scale]  # fmt: skip
+        "trailer_platform": "All of it on the platform, jack and wheels, nothing coupled. Read "
+        "the figure.",
+    }[scale]
     truck = scale == "truck_scale"
-    asked = [Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh"), *_ASKED] if truck else []
+    asked = (
+        [Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh"), *_ASKED]
+        if truck
+        else []
+    )
     return VisitStep(
-        key="drive", kind="drive", title=title, lead=lead, asked=asked, trouble=_TROUBLE[scale],
+        key="drive",
+        kind="drive",
+        title=title,
+        lead=lead,
+        asked=asked,
+        trouble=_TROUBLE[scale],
         platforms=axles if scale != "trailer_platform" else ["trailer"],
-        caution="Wait until they say that the weight is taken. If you did not hear it, ask again." if truck else None,
-        settles=settled_by(each, rig, vehicle_word(rig)), config=each.config, spring_bars=each.spring_bars, first=first,
+        caution="Wait until they say that the weight is taken. If you did not hear it, ask again."
+        if truck
+        else None,
+        settles=settled_by(each, rig, vehicle_word(rig)),
+        config=each.config,
+        spring_bars=each.spring_bars,
+        first=first,
         done="The weight is taken" if truck else "Every figure is read",
-    )  # fmt: skip
+    )
 
 
 def _ticket(each: Pass, rig: RigFile, index: int) -> VisitStep:
     return VisitStep(
-        key="ticket", kind="ticket", title=f"The ticket: {pass_title(each, vehicle_word(rig)).lower()}",
+        key="ticket",
+        kind="ticket",
+        title=f"The ticket: {pass_title(each, vehicle_word(rig)).lower()}",
         lead="Off the scale first, then parked: fetch the ticket, type it, photograph it.",
-        settles=describe_pass(each, index + 1), config=each.config, spring_bars=each.spring_bars, first=index == 0,
+        settles=describe_pass(each, index + 1),
+        config=each.config,
+        spring_bars=each.spring_bars,
+        first=index == 0,
         done="Keep this ticket",
-    )  # fmt: skip
+    )
 
 
 def _answer(last: bool) -> VisitStep:
     return VisitStep(
-        key="answer", kind="answer", title="What it says so far", lead="", done="Go on" if last else "Go on to the next pass"
+        key="answer",
+        kind="answer",
+        title="What it says so far",
+        lead="",
+        done="Go on" if last else "Go on to the next pass",
     )
 
 
 def _couple_up(rig: RigFile, uncoupled: bool) -> VisitStep:
     return VisitStep(
-        key="couple", kind="list", title="Couple up" if uncoupled else "Tension the bars again", lines=list(_coupled(rig, uncoupled)),
+        key="couple",
+        kind="list",
+        title="Couple up" if uncoupled else "Tension the bars again",
+        lines=list(_coupled(rig, uncoupled)),
         lead="Before you leave the yard.",
-        caution="Stay clear of the tongue, and of the bars under load." if rig.hitch.weight_distribution else None,
+        caution="Stay clear of the tongue, and of the bars under load."
+        if rig.hitch.weight_distribution
+        else None,
         done="Coupled and walked around",
-    )  # fmt: skip
+    )
 
 
 def _coupled(rig: RigFile, uncoupled: bool) -> Iterator[str]:

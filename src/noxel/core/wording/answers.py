@@ -1,7 +1,9 @@
-"""What an evaluation answers with. Masses are in the rig file's unit, unrounded; shares are fractions.
+"""What an evaluation answers with. Masses are in the rig file's unit, unrounded; shares are
+fractions.
 
-The small parts, of which an answer has hundreds, are plain dataclasses: nothing in them needs validating. They are not
-frozen, which would make building one several times as slow; only what builds one changes it.
+The small parts, of which an answer has hundreds, are plain dataclasses: nothing in them needs
+validating. They are not frozen, which would make building one several times as slow; only what
+builds one changes it.
 """
 
 import datetime
@@ -39,7 +41,8 @@ class Value:
 
 @dataclass(slots=True)
 class ExpectedValue:
-    """A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in words.
+    """A load that was not weighed, with its ±, and the way it is known; ``says`` is that way in
+    words.
 
     ``beside`` are the other ways that are open, as sentences, best first.
     """
@@ -119,7 +122,8 @@ class Origin:
 class Check:
     """One check. A share check has ``low`` and ``high`` instead of a limit and a margin.
 
-    ``working`` is the key of the actual load's working; ``limit_lines`` are the entered figures a limit is made of.
+    ``working`` is the key of the actual load's working; ``limit_lines`` are the entered figures a
+    limit is made of.
     """
 
     id: str
@@ -146,7 +150,17 @@ class Check:
     sentence: str
 
 
-_SPARE = ("at_least", "expected", "cushion", "limit_label", "limit_path", "limit_entry", "limit_lines", "working", "settled_by")
+_SPARE = (
+    "at_least",
+    "expected",
+    "cushion",
+    "limit_label",
+    "limit_path",
+    "limit_entry",
+    "limit_lines",
+    "working",
+    "settled_by",
+)
 
 
 def _shape(check: Check) -> dict[str, Any]:
@@ -165,7 +179,9 @@ def _shape(check: Check) -> dict[str, Any]:
 
 
 Shaped = Annotated[Check, PlainSerializer(_shape)]
-"""A check as it is sent: without the keys that do not apply to it. (A union of two kinds would be written out twice as slowly.)"""
+"""A check as it is sent: without the keys that do not apply to it. (A union of two kinds would be
+written out twice as slowly.)
+"""
 
 
 @dataclass(slots=True)
@@ -200,9 +216,11 @@ class Fix:
 
 @dataclass(slots=True, kw_only=True)
 class Advisory:
-    """Something to know beside the checks: a trap in the readings, a caution, what would settle the rest.
+    """Something to know beside the checks: a trap in the readings, a caution, what would settle the
+    rest.
 
-    ``doubt`` is whether it names two figures that cannot both be right; ``fix`` a change that would right it.
+    ``doubt`` is whether it names two figures that cannot both be right; ``fix`` a change that would
+    right it.
     """
 
     code: str
@@ -218,7 +236,8 @@ class Advisory:
 
 @dataclass(slots=True, kw_only=True)
 class PassAnswer:
-    """One pass of the weigh-in: what to do, what it settles, what its platforms add up to, in the pass's own unit.
+    """One pass of the weigh-in: what to do, what it settles, what its platforms add up to, in the
+    pass's own unit.
 
     ``counts`` is false for a pass that a later one of the same kind replaced.
     """
@@ -235,7 +254,9 @@ class PassAnswer:
 
 @dataclass(slots=True, kw_only=True)
 class TongueWay:
-    """One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to its ±."""
+    """One way to the tongue weight. ``budget`` is what each input of a direct measurement adds to
+    its ±.
+    """
 
     key: str
     source: TongueSource
@@ -257,7 +278,8 @@ class Finding:
 
 @dataclass(slots=True, kw_only=True)
 class Open:
-    """Something that cannot be known yet: its range, whether the low end is proven, and what would settle it.
+    """Something that cannot be known yet: its range, whether the low end is proven, and what would
+    settle it.
 
     ``standing`` are the checks whose verdicts hold regardless.
     """
@@ -299,7 +321,9 @@ class Estimate(Answer):
 
 @dataclass(slots=True, kw_only=True)
 class Geometry:
-    """The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has entered."""
+    """The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has
+    entered.
+    """
 
     kind: Kind
     body: str
@@ -314,7 +338,9 @@ class Geometry:
 
 @dataclass(slots=True, kw_only=True)
 class Headline:
-    """The verdict in words: a lead, the sentence that names the binding limit, what else there is to say."""
+    """The verdict in words: a lead, the sentence that names the binding limit, what else there is
+    to say.
+    """
 
     lead: str
     sentence: str
@@ -334,7 +360,8 @@ class Evaluation(Answer):
     """The whole answer about one weigh-in of one rig.
 
     ``plates`` are contradictions between labels, ``terms`` the words of the rig's term set.
-    ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when both are known.
+    ``bars_moved`` is how much of the tongue the spring bars carry over to the trailer's axles, when
+    both are known.
     """
 
     units: MassIn

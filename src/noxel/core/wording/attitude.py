@@ -7,11 +7,15 @@ from noxel.core.rig import RigFile, on_pin
 from noxel.core.wording.answers import Answer
 
 NOSE_UP, NOSE_DOWN = 0.005, 0.02
-"""From these slopes on, a trailer's attitude is worth a caution: level, or a little nose-down, is what makers ask for."""
+"""From these slopes on, a trailer's attitude is worth a caution: level, or a little nose-down, is
+what makers ask for.
+"""
 
 
 class Attitude(Answer):
-    """How the coupled trailer rides: nose up is positive. ``drop`` is how much lower the ball must come, minus higher."""
+    """How the coupled trailer rides: nose up is positive. ``drop`` is how much lower the ball must
+    come, minus higher.
+    """
 
     drop: float
     slope: float
@@ -34,9 +38,15 @@ def attitude(rig: RigFile) -> Attitude | None:
     if abs(drop) < 0.001:
         says = f"The {what} is where the level trailer wants it."
     elif drop > 0:
-        says = f"The {what} is {by} too high for a level trailer: it rides nose-up. {by} more drop would level it."
+        says = (
+            f"The {what} is {by} too high for a level trailer: it rides nose-up. {by} more "
+            "drop would level it."
+        )
     else:
-        says = f"The {what} is {by} too low for a level trailer: it rides nose-down. {by} more rise would level it."
+        says = (
+            f"The {what} is {by} too low for a level trailer: it rides nose-down. {by} more "
+            "rise would level it."
+        )
     if not level:
         says += (
             " Nose-up takes load off the tongue and invites sway."

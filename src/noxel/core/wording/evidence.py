@@ -1,8 +1,18 @@
-"""What a weigh-in proves: the ways to the tongue weight side by side, what the bars did, what is still open."""
+"""What a weigh-in proves: the ways to the tongue weight side by side, what the bars did, what is
+still open.
+"""
 
 from noxel.core.limits import Checked
 from noxel.core.mechanics import Candidate, Weighing
-from noxel.core.quantities import KG, METRES, nominal, plus_minus, print_length, print_mass, print_share
+from noxel.core.quantities import (
+    KG,
+    METRES,
+    nominal,
+    plus_minus,
+    print_length,
+    print_mass,
+    print_share,
+)
 from noxel.core.rig import RigFile, share_range
 from noxel.core.wording.answers import Finding, Open, TongueWay
 from noxel.core.wording.labels import missing_rating, term_name, vehicle_word
@@ -16,7 +26,9 @@ WAYS = {
 
 
 def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
-    """Every way to the tongue weight, which one is used, and whether each agrees with it within both errors."""
+    """Every way to the tongue weight, which one is used, and whether each agrees with it within
+    both errors.
+    """
     used = weighing.figures.get("tongue_static")
     unit = KG[rig.units.mass]
     found = []
@@ -33,9 +45,19 @@ def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
                 term.label: 2 * part / unit
                 for term in figure.terms
                 if (part := _part(candidate, term.amount)) > 0
-            }  # fmt: skip
-        found.append(TongueWay(key=figure.key, source=candidate.source, title=WAYS[candidate.source], value=figure.value / unit,
-                               plus_minus=figure.plus_minus / unit, used=chosen, agrees=agrees, budget=budget))  # fmt: skip
+            }
+        found.append(
+            TongueWay(
+                key=figure.key,
+                source=candidate.source,
+                title=WAYS[candidate.source],
+                value=figure.value / unit,
+                plus_minus=figure.plus_minus / unit,
+                used=chosen,
+                agrees=agrees,
+                budget=budget,
+            )
+        )
     return found
 
 
@@ -50,17 +72,34 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
     figures, unit = weighing.figures, rig.units.mass
     word = vehicle_word(rig)
     found: list[Finding] = []
-    restored, moved, restoration = (figures.get(key) for key in ("front_restored", "trailer_transfer", "front_restoration"))
+    restored, moved, restoration = (
+        figures.get(key) for key in ("front_restored", "trailer_transfer", "front_restoration")
+    )
     if restored and moved:
         share = f" ({print_share(restoration.value)} of what it had lost)" if restoration else ""
-        found.append(Finding(code="bars", message=(
-            f"With the bars you gained this: {print_mass(restored.value, unit)} back on the front axle{share}, "
-            f"{print_mass(moved.value, unit)} moved onto the trailer's axles. The ratings did not change.")))  # fmt: skip
+        found.append(
+            Finding(
+                code="bars",
+                message=(
+                    f"With the bars you gained this: {print_mass(restored.value, unit)} back on "
+                    f"the front axle{share}, "
+                    f"{print_mass(moved.value, unit)} moved onto the trailer's axles. The ratings "
+                    "did not change."
+                ),
+            )
+        )
     loaded, gvwr = figures.get("vehicle_hitched"), rig.vehicle.ratings.gvwr
     if loaded and gvwr:
         left = gvwr.kg - loaded.value
-        said = f"{print_mass(left, unit)} left to" if left >= 0 else f"{print_mass(-left, unit)} over"
-        found.append(Finding(code="payload_by_scale", message=f"Payload by the scale: {said} the GVWR, as the {word} stands."))
+        said = (
+            f"{print_mass(left, unit)} left to" if left >= 0 else f"{print_mass(-left, unit)} over"
+        )
+        found.append(
+            Finding(
+                code="payload_by_scale",
+                message=f"Payload by the scale: {said} the GVWR, as the {word} stands.",
+            )
+        )
     curb, entered = figures.get("curb_measured"), rig.vehicle.curb_weight
     if curb and entered:
         apart = curb.value - entered.kg
@@ -71,29 +110,49 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
         )
         found.append(
             Finding(
-                code="curb", message=f"Empty, the {word} weighs {print_mass(curb.value, unit)}, {how} its entered curb weight."
+                code="curb",
+                message=f"Empty, the {word} weighs {print_mass(curb.value, unit)}, {how} its "
+                "entered curb weight.",
             )
         )
     weigh_in = rig.weigh_ins[number - 1] if number else None
     for index, measured in enumerate(weigh_in.tongue_measurements if weigh_in else ()):
         height, towing = measured.height, measured.towing_height
         if height and towing and abs(height.m - towing.m) > 0.5 * METRES["in"]:
-            far = " Torsion axles do not share load: the tongue can differ by hundreds of pounds." if (
-                rig.trailer and rig.trailer.suspension == "torsion") else ""  # fmt: skip
+            far = (
+                " Torsion axles do not share load: the tongue can differ by hundreds of pounds."
+                if (rig.trailer and rig.trailer.suspension == "torsion")
+                else ""
+            )
             higher = "higher" if height.m > towing.m else "lower"
             off = print_length(abs(height.m - towing.m), rig.units.lengths)
-            found.append(Finding(code="height", message=(
-                f"Tongue measurement {index + 1} was taken {off} {higher} than the coupler rides. "
-                f"Measure at towing height.{far}")))  # fmt: skip
+            found.append(
+                Finding(
+                    code="height",
+                    message=(
+                        f"Tongue measurement {index + 1} was taken {off} {higher} than the "
+                        "coupler rides. "
+                        f"Measure at towing height.{far}"
+                    ),
+                )
+            )
     return found
 
 
-_NEEDS = {"vehicle.tow_rating": "gross", "trailer.gross": "gross", "hitch.trailer": "gross", "trailer.cargo": "gross",
-          "hitch.tongue": "tongue", "tongue.share": "tongue"}  # fmt: skip
+_NEEDS = {
+    "vehicle.tow_rating": "gross",
+    "trailer.gross": "gross",
+    "hitch.trailer": "gross",
+    "trailer.cargo": "gross",
+    "hitch.tongue": "tongue",
+    "tongue.share": "tongue",
+}
 
 
 def settled_by(rig: RigFile, weighing: Weighing, row: Checked) -> str | None:
-    """What would settle a check that cannot be made: the rating that is missing, or the weighing."""
+    """What would settle a check that cannot be made: the rating that is missing, or the
+    weighing.
+    """
     if row.status != "unknown":
         return None
     if row.limit is None and row.range is None:
@@ -132,12 +191,17 @@ _GROSS = "a pass of the vehicle alone, the trailer alone, or a tongue measuremen
 
 def _tongue_settlers(weighing: Weighing) -> str:
     if weighing.solo and weighing.engaged and not weighing.slack:
-        return "a hitched pass with the bars slack, or a tongue measurement, or the rig's lengths on Plates"
+        return (
+            "a hitched pass with the bars slack, or a tongue measurement, or the rig's lengths "
+            "on Plates"
+        )
     return "a pass of the vehicle alone, or a tongue measurement"
 
 
 def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[Open]:
-    """What cannot be known yet: its range from what is known, what would settle it, which verdicts stand regardless."""
+    """What cannot be known yet: its range from what is known, what would settle it, which verdicts
+    stand regardless.
+    """
     if not rig.towing or weighing.hitched is None:
         return []
     figures, factor = weighing.figures, KG[rig.units.mass]
@@ -147,12 +211,25 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
     if "tongue_static" not in figures:
         least = net.value if net else axles.value * low / (1 - low) if axles else None
         most = axles.value * high / (1 - high) if axles and not net else None
-        found.append(Open(what="Tongue weight", low=least / factor if least is not None else None,
-                          high=most / factor if most is not None else None,
-                          proven=net is not None, settled_by=_tongue_settlers(weighing)))  # fmt: skip
+        found.append(
+            Open(
+                what="Tongue weight",
+                low=least / factor if least is not None else None,
+                high=most / factor if most is not None else None,
+                proven=net is not None,
+                settled_by=_tongue_settlers(weighing),
+            )
+        )
     if "trailer_gross" not in figures and axles:
-        found.append(Open(what="Trailer, in total", low=axles.value / (1 - low) / factor, high=axles.value / (1 - high) / factor,
-                          proven=False, settled_by=_GROSS))  # fmt: skip
+        found.append(
+            Open(
+                what="Trailer, in total",
+                low=axles.value / (1 - low) / factor,
+                high=axles.value / (1 - high) / factor,
+                proven=False,
+                settled_by=_GROSS,
+            )
+        )
     if found:
         standing = [row for row in checks if row.status in ("over", "within", "tight")]
         names = ", ".join(row.id for row in standing)

@@ -1,4 +1,6 @@
-"""What is expected in words: how each load is known that was not weighed, and what the checks are expected to find."""
+"""What is expected in words: how each load is known that was not weighed, and what the checks are
+expected to find.
+"""
 
 import math
 
@@ -29,21 +31,42 @@ WAYS: dict[Way, str] = {
 """Each way to know a load that was not weighed, in the rig's terms."""
 
 _BASIS: dict[Way, tuple[str, ...]] = {
-    "plan": ("your plan",), "empty_weighed": ("the scale", "your list"), "curb": ("the labels", "your list"),
-    "placard": ("the labels", "your list"), "axles_and_tongue": ("the scale",), "axles_and_share": ("the scale", "a usual {tongue_share}"),
-    "listed": ("the labels", "your list"), "rating": ("the trailer's rating",), "dry_share": ("the labels",),
-    "usual_share": ("a usual {tongue_share}",), "tongue_and_gross": (), "vehicle_and_tongue": (), "vehicle_and_trailer": (),
+    "plan": ("your plan",),
+    "empty_weighed": ("the scale", "your list"),
+    "curb": ("the labels", "your list"),
+    "placard": ("the labels", "your list"),
+    "axles_and_tongue": ("the scale",),
+    "axles_and_share": ("the scale", "a usual {tongue_share}"),
+    "listed": ("the labels", "your list"),
+    "rating": ("the trailer's rating",),
+    "dry_share": ("the labels",),
+    "usual_share": ("a usual {tongue_share}",),
+    "tongue_and_gross": (),
+    "vehicle_and_tongue": (),
+    "vehicle_and_trailer": (),
     "gross_and_tongue": (),
-}  # fmt: skip
+}
 _MADE_OF = {
-    "vehicle_hitched": ("vehicle_solo", "tongue_static"), "combination_gross": ("vehicle_solo", "trailer_gross"),
-    "trailer_axles": ("trailer_gross", "tongue_static"), "tongue_static": ("trailer_gross",),
-    "tongue_share": ("tongue_static", "trailer_gross"), "front_hitched": ("tongue_static",), "rear_hitched": ("tongue_static",),
-}  # fmt: skip
+    "vehicle_hitched": ("vehicle_solo", "tongue_static"),
+    "combination_gross": ("vehicle_solo", "trailer_gross"),
+    "trailer_axles": ("trailer_gross", "tongue_static"),
+    "tongue_static": ("trailer_gross",),
+    "tongue_share": ("tongue_static", "trailer_gross"),
+    "front_hitched": ("tongue_static",),
+    "rear_hitched": ("tongue_static",),
+}
 
 
 def _filled(rig: RigFile, text: str) -> str:
-    keys = ("curb_weight", "gvwr", "payload", "tongue", "tongue_share", "tongue_weight", "dry_weight")
+    keys = (
+        "curb_weight",
+        "gvwr",
+        "payload",
+        "tongue",
+        "tongue_share",
+        "tongue_weight",
+        "dry_weight",
+    )
     names = {key: term_name(rig, key) for key in keys}
     if on_pin(rig):
         names |= {"tongue": "pin", "tongue_share": "pin share", "tongue_weight": "pin weight"}
@@ -56,7 +79,9 @@ def way_words(rig: RigFile, way: Way) -> str:
 
 
 def beside_words(rig: RigFile, used: Expected, other: Expected) -> str:
-    """Another way to an expected load, what it gives, and whether it agrees with the one that is used."""
+    """Another way to an expected load, what it gives, and whether it agrees with the one that is
+    used.
+    """
     by = way_words(rig, other.way)
     date = rig.weigh_ins[other.weigh_in - 1].date if other.weigh_in else None
     if date is not None:
@@ -67,8 +92,11 @@ def beside_words(rig: RigFile, used: Expected, other: Expected) -> str:
     else:
         pm = f" ± {small_mass(figure.plus_minus, rig.units.mass)}" if figure.plus_minus else ""
         said = f"{print_mass(figure.value, rig.units.mass)}{pm}"
-    measured = "rating" not in (used.way, other.way)  # a trailer at its rating is the most that it may weigh, not what it does
-    apart = measured and abs(figure.value - used.figure.value) > math.hypot(figure.plus_minus, used.figure.plus_minus)
+    # a trailer at its rating is the most that it may weigh, not what it does
+    measured = "rating" not in (used.way, other.way)
+    apart = measured and abs(figure.value - used.figure.value) > math.hypot(
+        figure.plus_minus, used.figure.plus_minus
+    )
     return f"By {by}: {said}{', which does not agree' if apart else ''}."
 
 
@@ -91,12 +119,25 @@ def basis(rig: RigFile, known: Knowledge, key: str) -> str:
 
 
 def most_at_rating(known: Knowledge, row: Checked, key: str) -> float | None:
-    """The heaviest loaded trailer at which a check that is over at the trailer's rating would just be within. [kg]"""
+    """The heaviest loaded trailer at which a check that is over at the trailer's rating would just
+    be within. [kg]
+    """
     gross, load = known.known("trailer_gross"), known.known(key)
-    if row.expected is None or row.limit is None or gross is None or load is None or not gross.value or not load.value:
+    if (
+        row.expected is None
+        or row.limit is None
+        or gross is None
+        or load is None
+        or not gross.value
+        or not load.value
+    ):
         return None
-    alone = {"vehicle_hitched": "vehicle_solo", "front_hitched": "front_solo", "rear_hitched": "rear_solo",
-             "combination_gross": "vehicle_solo"}.get(key)  # fmt: skip
+    alone = {
+        "vehicle_hitched": "vehicle_solo",
+        "front_hitched": "front_solo",
+        "rear_hitched": "rear_solo",
+        "combination_gross": "vehicle_solo",
+    }.get(key)
     base = known.known(alone) if alone else None
     per_trailer = (load.value - (base.value if base else 0.0)) / gross.value
     if row.id.startswith(("tires.", "wheels.", "assembly.")):
@@ -132,22 +173,45 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
             "high": f"above {high * 100:g} %",
             "within": f"inside {low * 100:g}–{high * 100:g} %",
         }
-        said = f"{phrase.subject} is expected to carry {print_share(actual.value)} ± {print_share(actual.plus_minus)} of the trailer"
-        return f"{said}, {where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}, {by}; not weighed."
+        said = (
+            f"{phrase.subject} is expected to carry {print_share(actual.value)} ± "
+            f"{print_share(actual.plus_minus)} of the trailer"
+        )
+        return (
+            f"{said}, "
+            f"{where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}, "
+            f"{by}; not weighed."
+        )
     if row.limit is None or row.expected.margin is None:
         return ""
     limit, left = limit_words(rig, row), small_mass(abs(row.expected.margin), unit)
     pm = f" ± {small_mass(actual.plus_minus, unit)}" if actual.plus_minus else ""
     verb = "are" if phrase.plural else "is"
     if outlook == "over":
-        return f"{phrase.subject} {verb} expected {left} over {limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
+        return (
+            f"{phrase.subject} {verb} expected {left} over "
+            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
+        )
     if outlook == "over_at_rating":
         most = most_at_rating(known, row, key)
-        may = f" At most {print_mass(most, unit)} of loaded trailer keeps it within." if most is not None else ""
-        return f"{phrase.subject} {verb} {left} over {limit} if the trailer is loaded to its rating.{may}"
+        may = (
+            f" At most {print_mass(most, unit)} of loaded trailer keeps it within."
+            if most is not None
+            else ""
+        )
+        return (
+            f"{phrase.subject} {verb} {left} over {limit} if the trailer is loaded to its "
+            f"rating.{may}"
+        )
     if outlook == "within":
-        return f"{phrase.subject} {verb} expected to have {left} left of {limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
-    said = f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against {limit}, {by}"
+        return (
+            f"{phrase.subject} {verb} expected to have {left} left of "
+            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
+        )
+    said = (
+        f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against "
+        f"{limit}, {by}"
+    )
     return f"{said}{_why_open(rig, known, row)}; not weighed."
 
 

@@ -66,11 +66,20 @@ class Phrase:
         return "are" if self.plural else "is"
 
 
-_VEHICLES = {"pickup": "truck", "suv": "SUV", "wagon": "car", "van": "van", "motorhome": "motorhome", None: "tow vehicle"}
+_VEHICLES = {
+    "pickup": "truck",
+    "suv": "SUV",
+    "wagon": "car",
+    "van": "van",
+    "motorhome": "motorhome",
+    None: "tow vehicle",
+}
 
 
 def vehicle_word(rig: RigFile) -> str:
-    """What to call the vehicle: truck, car, van, motorhome; without a body entered, by the kind of rig."""
+    """What to call the vehicle: truck, car, van, motorhome; without a body entered, by the kind of
+    rig.
+    """
     body = rig.vehicle.body or ("motorhome" if rig.kind == "motorhome" else None)
     return _VEHICLES[body]
 
@@ -82,7 +91,11 @@ def source_label(rig: RigFile, source: str) -> str:
 
 @lru_cache(512)
 def _labelled(source: str, terms: TermSet) -> str:
-    return _SOURCES[source].format(**_fill(terms)) if source in _SOURCES else SETS[terms].get(source, source)
+    return (
+        _SOURCES[source].format(**_fill(terms))
+        if source in _SOURCES
+        else SETS[terms].get(source, source)
+    )
 
 
 def figure_title(rig: RigFile, key: str) -> str:
@@ -96,7 +109,8 @@ def figure_title(rig: RigFile, key: str) -> str:
     return _FIGURES.get(key, key)
 
 
-_PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin, {p} the hitch part that limits
+# label, subject, limit; {v} the vehicle's word, {t} tongue or pin, {p} the hitch part that limits
+_PHRASES = {
     "vehicle.front_axle": ("Front axle", "The front axle", "its {} rating"),
     "vehicle.rear_axle": ("Rear axle", "The rear axle", "its {} rating"),
     "vehicle.gross": ("{V}, loaded", "The {v}", "its {} {gvwr}"),
@@ -116,7 +130,11 @@ _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin
     "wheels.trailer": ("Trailer wheels", "The trailer wheel that carries most", "its {} rating"),
     "assembly.front": ("Front axle assembly", "The front axle assembly", "its {} rating"),
     "assembly.rear": ("Rear axle assembly", "The rear axle assembly", "its {} rating"),
-    "assembly.trailer": ("Trailer axle assembly", "The trailer axle that carries most", "its assembly's {} rating"),
+    "assembly.trailer": (
+        "Trailer axle assembly",
+        "The trailer axle that carries most",
+        "its assembly's {} rating",
+    ),
     "tongue.share": ("{T} share", "The {t}", ""),
 }
 
@@ -124,23 +142,35 @@ _PHRASES = {  # label, subject, limit; {v} the vehicle's word, {t} tongue or pin
 def phrase_of(rig: RigFile, check: str, source: str | None) -> Phrase:
     if check == "vehicle.rear_axle" and rig.vehicle.ratings.gawr_tag:
         return Phrase("Rear axles", "The rear axles", "their {} rating", plural=True)
-    carried = ("pin" if on_pin(rig) else "tongue") if rig.towing and not on_its_wheels(rig) else None
+    carried = (
+        ("pin" if on_pin(rig) else "tongue") if rig.towing and not on_its_wheels(rig) else None
+    )
     return _filled(check, vehicle_word(rig), carried, source, rig.terms)
 
 
 @lru_cache(512)  # a hitch part may have any name
-def _filled(check: str, word: str, carried: str | None, source: str | None, terms: TermSet) -> Phrase:
+def _filled(
+    check: str, word: str, carried: str | None, source: str | None, terms: TermSet
+) -> Phrase:
     """``carried`` is what of the trailer rests on the vehicle: its tongue, its pin, or nothing."""
     if check not in _PHRASES:
         axle = f"Trailer axle {check.rsplit('_', 1)[1]}"
         return Phrase(axle, axle, "its {} rating")
     part = "vehicle" if source == "tongue_rating" else source or "hitch"
     fill = dict(_fill(terms))
-    tongue, weight = ("pin", "pin weight") if carried == "pin" else (fill["tongue"], fill["tongue_weight"])
+    tongue, weight = (
+        ("pin", "pin weight") if carried == "pin" else (fill["tongue"], fill["tongue_weight"])
+    )
     tow = fill["tow_rating"]
-    fill |= {"v": word, "V": word.capitalize(), "t": tongue, "T": tongue.capitalize(), "p": part,
-             "with_tongue": f", {weight} included," if carried else "",
-             "Tow_rating": tow[0].upper() + tow[1:]}  # fmt: skip
+    fill |= {
+        "v": word,
+        "V": word.capitalize(),
+        "t": tongue,
+        "T": tongue.capitalize(),
+        "p": part,
+        "with_tongue": f", {weight} included," if carried else "",
+        "Tow_rating": tow[0].upper() + tow[1:],
+    }
     label, subject, limit = _PHRASES[check]
     plural = check in ("combination.gross", "trailer.axles")
     # "{}" in the limit stays, for the figure
@@ -153,9 +183,14 @@ def check_label(rig: RigFile, check: str) -> str:
 
 
 _RATING_KEYS = {
-    "vehicle.front_axle": "gawr_front", "vehicle.rear_axle": "gawr_rear", "vehicle.gross": "gvwr", "combination.gross": "gcwr",
-    "vehicle.tow_rating": "tow_rating", "hitch.tongue": "tongue_rating", "vehicle.payload": "payload",
-}  # fmt: skip
+    "vehicle.front_axle": "gawr_front",
+    "vehicle.rear_axle": "gawr_rear",
+    "vehicle.gross": "gvwr",
+    "combination.gross": "gcwr",
+    "vehicle.tow_rating": "tow_rating",
+    "hitch.tongue": "tongue_rating",
+    "vehicle.payload": "payload",
+}
 
 
 def missing_rating(rig: RigFile, check: str) -> str:
@@ -164,41 +199,60 @@ def missing_rating(rig: RigFile, check: str) -> str:
     if key:
         return term_name(rig, key)
     return {
-        "trailer.gross": f"trailer {term_name(rig, 'trailer.gvwr')}", "trailer.axles": f"trailer {term_name(rig, 'trailer.gawr')}",
-        "trailer.cargo": term_name(rig, "trailer.ccc"), "hitch.trailer": "hitch's trailer rating",
-    }.get(check, "rating")  # fmt: skip
+        "trailer.gross": f"trailer {term_name(rig, 'trailer.gvwr')}",
+        "trailer.axles": f"trailer {term_name(rig, 'trailer.gawr')}",
+        "trailer.cargo": term_name(rig, "trailer.ccc"),
+        "hitch.trailer": "hitch's trailer rating",
+    }.get(check, "rating")
 
 
 def limiting_rating(rig: RigFile, check: str) -> str:
-    """The rating that sets a limit, inside a sentence: “the GCWR”, “the payload rating”, “the rear tires' rating”."""
+    """The rating that sets a limit, inside a sentence: “the GCWR”, “the payload rating”, “the rear
+    tires' rating”.
+    """
     if check in ("vehicle.payload", "hitch.tongue") or missing_rating(rig, check) == "rating":
         return f"the {lower_first(check_label(rig, check))} rating"
     return f"the {missing_rating(rig, check)}"
 
 
 _GROUPS: dict[str, Literal["vehicle", "trailer", "hitch", "combination", "tires"]] = {
-    "vehicle": "vehicle", "trailer": "trailer", "hitch": "hitch", "tongue": "hitch", "combination": "combination", "tires": "tires",
-    "wheels": "tires", "assembly": "tires",
-}  # fmt: skip
+    "vehicle": "vehicle",
+    "trailer": "trailer",
+    "hitch": "hitch",
+    "tongue": "hitch",
+    "combination": "combination",
+    "tires": "tires",
+    "wheels": "tires",
+    "assembly": "tires",
+}
 
 
 def group_of(check: str) -> Literal["vehicle", "trailer", "hitch", "combination", "tires"]:
-    """Which part of the rig a check belongs to; the tow rating and the GCWR are of both together."""
+    """Which part of the rig a check belongs to; the tow rating and the GCWR are of both
+    together.
+    """
     return "combination" if check == "vehicle.tow_rating" else _GROUPS[check.split(".")[0]]
 
 
 def limit_words(rig: RigFile, row: Checked) -> str:
-    """A check's limit inside a sentence: “its 4,140 lb rating”; one that was worked out is named for what it is."""
+    """A check's limit inside a sentence: “its 4,140 lb rating”; one that was worked out is named
+    for what it is.
+    """
     if row.limit is None:
         return ""
     figure = print_mass(row.limit.kg, rig.units.mass)
     if row.limit.worked_out:
-        return f"a worked-out limit of {figure} ({source_label(rig, row.limit.source)}, {row.limit.certainty})"
+        return (
+            f"a worked-out limit of {figure} ({source_label(rig, row.limit.source)}, "
+            f"{row.limit.certainty})"
+        )
     return phrase_of(rig, row.id, row.limit.source).limit.format(figure)
 
 
 def base_guessed(rig: RigFile, limit: Limit) -> str | None:
-    """What a guessed base weight is called, where the load compared with this limit was worked out from one."""
+    """What a guessed base weight is called, where the load compared with this limit was worked out
+    from one.
+    """
     return term_name(rig, limit.base.rpartition(".")[2]) if limit.base else None
 
 
@@ -212,6 +266,6 @@ def load_key(check: str) -> str:
     group, _, name = check.partition(".")
     if group in ("tires", "wheels", "assembly"):
         return AXLE_LOAD[name]
-    return {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(check) or FIGURE_OF.get(
-        check, "trailer_axles"
-    )
+    return {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(
+        check
+    ) or FIGURE_OF.get(check, "trailer_axles")

@@ -36,24 +36,48 @@ class Printer:
             factor, of = self._factors.get(term.sort, 1.0), term.of
             value, pm = (of.value, of.plus_minus) if of else (nominal(term.amount), term.plus_minus)
             lines.append(
-                answers.Line(term.op, term.label, value / factor, pm / factor, term.sort, of.key if of else None, term.source)
+                answers.Line(
+                    term.op,
+                    term.label,
+                    value / factor,
+                    pm / factor,
+                    term.sort,
+                    of.key if of else None,
+                    term.source,
+                )
             )
         factor = self._factors.get(figure.sort, 1.0)
-        return answers.Working(figure.key, title, figure.formula, lines, figure.value / factor, figure.plus_minus / factor,
-                               figure.sort, figure.remarks)  # fmt: skip
+        return answers.Working(
+            figure.key,
+            title,
+            figure.formula,
+            lines,
+            figure.value / factor,
+            figure.plus_minus / factor,
+            figure.sort,
+            figure.remarks,
+        )
 
 
 def _limit_lines(rig: RigFile, limit: Limit, to: Printer) -> list[answers.Line] | None:
     if not limit.terms:
         return None
     return [
-        answers.Line(op=each.op, label=term_name(rig, each.label), value=each.kg / to.mass, plus_minus=0.0, sort="mass",
-                     source=source_words(rig, each.path))
+        answers.Line(
+            op=each.op,
+            label=term_name(rig, each.label),
+            value=each.kg / to.mass,
+            plus_minus=0.0,
+            sort="mass",
+            source=source_words(rig, each.path),
+        )
         for each in limit.terms
-    ]  # fmt: skip
+    ]
 
 
-def check_answer(rig: RigFile, weighing: Weighing, row: Checked, to: Printer, known: Knowledge | None = None) -> answers.Check:
+def check_answer(
+    rig: RigFile, weighing: Weighing, row: Checked, to: Printer, known: Knowledge | None = None
+) -> answers.Check:
     """One check, in the file's unit and in words."""
     limit, actual, least, span = row.limit, row.actual, row.at_least, row.range
     factor = to.mass if span is None else 1.0
@@ -85,15 +109,23 @@ def check_answer(rig: RigFile, weighing: Weighing, row: Checked, to: Printer, kn
         made.low, made.high = span
     if limit:
         entry = entry_at(rig, limit.path)
-        made.limit, made.limit_source, made.limit_label = limit.kg / factor, limit.source, source_label(rig, limit.source)
+        made.limit, made.limit_source, made.limit_label = (
+            limit.kg / factor,
+            limit.source,
+            source_label(rig, limit.source),
+        )
         made.limit_entry = answers.Origin(entry.source, entry.date, entry.note) if entry else None
         made.limit_lines = _limit_lines(rig, limit, to)
     return made
 
 
-def check_answers(rig: RigFile, rows: list[Checked], to: Printer, known: Knowledge | None = None) -> list[answers.Check]:
+def check_answers(
+    rig: RigFile, rows: list[Checked], to: Printer, known: Knowledge | None = None
+) -> list[answers.Check]:
     """Predicted checks as they are sent: without a working, for there was no weighing."""
-    return [replace(check_answer(rig, _NOTHING_WEIGHED, row, to, known), working=None) for row in rows]
+    return [
+        replace(check_answer(rig, _NOTHING_WEIGHED, row, to, known), working=None) for row in rows
+    ]
 
 
 _NOTHING_WEIGHED = Weighing()

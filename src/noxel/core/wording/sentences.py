@@ -1,4 +1,6 @@
-"""The verdict and the checks in plain sentences. Never “safe”: figures entered are compared with ratings entered."""
+"""The verdict and the checks in plain sentences. Never “safe”: figures entered are compared with
+ratings entered.
+"""
 
 from collections.abc import Sequence
 
@@ -22,14 +24,17 @@ from noxel.core.wording.labels import (
 from noxel.core.wording.rules import rule_sentence
 
 CAUTION = (
-    "Noxel compares figures that you entered with ratings that you entered. Being within them is no guarantee: the makers' "
+    "Noxel compares figures that you entered with ratings that you entered. Being within them is "
+    "no guarantee: the makers' "
     "manuals, local law and a qualified technician come first."
 )
 
 
 AT_THE_SCALE = (
-    "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of the tongue, of a loaded lever and of "
-    "spring bars. Block the tail before loading an uncoupled trailer. Do not hold up or walk about a working scale. Never tow with "
+    "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of "
+    "the tongue, of a loaded lever and of "
+    "spring bars. Block the tail before loading an uncoupled trailer. Do not hold up or walk "
+    "about a working scale. Never tow with "
     "slack bars where the maker requires them."
 )
 
@@ -43,7 +48,11 @@ def _share_sentence(rig: RigFile, row: Checked, phrase: Phrase) -> str:
     ending = {
         "low": f"below {low * 100:g} %: a light {phrase.label.split()[0].lower()} invites sway",
         "high": f"above {high * 100:g} %: it "
-        + ("loads the rear axle" if on_pin(rig) else "squats the vehicle and lightens the front axle"),
+        + (
+            "loads the rear axle"
+            if on_pin(rig)
+            else "squats the vehicle and lightens the front axle"
+        ),
         "tight": f"too near the edge of {wanted} to call",
         "within": f"inside {wanted}",
     }
@@ -104,17 +113,25 @@ def sentence(rig: RigFile, row: Checked) -> str:
     if row.status == "over":
         return f"{phrase.subject} {phrase.verb} {left} over {limit}."
     if row.status == "unconfirmed":
-        return f"{phrase.subject} {phrase.verb} {left} {'over' if row.margin < 0 else 'under'} {limit}. {_why_unconfirmed(rig, row)}"
+        return (
+            f"{phrase.subject} {phrase.verb} {left} {'over' if row.margin < 0 else 'under'} "
+            f"{limit}. {_why_unconfirmed(rig, row)}"
+        )
     if row.status == "tight" and row.margin <= row.actual.plus_minus * (1 + 1e-9):
         pm = small_mass(row.actual.plus_minus, unit)
         return f"{phrase.subject} {phrase.verb} too close to call: {left} left of {limit}, ± {pm}."
     if row.status == "tight":
-        return f"{phrase.subject} {phrase.verb} past your cushion of {row.cushion * 100:g} %: {left} left of {limit}."
+        return (
+            f"{phrase.subject} {phrase.verb} past your cushion of {row.cushion * 100:g} %: "
+            f"{left} left of {limit}."
+        )
     return f"{phrase.subject} {'have' if phrase.plural else 'has'} {left} left of {limit}."
 
 
 def room_sentence(rig: RigFile, room: Headroom) -> str:
-    """Say how much more can go in somewhere, where it is taken to lie, and which rating limits it."""
+    """Say how much more can go in somewhere, where it is taken to lie, and which rating limits
+    it.
+    """
     unit = rig.units.mass
     place = vehicle_word(rig) if room.where == "vehicle" else "trailer"
     phrase = phrase_of(rig, room.check.id, room.check.limit.source if room.check.limit else None)
@@ -122,59 +139,115 @@ def room_sentence(rig: RigFile, room: Headroom) -> str:
     whose = lower_first(phrase.subject)
     if limit.startswith("its ") and " that " in whose:
         limit = f"the {limit.removeprefix('its ')} of {whose}"
-    limit = limit.replace("its ", f"{whose}'s ", 1) if limit.startswith("its ") else limit.replace("their ", f"{whose}' ", 1)
+    limit = (
+        limit.replace("its ", f"{whose}'s ", 1)
+        if limit.startswith("its ")
+        else limit.replace("their ", f"{whose}' ", 1)
+    )
     cushion = f" (used to {room.check.cushion * 100:g} %)" if room.check.cushion < 1 else ""
-    unknown = f" {_many(room.unknown, 'One check', '{} checks')} could not be counted." if room.unknown else ""
-    spread = "spread as its load is now" if room.where == "trailer" or room.listed else "just ahead of the rear axle"
+    unknown = (
+        f" {_many(room.unknown, 'One check', '{} checks')} could not be counted."
+        if room.unknown
+        else ""
+    )
+    spread = (
+        "spread as its load is now"
+        if room.where == "trailer" or room.listed
+        else "just ahead of the rear axle"
+    )
     if room.kg < 0:
-        move = room.check.id in ("vehicle.front_axle", "vehicle.rear_axle", "hitch.tongue", "tires.front", "tires.rear")
+        move = room.check.id in (
+            "vehicle.front_axle",
+            "vehicle.rear_axle",
+            "hitch.tongue",
+            "tires.front",
+            "tires.rear",
+        )
         other = " Moving load may do as well: try it in Adjust." if move else ""
         return (
-            f"Remove {print_mass(-room.kg, unit)} from the {place}, {spread}, to get within {limit}{cushion}.{other}{unknown}"
+            f"Remove {print_mass(-room.kg, unit)} from the {place}, {spread}, to get within "
+            f"{limit}{cushion}.{other}{unknown}"
         )
-    return f"{print_mass(room.kg, unit)} more can go in the {place}, {spread}: limited by {limit}{cushion}.{unknown}"
+    return (
+        f"{print_mass(room.kg, unit)} more can go in the {place}, {spread}: limited by "
+        f"{limit}{cushion}.{unknown}"
+    )
 
 
 _DOUBT = "Two figures cannot both be right."
-_LEADS = {"stop": "Stop.", "incomplete": "Not settled.", "caution": "Caution.", "within": "Within every rating entered."}
+_LEADS = {
+    "stop": "Stop.",
+    "incomplete": "Not settled.",
+    "caution": "Caution.",
+    "within": "Within every rating entered.",
+}
 
 
 def _many(count: int, one: str, many: str) -> str:
     return one if count == 1 else many.format(count)
 
 
-def _incomplete(rig: RigFile, rows: list[Checked], known: Knowledge | None, weighed: bool) -> Headline:
+def _incomplete(
+    rig: RigFile, rows: list[Checked], known: Knowledge | None, weighed: bool
+) -> Headline:
     """What holds by the scale, what is expected, and what is not known, kept apart."""
     unknown = [row for row in rows if row.required and row.status == "unknown"]
     made = [row for row in rows if row.status not in ("unknown", "unconfirmed")]
     ahead = [row for row in rows if row.expected is not None]
     worst = sorted(
-        (row for row in ahead if row.expected and row.expected.outlook in ("over", "over_at_rating", "low")), key=_room
+        (
+            row
+            for row in ahead
+            if row.expected and row.expected.outlook in ("over", "over_at_rating", "low")
+        ),
+        key=_room,
     )
     if not worst:  # one that is open and stands above its limit says more than how many are unknown
-        worst = sorted((row for row in ahead if row.expected and (row.expected.margin or 0.0) < 0), key=_room)[:1]
+        worst = sorted(
+            (row for row in ahead if row.expected and (row.expected.margin or 0.0) < 0), key=_room
+        )[:1]
     says = [expected_sentence(rig, known, row, load_key(row.id)) for row in worst] if known else []
     if made:
         held = len([row for row in made if row.status != "high"])
-        first = _many(held, "One check holds by what was weighed", "{} checks hold by what was weighed")
+        first = _many(
+            held, "One check holds by what was weighed", "{} checks hold by what was weighed"
+        )
     else:
-        first = "No check can be made from what was weighed" if weighed else "Nothing has been weighed yet"
+        first = (
+            "No check can be made from what was weighed"
+            if weighed
+            else "Nothing has been weighed yet"
+        )
     hoped = len([row for row in ahead if row.expected and row.expected.outlook == "within"])
     if says:
         second, rest = f". {says[0]}", says[1:]
     elif hoped:
         second, rest = (
-            _many(hoped, "; one check is expected within, not weighed.", "; {} checks are expected within, not weighed."),
+            _many(
+                hoped,
+                "; one check is expected within, not weighed.",
+                "; {} checks are expected within, not weighed.",
+            ),
             [],
         )
     else:
         second, rest = (
-            _many(len(unknown), "; one required check cannot be made yet.", "; {} required checks cannot be made yet."),
+            _many(
+                len(unknown),
+                "; one required check cannot be made yet.",
+                "; {} required checks cannot be made yet.",
+            ),
             [],
         )
     rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high", "unconfirmed")]
-    seen = [Unknown(label=_what_is_missing(rig, row), path=rating_path(row) if row.limit is None and row.range is None else None)
-            for row in unknown if row.expected is None]  # fmt: skip
+    seen = [
+        Unknown(
+            label=_what_is_missing(rig, row),
+            path=rating_path(row) if row.limit is None and row.range is None else None,
+        )
+        for row in unknown
+        if row.expected is None
+    ]
     return Headline(lead=_LEADS["incomplete"], sentence=f"{first}{second}", rest=rest, unknown=seen)
 
 
@@ -190,9 +263,15 @@ def _what_is_missing(rig: RigFile, row: Checked) -> str:
 
 
 def headline(
-    rig: RigFile, checks: list[Checked], found: Verdict, *, number: int | None = None, doubted: Sequence[Doubt] = (),
-    known: Knowledge | None = None, rules: Sequence[BrokenRule] = (),
-) -> Headline:  # fmt: skip
+    rig: RigFile,
+    checks: list[Checked],
+    found: Verdict,
+    *,
+    number: int | None = None,
+    doubted: Sequence[Doubt] = (),
+    known: Knowledge | None = None,
+    rules: Sequence[BrokenRule] = (),
+) -> Headline:
     """The verdict in one sentence that names the limiting rating, and what else stands out.
 
     Parameters
@@ -215,7 +294,11 @@ def headline(
     rows = tightest_first(checks)
     bind = binding(rows)
     broken = [rule_sentence(rig, each) for each in rules]
-    doubts = [_many(len(doubted), _DOUBT, "{} pairs of figures cannot both be right.")] if doubted else []
+    doubts = (
+        [_many(len(doubted), _DOUBT, "{} pairs of figures cannot both be right.")]
+        if doubted
+        else []
+    )
     if found == "stop":
         return _stop(rig, rows, bind, doubts + broken)
     if found == "incomplete":
@@ -232,9 +315,15 @@ def headline(
         rest.append(sentence(rig, bind))
     if doubts:  # what is left of a limit would read as if it were settled
         doubtful = f"{doubts[0]} Nothing counts as within until that is settled."
-        return Headline(lead=_LEADS[found], sentence=doubtful, rest=[sentence(rig, row) for row in near])
+        return Headline(
+            lead=_LEADS[found], sentence=doubtful, rest=[sentence(rig, row) for row in near]
+        )
     if broken:
-        return Headline(lead=_LEADS[found], sentence=broken[0], rest=[*broken[1:], *([said] if said else []), *rest])
+        return Headline(
+            lead=_LEADS[found],
+            sentence=broken[0],
+            rest=[*broken[1:], *([said] if said else []), *rest],
+        )
     return Headline(lead=_LEADS[found], sentence=said, rest=rest)
 
 
@@ -245,8 +334,15 @@ def _stop(rig: RigFile, rows: list[Checked], bind: Checked | None, doubts: list[
     rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high")]
     unknown = [row for row in rows if row.required and row.status == "unknown"]
     if unknown:
-        rest.append(_many(len(unknown), "One check could not be made.", "{} checks could not be made."))
+        rest.append(
+            _many(len(unknown), "One check could not be made.", "{} checks could not be made.")
+        )
     return Headline(lead=_LEADS["stop"], sentence=sentence(rig, first), rest=rest)
 
 
-PHASE_NAMES = {"leaving": "leaving", "half_way": "half-way", "arriving": "arriving", "heading_home": "heading home"}
+PHASE_NAMES = {
+    "leaving": "leaving",
+    "half_way": "half-way",
+    "arriving": "arriving",
+    "heading_home": "heading home",
+}

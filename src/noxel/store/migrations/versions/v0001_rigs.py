@@ -23,7 +23,9 @@ def upgrade() -> None:
     op.create_table(
         "weigh_ins",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("rig_id", sa.String(32), sa.ForeignKey("rigs.id", ondelete="CASCADE"), nullable=False),
+        sa.Column(
+            "rig_id", sa.String(32), sa.ForeignKey("rigs.id", ondelete="CASCADE"), nullable=False
+        ),
         sa.Column("position", sa.Integer, nullable=False),
         sa.Column("date", sa.Date),
         sa.Column("document", sa.Text, nullable=False),
@@ -33,7 +35,9 @@ def upgrade() -> None:
     op.create_table(
         "changes",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("rig_id", sa.String(32), sa.ForeignKey("rigs.id", ondelete="CASCADE"), nullable=False),
+        sa.Column(
+            "rig_id", sa.String(32), sa.ForeignKey("rigs.id", ondelete="CASCADE"), nullable=False
+        ),
         sa.Column("revision", sa.Integer, nullable=False),
         sa.Column("at", sa.DateTime, nullable=False),
         sa.Column("what", sa.Text, nullable=False),

@@ -1,4 +1,6 @@
-"""What the log keeps of each weigh-in: its words for searching, and its figures as reckoned last."""
+"""What the log keeps of each weigh-in: its words for searching, and its figures as reckoned
+last.
+"""
 
 import json
 
@@ -13,7 +15,12 @@ def upgrade() -> None:
     """Go forward: a row beside each weigh-in; its figures are reckoned when the log is opened."""
     op.create_table(
         "log_facts",
-        sa.Column("weigh_in_id", sa.Integer, sa.ForeignKey("weigh_ins.id", ondelete="CASCADE"), primary_key=True),
+        sa.Column(
+            "weigh_in_id",
+            sa.Integer,
+            sa.ForeignKey("weigh_ins.id", ondelete="CASCADE"),
+            primary_key=True,
+        ),
         sa.Column("words", sa.Text, nullable=False),
         sa.Column("basis", sa.String(64)),
         sa.Column("facts", sa.Text),
@@ -21,8 +28,10 @@ def upgrade() -> None:
     op.create_index("ix_weigh_ins_rig_id_date", "weigh_ins", ["rig_id", "date", "position"])
     connection = op.get_bind()
     for key, text in connection.execute(sa.text("SELECT id, document FROM weigh_ins")).all():
-        connection.execute(sa.text("INSERT INTO log_facts (weigh_in_id, words) VALUES (:i, :w)"),
-                           {"i": key, "w": _words(json.loads(text))})  # fmt: skip
+        connection.execute(
+            sa.text("INSERT INTO log_facts (weigh_in_id, words) VALUES (:i, :w)"),
+            {"i": key, "w": _words(json.loads(text))},
+        )
 
 
 def _words(weigh_in: dict[str, object]) -> str:

@@ -1,4 +1,6 @@
-"""What phones bring from the scale: tickets by key, photographs, notes of a drive, own lines, the visit under way."""
+"""What phones bring from the scale: tickets by key, photographs, notes of a drive, own lines, the
+visit under way.
+"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -44,8 +46,11 @@ def upgrade() -> None:
         sa.Column("done_at", sa.DateTime),
         sa.Column("done_by", sa.Text),
     )
-    op.create_table("visits", _rig(primary_key=True), sa.Column("document", sa.Text, nullable=False))
+    op.create_table(
+        "visits", _rig(primary_key=True), sa.Column("document", sa.Text, nullable=False)
+    )
 
 
 def _rig(**how: bool) -> sa.Column[str]:
-    return sa.Column("rig_id", sa.String(32), sa.ForeignKey("rigs.id", ondelete="CASCADE"), nullable=False, **how)  # type: ignore[arg-type]
+    whose = sa.ForeignKey("rigs.id", ondelete="CASCADE")
+    return sa.Column("rig_id", sa.String(32), whose, nullable=False, **how)  # type: ignore[arg-type]

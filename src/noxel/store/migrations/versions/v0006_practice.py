@@ -1,4 +1,6 @@
-"""The practice yard: who practises on this machine, and what each has learned; towing guides kept in the garage."""
+"""The practice yard: who practises on this machine, and what each has learned; towing guides kept
+in the garage.
+"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -25,7 +27,12 @@ def upgrade() -> None:
     )
     op.create_table(
         "cards",
-        sa.Column("learner_id", sa.String(32), sa.ForeignKey("learners.id", ondelete="CASCADE"), primary_key=True),
+        sa.Column(
+            "learner_id",
+            sa.String(32),
+            sa.ForeignKey("learners.id", ondelete="CASCADE"),
+            primary_key=True,
+        ),
         sa.Column("about", sa.String(80), primary_key=True),
         sa.Column("box", sa.Integer, nullable=False),
         sa.Column("due", sa.Date, nullable=False),
