@@ -1,19 +1,16 @@
 """How much a vehicle can tow, and every vehicle with every trailer."""
 
-from noxel.core.match.ceiling import ceiling
-from noxel.core.match.how_much import HowMuch, how_much
-from noxel.core.match.loaded_vehicle import Start
-from noxel.core.match.pairs import (
-    Match,
-    MatchRow,
+from noxel.core.match.candidates import (
     MatchTrailer,
     MatchVehicle,
-    explain,
-    match_pair,
     match_trailer,
     match_vehicle,
     trailer_of_rig,
 )
+from noxel.core.match.ceiling import ceiling
+from noxel.core.match.how_much import HowMuch, how_much
+from noxel.core.match.loaded_vehicle import Start
+from noxel.core.match.pairs import Match, MatchRow, explain, match_pair
 
 __all__ = [
     "HowMuch",

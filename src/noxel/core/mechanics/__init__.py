@@ -7,6 +7,14 @@ from noxel.core.mechanics import statics
 from noxel.core.mechanics.added_since import added_loads
 from noxel.core.mechanics.beside import other_ways
 from noxel.core.mechanics.calibrate import calibrate
+from noxel.core.mechanics.knowledge import (
+    Expected,
+    Knowledge,
+    Way,
+    between,
+    curb_by_placard,
+    curb_entered,
+)
 from noxel.core.mechanics.lengths import in_the_rigs_unit, lever_lengths, rounded_length
 from noxel.core.mechanics.listed import (
     anything_listed,
@@ -40,15 +48,7 @@ from noxel.core.mechanics.uncertainty import (
     spread_of_loads,
     uncertainty,
 )
-from noxel.core.mechanics.ways import (
-    Expected,
-    Knowledge,
-    Way,
-    between,
-    curb_by_placard,
-    curb_entered,
-    expect,
-)
+from noxel.core.mechanics.ways import expect
 from noxel.core.mechanics.weighing import Candidate, TongueSource, Weighing, weigh
 
 __all__ = [

@@ -4,9 +4,9 @@ and another weigh-in.
 
 from uncertainties import ufloat
 
+from noxel.core.mechanics.knowledge import Expected, Knowledge
 from noxel.core.mechanics.predict import predict_known
 from noxel.core.mechanics.uncertainty import uncertainty
-from noxel.core.mechanics.ways import Expected, Knowledge
 from noxel.core.mechanics.weighing import weigh
 from noxel.core.quantities import Figure
 from noxel.core.rig import RigFile

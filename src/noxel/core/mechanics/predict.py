@@ -9,8 +9,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from noxel.core.mechanics import statics
+from noxel.core.mechanics.knowledge import curb_by_placard
 from noxel.core.mechanics.listed import hitch_mass, in_tank
-from noxel.core.mechanics.ways import curb_by_placard
 from noxel.core.quantities import Length, nominal
 from noxel.core.rig import RigFile, TrailerBase
 from noxel.errors import MissingInput, Problem

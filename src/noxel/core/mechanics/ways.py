@@ -5,17 +5,32 @@ For each load the ways stand in a fixed order and the first that is open is used
 overload before a wheel has turned.
 """
 
-import math
 from collections.abc import Iterable
-from dataclasses import dataclass, field
-from typing import Literal
 
 from uncertainties import ufloat
 
+from noxel.core.mechanics.knowledge import (
+    LEVER_BALL,
+    LEVER_PIN,
+    MOVED,
+    RATIO_OFF,
+    RESTORED,
+    Expected,
+    Knowledge,
+    Way,
+    base_weight,
+    between,
+    curb_by_placard,
+    curb_entered,
+    dry_weight,
+    expectation,
+    source_of,
+    typed,
+)
 from noxel.core.mechanics.listed import anything_listed, listed
-from noxel.core.mechanics.sources import entered, share_off, source_at
+from noxel.core.mechanics.sources import entered
 from noxel.core.mechanics.weighing import Weighing
-from noxel.core.quantities import Amount, Figure, Mass, Term, combine, nominal, ratio, total
+from noxel.core.quantities import Amount, Figure, Term, combine, nominal, ratio, total
 from noxel.core.rig import (
     SETS,
     RigFile,
@@ -25,174 +40,6 @@ from noxel.core.rig import (
     source_words,
     usual_share,
 )
-
-Way = Literal[
-    "plan",
-    "empty_weighed",
-    "curb",
-    "placard",
-    "axles_and_tongue",
-    "axles_and_share",
-    "listed",
-    "rating",
-    "dry_share",
-    "usual_share",
-    "tongue_and_gross",
-    "vehicle_and_tongue",
-    "vehicle_and_trailer",
-    "gross_and_tongue",
-    "lever",
-    "other_weigh_in",
-]
-"""How a load is known that was not weighed."""
-
-RATIO_OFF = 0.03
-"""How far the tongue's share of the loaded trailer may be from its dry share (two standard
-uncertainties).
-"""
-MOVED = (0.0, 0.2)
-"""Part of the tongue that tensioned spring bars move to the trailer's axles."""
-RESTORED = (0.0, 1.0)
-"""Part of the front axle's loss that they give back."""
-LEVER_BALL, LEVER_PIN = (0.2, 0.5), (-0.1, 0.05)
-"""Hitch point behind the rear axle, as a share of the wheelbase, where the lengths are not known.
-"""
-
-
-def between(low: float, high: float) -> Amount:
-    """An amount of which only the ends are known: uniform between them."""
-    return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
-
-
-@dataclass(slots=True, eq=False)
-class Expected:
-    """A load that was not weighed: the figure, and how it is known.
-
-    ``on_trailer`` is whether it rests on what the trailer is expected to weigh by its rating or its
-    list; ``weigh_in`` is the one that it comes from, from 1.
-    """
-
-    figure: Figure
-    way: Way
-    on_trailer: bool = False
-    weigh_in: int | None = None
-
-
-@dataclass(slots=True, eq=False)
-class Knowledge:
-    """What was weighed, and beside it what can be expected of the rest.
-
-    ``empty`` is the vehicle without load by the first way open (weighed empty, curb weight,
-    placard), ``dry`` the trailer's dry weight. [kg]
-    """
-
-    rig: RigFile
-    weighing: Weighing
-    empty: Figure | None
-    dry: Figure | None
-    expected: dict[str, Expected] = field(default_factory=dict)
-    beside: dict[str, list[Expected]] = field(default_factory=dict)
-    """The other ways that are open, for the loads that are expected."""
-
-    def known(self, key: str) -> Figure | None:
-        """A load as weighed, else as expected."""
-        found = self.weighing.figures.get(key)
-        if found is not None:
-            return found
-        expected = self.expected.get(key)
-        return expected.figure if expected else None
-
-    def rests_on_trailer(self, *keys: str) -> bool:
-        """Whether any of these loads rests on what the trailer is expected to weigh by its rating
-        or its list.
-        """
-        return any(key in self.expected and self.expected[key].on_trailer for key in keys)
-
-    def way(self, key: str) -> Way | None:
-        """How a load is known that was not weighed; None where it was, or cannot be expected."""
-        return self.expected[key].way if key in self.expected else None
-
-
-def curb_by_placard(rig: RigFile) -> Figure | None:
-    """The empty vehicle by its labels: GVWR − payload + what add-on labels take away.
-
-    Its ± is that of the less sure of GVWR and payload, as a share of the difference. [kg]
-    """
-    ratings = rig.vehicle.ratings
-    if ratings.gvwr is None or ratings.payload is None:
-        return None
-    reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
-    kg = ratings.gvwr.kg - ratings.payload.kg + reduction
-    if kg <= 0:
-        return None
-    paths = ("vehicle.ratings.gvwr", "vehicle.ratings.payload")
-    off = kg * max(share_off(source_at(rig, path), base=True) for path in paths)
-    terms = [
-        Term("", SETS[rig.terms]["gvwr"], ratings.gvwr.kg, source=source_words(rig, paths[0])),
-        Term(
-            "−", SETS[rig.terms]["payload"], ratings.payload.kg, source=source_words(rig, paths[1])
-        ),
-    ]
-    if reduction:
-        terms.append(
-            Term(
-                "+",
-                "add-on label",
-                reduction,
-                source=source_words(rig, "vehicle.ratings.payload_reduction"),
-            )
-        )
-    return Figure(
-        "curb_by_placard", ufloat(kg, off / 2), "GVWR − payload, by the labels", tuple(terms)
-    )
-
-
-def _typed(rig: RigFile, key: str, path: str, kg: float) -> Figure:
-    amount = entered(rig, path, kg, base=True)
-    return Figure(
-        key,
-        amount,
-        "as entered",
-        (Term("", SETS[rig.terms].get(key, key), amount, source=source_words(rig, path)),),
-    )
-
-
-def _base(rig: RigFile, path: str, mass: Mass, pm: Mass | None) -> Amount:
-    """A base of the plan: with the ± of the weigh-in it comes from, else that of its source."""
-    return (
-        ufloat(mass.kg, pm.kg / 2)
-        if pm is not None and pm.kg
-        else entered(rig, path, mass.kg, base=True)
-    )
-
-
-def _source_of(figure: Figure) -> str | None:
-    """Where a figure that was entered came from."""
-    return figure.terms[0].source if len(figure.terms) == 1 else figure.formula
-
-
-def curb_entered(rig: RigFile) -> Figure | None:
-    """The curb weight as entered, with the ± of its source. [kg]"""
-    curb = rig.vehicle.curb_weight
-    return _typed(rig, "curb_weight", "vehicle.curb_weight", curb.kg) if curb else None
-
-
-def _dry(rig: RigFile) -> Figure | None:
-    dry = rig.trailer.dry_weight if rig.trailer else None
-    return _typed(rig, "dry_weight", "trailer.dry_weight", dry.kg) if dry else None
-
-
-def _made(
-    key: str,
-    way: Way,
-    amount: Amount,
-    formula: str,
-    terms: Iterable[Term],
-    *,
-    on_trailer: bool = False,
-) -> Expected:
-    sort: Literal["mass", "share"] = "share" if key == "tongue_share" else "mass"
-    return Expected(Figure(key, amount, formula, tuple(terms), sort), way, on_trailer)
 
 
 class _Look:
@@ -209,7 +56,7 @@ class _Look:
         )
         self.empties = [(way, figure) for way, figure in ways if figure is not None]
         self.found = Knowledge(
-            rig, weighing, self.empties[0][1] if self.empties else None, _dry(rig)
+            rig, weighing, self.empties[0][1] if self.empties else None, dry_weight(rig)
         )
         (low, high), (usual_low, usual_high) = share_range(rig), usual_share(rig)
         bars = rig.hitch.weight_distribution
@@ -236,7 +83,7 @@ class _Look:
         on_trailer: bool = False,
     ) -> None:
         """Keep the only way there is."""
-        self.put(key, _made(key, way, amount, formula, terms, on_trailer=on_trailer))
+        self.put(key, expectation(key, way, amount, formula, terms, on_trailer=on_trailer))
 
     def look(self) -> Knowledge:
         looks = [("vehicle_solo", self.vehicle_solo)]
@@ -273,7 +120,7 @@ class _Look:
         terms: tuple[Term, ...]
         if base is not None and base.front is not None and base.rear is not None:
             front, rear = (
-                _base(self.rig, f"plan.vehicle_base.{name}", mass, pm)
+                base_weight(self.rig, f"plan.vehicle_base.{name}", mass, pm)
                 for name, mass, pm in (
                     ("front", base.front, base.front_pm),
                     ("rear", base.rear, base.rear_pm),
@@ -286,7 +133,7 @@ class _Look:
                 Term("+", "listed in the vehicle", aboard),
             )
             open_ways.append(
-                _made(
+                expectation(
                     "vehicle_solo",
                     "plan",
                     combine([(1.0, front), (1.0, rear), (1.0, aboard)]),
@@ -297,12 +144,12 @@ class _Look:
         aboard = listed(self.rig, "vehicle")
         for way, empty in self.empties:
             terms = (
-                Term("", "empty vehicle", empty.amount, source=_source_of(empty)),
+                Term("", "empty vehicle", empty.amount, source=source_of(empty)),
                 Term("+", "listed in the vehicle, hitch included", aboard),
             )
             amount = combine([(1.0, empty.amount), (1.0, aboard)])
             open_ways.append(
-                _made("vehicle_solo", way, amount, "empty vehicle + what is listed", terms)
+                expectation("vehicle_solo", way, amount, "empty vehicle + what is listed", terms)
             )
         self.put("vehicle_solo", *open_ways)
 
@@ -314,7 +161,7 @@ class _Look:
             net = tongue.amount * (1 - moved)
             name = "tongue weight, less what the bars move" if self.engaged else "tongue weight"
             open_ways.append(
-                _made(
+                expectation(
                     "trailer_gross",
                     "axles_and_tongue",
                     axles.amount + net,
@@ -325,7 +172,7 @@ class _Look:
         if axles is not None:
             rest = 1 - self.share * (1 - moved)
             open_ways.append(
-                _made(
+                expectation(
                     "trailer_gross",
                     "axles_and_share",
                     axles.amount / rest,
@@ -361,14 +208,14 @@ class _Look:
         if base is None and not extras and not anything_listed(rig, "trailer"):
             return None
         start = (
-            _typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg)
+            typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg)
             if base is not None
             else self.found.dry
         )
         if start is None:
             return None
         name = "dry weight" if base is None else "trailer without the listed loads"
-        terms = [Term("", name, start.amount, source=_source_of(start))]
+        terms = [Term("", name, start.amount, source=source_of(start))]
         terms += [
             Term(
                 "+",
@@ -379,7 +226,9 @@ class _Look:
         ]
         terms.append(Term("+", "listed in the trailer", listed(rig, "trailer")))
         made = total("trailer_gross", "dry weight + what is listed", terms)
-        return _made("trailer_gross", "listed", made.amount, made.formula, terms, on_trailer=True)
+        return expectation(
+            "trailer_gross", "listed", made.amount, made.formula, terms, on_trailer=True
+        )
 
     def _by_rating(self) -> Expected | None:
         gvwr = self.rig.trailer.ratings.gvwr if self.rig.trailer else None
@@ -391,7 +240,7 @@ class _Look:
             gvwr.kg,
             source=source_words(self.rig, "trailer.ratings.gvwr"),
         )
-        return _made(
+        return expectation(
             "trailer_gross",
             "rating",
             gvwr.kg,
@@ -415,7 +264,7 @@ class _Look:
             )
             formula = "dry tongue share × trailer in total"
             open_ways.append(
-                _made(
+                expectation(
                     "tongue_static",
                     "dry_share",
                     dry * gross.amount,
@@ -429,7 +278,7 @@ class _Look:
             Term("×", "usual tongue share", self.share, "share"),
         )
         formula = "usual tongue share × trailer in total"
-        usual = _made(
+        usual = expectation(
             "tongue_static",
             "usual_share",
             self.share * gross.amount,

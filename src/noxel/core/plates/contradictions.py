@@ -8,47 +8,14 @@ import datetime
 from collections.abc import Iterator
 
 from noxel.core.limits import OLD_YEARS, AxleSet, age_years, axle_sets, made_on, read_load_index
-from noxel.core.quantities import KG, Mass, print_length, print_mass
-from noxel.core.rig import RigFile, on_pin, rating_in, share_range
+from noxel.core.plates.hitch_labels import OF_THE_HITCH
+from noxel.core.plates.looked_at import LABEL_ROUNDING, Labels, above
+from noxel.core.quantities import Mass
+from noxel.core.rig import RigFile, rating_in, share_range
 from noxel.core.wording import Advisory, term_name
 
-BALL_SIZE_TOLERANCE = 0.0003
-"""Balls of 50 mm and of 2 in (50.8 mm) are different sizes. [m]"""
 
-
-PIN_BEHIND = 0.05
-"""A pin this far behind the rear axle is behind it, not over it. [m]"""
-
-
-LABEL_ROUNDING = 0.01
-"""Labels round; figures this close, relatively, do not contradict each other."""
-
-
-class _Plates:
-    def __init__(self, rig: RigFile, today: datetime.date) -> None:
-        self.rig, self.unit, self.today = rig, rig.units.mass, today
-
-    def mass(self, kg: float) -> str:
-        return print_mass(kg, self.unit)
-
-    def say(
-        self, code: str, path: str, message: str, *, note: bool = False, **kg: float
-    ) -> Advisory:
-        numbers = {key: value / KG[self.unit] for key, value in kg.items()}
-        return Advisory(
-            code=code,
-            level="note" if note else "warning",
-            path=path,
-            message=message,
-            numbers=numbers,
-        )
-
-
-def _above(a: float, b: float) -> bool:
-    return a > b * (1 + LABEL_ROUNDING)
-
-
-def _vehicle(plates: _Plates) -> Iterator[Advisory]:
+def _vehicle(plates: Labels) -> Iterator[Advisory]:
     vehicle, rig = plates.rig.vehicle, plates.rig
     ratings, curb = vehicle.ratings, vehicle.curb_weight
     gvwr, front, rear, gcwr = ratings.gvwr, ratings.gawr_front, ratings.gawr_rear, ratings.gcwr
@@ -56,7 +23,7 @@ def _vehicle(plates: _Plates) -> Iterator[Advisory]:
     name = {key: term_name(rig, key) for key in ("gvwr", "gcwr", "tow_rating", "payload")}
     if gvwr and front and rear:
         axles = front.kg + rear.kg + (ratings.gawr_tag.kg if ratings.gawr_tag else 0.0)
-        if _above(gvwr.kg, axles):
+        if above(gvwr.kg, axles):
             yield plates.say(
                 "axles_below_gvwr",
                 "vehicle.ratings.gvwr",
@@ -112,7 +79,7 @@ def _vehicle(plates: _Plates) -> Iterator[Advisory]:
             gcwr=gcwr.kg,
             gvwr=gvwr.kg,
         )
-    if gcwr and tow and curb and _above(tow.kg + curb.kg, gcwr.kg):
+    if gcwr and tow and curb and above(tow.kg + curb.kg, gcwr.kg):
         yield plates.say(
             "tow_above_gcwr",
             "vehicle.ratings.gcwr",
@@ -124,7 +91,7 @@ def _vehicle(plates: _Plates) -> Iterator[Advisory]:
         )
 
 
-def _trailer(plates: _Plates) -> Iterator[Advisory]:
+def _trailer(plates: Labels) -> Iterator[Advisory]:
     trailer, rig = plates.rig.trailer, plates.rig
     if trailer is None:
         return
@@ -132,7 +99,7 @@ def _trailer(plates: _Plates) -> Iterator[Advisory]:
     axles = sum(rating.kg for rating in ratings.gawr)
     name = term_name(rig, "trailer.gvwr")
     most = axles / (1 - share_range(rig)[1])
-    if ratings.gvwr and axles and _above(ratings.gvwr.kg, most):
+    if ratings.gvwr and axles and above(ratings.gvwr.kg, most):
         yield plates.say(
             "trailer_above_axles",
             "trailer.ratings.gvwr",
@@ -151,7 +118,7 @@ def _trailer(plates: _Plates) -> Iterator[Advisory]:
             dry=dry.kg,
             gvwr=ratings.gvwr.kg,
         )
-    elif ratings.gvwr and dry and ratings.ccc and _above(ratings.ccc.kg + dry.kg, ratings.gvwr.kg):
+    elif ratings.gvwr and dry and ratings.ccc and above(ratings.ccc.kg + dry.kg, ratings.gvwr.kg):
         yield plates.say(
             "ccc_above_gvwr",
             "trailer.ratings.ccc",
@@ -172,7 +139,7 @@ def _trailer(plates: _Plates) -> Iterator[Advisory]:
         )
 
 
-def _tires(plates: _Plates) -> Iterator[Advisory]:
+def _tires(plates: Labels) -> Iterator[Advisory]:
     for each in axle_sets(plates.rig):
         tires, rating = each.tires, each.rating
         parts = dict(each.parts())
@@ -182,7 +149,7 @@ def _tires(plates: _Plates) -> Iterator[Advisory]:
             ("wheels", "wheels_below_axle", "wheel"),
             ("tires", "tires_below_axle", rating.field if rating else ""),
         ):
-            if rated and name in parts and _above(rated, parts[name]):
+            if rated and name in parts and above(rated, parts[name]):
                 subject = (
                     f"{tires.count} {each.group} {name}"
                     if name != "axle assembly"
@@ -201,7 +168,7 @@ def _tires(plates: _Plates) -> Iterator[Advisory]:
         yield from _sidewall(plates, each)
 
 
-def _sidewall(plates: _Plates, each: AxleSet) -> Iterator[Advisory]:
+def _sidewall(plates: Labels, each: AxleSet) -> Iterator[Advisory]:
     """What a sidewall says against the placard: index, pressure, age."""
     tires, path = each.tires, each.path
     if tires.load_index and tires.placard_load_index:
@@ -239,14 +206,14 @@ def _sidewall(plates: _Plates, each: AxleSet) -> Iterator[Advisory]:
         )
         if value
     }
-    if "set" in told and "placard" in told and _above(told["placard"][0], told["set"][0]):
+    if "set" in told and "placard" in told and above(told["placard"][0], told["set"][0]):
         yield plates.say(
             "pressure_below_placard",
             f"{path}.pressure",
             "The pressure set is below the placard's. Never go below it, and set it cold.",
         )
     for name in ("set", "placard"):
-        if name in told and "sidewall" in told and _above(told[name][0], told["sidewall"][0]):
+        if name in told and "sidewall" in told and above(told[name][0], told["sidewall"][0]):
             yield plates.say(
                 "pressure_above_sidewall",
                 f"{path}.{'pressure' if name == 'set' else 'placard_pressure'}",
@@ -272,7 +239,7 @@ def _sidewall(plates: _Plates, each: AxleSet) -> Iterator[Advisory]:
             )
 
 
-def _misread(plates: _Plates) -> Iterator[Advisory]:
+def _misread(plates: Labels) -> Iterator[Advisory]:
     """A figure in the other unit, or with a digit too many or too few, against its neighbours."""
     vehicle, trailer = plates.rig.vehicle, plates.rig.trailer
     pairs: list[tuple[str, Mass | None, str, Mass | None, str]] = [
@@ -327,155 +294,6 @@ def _misread(plates: _Plates) -> Iterator[Advisory]:
             )
 
 
-def _hitch(plates: _Plates) -> Iterator[Advisory]:
-    for index, part in enumerate(plates.rig.hitch.parts):
-        for field in ("trailer", "tongue"):
-            rating = getattr(part, field)
-            carrying, distributing = (
-                getattr(rating, "carrying", None),
-                getattr(rating, "distributing", None),
-            )
-            if carrying and distributing and carrying.kg > distributing.kg:
-                yield plates.say(
-                    "modes_swapped",
-                    f"hitch.parts[{index}].{field}.carrying",
-                    f"The {part.kind}'s weight-carrying figure {plates.mass(carrying.kg)} is "
-                    "above its weight-distributing one "
-                    f"{plates.mass(distributing.kg)}: usually it is the other way round.",
-                    carrying=carrying.kg,
-                    distributing=distributing.kg,
-                )
-
-
-def _motorhome(plates: _Plates) -> Iterator[Advisory]:
-    """A motorhome drives near its GVWR: what it may tow then is the rest of its GCWR, whatever its
-    hitch is rated at.
-    """
-    rig, ratings = plates.rig, plates.rig.vehicle.ratings
-    if (
-        rig.kind != "motorhome"
-        or not ratings.gcwr
-        or not ratings.gvwr
-        or ratings.gcwr.kg <= ratings.gvwr.kg
-    ):
-        return
-    left = ratings.gcwr.kg - ratings.gvwr.kg
-    hitch = [rating_in(part.trailer, rig.hitch.mode) for part in rig.hitch.parts]
-    rated = [each.kg for each in (rating_in(ratings.tow_rating, rig.hitch.mode), *hitch) if each]
-    if rated and _above(min(rated), left):
-        yield plates.say(
-            "hitch_above_gcwr_left",
-            "vehicle.ratings.gcwr",
-            f"The hitch and the {term_name(rig, 'tow_rating')} allow {plates.mass(min(rated))}, "
-            "but a motorhome loaded to its "
-            f"{term_name(rig, 'gvwr')} has only {plates.mass(left)} of its "
-            f"{term_name(rig, 'gcwr')} left for what it tows.",
-            note=True,
-            rated=min(rated),
-            left=left,
-        )
-
-
-def _pin(plates: _Plates) -> Iterator[Advisory]:
-    """A pin belongs over the rear axle or ahead of it."""
-    rig, offset = plates.rig, plates.rig.vehicle.geometry.hitch_offset
-    if on_pin(rig) and offset is not None and offset.m > PIN_BEHIND:
-        yield plates.say(
-            "pin_behind_axle",
-            "vehicle.geometry.hitch_offset",
-            f"The pin stands {print_length(offset.m, rig.units.lengths)} behind the rear axle: it "
-            "lifts the front axle, and the rear "
-            "axle carries more than the pin weight. Hitch makers ask for it over the axle or "
-            "ahead of it. Measure again; a point "
-            "ahead of the axle is typed with a minus.",
-        )
-
-
-def _chain_fits(plates: _Plates) -> Iterator[Advisory]:
-    """What must fit between the links, and what the vehicle's maker says of weight distribution."""
-    rig = plates.rig
-    hitch, rule = rig.hitch, rig.vehicle.distribution
-    sized = [(index, part) for index, part in enumerate(hitch.parts) if part.size]
-    balls = [(index, part) for index, part in sized if "coupler" not in part.kind.lower()]
-    couplers = [(index, part) for index, part in sized if "coupler" in part.kind.lower()]
-    for index, ball in balls:
-        for _, coupler in couplers:
-            if (
-                ball.size
-                and coupler.size
-                and abs(ball.size.m - coupler.size.m) > BALL_SIZE_TOLERANCE
-            ):
-                yield plates.say(
-                    "ball_size",
-                    f"hitch.parts[{index}].size",
-                    f"The ball is {ball.size.m * 1000:.1f} mm across ({_inches(ball.size.m)}), "
-                    "the coupler takes "
-                    f"{coupler.size.m * 1000:.1f} mm ({_inches(coupler.size.m)}). A ball of "
-                    "another size can come off or jam. "
-                    "Both sizes are stamped on them.",
-                )
-    added = sum(
-        part.weight.kg for part in hitch.parts if part.weight and "coupler" not in part.kind.lower()
-    )
-    if hitch.weight and added > hitch.weight.kg * (1 + LABEL_ROUNDING):
-        yield plates.say(
-            "hitch_parts_heavier",
-            "hitch.weight",
-            f"Its parts add up to {plates.mass(added)}, more than the hitch as a whole, "
-            f"{plates.mass(hitch.weight.kg)}.",
-            parts=added,
-            whole=hitch.weight.kg,
-        )
-    if rule is None or rig.trailer is None:
-        return
-    if rule.rule == "forbidden" and hitch.weight_distribution:
-        yield plates.say(
-            "bars_forbidden",
-            "hitch.weight_distribution",
-            "The vehicle's maker forbids weight distribution, and this hitch has it. "
-            "Ask the maker before towing with the bars.",
-        )
-    trailer = rig.trailer.ratings.gvwr or rig.trailer.dry_weight
-    if rule.rule == "required" and trailer and not hitch.weight_distribution:
-        above = rule.above.kg if rule.above else 0.0
-        if trailer.kg > above:
-            beyond = f" above {plates.mass(above)}" if above else ""
-            yield plates.say(
-                "bars_required",
-                "hitch.weight_distribution",
-                f"The vehicle's maker requires weight distribution{beyond}, and this hitch has "
-                "none; the trailer is rated "
-                f"{plates.mass(trailer.kg)}.",
-                above=above,
-                trailer=trailer.kg,
-            )
-
-
-def _inches(metres: float) -> str:
-    """A diameter in inches and sixteenths, as balls are stamped."""
-    sixteenths = round(metres / 0.0254 * 16)
-    whole, rest = divmod(sixteenths, 16)
-    below = 16
-    while rest and rest % 2 == 0:
-        rest, below = rest // 2, below // 2
-    return f"{whole} {rest}/{below} in" if rest else f"{whole} in"
-
-
-def _brakes(plates: _Plates) -> Iterator[Advisory]:
-    trailer, above = plates.rig.trailer, plates.rig.policy.brakes_above
-    gvwr = trailer.ratings.gvwr if trailer else None
-    if trailer and above and gvwr and trailer.brakes == "none" and gvwr.kg > above.kg:
-        yield plates.say(
-            "brakes_required",
-            "policy.brakes_above",
-            f"You set trailer brakes as required above {plates.mass(above.kg)}; this trailer is "
-            f"rated {plates.mass(gvwr.kg)} and has "
-            "none. That figure is local law: check it where you travel.",
-            above=above.kg,
-            gvwr=gvwr.kg,
-        )
-
-
 def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Advisory]:
     """Everything about the plates that cannot be right together.
 
@@ -491,6 +309,6 @@ def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Adv
     list of Advisory
         Each with the path of the figure to read again, and its numbers.
     """
-    plates = _Plates(rig, today or datetime.date.today())
-    looks = (_vehicle, _trailer, _tires, _misread, _hitch, _motorhome, _pin, _chain_fits, _brakes)
+    plates = Labels(rig, today or datetime.date.today())
+    looks = (_vehicle, _trailer, _tires, _misread, *OF_THE_HITCH)
     return [found for look in looks for found in look(plates)]
