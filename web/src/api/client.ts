@@ -1,7 +1,7 @@
-import type { components } from "../../generated/api";
-import { forgetAnswers } from "./kept";
-import { long } from "./long";
-import { reached } from "./reach";
+import type { components, paths } from "../../generated/api";
+import { answered, FROM_HERE, got, send, server } from "./http";
+
+export { download, got, PAGE, RequestFailed, server } from "./http";
 
 type Schemas = components["schemas"];
 export type Sheet = Schemas["Sheet"];
@@ -71,185 +71,142 @@ export type ShareState = Schemas["ShareState"];
 export type PairedDevice = Schemas["DeviceOut"];
 export type Invitation = Schemas["Invitation"];
 export type MassUnit = "lb" | "kg";
-type Problem = Schemas["ProblemDetails"];
+/** Texts as they were typed, without those left blank; the server reads them. */
+type Asked<P extends keyof paths> = paths[P] extends { get: { parameters: { query?: infer Q } } } ? Q : never;
+const given = <P extends keyof paths>(asked: Record<string, string>) =>
+  Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== "")) as unknown as Asked<P>;
 
-/** An answer that says what was wrong; `problem` is what the server said, absent when it could not be reached. */
-export class RequestFailed extends Error {
-  constructor(
-    message: string,
-    readonly problem?: Problem,
-  ) {
-    super(message);
-  }
-}
-
-async function answered(path: string, how: RequestInit): Promise<Response> {
-  let response: Response;
-  try {
-    response = await fetch(`/api${path}`, how);
-  } catch (error) {
-    if (how.signal?.aborted) throw error;
-    reached(false);
-    throw new RequestFailed("Noxel does not answer. Is it still running?");
-  }
-  reached(true);
-  if (response.status === 401) void forgetAnswers();
-  if (!response.ok) {
-    const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
-    throw new RequestFailed(problem?.detail ?? `The answer was ${response.status}.`, problem);
-  }
-  return response;
-}
-
-/** This page among others that are open, as the server knows it. */
-export const PAGE = crypto.randomUUID();
-const FROM_HERE = { "x-noxel-page": PAGE };
-const JSON_SENT = { "content-type": "application/json", ...FROM_HERE };
-
-export async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
-  const response = await answered(path, {
-    method,
-    headers: body === undefined ? FROM_HERE : JSON_SENT,
-    body: body === undefined ? null : JSON.stringify(body),
-    signal: signal ?? null,
-  });
-  return (response.status === 204 ? undefined : await response.json()) as T;
-}
-
-/** Send a file; how far it is can be seen meanwhile. */
-const send = <T>(path: string, file: Blob, says: string) =>
-  long(says, async (name) => {
-    const headers = { ...JSON_SENT, "x-noxel-progress": name };
-    return (await (await answered(path, { method: "POST", headers, body: file })).json()) as T;
-  });
-
-/** Fetch a file that takes a while to write, and hand it to the browser as a download. */
-export const download = (path: string, says: string) =>
-  long(says, async () => {
-    const response = await answered(path, {});
-    const named = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get("content-disposition") ?? "")?.[1];
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(await response.blob());
-    link.download = decodeURIComponent(named ?? "noxel");
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
-  });
-
-const looking = (weighIn: number | undefined) => (weighIn ? `?weigh_in=${weighIn}` : "");
-
-const given = (asked: Record<string, string>) =>
-  Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== ""));
+/** One rig, and the weigh-in that is looked at. */
+const of = (rig_id: string) => ({ path: { rig_id } });
+const at = (rig_id: string, weigh_in?: number | null) => ({ path: { rig_id }, query: weigh_in ? { weigh_in } : {} });
 
 export const api = {
-  rigs: () => ask<RigSummary[]>("GET", "/rigs"),
-  deleted: () => ask<RigSummary[]>("GET", "/rigs?deleted=true"),
+  rigs: () => got(server.GET("/api/rigs")),
+  deleted: () => got(server.GET("/api/rigs", { params: { query: { deleted: true } } })),
   start: (name: string, kind: Kind, mass: MassUnit, alone = false) =>
-    ask<{ id: string }>("POST", "/rigs", { name, kind, mass, alone }),
+    got(server.POST("/api/rigs", { body: { name, kind, mass, alone } })),
   takeApart: (id: string, body: Schemas["PastedText"]) =>
-    ask<Schemas["PastedAnswer"]>("POST", `/rigs/${id}/pasted`, body),
-  addExamples: () => ask<{ ids: string[] }>("POST", "/examples"),
-  dropExamples: () => ask<void>("DELETE", "/examples"),
-  importFile: (file: Blob) => send<{ id: string }>("/rigs/import", file, "reading the file"),
-  open: (id: string, weighIn?: number) => ask<Sheet>("GET", `/rigs/${id}${looking(weighIn)}`),
-  change: (id: string, step: Schemas["Changes"], weighIn?: number) =>
-    ask<Sheet>("PATCH", `/rigs/${id}${looking(weighIn)}`, step),
+    got(server.POST("/api/rigs/{rig_id}/pasted", { params: of(id), body })),
+  addExamples: () => got(server.POST("/api/examples")),
+  dropExamples: () => got(server.DELETE("/api/examples")),
+  importFile: (file: Blob) => send<{ id: string }>("/api/rigs/import", file, "reading the file"),
+  open: (id: string, weighIn?: number) => got(server.GET("/api/rigs/{rig_id}", { params: at(id, weighIn) })),
+  change: (id: string, body: Schemas["Changes"], weighIn?: number) =>
+    got(server.PATCH("/api/rigs/{rig_id}", { params: at(id, weighIn), body })),
   plan: (id: string, scale: ScaleKind, uncouple: boolean) =>
-    ask<Plan>("GET", `/rigs/${id}/plan?scale=${scale}&uncouple=${uncouple}`),
+    got(server.GET("/api/rigs/{rig_id}/plan", { params: { ...of(id), query: { scale, uncouple } } })),
   newWeighIn: (id: string, scale: ScaleKind, uncouple: boolean) =>
-    ask<Sheet>("POST", `/rigs/${id}/weigh-ins?scale=${scale}&uncouple=${uncouple}`),
-  live: () => ask<LiveOut>("GET", "/live"),
-  connect: (wanted: Schemas["Connect"]) => ask<LiveOut>("POST", "/live", wanted),
-  command: (command: LiveCommand) => ask<LiveOut>("POST", "/live/command", command),
-  disconnect: () => ask<LiveOut>("DELETE", "/live"),
-  addItems: (id: string, jotted: Schemas["QuickItem"], weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/items${looking(weighIn)}`, jotted),
-  previewItems: (id: string, list: Schemas["ItemList"]) => ask<ListPreview>("POST", `/rigs/${id}/items/preview`, list),
-  importItems: (id: string, list: Schemas["ItemList"], weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/items/import${looking(weighIn)}`, list),
-  previewTickets: (id: string, table: Schemas["TicketTable"]) =>
-    ask<TablePreview>("POST", `/rigs/${id}/tickets/preview`, table),
-  importTickets: (id: string, table: Schemas["TicketTable"]) =>
-    ask<Schemas["TicketsImported"]>("POST", `/rigs/${id}/tickets/import`, table),
-  leverLength: (id: string, moved: Schemas["Moved"]) => ask<LeverLength>("POST", `/rigs/${id}/lever-length`, moved),
+    got(server.POST("/api/rigs/{rig_id}/weigh-ins", { params: { ...of(id), query: { scale, uncouple } } })),
+  live: () => got(server.GET("/api/live")),
+  connect: (body: Schemas["Connect"]) => got(server.POST("/api/live", { body })),
+  command: (body: LiveCommand) => got(server.POST("/api/live/command", { body })),
+  disconnect: () => got(server.DELETE("/api/live")),
+  addItems: (id: string, body: Schemas["QuickItem"], weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/items", { params: at(id, weighIn), body })),
+  previewItems: (id: string, body: Schemas["ItemList"]) =>
+    got(server.POST("/api/rigs/{rig_id}/items/preview", { params: of(id), body })),
+  importItems: (id: string, body: Schemas["ItemList"], weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/items/import", { params: at(id, weighIn), body })),
+  previewTickets: (id: string, body: Schemas["TicketTable"]) =>
+    got(server.POST("/api/rigs/{rig_id}/tickets/preview", { params: of(id), body })),
+  importTickets: (id: string, body: Schemas["TicketTable"]) =>
+    got(server.POST("/api/rigs/{rig_id}/tickets/import", { params: of(id), body })),
+  leverLength: (id: string, body: Schemas["Moved"]) =>
+    got(server.POST("/api/rigs/{rig_id}/lever-length", { params: of(id), body })),
   planFromWeighIn: (id: string, weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/plan/from-weigh-in${looking(weighIn)}`),
-  units: (id: string, units: Schemas["NewUnits"], weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/units${looking(weighIn)}`, units),
-  makersTable: (id: string, table: Schemas["MakersTable"], weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/table${looking(weighIn)}`, table),
+    got(server.POST("/api/rigs/{rig_id}/plan/from-weigh-in", { params: at(id, weighIn) })),
+  units: (id: string, body: Schemas["NewUnits"], weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/units", { params: at(id, weighIn), body })),
+  makersTable: (id: string, body: Schemas["MakersTable"], weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/table", { params: at(id, weighIn), body })),
   visit: (id: string, scale: ScaleKind, uncouple: boolean) =>
-    ask<Schemas["VisitOut"]>("GET", `/rigs/${id}/visit?scale=${scale}&uncouple=${uncouple}`),
-  keepVisit: (id: string, state: VisitState) => ask<void>("PUT", `/rigs/${id}/visit`, state),
-  endVisit: (id: string) => ask<void>("DELETE", `/rigs/${id}/visit`),
-  photos: (id: string) => ask<Photo[]>("GET", `/rigs/${id}/photos`),
+    got(server.GET("/api/rigs/{rig_id}/visit", { params: { ...of(id), query: { scale, uncouple } } })),
+  keepVisit: (id: string, body: VisitState) => got(server.PUT("/api/rigs/{rig_id}/visit", { params: of(id), body })),
+  endVisit: (id: string) => got(server.DELETE("/api/rigs/{rig_id}/visit", { params: of(id) })),
+  photos: (id: string) => got(server.GET("/api/rigs/{rig_id}/photos", { params: of(id) })),
   photoAt: (id: string, photo: string, small: boolean) =>
     `/api/rigs/${id}/photos/${photo}${small ? "?small=true" : ""}`,
-  dropPhoto: (id: string, photo: string) => ask<Photo[]>("DELETE", `/rigs/${id}/photos/${photo}`),
+  dropPhoto: (id: string, photo: string) =>
+    got(server.DELETE("/api/rigs/{rig_id}/photos/{photo}", { params: { path: { rig_id: id, photo } } })),
   addPhoto: async (id: string, photo: string, file: Blob, asked: Record<string, string>) => {
     const headers = { "content-type": "application/octet-stream", ...FROM_HERE };
-    const path = `/rigs/${id}/photos/${photo}?${new URLSearchParams(given(asked))}`;
+    const said = Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== ""));
+    const path = `/api/rigs/${id}/photos/${photo}?${new URLSearchParams(said)}`;
     return (await (await answered(path, { method: "PUT", headers, body: file })).json()) as Photo[];
   },
-  drives: (id: string) => ask<Record<number, DriveNotes>>("GET", `/rigs/${id}/drives`),
-  keepDrive: (id: string, number: number, notes: DriveNotes) => ask<void>("PUT", `/rigs/${id}/drives/${number}`, notes),
-  fees: (id: string) => ask<string[]>("GET", `/rigs/${id}/fees`),
-  lines: (id: string) => ask<OwnLine[]>("GET", `/rigs/${id}/lines`),
-  addLine: (id: string, text: string, trip: boolean) => ask<OwnLine[]>("POST", `/rigs/${id}/lines`, { text, trip }),
-  tickLine: (id: string, line: number, tick: Schemas["Tick"]) =>
-    ask<OwnLine[]>("PUT", `/rigs/${id}/lines/${line}`, tick),
-  dropLine: (id: string, line: number) => ask<OwnLine[]>("DELETE", `/rigs/${id}/lines/${line}`),
-  tripOver: (id: string) => ask<OwnLine[]>("POST", `/rigs/${id}/lines/trip-over`),
+  drives: (id: string) => got(server.GET("/api/rigs/{rig_id}/drives", { params: of(id) })),
+  keepDrive: (id: string, number: number, body: DriveNotes) =>
+    got(server.PUT("/api/rigs/{rig_id}/drives/{number}", { params: { path: { rig_id: id, number } }, body })),
+  fees: (id: string) => got(server.GET("/api/rigs/{rig_id}/fees", { params: of(id) })),
+  lines: (id: string) => got(server.GET("/api/rigs/{rig_id}/lines", { params: of(id) })),
+  addLine: (id: string, text: string, trip: boolean) =>
+    got(server.POST("/api/rigs/{rig_id}/lines", { params: of(id), body: { text, trip } })),
+  tickLine: (id: string, line: number, body: Schemas["Tick"]) =>
+    got(server.PUT("/api/rigs/{rig_id}/lines/{line}", { params: { path: { rig_id: id, line } }, body })),
+  dropLine: (id: string, line: number) =>
+    got(server.DELETE("/api/rigs/{rig_id}/lines/{line}", { params: { path: { rig_id: id, line } } })),
+  tripOver: (id: string) => got(server.POST("/api/rigs/{rig_id}/lines/trip-over", { params: of(id) })),
   /** With `leaving`, the request outlives the page. */
-  present: async (where: Schemas["Whereabouts"], leaving = false) => {
-    const how = { method: "POST", headers: JSON_SENT, body: JSON.stringify(where), keepalive: leaving };
-    return (await (await answered("/presence", how)).json()) as OpenPages;
-  },
-  jot: (id: string, ticket: JottedTicket) => ask<Sheet>("POST", `/rigs/${id}/jotted`, ticket),
-  me: () => ask<Schemas["Visitor"]>("GET", "/me"),
-  sharing: () => ask<ShareState>("GET", "/share"),
-  share: (on: boolean) => ask<ShareState>("PUT", "/share", { on }),
-  invite: (viewing: boolean, host: string | null) => ask<Invitation>("POST", "/share/invitations", { viewing, host }),
-  shutOut: (id: string) => ask<ShareState>("DELETE", `/share/devices/${id}`),
+  present: (body: Schemas["Whereabouts"], leaving = false) =>
+    got(server.POST("/api/presence", { body, keepalive: leaving })),
+  jot: (id: string, body: JottedTicket) => got(server.POST("/api/rigs/{rig_id}/jotted", { params: of(id), body })),
+  me: () => got(server.GET("/api/me")),
+  sharing: () => got(server.GET("/api/share")),
+  share: (on: boolean) => got(server.PUT("/api/share", { body: { on } })),
+  invite: (viewing: boolean, host: string | null) =>
+    got(server.POST("/api/share/invitations", { body: { viewing, host } })),
+  shutOut: (device: string) => got(server.DELETE("/api/share/devices/{device}", { params: { path: { device } } })),
   ownYard: (id: string, weighIn?: number | null) =>
-    ask<Schemas["RunOut"]>("POST", `/rigs/${id}/yard${looking(weighIn ?? undefined)}`),
-  words: () => ask<Words>("GET", "/words"),
-  garage: () => ask<Equipment[]>("GET", "/garage"),
-  couple: (wanted: Schemas["Couple"]) => ask<{ id: string }>("POST", "/garage/couple", wanted),
-  copyEquipment: (id: string) => ask<{ id: string }>("POST", `/garage/${id}/copy`),
-  retireEquipment: (id: string) => ask<void>("POST", `/garage/${id}/retire`),
-  reviveEquipment: (id: string) => ask<void>("POST", `/garage/${id}/bring-back`),
-  removeEquipment: (id: string) => ask<void>("DELETE", `/garage/${id}`),
+    got(server.POST("/api/rigs/{rig_id}/yard", { params: at(id, weighIn) })),
+  words: () => got(server.GET("/api/words")),
+  garage: () => got(server.GET("/api/garage")),
+  couple: (body: Schemas["Couple"]) => got(server.POST("/api/garage/couple", { body })),
+  copyEquipment: (equipment: string) =>
+    got(server.POST("/api/garage/{equipment}/copy", { params: { path: { equipment } } })),
+  retireEquipment: (equipment: string) =>
+    got(server.POST("/api/garage/{equipment}/retire", { params: { path: { equipment } } })),
+  reviveEquipment: (equipment: string) =>
+    got(server.POST("/api/garage/{equipment}/bring-back", { params: { path: { equipment } } })),
+  removeEquipment: (equipment: string) =>
+    got(server.DELETE("/api/garage/{equipment}", { params: { path: { equipment } } })),
   copyRig: (id: string, name: string, apart: EquipmentKind[]) =>
-    ask<{ id: string }>("POST", `/rigs/${id}/copy`, { name, apart }),
+    got(server.POST("/api/rigs/{rig_id}/copy", { params: of(id), body: { name, apart } })),
   log: (id: string, words: string, before?: number) =>
-    ask<Log>("GET", `/rigs/${id}/log?${new URLSearchParams(given({ words, before: before ? String(before) : "" }))}`),
-  reminders: (id: string) => ask<Reminder[]>("GET", `/rigs/${id}/reminders`),
-  chart: (id: string, until?: number) => ask<Chart>("GET", `/rigs/${id}/log/chart${until ? `?until=${until}` : ""}`),
-  compareWeighIns: (id: string, numbers: number[], others: string[]) =>
-    ask<Comparison>(
-      "GET",
-      `/rigs/${id}/log/compare?${[...numbers.map((each) => `numbers=${each}`), ...others.map((each) => `others=${each}`)].join("&")}`,
+    got(
+      server.GET("/api/rigs/{rig_id}/log", {
+        params: { ...of(id), query: { ...(words ? { words } : {}), ...(before ? { before } : {}) } },
+      }),
     ),
-  importLogbook: (file: Blob) => send<{ added: string[]; already: number }>("/logbook", file, "reading the logbook"),
+  reminders: (id: string) => got(server.GET("/api/rigs/{rig_id}/reminders", { params: of(id) })),
+  chart: (id: string, until?: number) =>
+    got(server.GET("/api/rigs/{rig_id}/log/chart", { params: { ...of(id), query: until ? { until } : {} } })),
+  compareWeighIns: (id: string, numbers: number[], others: string[]) =>
+    got(server.GET("/api/rigs/{rig_id}/log/compare", { params: { ...of(id), query: { numbers, others } } })),
+  importLogbook: (file: Blob) =>
+    send<{ added: string[]; already: number }>("/api/logbook", file, "reading the logbook"),
   adjust: (id: string, steps: Step[], weighIn?: number) =>
-    ask<Adjustment>("POST", `/rigs/${id}/adjust${looking(weighIn)}`, { steps }),
+    got(server.POST("/api/rigs/{rig_id}/adjust", { params: at(id, weighIn), body: { steps } })),
   understandStep: (id: string, steps: Step[], typed: TypedStep, weighIn?: number) =>
-    ask<Step>("POST", `/rigs/${id}/adjust/step${looking(weighIn)}`, { steps, typed }),
+    got(server.POST("/api/rigs/{rig_id}/adjust/step", { params: at(id, weighIn), body: { steps, typed } })),
   propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>
-    ask<Proposals>("POST", `/rigs/${id}/adjust/proposals${looking(weighIn)}`, { steps }, signal),
+    got(server.POST("/api/rigs/{rig_id}/adjust/proposals", { params: at(id, weighIn), body: { steps }, signal })),
   keepSteps: (id: string, name: string, steps: Step[], weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/adjust/keep${looking(weighIn)}`, { name, steps }),
+    got(server.POST("/api/rigs/{rig_id}/adjust/keep", { params: at(id, weighIn), body: { name, steps } })),
   applySteps: (id: string, steps: Step[], weighIn?: number) =>
-    ask<Sheet>("POST", `/rigs/${id}/adjust/apply${looking(weighIn)}`, { steps }),
+    got(server.POST("/api/rigs/{rig_id}/adjust/apply", { params: at(id, weighIn), body: { steps } })),
   howMuch: (id: string, asked: { start: string; added: string; share: string; weigh_in: string }) =>
-    ask<HowMuch>("GET", `/rigs/${id}/how-much?${new URLSearchParams(given(asked))}`),
+    got(
+      server.GET("/api/rigs/{rig_id}/how-much", {
+        params: { ...of(id), query: given<"/api/rigs/{rig_id}/how-much">(asked) },
+      }),
+    ),
   match: (asked: Record<"unit" | "aboard" | "hitch" | "share" | "vehicles_from" | "trailers_from", string>) =>
-    ask<Schemas["MatchTable"]>("GET", `/match?${new URLSearchParams(given(asked))}`),
+    got(server.GET("/api/match", { params: { query: given<"/api/match">(asked) } })),
   compare: (asked: Record<string, string>) =>
-    ask<Schemas["PairsCompared"]>("GET", `/match/compare?${new URLSearchParams(given(asked))}`),
-  brochure: (typed: Schemas["Brochure"]) => ask<{ id: string }>("POST", "/garage", typed),
-  undo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/undo${looking(weighIn)}`),
-  redo: (id: string, weighIn?: number) => ask<Sheet>("POST", `/rigs/${id}/redo${looking(weighIn)}`),
-  remove: (id: string) => ask<void>("DELETE", `/rigs/${id}`),
-  bringBack: (id: string) => ask<void>("POST", `/rigs/${id}/bring-back`),
+    got(server.GET("/api/match/compare", { params: { query: given<"/api/match/compare">(asked) } })),
+  brochure: (body: Schemas["Brochure"]) => got(server.POST("/api/garage", { body })),
+  undo: (id: string, weighIn?: number) => got(server.POST("/api/rigs/{rig_id}/undo", { params: at(id, weighIn) })),
+  redo: (id: string, weighIn?: number) => got(server.POST("/api/rigs/{rig_id}/redo", { params: at(id, weighIn) })),
+  remove: (id: string) => got(server.DELETE("/api/rigs/{rig_id}", { params: of(id) })),
+  bringBack: (id: string) => got(server.POST("/api/rigs/{rig_id}/bring-back", { params: of(id) })),
 };

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import type { components } from "../../generated/api";
-import { ask } from "../api/client";
+import { got, server } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
 
@@ -20,7 +20,7 @@ const NAMES: Record<string, string> = {
 export function GuideLookup() {
   const { rig, sheet, change, evaluation } = useDesk();
   const queries = useQueryClient();
-  const guides = useQuery({ queryKey: ["guides"], queryFn: () => ask<Schemas["GuideOut"][]>("GET", "/guides") });
+  const guides = useQuery({ queryKey: ["guides"], queryFn: () => got(server.GET("/api/guides")) });
   const [chosen, setChosen] = useState("");
   const [text, setText] = useState("");
   const [name, setName] = useState("");
@@ -28,11 +28,16 @@ export function GuideLookup() {
   const known = JSON.stringify(rig.vehicle?.guide ?? {});
   const rows = useQuery({
     queryKey: ["guide-rows", sheet.id, chosen, known],
-    queryFn: () => ask<Schemas["RowsOut"]>("GET", `/rigs/${sheet.id}/guide-rows?guide=${encodeURIComponent(chosen)}`),
+    queryFn: () =>
+      got(
+        server.GET("/api/rigs/{rig_id}/guide-rows", {
+          params: { path: { rig_id: sheet.id }, query: { guide: chosen } },
+        }),
+      ),
     enabled: chosen !== "",
   });
   const keep = () =>
-    ask<Schemas["GuideOut"]>("POST", "/guides", { name, unit: rig.units.mass, text }).then(
+    got(server.POST("/api/guides", { body: { name, unit: rig.units.mass, text } })).then(
       (made) => {
         setText("");
         setName("");
@@ -116,7 +121,7 @@ export function GuideLookup() {
           type="button"
           className="mt-1 min-h-11 text-[0.875rem] underline underline-offset-2"
           onClick={() =>
-            void ask<void>("DELETE", `/guides/${chosen}`).then(() => {
+            void got(server.DELETE("/api/guides/{guide}", { params: { path: { guide: chosen } } })).then(() => {
               setChosen("");
               return queries.invalidateQueries({ queryKey: ["guides"] });
             })

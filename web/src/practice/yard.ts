@@ -1,6 +1,6 @@
 import { useCallback, useRef, useState } from "react";
 import type { components } from "../../generated/api";
-import { ask, type MassUnit } from "../api/client";
+import { got, type MassUnit, server } from "../api/client";
 
 type Schemas = components["schemas"];
 export type Yard = Schemas["YardOut"];
@@ -11,15 +11,16 @@ export type PracticeHome = Schemas["PracticeHome"];
 export type TermSet = NonNullable<Schemas["LessonIn"]["terms"]>;
 
 export const practice = {
-  home: (learner: string) =>
-    ask<PracticeHome>("GET", `/practice${learner ? `?learner=${encodeURIComponent(learner)}` : ""}`),
-  lesson: (name: string, asked: Partial<Schemas["LessonIn"]>) =>
-    ask<Lesson>("POST", `/practice/lessons/${encodeURIComponent(name)}`, asked),
-  yard: (asked: Schemas["YardIn"]) => ask<Yard>("POST", "/practice/yard", asked),
-  challenge: (asked: Schemas["ChallengeIn"]) => ask<Challenge>("POST", "/practice/challenges", asked),
-  add: (name: string) => ask<Schemas["LearnerOut"]>("POST", "/practice/learners", { name }),
-  remove: (id: string) => ask<void>("DELETE", `/practice/learners/${id}`),
-  reset: (id: string) => ask<void>("POST", `/practice/learners/${id}/reset`),
+  home: (learner: string) => got(server.GET("/api/practice", { params: { query: learner ? { learner } : {} } })),
+  lesson: (name: string, body: Schemas["LessonIn"]) =>
+    got(server.POST("/api/practice/lessons/{name}", { params: { path: { name } }, body })),
+  yard: (body: Schemas["YardIn"]) => got(server.POST("/api/practice/yard", { body })),
+  challenge: (body: Schemas["ChallengeIn"]) => got(server.POST("/api/practice/challenges", { body })),
+  add: (name: string) => got(server.POST("/api/practice/learners", { body: { name } })),
+  remove: (learner: string) =>
+    got(server.DELETE("/api/practice/learners/{learner}", { params: { path: { learner } } })),
+  reset: (learner: string) =>
+    got(server.POST("/api/practice/learners/{learner}/reset", { params: { path: { learner } } })),
 };
 
 /** How the yard is practised on this device: units, terms and who; kept in this browser. */
