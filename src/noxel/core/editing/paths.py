@@ -6,12 +6,12 @@ import itertools
 import types
 import typing
 from collections.abc import Iterable
-from typing import Any, Literal, get_args, get_origin
+from typing import Annotated, Any, Literal, get_args, get_origin
 
 from pydantic import BaseModel
 
 from noxel.core.quantities import Dimension, Length, Mass, Pressure, Volume
-from noxel.core.rig import Entered, RigFile, write_path
+from noxel.core.rig import SHARE, Entered, RigFile, write_path
 from noxel.errors import InputError, Problem
 
 Document = dict[str, Any]
@@ -55,6 +55,16 @@ def _models(annotation: Any) -> Iterable[Any]:
         yield annotation
 
 
+def _is_share(annotation: Any) -> bool:
+    """Whether a number is marked as a share where it is declared."""
+    if get_origin(annotation) is Annotated:
+        own, *marks = get_args(annotation)
+        return SHARE in marks or _is_share(own)
+    if get_origin(annotation) in (typing.Union, types.UnionType):
+        return any(_is_share(each) for each in get_args(annotation))
+    return False
+
+
 def _step(annotation: Any, part: str | int, here: Any) -> tuple[Any, bool]:
     """The annotation one step down a path, and whether that step must be there."""
     for each in _models(annotation):
@@ -74,9 +84,7 @@ def _step(annotation: Any, part: str | int, here: Any) -> tuple[Any, bool]:
                 if here["method"] not in allowed:
                     continue
             field = each.model_fields[part]
-            # the metadata that pydantic took off the annotation does not matter here: only the type
-            # does
-            return field.annotation, field.is_required()
+            return Annotated[field.annotation, None, *field.metadata], field.is_required()
     raise InputError(f"“{part}” is not something a rig file has there.")
 
 
@@ -114,18 +122,7 @@ def kind_of(document: Document, parts: PathParts) -> FieldKind:
         if each is Volume:
             return FieldKind("volume", holder, required)
         if each in (int, float):
-            share = parts[-1] in (
-                "front_share",
-                "front_restoration",
-                "accuracy",
-                "in_base",
-                "target_restoration",
-                "extension_leaves",
-                "tire_reserve",
-                "gcwr_derate",
-                "slope",
-            ) or any(each in parts for each in ("tongue_share", "cushions", "levels"))
-            return FieldKind("share" if share else "number", holder, required)
+            return FieldKind("share" if _is_share(annotation) else "number", holder, required)
         if each is str:
             return FieldKind("text", holder, required)
     return FieldKind("choice", holder, required)

@@ -4,7 +4,7 @@ The models here are the file format, the requests and answers of the API, and th
 database.
 """
 
-from noxel.core.rig.base import Entered, Entry, Source, Units
+from noxel.core.rig.base import SHARE, Entered, Entry, Source, Units
 from noxel.core.rig.kinds import on_its_wheels, on_pin, share_range, usual_share
 from noxel.core.rig.loads import (
     PHASES,
@@ -41,6 +41,7 @@ __all__ = [
     "LOAD_INDEX",
     "PHASES",
     "SETS",
+    "SHARE",
     "Added",
     "AxleTires",
     "BeamMeasurement",

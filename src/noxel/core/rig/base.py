@@ -88,7 +88,14 @@ def _fraction(value: float) -> float:
 Number = Annotated[float, BeforeValidator(_no_bool)]
 
 
-Fraction = Annotated[Number, AfterValidator(_fraction)]
+SHARE = "share"
+"""Marks a number that is a share: it may be typed in per cent."""
+
+
+Share = Annotated[Number, SHARE]
+
+
+Fraction = Annotated[Share, AfterValidator(_fraction)]
 
 
 Name = Annotated[str, Field(max_length=200)]

@@ -17,7 +17,7 @@ from noxel.core.quantities import (
     PositiveVolume,
     fluid_density,
 )
-from noxel.core.rig.base import Day, Entered, Fraction, Model, Name, Note, Number
+from noxel.core.rig.base import Day, Entered, Fraction, Model, Name, Note, Number, Share
 
 Category = Literal["people", "essential", "comfort", "fixed"]
 
@@ -82,7 +82,7 @@ def _level(value: float) -> float:
     return value
 
 
-Level = Annotated[Number, AfterValidator(_level)]
+Level = Annotated[Share, AfterValidator(_level)]
 
 
 class Tank(Entered):
@@ -220,6 +220,6 @@ class Plan(Entered):
     phase: Phase = "leaving"
     effective_overhang: Length | None = None
     bars_effort: Trouble | None = None
-    front_restoration: Annotated[Number, Field(ge=0, le=2)] | None = None
+    front_restoration: Annotated[Share, Field(ge=0, le=2)] | None = None
     tongue_share: Fraction | None = None
     trailer_by: Literal["listed"] | None = None

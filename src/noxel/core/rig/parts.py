@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from noxel.core.quantities import Length, NonNegativeMass, PositiveLength, PositiveMass
-from noxel.core.rig.base import Entered, Fraction, Model, Name, Number, misplaced
+from noxel.core.rig.base import Entered, Fraction, Model, Name, Number, Share, misplaced
 from noxel.core.rig.tires import AxleTires, VehicleTires
 
 Kind = Literal["conventional", "fifth_wheel", "gooseneck", "motorhome", "slide_in"]
@@ -212,7 +212,7 @@ class HitchPart(Entered):
     weight: NonNegativeMass | None = None
     size: PositiveLength | None = None
     d_value: Annotated[Number, Field(gt=0, le=1000)] | None = None
-    extension_leaves: Annotated[Number, Field(gt=0, le=1)] | None = None
+    extension_leaves: Annotated[Share, Field(gt=0, le=1)] | None = None
     behind: Length | None = None
     drop: PositiveLength | None = None
     by_drop: Annotated[tuple[DropRow, ...], Field(max_length=40)] = ()
@@ -228,7 +228,7 @@ class Hitch(Entered):
     name: Name = ""
     weight: NonNegativeMass | None = None
     ball_height: PositiveLength | None = None
-    target_restoration: Annotated[Number, Field(ge=0, le=1.5)] | None = None
+    target_restoration: Annotated[Share, Field(ge=0, le=1.5)] | None = None
     bar_rating: PositiveMass | None = None
     weight_distribution: Annotated[bool, Field(strict=True)] = False
     parts: Annotated[tuple[HitchPart, ...], Field(max_length=40)] = ()
@@ -315,11 +315,11 @@ class Policy(Entered):
     """How much of each rating the owner wants to use, and the tongue share aimed at."""
 
     school: Literal["plate", "cushion"] = "plate"
-    cushions: dict[str, Annotated[Number, Field(gt=0, le=1)]] = {}
+    cushions: dict[str, Annotated[Share, Field(gt=0, le=1)]] = {}
     tongue_share: tuple[Fraction, Fraction] | None = None
     brakes_above: PositiveMass | None = None
-    tire_reserve: Annotated[Number, Field(ge=0, le=0.5)] | None = None
-    gcwr_derate: Annotated[Number, Field(ge=0, le=0.5)] | None = None
+    tire_reserve: Annotated[Share, Field(ge=0, le=0.5)] | None = None
+    gcwr_derate: Annotated[Share, Field(ge=0, le=0.5)] | None = None
     travel_speed: Annotated[Number, Field(gt=0, le=400)] | None = None
 
     @model_validator(mode="after")

@@ -23,7 +23,7 @@ from noxel.core.quantities import (
     PositiveMass,
     units_in_force,
 )
-from noxel.core.rig.base import Day, Entered, Model, Name, Note, Number, misplaced
+from noxel.core.rig.base import Day, Entered, Model, Name, Note, Share, misplaced
 from noxel.core.rig.loads import Listed
 
 Config = Literal["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]
@@ -35,7 +35,7 @@ SpringBars = Literal["engaged", "slack", "none"]
 _READING = re.compile(r"(front|rear|trailer_[1-9])(_left|_right)?|trailer|vehicle|gross")
 """A wheel, an axle, or a sum: the trailer's axles, the vehicle, everything on the scale."""
 
-Accuracy = Annotated[Number, Field(ge=0, le=0.1)]
+Accuracy = Annotated[Share, Field(ge=0, le=0.1)]
 """One standard uncertainty of a scale, as a share of its reading."""
 
 
@@ -50,7 +50,7 @@ class Scale(Entered):
     kind: Name | None = None
     resolution: PositiveMass
     accuracy: Accuracy = 0.001
-    slope: Annotated[Number, Field(ge=0, le=0.2)] | None = None
+    slope: Annotated[Share, Field(ge=0, le=0.2)] | None = None
 
 
 class Adjustment(Entered):
@@ -60,7 +60,7 @@ class Adjustment(Entered):
 
     what: Name = ""
     mass: Mass
-    front_share: Annotated[Number, Field(ge=-5, le=5)] = 0.5
+    front_share: Annotated[Share, Field(ge=-5, le=5)] = 0.5
 
 
 class Pass(Entered):
