@@ -99,7 +99,7 @@ class BesideTheRig(OnADemoRig):
         self.assertTrue(ticked["done_by"] == "Wim" and ticked["done_at"])
         printed = self.get("/print.html").text
         self.assertRegex(
-            printed, r"☑ Telescope lashed <span class=small>\(done 20\d\d-\d\d-\d\d by Wim\)"
+            printed, r"☑ Telescope lashed <span class=\"small\">\(done 20\d\d-\d\d-\d\d by Wim\)"
         )
         self.assertIn("☐ Borrowed tripod back", printed)
         left = self.post("/lines/trip-over", None)
