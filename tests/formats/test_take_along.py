@@ -6,7 +6,6 @@ import csv
 import datetime
 import io
 import json
-import re
 import unittest
 from typing import Any
 from xml.etree import ElementTree
