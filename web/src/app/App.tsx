@@ -45,7 +45,8 @@ export function App() {
 
 function Start() {
   const rigs = useQuery({ queryKey: ["rigs"], queryFn: api.rigs });
-  if (rigs.error) return <Plain title="Noxel does not answer">{rigs.error.message}</Plain>;
+  // a list that is known stays, also while Noxel does not answer: what was begun on this page is kept
+  if (rigs.error && !rigs.data) return <Plain title="Noxel does not answer">{rigs.error.message}</Plain>;
   const first = rigs.data?.find((each) => !each.damaged);
   if (first) return <Navigate to={`/rigs/${first.id}/margins`} replace />;
   return rigs.data ? <StartPage first /> : null;

@@ -30,7 +30,7 @@ export function LogPlace() {
   useEffect(() => {
     void queries.invalidateQueries({ queryKey: ["log", sheet.id] });
   }, [queries, sheet.id, sheet.saved_at]);
-  if (found.error) return <p className="p-6 font-semibold">{found.error.message}</p>;
+  if (found.error && !found.data) return <p className="p-6 font-semibold">{found.error.message}</p>;
   const pages = found.data?.pages ?? [];
   const first = pages[0];
   if (!first) return null;
