@@ -1,23 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
-import {
-  type Adjustment,
-  api,
-  type Evaluation,
-  type Proposals as Found,
-  RequestFailed,
-  type Step,
-} from "../api/client";
+import { api, type Evaluation, RequestFailed, type Step } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
-import { mass, share as shareText } from "../format";
 import { Button } from "../ui/controls";
-import { statusWord } from "../ui/Status";
 import { AllowMore } from "./AllowMore";
 import { BarsChart } from "./BarsChart";
+import { ChangeTable } from "./ChangeTable";
 import { Kept } from "./Kept";
 import { Levers } from "./Levers";
+import { Proposals } from "./Proposals";
 import { TryStep } from "./TryStep";
 
 /** What to move, drain, leave or tighten: try it, see every limit before and after, or let Noxel find the easiest fix. */
@@ -172,127 +165,6 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
         </button>
       </div>
       {told && <p className="mt-1 text-[0.875rem]">{told}</p>}
-    </section>
-  );
-}
-
-function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) => void }) {
-  const { sheet, number } = useDesk();
-  const [found, setFound] = useState<Found | null>(null);
-  const [working, setWorking] = useState<AbortController | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const asked = useRef(0);
-  const ask = () => {
-    const stop = new AbortController();
-    const turn = ++asked.current;
-    setWorking(stop);
-    setProblem(null);
-    api
-      .propose(sheet.id, steps, number, stop.signal)
-      .then(
-        (answer) => turn === asked.current && setFound(answer),
-        (error: Error) => !stop.signal.aborted && setProblem(error.message),
-      )
-      .finally(() => turn === asked.current && setWorking(null));
-  };
-  return (
-    <section aria-label="Proposals" className="mt-5">
-      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Easiest fixes</h2>
-      <div className="mt-2 flex items-center gap-3">
-        <Button strong onClick={ask} disabled={working !== null}>
-          {found ? "Look again" : "Find it"}
-        </Button>
-        {working && (
-          <>
-            <span role="status" className="text-[0.9375rem]">
-              looking…
-            </span>
-            <button type="button" className="underline" onClick={() => working.abort()}>
-              stop looking
-            </button>
-          </>
-        )}
-      </div>
-      {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
-      {found && <p className="mt-2 text-[0.9375rem]">{found.says}</p>}
-      {found?.proposals.map((each, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: proposals are distinguished by their rank
-        <article key={index} data-proposal={index} className="mt-2 border border-edge bg-card p-3">
-          <p className="text-[1rem] leading-snug font-semibold">{each.says.join("; ")}.</p>
-          <p className="mt-1 text-[0.875rem] leading-snug text-soft">{each.summary}</p>
-          {each.rules.map((rule) => (
-            <p key={rule} className="mt-1 border-l-4 border-ochre pl-2 text-[0.875rem] leading-snug">
-              {rule}
-            </p>
-          ))}
-          <Button className="mt-2" onClick={() => onTake(each.steps)}>
-            Try this one
-          </Button>
-        </article>
-      ))}
-      {found?.unmet.map((each) => (
-        <p
-          key={each.check}
-          data-unmet={each.check}
-          className="mt-2 border-l-4 border-vermilion pl-2 text-[0.9375rem] leading-snug"
-        >
-          {each.says}
-        </p>
-      ))}
-      {found?.proof.map((line) => (
-        <p key={line} className="mt-1 text-[0.875rem] leading-snug text-soft">
-          {line}
-        </p>
-      ))}
-    </section>
-  );
-}
-
-/** Every check before and after, with what its margin gained or lost. */
-function ChangeTable({ tried }: { tried: Adjustment["tried"] }) {
-  const { rig } = useDesk();
-  const text = (value: number | null, isShare: boolean) =>
-    value === null ? "?" : isShare ? shareText(value) : `${mass(Math.abs(value))} ${value < 0 ? "over" : "left"}`;
-  const ink = (status: string) =>
-    status === "over" || status === "low"
-      ? "text-vermilion font-semibold"
-      : status === "within"
-        ? ""
-        : "text-ochre font-semibold";
-  return (
-    <section aria-label="Before and after">
-      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">
-        Before and after, in {rig.units.mass}
-      </h2>
-      <table className="w-full text-[0.9375rem]">
-        <thead>
-          <tr className="text-[0.8125rem] text-soft">
-            <th className="text-left font-normal">
-              <span className="sr-only">Check</span>
-            </th>
-            <th className="text-right font-normal">before</th>
-            <th className="text-right font-normal">after</th>
-            <th className="text-right font-normal">change</th>
-          </tr>
-        </thead>
-        <tbody>
-          {tried.changes.map((row) => (
-            <tr key={row.check} className="border-t border-rule" data-change={row.check} data-now={row.now}>
-              <td className="py-1">{row.label}</td>
-              <td className={`text-right font-cond text-[1rem] ${ink(row.was)}`}>{text(row.before, row.share)}</td>
-              <td className={`text-right font-cond text-[1rem] ${ink(row.now)}`}>
-                {text(row.after, row.share)}
-                <span className="sr-only"> {statusWord(row.now)}</span>
-              </td>
-              <td className="w-20 text-right font-cond text-[1rem]">
-                {row.change === null || Math.abs(row.change) < (row.share ? 0.0005 : 0.5)
-                  ? "·"
-                  : `${row.change > 0 ? "+" : "−"}${row.share ? (Math.abs(row.change) * 100).toFixed(1) : mass(Math.abs(row.change))}`}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
     </section>
   );
 }

@@ -2,11 +2,11 @@ import { useState } from "react";
 import type { Phase } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
-import { Button, Choice, Picks } from "../ui/controls";
+import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
-import { InsertForm } from "../ui/InsertForm";
 import { StatusMark } from "../ui/Status";
 import { useKeys } from "../ui/useKeys";
+import { fluidWord, NewTank } from "./NewTank";
 
 export const PHASES = [
   ["leaving", "leaving"],
@@ -14,19 +14,6 @@ export const PHASES = [
   ["arriving", "arriving"],
   ["heading_home", "heading home"],
 ] as const;
-
-const FLUIDS = [
-  ["gasoline", "gasoline"],
-  ["diesel", "diesel"],
-  ["def", "DEF"],
-  ["fresh", "fresh water"],
-  ["hot_water", "hot water"],
-  ["grey", "grey water"],
-  ["black", "black water"],
-  ["propane", "propane"],
-] as const;
-type Fluid = (typeof FLUIDS)[number][0];
-const fluidWord = (fluid: string) => FLUIDS.find(([value]) => value === fluid)?.[1] ?? fluid;
 
 /** Tanks and their levels in each phase of the trip; the phase chosen is the one the whole page shows. */
 export function Tanks() {
@@ -197,58 +184,5 @@ function Gauge({ level }: { level: number }) {
     >
       <span className="absolute inset-y-0 left-0 bg-spruce" style={{ width: `${level * 100}%` }} />
     </span>
-  );
-}
-
-function NewTank({ index, onDone }: { index: number; onDone: () => void }) {
-  const { rig, evaluation } = useDesk();
-  const [fluid, setFluid] = useState<Fluid>("fresh");
-  const [on, setOn] = useState<"vehicle" | "trailer">(evaluation.towing ? "trailer" : "vehicle");
-  const volume = rig.units.volume ?? (rig.units.mass === "lb" ? "gal" : "l");
-  return (
-    <div className="mt-2 border border-ink bg-card p-3">
-      <div className="mb-2">
-        <Picks label="What is in it" value={fluid} options={FLUIDS} onChange={setFluid} small />
-      </div>
-      {evaluation.towing && (
-        <div className="mb-2">
-          <Choice
-            label="Which carries it"
-            value={on}
-            options={[
-              ["vehicle", "in the vehicle"],
-              ["trailer", "in the trailer"],
-            ]}
-            onChange={setOn}
-          />
-        </div>
-      )}
-      <InsertForm
-        key={`${fluid}${on}`}
-        path={`tanks[${index}]`}
-        value={{
-          fluid,
-          on,
-          levels:
-            fluid === "grey" || fluid === "black"
-              ? { leaving: 0, heading_home: 1 }
-              : fluid === "fresh"
-                ? { leaving: 1, heading_home: 0 }
-                : { leaving: 1 },
-        }}
-        what="a tank"
-        button="Add it"
-        onDone={onDone}
-        fields={[
-          { name: "name", label: "Name", text: true, start: fluidWord(fluid) },
-          { name: "capacity", label: "Holds", unit: volume },
-          {
-            name: "position",
-            label: on === "vehicle" ? "Behind the front axle" : "Behind the coupler",
-            unit: evaluation.length,
-          },
-        ]}
-      />
-    </div>
   );
 }
