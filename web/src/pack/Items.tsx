@@ -25,7 +25,7 @@ export function Items({ on, title }: { on: "vehicle" | "trailer"; title: string 
     <section aria-label={title} className="mb-6">
       <h2 className="flex items-baseline justify-between border-b border-ink font-cond text-[1.25rem] font-semibold">
         {title}
-        <span data-total={on}>
+        <span data-total={on} aria-live="polite">
           {mass(total)} <span className="text-[0.875rem] font-normal">{unit}</span>
         </span>
       </h2>
