@@ -279,3 +279,47 @@ class Traps(unittest.TestCase):
         # at 10 and 15 % on the tongue the axles carry 90 and 85 % of the trailer
         self.assertAlmostEqual(note.numbers["least"], (axles.value if axles else 0) / 0.9)
         self.assertAlmostEqual(note.numbers["most"], (axles.value if axles else 0) / 0.85)
+
+
+class NearTheLine(unittest.TestCase):
+    """Either side of what counts, and how far a figure is to be trusted. Expected: by hand."""
+
+    def test_two_ways_to_the_trailer_that_cannot_both_be_right(self) -> None:
+        """Six readings in steps of 20 lb: u = √6 · 20/√12 = 14.14; twice that and half as much again
+        are 42.4 lb. The scale's one gain cancels, since both ways come to the same.
+        """
+        for more, doubted in ((42, False), (43, True), (-42, False), (-43, True)):
+            document = rig_of("check--room-everywhere")  # 6,840 lb by difference
+            alone = {"config": "trailer_only", "readings": {"trailer": 6_840 + more}}
+            document["weigh_ins"][0]["passes"].append(alone)
+            found = evaluate(parse_rig(document)).doubts
+            self.assertEqual("trailer_totals_disagree" in found, doubted, more)
+
+    def test_the_tare_of_a_beam_scale_has_an_error_too(self) -> None:
+        """(300 − 40) · 60/20 = 780; two graduations: u = 3 · √2/√12, twice that is 2.449."""
+        document = rig_of("check--room-everywhere")
+        beam = {
+            "method": "beam_scale",
+            "reading": 300,
+            "tare": 40,
+            "span": 60,
+            "coupler_from_support": 20,
+        }
+        document["weigh_ins"] = [
+            {"tongue_measurements": [{**beam, "resolution": 1, "accuracy": 0}]}
+        ]
+        found = evaluate(parse_rig(document)).derived.tongue_static
+        self.assertAlmostEqual(found.value if found else 0, 780)
+        self.assertAlmostEqual(found.plus_minus if found else 0, 6 * math.sqrt(2 / 12))
+
+    def test_a_digit_too_few_says_how_little_it_is(self) -> None:
+        """300 lb on an axle rated 2,600: 12 %. At 14 % nothing is said."""
+        for reading, said in ((300, ["12 %"]), (0.14 * 2_600, [])):
+            document = rig_of("check--three-passes")
+            document["weigh_ins"][0]["passes"][0]["readings"]["front"] = reading
+            notes = [
+                each.message
+                for each in evaluate(parse_rig(document)).advisories
+                if each.code == "tenth"
+            ]
+            self.assertEqual([word for word in ["12 %"] for each in notes if word in each], said)

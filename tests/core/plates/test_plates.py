@@ -131,6 +131,20 @@ class Contradictions(unittest.TestCase):
             with self.subTest(code):
                 self.assertEqual(self.found(**{**sound, **figures}).get(code), path)
 
+    def test_what_is_said_names_both_figures(self) -> None:
+        """2 5/16 in are 58.7 mm and 1 7/8 in 47.6; parts of 70 and 35 lb are more than 60 by 45."""
+        document = rig_of("check--three-passes")
+        document["hitch"] = {"weight": 60, "parts": [
+            {"kind": "ball", "size": "58.7 mm", "weight": 70},
+            {"kind": "ball mount", "weight": 35},
+            {"kind": "coupler", "size": "47.6 mm", "weight": 12},
+        ]}  # fmt: skip
+        document["weigh_ins"] = []
+        said = {each.code: each for each in contradictions(parse_rig(document))}
+        self.assertIn("58.7 mm across (2 5/16 in)", said["ball_size"].message)
+        self.assertIn("47.6 mm (1 7/8 in)", said["ball_size"].message)
+        self.assertIn("add up to 105 lb, more than", said["hitch_parts_heavier"].message)
+
     def test_half_filled_labels_contradict_nothing(self) -> None:
         bare = {
             "format": "noxel-rig",

@@ -41,13 +41,28 @@ LEFT_OUT = {"checks", "checks_before", "checks_after", "numbers", "index"}
 """Kept elsewhere, or of no meaning to a reader."""
 
 
+def _alone() -> RigFile:
+    """A motorhome that tows nothing, its rear axle a little over, with two things aboard."""
+    document = rig_of("check--motorhome")
+    document["vehicle"]["ratings"]["gawr_rear"] = 2_350
+    document["loads"] = [
+        {"name": "kiln shelves", "on": "vehicle", "mass": 120, "position": 150, "secured": "rope"},
+        {"name": "clay", "on": "vehicle", "mass": 200, "position": 30},
+    ]
+    return parse_rig(document)
+
+
 def household() -> dict[str, RigFile]:
     demo = {
         each.name.partition(".")[0]: read_rig(each.read_bytes())
         for each in files("noxel.demo").iterdir()
         if each.name.endswith(".json")
     }
-    return {**dict(sorted(demo.items())), "packed": parse_rig(rig_of("predict--packed"))}
+    return {
+        **dict(sorted(demo.items())),
+        "alone": _alone(),
+        "packed": parse_rig(rig_of("predict--packed")),
+    }
 
 
 def _leaf(value: Any) -> str:
