@@ -285,7 +285,7 @@ class NearTheLine(unittest.TestCase):
     """Either side of what counts, and how far a figure is to be trusted. Expected: by hand."""
 
     def test_two_ways_to_the_trailer_that_cannot_both_be_right(self) -> None:
-        """Six readings in steps of 20 lb: u = √6 · 20/√12 = 14.14; twice that and half as much again
+        """Six readings in steps of 20 lb: u = √6 · 20/√12 = 14.14; twice that and half again
         are 42.4 lb. The scale's one gain cancels, since both ways come to the same.
         """
         for more, doubted in ((42, False), (43, True), (-42, False), (-43, True)):
