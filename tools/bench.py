@@ -37,6 +37,7 @@ from noxel.formats.rig_json import read_rig
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 from tools.stage import a_browser, a_folder, serving
+from tools.walks import walk_all
 
 PAGE = Path(__file__).parent.parent / "src/noxel/page"
 
@@ -369,6 +370,7 @@ def main() -> None:
                 )
             finally:
                 server.terminate()
+    walk_all(say)
 
 
 if __name__ == "__main__":

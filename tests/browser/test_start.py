@@ -54,6 +54,28 @@ class Doors(OnStage):
         expect(page).to_have_url(re.compile("/weigh"))
         expect(page.get_by_label("Pass 1: Hitched").first).to_be_visible()
 
+    def test_after_the_tickets_only_the_labels_by_thumb_and_enter(self) -> None:
+        """7,060 of 7,200 lb; 12,520 − 6,380 = 6,140 of 6,600; 140 lb are left at most."""
+        page = self.page("/", PHONE)
+        page.get_by_role("button", name="I have weigh tickets").click()
+        page.get_by_role("button", name="trailer on a ball").click()
+        page.get_by_role("button", name="Start a weigh-in").click()
+        for number, readings in enumerate((("3120", "3940", "5460"), ("3320", "3060"))):
+            if number:
+                page.get_by_role("button", name="Next pass").click()
+            for name, text in zip(("front", "rear", "trailer"), readings, strict=False):
+                at(page, f"weigh_ins[0].passes[{number}].readings.{name}").fill(text)
+        page.get_by_role("link", name="Now the labels").click()
+        at(page, "vehicle.ratings.gvwr").click()
+        for text in ("7200", "3750", "4150", "6600", "3200", "3200", "14100", "8300", "830"):
+            page.keyboard.type(text)  # Enter goes on, also to the next label
+            page.keyboard.press("Enter")
+        expect(page.get_by_role("heading", level=1)).to_have_text("The labels of the hitch")
+        self.fits_across(page)
+        page.locator("[data-part=verdict-bar]").click()
+        expect(page.locator('tr[data-check="vehicle.gross"]')).to_contain_text("140 left")
+        expect(page.locator('tr[data-check="trailer.gross"]')).to_contain_text("460 left")
+
     def test_an_example_and_away_with_it(self) -> None:
         page = self.page()
         page.get_by_role("button", name="Show me an example").click()

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
@@ -9,6 +9,7 @@ import { Field } from "../ui/Field";
 import { PasteText } from "../ui/Paste";
 import { VerdictBar } from "../ui/VerdictBar";
 import { StartWeighIn } from "../weigh/StartWeighIn";
+import { HitchLabels } from "./HitchLabels";
 
 type Asked = readonly [path: string, label: string, hint?: string];
 type Step = {
@@ -18,7 +19,7 @@ type Step = {
   sign?: Sign;
   fields: readonly Asked[];
   /** What else this step holds. */
-  more?: "people" | "bring" | "passes";
+  more?: "people" | "bring" | "passes" | "hitch";
 };
 
 const DOOR_LABEL: Step = {
@@ -81,18 +82,82 @@ const GOING: readonly Step[] = [
   DOOR_LABEL,
   { id: "passes", title: "What you will drive, and why", where: "", fields: [], more: "passes" },
 ];
-const DOORS: Record<string, readonly Step[]> = { tow: TOW, going: GOING };
+/** After the tickets: the labels, those first that settle most. */
+const LABELS: readonly Step[] = [
+  {
+    ...DOOR_LABEL,
+    fields: [
+      ["vehicle.ratings.gvwr", "GVWR", "the loaded vehicle"],
+      ["vehicle.ratings.gawr_front", "front GAWR"],
+      ["vehicle.ratings.gawr_rear", "rear GAWR"],
+    ],
+  },
+  {
+    id: "trailer",
+    title: "The trailer's label",
+    where: "Outside, front left, or inside a door.",
+    sign: "trailer",
+    fields: [
+      ["trailer.ratings.gvwr", "Trailer GVWR"],
+      ["trailer.ratings.gawr[0]", "GAWR, first axle"],
+      ["trailer.ratings.gawr[1]", "GAWR, second axle", "where it has two"],
+    ],
+  },
+  {
+    id: "guide",
+    title: "The maker's towing guide",
+    where: "In the line of your engine, axle ratio, cab and drive.",
+    sign: "guide",
+    fields: [
+      ["vehicle.ratings.gcwr", "GCWR", "vehicle and trailer together"],
+      ["vehicle.ratings.tow_rating", "Tow rating"],
+      ["vehicle.ratings.tongue_rating", "Tongue or pin limit"],
+    ],
+  },
+  {
+    id: "hitch",
+    title: "The labels of the hitch",
+    where: "On each part; the weakest one counts.",
+    sign: "receiver",
+    fields: [],
+    more: "hitch",
+  },
+  {
+    id: "placard",
+    title: "The tire placard",
+    where: "Beside the door label: “should never exceed …”.",
+    sign: "placard",
+    fields: [
+      ["vehicle.ratings.payload", "Payload", "people and cargo, at most"],
+      ["vehicle.curb_weight", "Curb weight", "from the manual: empty, full fluids"],
+    ],
+  },
+];
+const DOORS: Record<string, readonly Step[]> = { tow: TOW, going: GOING, labels: LABELS };
 
 /** A short path: one label a step, big fields, the answer growing below. It is a view of Plates, Pack and Weigh. */
 export function Path() {
   const { rig, sheet } = useDesk();
   const [search, setSearch] = useSearchParams();
-  const door = search.get("door") === "going" ? "going" : "tow";
+  const asked = search.get("door") ?? "";
+  const door = asked in DOORS ? asked : "tow";
   const steps = (DOORS[door] ?? TOW).filter((step) => rig.trailer || !["trailer", "hitch"].includes(step.id));
   const at = Math.min(Math.max(0, Number(search.get("step") ?? 1) - 1 || 0), steps.length - 1);
   const step = steps[at] ?? DOOR_LABEL;
   const go = (to: number) => setSearch({ door, step: String(to + 1) });
   const unit = rig.units.mass;
+  const asks = useRef<HTMLFieldSetElement>(null);
+  const turned = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another step is what asks for its first figure
+  useEffect(() => {
+    if (turned.current) asks.current?.querySelector<HTMLInputElement>("input")?.focus();
+    turned.current = true;
+  }, [step.id]);
+  /** Enter in the last field of a step goes on to the next step. */
+  const goOn = (event: React.KeyboardEvent) => {
+    const inputs = asks.current?.querySelectorAll("input") ?? [];
+    if (event.key === "Enter" && event.target === inputs[inputs.length - 1] && at + 1 < steps.length) go(at + 1);
+  };
   return (
     <div className="flex min-h-full flex-col">
       <div className="mx-auto w-full max-w-2xl flex-1 px-4 py-4">
@@ -106,11 +171,12 @@ export function Path() {
             <LabelPicture sign={step.sign} />
           </div>
         )}
-        <div className="mt-3">
+        <fieldset ref={asks} aria-label={step.title} className="mt-3 min-w-0" onKeyDown={goOn}>
           {step.fields.map(([path, label, hint]) => (
             <Field key={path} path={path} label={label} hint={hint} unit={unit} />
           ))}
           {step.fields.length > 0 && <PasteText />}
+          {step.more === "hitch" && <HitchLabels />}
           {step.more === "people" && <People />}
           {step.more === "bring" && <Bring />}
           {step.more === "passes" && <Passes />}
@@ -122,7 +188,7 @@ export function Path() {
               At the scale, on the phone: one step at a time
             </Link>
           )}
-        </div>
+        </fieldset>
         <div className="mt-5 flex flex-wrap gap-3">
           {at > 0 && (
             <Button className="min-h-12" onClick={() => go(at - 1)}>
@@ -134,7 +200,7 @@ export function Path() {
               <Button strong className="min-h-12 flex-1" onClick={() => go(at + 1)}>
                 Next
               </Button>
-              {step.fields.length > 0 && (
+              {(step.fields.length > 0 || step.more === "hitch") && (
                 <Button className="min-h-12" onClick={() => go(at + 1)}>
                   I do not have this
                 </Button>

@@ -162,8 +162,9 @@ function Progress(props: { count: number; current: number; done: boolean[]; onTu
 
 /** What this pass settles and the answer so far, within reach of the thumb; the way to the next field or pass. */
 function NextBar({ count, current, onTurn }: { count: number; current: number; onTurn: (turn: number) => void }) {
-  const { evaluation, sheet } = useDesk();
+  const { evaluation, rig, sheet } = useDesk();
   const { search } = useLocation();
+  const labelled = rig.vehicle?.ratings?.gvwr != null;
   const pass = evaluation.passes[current];
   const tongue = evaluation.derived.tongue_static;
   const shared = evaluation.derived.tongue_share;
@@ -190,7 +191,14 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
             </>
           )}
         </dl>
-        {last ? (
+        {last && !labelled ? (
+          <Link
+            to={`/rigs/${sheet.id}/path?door=labels`}
+            className="flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"
+          >
+            Now the labels
+          </Link>
+        ) : last ? (
           <Link
             to={`/rigs/${sheet.id}/margins${search}`}
             className="flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"

@@ -1,0 +1,173 @@
+"""How far it is from nothing to an answer on a phone: taps, fields, keys and scrolling.
+
+Part of ``make bench``. A walk does what its person would do: it taps what leads on, types what is
+on the papers, and scrolls only as far as it must.
+"""
+
+import re
+import tempfile
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from playwright.sync_api import Locator, Page, ViewportSize, expect
+
+from noxel.store.database import Database
+from tools.stage import a_browser, serving
+
+PHONE: ViewportSize = {"width": 390, "height": 844}
+_SCROLLED = """() => {
+  let all = window.scrollY;
+  for (const each of document.querySelectorAll("main, [class*=overflow-y-auto]"))
+    all += each.scrollTop;
+  return all;
+}"""
+USEFUL = re.compile(r"\d[\d,]* (lb|kg)")
+"""An answer that says a mass is one to do something with."""
+
+
+@dataclass
+class Walk:
+    """One way through the page, counted."""
+
+    page: Page
+    taps: int = 0
+    fields: int = 0
+    keys: int = 0
+    scrolled: float = 0.0
+    useful: tuple[int, int] | None = None
+
+    def _reach(self, what: Locator) -> None:
+        expect(what).to_be_visible()
+        before = float(self.page.evaluate(_SCROLLED))
+        what.scroll_into_view_if_needed()
+        self.scrolled += abs(float(self.page.evaluate(_SCROLLED)) - before)
+
+    def tap(self, what: Locator) -> None:
+        """Tap something, wherever it is."""
+        self._reach(what)
+        what.click()
+        self.taps += 1
+
+    def button(self, name: str) -> None:
+        """Tap a button or a link by its words."""
+        words = re.compile(name)
+        self.tap(
+            self.page.get_by_role("button", name=words)
+            .or_(self.page.get_by_role("link", name=words))
+            .first
+        )
+
+    def type(self, figures: Sequence[tuple[str, str]]) -> None:
+        """Type figures into their fields: a field is tapped where Enter does not lead to it."""
+        for path, text in figures:
+            box = self.page.locator(f'input[data-path="{path}"]').first
+            self._reach(box)
+            if not box.evaluate("each => each === document.activeElement"):
+                box.click()
+                self.taps += 1
+            box.fill(text)
+            self.fields += 1
+            self.keys += len(text) + 1
+            box.press("Enter")
+            self.look()
+
+    def settle(self) -> None:
+        """Wait for the answer to what was typed last."""
+        expect(self.page.get_by_text("saved", exact=True)).to_be_visible()
+        self.look()
+
+    def look(self) -> None:
+        """Note how far it was to the first useful sentence."""
+        bar = self.page.locator("[data-part=verdict-bar]")
+        if self.useful is None and bar.count() and USEFUL.search(bar.inner_text()):
+            self.useful = (self.fields, self.taps)
+
+
+def two_tickets(walk: Walk) -> None:
+    """Two tickets of a truck and a trailer on a ball, and their labels."""
+    walk.button("I have weigh tickets")
+    walk.button("trailer on a ball")
+    walk.button("Start a weigh-in")
+    here = "weigh_ins[0].passes"
+    walk.type(
+        [
+            (f"{here}[0].readings.{name}", text)
+            for name, text in (("front", "3120"), ("rear", "3940"), ("trailer", "5460"))
+        ]
+    )
+    walk.button("Next pass")
+    walk.type(
+        [
+            (f"{here}[1].readings.{name}", text)
+            for name, text in (("front", "3320"), ("rear", "3060"))
+        ]
+    )
+    walk.button("Now the labels")
+    of = "vehicle.ratings"
+    labels = (
+        ((f"{of}.gvwr", "7200"), (f"{of}.gawr_front", "3750"), (f"{of}.gawr_rear", "4150")),
+        (
+            ("trailer.ratings.gvwr", "6600"),
+            ("trailer.ratings.gawr[0]", "3200"),
+            ("trailer.ratings.gawr[1]", "3200"),
+        ),
+        ((f"{of}.gcwr", "14100"), (f"{of}.tow_rating", "8300"), (f"{of}.tongue_rating", "830")),
+    )
+    for label in labels:
+        walk.type(label)
+    walk.type(
+        (
+            ("hitch.parts[0].trailer", "9000"),
+            ("hitch.parts[0].tongue", "900"),
+            ("hitch.parts[2].trailer", "8000"),
+        )
+    )
+    walk.button("See it all")
+
+
+def brochures(walk: Walk) -> None:
+    """A truck's labels and a trailer's brochure: can it tow that?"""
+    walk.button("Can it tow that?")
+    walk.button("trailer on a ball")
+    walk.type([("vehicle.ratings.gvwr", "7000")])
+    walk.button("^Next$")
+    walk.type([("vehicle.ratings.payload", "1500")])
+    walk.button("I do not have this")
+    people = walk.page.get_by_label("All of it")
+    expect(people).to_be_visible()
+    people.fill("200+170+60")
+    people.press("Enter")
+    walk.fields, walk.keys = walk.fields + 1, walk.keys + 11
+    walk.type([("trailer.ratings.gvwr", "9000")])
+    walk.settle()
+    walk.button("See it all")
+
+
+WALKS: dict[str, Callable[[Walk], None]] = {
+    "two tickets and their labels": two_tickets,
+    "labels and a brochure": brochures,
+}
+
+
+def walk_all(say: Callable[[str, str, str], None]) -> None:
+    """Walk every walk, each from an empty folder, and say what it took."""
+    with a_browser() as browser, tempfile.TemporaryDirectory() as folder:
+        for number, (name, walk) in enumerate(WALKS.items()):
+            with serving(Database(Path(folder) / f"{number}.db")) as address:
+                page = browser.new_page(viewport=PHONE)
+                page.goto(address)
+                made = Walk(page)
+                walk(made)
+                page.close()
+            took = (
+                f"{made.taps} taps, {made.fields} fields, {made.keys} keys, {made.scrolled:.0f} px"
+            )
+            say(f"{name}, on a phone", took, "limit 12 taps, 17 fields, 900 px")
+            if made.useful:
+                fields, taps = made.useful
+                say("  to the first mass that is said", f"{fields} fields, {taps} taps", "")
+
+
+if __name__ == "__main__":
+    walk_all(lambda what, found, limit: print(f"{what:<44} {found}   {limit}"))
