@@ -33,7 +33,11 @@ export function OwnLines() {
     setText("");
   };
   const ticked = useOutbox().filter((each) => each.kind === "tick" && each.rig === sheet.id && each.why === undefined);
+  /** Pressed just now, and not kept on this device yet: the tick follows the thumb at once. */
+  const [pressed, setPressed] = useState<Readonly<Record<number, boolean>>>({});
   const all = (lines.data ?? []).map((each) => {
+    const now = pressed[each.id];
+    if (now !== undefined) return { ...each, done_at: now ? new Date().toISOString() : null, done_by: now ? by : null };
     const made = ticked.findLast((tick) => tick.kind === "tick" && tick.line === each.id);
     if (made?.kind !== "tick") return each;
     return {
@@ -42,8 +46,9 @@ export function OwnLines() {
       done_by: made.done ? made.by : null,
     };
   });
-  const tick = (line: OwnLine, done: boolean) =>
-    void put({
+  const tick = async (line: OwnLine, done: boolean) => {
+    setPressed((before) => ({ ...before, [line.id]: done }));
+    await put({
       key: crypto.randomUUID(),
       rig: sheet.id,
       at: Date.now(),
@@ -52,7 +57,9 @@ export function OwnLines() {
       line: line.id,
       done,
       by,
-    });
+    }).catch((error: Error) => setProblem(`This browser cannot keep it: ${error.message}`));
+    setPressed(({ [line.id]: _, ...rest }) => rest);
+  };
   return (
     <div className="border-t border-ink px-3 py-2" data-part="own-lines">
       <h4 className="font-cond text-[1.0625rem] font-semibold">Your own lines</h4>
@@ -65,7 +72,7 @@ export function OwnLines() {
                 disabled={viewing}
                 className="h-5 w-5 shrink-0 accent-[var(--ink)]"
                 checked={each.done_at !== null}
-                onChange={(event) => tick(each, event.currentTarget.checked)}
+                onChange={(event) => void tick(each, event.currentTarget.checked)}
               />
               <span>
                 {each.text}
