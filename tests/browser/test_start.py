@@ -67,8 +67,20 @@ class Doors(OnStage):
                 at(page, f"weigh_ins[0].passes[{number}].readings.{name}").fill(text)
         page.get_by_role("link", name="Now the labels").click()
         at(page, "vehicle.ratings.gvwr").click()
-        for text in ("7200", "3750", "4150", "6600", "3200", "3200", "14100", "8300", "830"):
-            page.keyboard.type(text)  # Enter goes on, also to the next label
+        of = "vehicle.ratings"
+        for path, text in (
+            (f"{of}.gvwr", "7200"),
+            (f"{of}.gawr_front", "3750"),
+            (f"{of}.gawr_rear", "4150"),
+            ("trailer.ratings.gvwr", "6600"),
+            ("trailer.ratings.gawr[0]", "3200"),
+            ("trailer.ratings.gawr[1]", "3200"),
+            (f"{of}.gcwr", "14100"),
+            (f"{of}.tow_rating", "8300"),
+            (f"{of}.tongue_rating", "830"),
+        ):
+            expect(at(page, path)).to_be_focused()  # Enter goes on, also to the next label
+            page.keyboard.type(text)
             page.keyboard.press("Enter")
         expect(page.get_by_role("heading", level=1)).to_have_text("The labels of the hitch")
         self.fits_across(page)

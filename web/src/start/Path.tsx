@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
@@ -149,7 +149,7 @@ export function Path() {
   const asks = useRef<HTMLFieldSetElement>(null);
   const turned = useRef(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another step is what asks for its first figure
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (turned.current) asks.current?.querySelector<HTMLInputElement>("input")?.focus();
     turned.current = true;
   }, [step.id]);
