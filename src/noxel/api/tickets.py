@@ -199,11 +199,6 @@ def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, page: PageId = No
     """Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes
     nothing.
     """
-    if ticket.config is None and not ticket.tongue.strip():
-        raise InputError(
-            "Say which pass it is of, or what the tongue scale read.",
-            [Problem("config", "is missing", "missing")],
-        )
     facts = {
         name: getattr(ticket, name) for name in ("place", "ticket_number", "time", "fee", "note")
     }

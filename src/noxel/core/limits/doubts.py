@@ -100,11 +100,7 @@ def _trailer(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
 def _labels(rig: RigFile) -> Iterator[Doubt]:
     ratings = rig.vehicle.ratings
     if ratings.gvwr and ratings.gawr_front and ratings.gawr_rear:
-        axles = (
-            ratings.gawr_front.kg
-            + ratings.gawr_rear.kg
-            + (ratings.gawr_tag.kg if ratings.gawr_tag else 0.0)
-        )
+        axles = ratings.gawr_front.kg + (ratings.rear_axles or 0.0)
         if exceeds(GVWR_SPAN[0] * axles, ratings.gvwr.kg) or exceeds(
             ratings.gvwr.kg, GVWR_SPAN[1] * axles
         ):

@@ -22,7 +22,7 @@ def _vehicle(plates: Labels) -> Iterator[Advisory]:
     tow = rating_in(ratings.tow_rating, rig.hitch.mode)
     name = {key: term_name(rig, key) for key in ("gvwr", "gcwr", "tow_rating", "payload")}
     if gvwr and front and rear:
-        axles = front.kg + rear.kg + (ratings.gawr_tag.kg if ratings.gawr_tag else 0.0)
+        axles = front.kg + (ratings.rear_axles or 0.0)
         if above(gvwr.kg, axles):
             yield plates.say(
                 "axles_below_gvwr",

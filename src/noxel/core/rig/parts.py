@@ -118,6 +118,13 @@ class VehicleRatings(Model):
     payload_reduction: NonNegativeMass | None = None
     tongue_rating: Rating | None = None
 
+    @property
+    def rear_axles(self) -> float | None:
+        """What the rear axles may carry by their ratings, a tag axle's added. [kg]"""
+        if self.gawr_rear is None:
+            return None
+        return self.gawr_rear.kg + (self.gawr_tag.kg if self.gawr_tag else 0.0)
+
     @model_validator(mode="after")
     def _some_payload_left(self) -> Self:
         if self.payload and self.payload_reduction and self.payload_reduction.kg >= self.payload.kg:

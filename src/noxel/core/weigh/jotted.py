@@ -12,6 +12,7 @@ from noxel.core.editing import Change, Document, apply_changes
 from noxel.core.quantities import MassUnit
 from noxel.core.rig import Config, SpringBars, parse_rig
 from noxel.core.weigh.passes import GRADUATIONS, ScaleKind, new_weigh_in
+from noxel.errors import InputError, Problem
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +57,11 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
         If it breaks a rule of the format, such as a trailer's reading in a pass of the vehicle
         alone.
     """
+    if ticket.config is None and not ticket.tongue.strip():
+        raise InputError(
+            "Say which pass it is of, or what the tongue scale read.",
+            [Problem("config", "is missing", "missing")],
+        )
     if index is None:
         rig = parse_rig(document)
         index = len(rig.weigh_ins)

@@ -108,11 +108,12 @@ def _unit_slips(notes: Notes) -> Iterator[Advisory]:
                     f"{_LB_PER_KG:.2f} lb.",
                     notes.path(wrong, "unit"),
                 )
-    for name, limit in (("front", ratings.gawr_front), ("rear", ratings.gawr_rear)):
+    front = ratings.gawr_front.kg if ratings.gawr_front else None
+    for name, limit in (("front", front), ("rear", ratings.rear_axles)):
         axle = getattr(hitched, name) if hitched else None
         if axle is None or limit is None:
             continue
-        ratio = axle.value / limit.kg
+        ratio = axle.value / limit
         where = notes.path(hitched, f"readings.{name}") if hitched else None
         if ratio > 5:
             yield notes.say(
@@ -120,7 +121,7 @@ def _unit_slips(notes: Notes) -> Iterator[Advisory]:
                 f"The {name} axle reads {ratio:.0f} times its rating: a digit too many?",
                 where,
                 reading=axle.value,
-                rating=limit.kg,
+                rating=limit,
             )
         elif ratio > 1.7:
             yield notes.say(
@@ -129,7 +130,7 @@ def _unit_slips(notes: Notes) -> Iterator[Advisory]:
                 "or a rating in the other unit?",
                 where,
                 reading=axle.value,
-                rating=limit.kg,
+                rating=limit,
             )
         elif 0 < ratio < 0.14:
             yield notes.say(
@@ -137,7 +138,7 @@ def _unit_slips(notes: Notes) -> Iterator[Advisory]:
                 f"The {name} axle reads only {ratio * 100:.0f} % of its rating: a digit too few?",
                 where,
                 reading=axle.value,
-                rating=limit.kg,
+                rating=limit,
             )
 
 
