@@ -308,7 +308,7 @@ class Rules(unittest.TestCase):
         said = next(each.message for each in found.advisories if each.code == "axles_in_group")
         self.assertIn("more than 58.8 % of it, the tag axle once it carries more than 42.0 %", said)
         self.assertEqual(found.doubts, [])
-        # 2,380 lb are 1.83 times a drive axle's 1,300, but both axles carry them: no unit was mixed up
+        # 2,380 lb are 1.83 times a drive axle's 1,300, but both axles carry them
         shared = {"ratings": ratings | {"gawr_rear": 1_300, "gawr_tag": 1_100}}
         again, _ = judged("check--motorhome", vehicle=shared)
         self.assertNotIn("unit_slip", [each.code for each in again.advisories])
