@@ -6,7 +6,7 @@ import datetime
 import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Any, Literal, get_args
 
 from noxel.core.quantities import MassUnit, read_typed
 from noxel.core.weigh import GRADUATIONS
@@ -34,27 +34,7 @@ TicketColumn = Literal[
     "ticket_number",
     "note",
 ]
-TICKET_COLUMNS: tuple[TicketColumn, ...] = (
-    "weigh_in",
-    "date",
-    "place",
-    "pass",
-    "configuration",
-    "spring_bars",
-    "front",
-    "rear",
-    "vehicle",
-    "trailer",
-    "trailer_1",
-    "trailer_2",
-    "trailer_3",
-    "gross",
-    "reading",
-    "mass",
-    "unit",
-    "ticket_number",
-    "note",
-)
+TICKET_COLUMNS: tuple[TicketColumn, ...] = get_args(TicketColumn)
 _AXLES: tuple[TicketColumn, ...] = (
     "front",
     "rear",

@@ -9,6 +9,7 @@ from openpyxl.worksheet.worksheet import Worksheet
 
 from noxel.core.limits import (
     AXLES_APART,
+    FIGURE_OF,
     SIDES_APART,
     Checked,
     broken_rules,
@@ -154,8 +155,8 @@ def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tup
     if check.actual is None:
         return _EMPTY, _EMPTY
     derived, plate = cells.derived, cells.plates
-    if check.id in _DERIVED:
-        return derived[_DERIVED[check.id]], derived[f"pm_{_DERIVED[check.id]}"]
+    if check.id in FIGURE_OF:
+        return derived[FIGURE_OF[check.id]], derived[f"pm_{FIGURE_OF[check.id]}"]
     if check.id == "vehicle.payload":
         if "curb_measured" in weighing.figures:
             return f"{derived['vehicle_hitched']}-{derived['curb_measured']}", derived["payload_pm"]
@@ -300,17 +301,3 @@ def _on_assembly(rig: RigFile, group: str, cells: Cells, number: int) -> tuple[s
         f"{cells.derived['pm_trailer_axles']}/{count}",
     )
     return load, _apart(load, pm, AXLES_APART) if count > 1 else pm
-
-
-_DERIVED = {
-    "vehicle.front_axle": "front_hitched",
-    "vehicle.rear_axle": "rear_hitched",
-    "vehicle.gross": "vehicle_hitched",
-    "combination.gross": "combination_gross",
-    "vehicle.tow_rating": "trailer_gross",
-    "trailer.gross": "trailer_gross",
-    "trailer.axles": "trailer_axles",
-    "hitch.trailer": "trailer_gross",
-    "hitch.tongue": "tongue_static",
-    "tongue.share": "tongue_share",
-}

@@ -83,8 +83,8 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """One transaction that writes: all of it or nothing; the only writer while it lasts. When
-        it ends it is on the disk.
+        """One transaction that writes: all of it or nothing; no other writer meanwhile. After
+        it the changes are on the disk.
         """
         engine = self.engine.execution_options(sqlite_begin="IMMEDIATE")
         with Session(engine) as session:

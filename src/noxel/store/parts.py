@@ -153,8 +153,8 @@ def last_key(session: Session, row: RigRow) -> int:
 
 
 def write(session: Session, row: RigRow, parts: Documents, report: Report = silent) -> None:
-    """Write the parts of a rig to their rows; a part that is None is deleted. ``report`` receives
-    the progress.
+    """Write the parts of a rig to their rows and delete those that are None; ``report`` is told how
+    far it is.
     """
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")

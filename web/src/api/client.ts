@@ -73,8 +73,9 @@ export type Invitation = Schemas["Invitation"];
 export type MassUnit = "lb" | "kg";
 /** Texts as they were typed, without those left blank; the server reads them. */
 type Asked<P extends keyof paths> = paths[P] extends { get: { parameters: { query?: infer Q } } } ? Q : never;
-const given = <P extends keyof paths>(asked: Record<string, string>) =>
-  Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== "")) as unknown as Asked<P>;
+const filled = (asked: Record<string, string>) =>
+  Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== ""));
+const given = <P extends keyof paths>(asked: Record<string, string>) => filled(asked) as unknown as Asked<P>;
 
 /** One rig, and the weigh-in that is looked at. */
 const of = (rig_id: string) => ({ path: { rig_id } });
@@ -130,8 +131,7 @@ export const api = {
     got(server.DELETE("/api/rigs/{rig_id}/photos/{photo}", { params: { path: { rig_id: id, photo } } })),
   addPhoto: async (id: string, photo: string, file: Blob, asked: Record<string, string>) => {
     const headers = { "content-type": "application/octet-stream", ...FROM_HERE };
-    const said = Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== ""));
-    const path = `/api/rigs/${id}/photos/${photo}?${new URLSearchParams(said)}`;
+    const path = `/api/rigs/${id}/photos/${photo}?${new URLSearchParams(filled(asked))}`;
     return (await (await answered(path, { method: "PUT", headers, body: file })).json()) as Photo[];
   },
   drives: (id: string) => got(server.GET("/api/rigs/{rig_id}/drives", { params: of(id) })),

@@ -5,10 +5,8 @@ from dataclasses import dataclass
 
 from noxel.core.limits import Limit, Status, Verdict, cushion
 from noxel.core.match.candidates import MatchTrailer, MatchVehicle
-from noxel.core.match.ceiling import Use, every_use, in_front
-from noxel.core.match.loaded_vehicle import (
-    ON_LIMIT,
-)
+from noxel.core.match.ceiling import ASKED, Use, every_use, in_front
+from noxel.core.match.loaded_vehicle import ON_LIMIT
 from noxel.core.quantities import KG, MassUnit, lower_first, print_mass
 from noxel.core.wording import check_label, limiting_rating, vehicle_word
 
@@ -23,25 +21,11 @@ _BY_HITCH = (
 """What depends on where and by what the trailer is hitched."""
 
 
-_ORDER = (
-    "vehicle.tow_rating",
-    "combination.gross",
-    "vehicle.gross",
-    "vehicle.rear_axle",
-    "vehicle.front_axle",
-    "vehicle.payload",
-    "hitch.trailer",
-    "hitch.tongue",
-    "tires.rear",
-    "tires.front",
-    "trailer.gross",
-    "trailer.axles",
-    "tires.trailer",
-)
-
-
 _OPTIONAL = ("tires.rear", "tires.front", "trailer.gross", "trailer.axles", "tires.trailer")
 """Judged where both load and limit are known, and not missed otherwise."""
+
+
+_ORDER = (*ASKED, *_OPTIONAL)
 
 
 _ONLY_A_GUIDE = ("rough", "conservative")

@@ -54,10 +54,9 @@ def _motorhome(plates: Labels) -> Iterator[Advisory]:
         yield plates.say(
             "hitch_above_gcwr_left",
             "vehicle.ratings.gcwr",
-            f"The hitch and the {term_name(rig, 'tow_rating')} allow {plates.mass(min(rated))}, "
-            "but a motorhome loaded to its "
-            f"{term_name(rig, 'gvwr')} has only {plates.mass(left)} of its "
-            f"{term_name(rig, 'gcwr')} left for what it tows.",
+            f"A motorhome loaded to its {term_name(rig, 'gvwr')} has {plates.mass(left)} of its "
+            f"{term_name(rig, 'gcwr')} left for what it tows: less than the "
+            f"{plates.mass(min(rated))} that its hitch and tow rating allow.",
             note=True,
             rated=min(rated),
             left=left,

@@ -1,5 +1,5 @@
-"""What the log keeps of each weigh-in: its words for searching, and its figures as reckoned
-last.
+"""What the log keeps of each weigh-in: its words for searching, and its figures as last
+computed.
 """
 
 import json
@@ -12,7 +12,7 @@ down_revision = "0002"
 
 
 def upgrade() -> None:
-    """Go forward: a row beside each weigh-in; its figures are reckoned when the log is opened."""
+    """Go forward: a row beside each weigh-in; its figures are computed when the log is opened."""
     op.create_table(
         "log_facts",
         sa.Column(
