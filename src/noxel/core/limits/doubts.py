@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from noxel.core.limits.checks import exceeds
-from noxel.core.mechanics import PassLoads, Weighing, reading_words
+from noxel.core.mechanics import PassLoads, Weighing, empty_by_label, reading_words
 from noxel.core.quantities import Figure, combine, nominal, plus_minus
 from noxel.core.rig import RigFile, WeighIn
 
@@ -58,18 +58,15 @@ def _vehicle(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
         return
     ratings, curb = rig.vehicle.ratings, rig.vehicle.curb_weight
     path = f"{at}.passes[{loads.number - 1}].unit"
-    empty, name = curb.kg if curb else None, "curb weight"
-    if empty is None and ratings.gvwr and ratings.payload:
-        reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
-        empty, name = ratings.gvwr.kg - ratings.payload.kg + reduction, "empty weight by its labels"
-    if empty is not None and exceeds(LIGHTER * empty, vehicle.value):
+    empty = empty_by_label(rig)
+    if empty is not None and exceeds(LIGHTER * empty.value, vehicle.value):
         yield Doubt(
             "vehicle_lighter_than_empty",
             path,
             vehicle.value,
-            empty,
+            empty.value,
             number=loads.number,
-            names=("", name),
+            names=("", "curb weight" if curb else "empty weight by its labels"),
         )
     if ratings.gvwr and exceeds(FAR_BELOW * ratings.gvwr.kg, vehicle.value):
         yield Doubt(

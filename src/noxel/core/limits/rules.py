@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from noxel.core.limits.checks import exceeds
-from noxel.core.mechanics import Weighing, curb_by_placard, curb_entered
+from noxel.core.mechanics import Weighing, empty_by_label
 from noxel.core.rig import RigFile
 
 RuleCode = Literal[
@@ -153,7 +153,7 @@ def _tongue_table(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     """
     rows = sorted(rig.vehicle.tongue_table, key=lambda row: row.load.kg)
     solo, tongue = weighing.figures.get("vehicle_solo"), weighing.figures.get("tongue_static")
-    empty = weighing.figures.get("curb_measured") or curb_entered(rig) or curb_by_placard(rig)
+    empty = weighing.figures.get("curb_measured") or empty_by_label(rig)
     if not rows or solo is None or tongue is None or empty is None:
         return []
     carried = solo.value - empty.value

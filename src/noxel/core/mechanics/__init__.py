@@ -14,6 +14,7 @@ from noxel.core.mechanics.knowledge import (
     between,
     curb_by_placard,
     curb_entered,
+    empty_by_label,
 )
 from noxel.core.mechanics.lengths import in_the_rigs_unit, lever_lengths, rounded_length
 from noxel.core.mechanics.listed import (
@@ -77,6 +78,7 @@ __all__ = [
     "curb_by_placard",
     "curb_entered",
     "describe_pass",
+    "empty_by_label",
     "entered",
     "expect",
     "gathered",

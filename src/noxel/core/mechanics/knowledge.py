@@ -177,6 +177,11 @@ def curb_entered(rig: RigFile) -> Figure | None:
     return typed(rig, "curb_weight", "vehicle.curb_weight", curb.kg) if curb else None
 
 
+def empty_by_label(rig: RigFile) -> Figure | None:
+    """The empty vehicle without weighing it: its curb weight, else what its labels leave. [kg]"""
+    return curb_entered(rig) or curb_by_placard(rig)
+
+
 def dry_weight(rig: RigFile) -> Figure | None:
     dry = rig.trailer.dry_weight if rig.trailer else None
     return typed(rig, "dry_weight", "trailer.dry_weight", dry.kg) if dry else None

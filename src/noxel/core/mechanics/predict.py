@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from noxel.core.mechanics import statics
-from noxel.core.mechanics.knowledge import curb_by_placard
+from noxel.core.mechanics.knowledge import empty_by_label
 from noxel.core.mechanics.listed import hitch_mass, in_tank
 from noxel.core.quantities import Length, nominal
 from noxel.core.rig import RigFile, TrailerBase
@@ -104,8 +104,8 @@ def predict_solo(rig: RigFile) -> Solo:
     lacks, base = _Lacks(), rig.plan.vehicle_base
     aboard, hitch = _aboard(rig, "vehicle"), nominal(hitch_mass(rig))
     items = sum(kg for kg, _, _ in aboard)
-    curb, placard = rig.vehicle.curb_weight, curb_by_placard(rig)
-    empty = curb.kg if curb else placard.value if placard else None
+    labelled = empty_by_label(rig)
+    empty = labelled.value if labelled else None
     based = base is not None and base.front is not None and base.rear is not None
     fitted = base is not None and base.hitch_fitted and based
     gross: float | None = None
