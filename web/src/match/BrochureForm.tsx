@@ -8,7 +8,7 @@ const FIGURES: Record<Exclude<EquipmentKind, "hitch">, readonly (readonly [strin
   vehicle: [
     ["ratings.gvwr", "GVWR"],
     ["ratings.payload", "Payload"],
-    ["ratings.gawr_rear", "rear GAWR"],
+    ["ratings.gawr_rear", "Rear GAWR"],
     ["ratings.gcwr", "GCWR"],
     ["ratings.tow_rating", "Tow rating"],
     ["ratings.tongue_rating", "Tongue limit"],

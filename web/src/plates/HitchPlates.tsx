@@ -149,6 +149,7 @@ export function HitchPlates() {
                     ["trailer", mass],
                     ["tongue", mass],
                   ]}
+                  title="By its maker, at a drop of: trailer, tongue"
                   link="its maker's ratings by drop"
                   label="A drop, the trailer rating and the tongue rating a line"
                   example={length === "in" ? "4 7500 1000\n6 6000 800" : "100 2500 150\n150 2000 120"}

@@ -11,11 +11,13 @@ export function MakersTable(props: {
   rows: readonly object[];
   /** The columns in their order, each with the unit of a bare figure. */
   columns: readonly (readonly [name: string, unit: string])[];
+  /** What stands above the rows. */
+  title: string;
   link: string;
   label: string;
   example: string;
 }) {
-  const { path, columns, link, label, example } = props;
+  const { path, columns, title, link, label, example } = props;
   const rows = props.rows as readonly Row[];
   const { ask } = useDesk();
   const [text, setText] = useState<string | null>(null);
@@ -36,6 +38,7 @@ export function MakersTable(props: {
   if (text === null) {
     return (
       <div className="py-1.5 text-[0.875rem]">
+        {rows.length > 0 && <p className="mb-0.5 text-[0.8125rem] leading-snug text-soft">{title}</p>}
         {rows.length > 0 && (
           <ol className={`mb-1 font-cond text-[0.9375rem] ${columns.length < 3 ? "columns-2" : ""}`}>
             {rows.map((row) => (

@@ -107,6 +107,7 @@ function TirePlate({ path, title, answer }: { path: Tires; title: string; answer
             ["pressure", pressure],
             ["load", unit],
           ]}
+          title="The tire maker's table: pressure, load of one tire"
           link="the tire maker's own table"
           label="A pressure and the load of one tire a line, from the tire maker's own table"
           example={"50 2200\n65 2700\n80 3200"}

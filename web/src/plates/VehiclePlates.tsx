@@ -143,6 +143,7 @@ export function VehiclePlates() {
                   ["load", mass],
                   ["tongue", mass],
                 ]}
+                title={`By the maker, with this carried in the vehicle: ${t("tongue_weight")}`}
                 link={`the maker's table, where the ${t("tongue_weight")} allowed falls with the load`}
                 label={`What the vehicle carries itself, at most, and the ${t("tongue_weight")} allowed with it`}
                 example={"400 350\n600 250\n750 120"}

@@ -29,7 +29,7 @@ const DOOR_LABEL: Step = {
   sign: "certification",
   fields: [
     ["vehicle.ratings.gvwr", "GVWR", "the loaded vehicle"],
-    ["vehicle.ratings.gawr_rear", "rear GAWR"],
+    ["vehicle.ratings.gawr_rear", "Rear GAWR"],
   ],
 };
 const TOW: readonly Step[] = [
@@ -88,8 +88,8 @@ const LABELS: readonly Step[] = [
     ...DOOR_LABEL,
     fields: [
       ["vehicle.ratings.gvwr", "GVWR", "the loaded vehicle"],
-      ["vehicle.ratings.gawr_front", "front GAWR"],
-      ["vehicle.ratings.gawr_rear", "rear GAWR"],
+      ["vehicle.ratings.gawr_front", "Front GAWR"],
+      ["vehicle.ratings.gawr_rear", "Rear GAWR"],
     ],
   },
   {
