@@ -15,8 +15,10 @@ export function Photos(props: {
   weighIn?: number | undefined;
   visit?: string;
   big?: boolean;
+  /** Whether the link says what of, where no title stands above it. */
+  named?: boolean;
 }) {
-  const { about, label, weighIn, visit, big = false } = props;
+  const { about, label, weighIn, visit, big = false, named = false } = props;
   const { sheet } = useDesk();
   const { viewing } = useVisitor();
   const queries = useQueryClient();
@@ -81,7 +83,9 @@ export function Photos(props: {
             className="sr-only"
             onChange={(event) => void take(event)}
           />
-          {mine.length + waiting.length ? "another photograph" : `photograph ${big ? label.toLowerCase() : "it"}`}
+          {mine.length + waiting.length
+            ? "another photograph"
+            : `photograph ${big || named ? `${label[0]?.toLowerCase()}${label.slice(1)}` : "it"}`}
         </label>
       )}
       {waiting.length > 0 && <span className="text-[0.875rem] text-soft">{waiting.length} on its way</span>}

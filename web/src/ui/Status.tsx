@@ -84,7 +84,9 @@ export function StatusMark({ status, always = false }: { status: Kind; always?: 
   return (
     <>
       <span className="sr-only">{WORDS[status]}: </span>
-      <span className={`mr-2 inline-block h-3.5 w-3 align-[-1px] ${always ? "" : "md:hidden"} ${SHAPES[status]}`} />
+      <span
+        className={`mr-2 inline-block h-3.5 w-3 shrink-0 align-[-1px] ${always ? "" : "md:hidden"} ${SHAPES[status]}`}
+      />
     </>
   );
 }
@@ -133,7 +135,7 @@ export function OutlookTag({ outlook }: { outlook: Outlook }) {
 export function OutlookMark({ outlook }: { outlook: Outlook }) {
   return (
     <span
-      className={`mr-2 inline-block h-3.5 w-3 border-2 border-current align-[-1px] md:hidden ${outlookInk(outlook)} ${outlook === "open" ? "border-dotted" : ""}`}
+      className={`mr-2 inline-block h-3.5 w-3 shrink-0 border-2 border-current align-[-1px] md:hidden ${outlookInk(outlook)} ${outlook === "open" ? "border-dotted" : ""}`}
     />
   );
 }

@@ -132,8 +132,8 @@ function ThisWeighIn({ weighIn }: { weighIn: number }) {
       <Field path={`${path}.scale.accuracy`} label="Its accuracy, if stated" hint="share of a reading, “0.1 %”" />
       <Field path={`${path}.scale.slope`} label="The place falls by" hint="only where it is not level: “2 %”" />
       <Field path={`${path}.note`} label="Note" mode="text" />
-      <Photos about="ticket" label="The tickets of this weigh-in" weighIn={sheet.window.keys[weighIn - 1]} />
-      <Photos about="load" label="How it was packed" weighIn={sheet.window.keys[weighIn - 1]} />
+      <Photos named about="ticket" label="The tickets of this weigh-in" weighIn={sheet.window.keys[weighIn - 1]} />
+      <Photos named about="load" label="How it was packed" weighIn={sheet.window.keys[weighIn - 1]} />
     </section>
   );
 }
