@@ -40,6 +40,19 @@ class OverHttp(OnFile):
         self.assertEqual((row["limit"], row["status"]), (None, "unknown"))
         self.assertEqual(self.client.post(f"/api/rigs/{rig}/undo").json()["rig"], self.document)
 
+    def test_the_answer_to_a_change_is_what_a_look_shows_afterwards(self) -> None:
+        rig = self.add(self.document)
+        for path, text in (
+            ("vehicle.ratings.gvwr", "7200"),
+            ("vehicle.ratings.gvwr", "7,2oo"),
+            ("vehicle.ratings.gcwr", " 15,000.0 "),
+            ("weigh_ins[0].passes[0].readings.front", ""),
+            ("vehicle.ratings.payload", "700 kg"),
+        ):
+            with self.subTest(path, text=text):
+                answer = self.type(rig, path, text).json()
+                self.assertEqual(answer, self.client.get(f"/api/rigs/{rig}").json())
+
     def test_a_rig_from_nothing(self) -> None:
         for kind in ("conventional", "fifth_wheel", "gooseneck", "motorhome", "slide_in"):
             with self.subTest(kind):

@@ -58,8 +58,14 @@ class Things(unittest.TestCase):
         self.rigs.change(self.first, "GVWR", typing("vehicle.ratings.gvwr", "7,200"))
         with self.assertRaisesRegex(Conflict, "changed in another rig"):
             self.rigs.undo(third)
+        self.rigs.change(self.first, "GCWR", typing("vehicle.ratings.gcwr", "15500"))
+        with self.assertRaisesRegex(Conflict, "changed in another rig"):
+            self.rigs.undo(third)
         self.rigs.undo(self.first)
-        self.assertEqual(self.rigs.undo(third).document["vehicle"]["ratings"]["gvwr"], 7000)
+        self.rigs.undo(self.first)
+        self.rigs.change(self.first, "GCWR", typing("vehicle.ratings.gcwr", "15600"))
+        ratings = self.rigs.undo(third).document["vehicle"]["ratings"]
+        self.assertEqual((ratings["gvwr"], ratings["gcwr"]), (7000, 15600), "only its own figure")
 
     def test_another_rigs_weigh_ins_are_never_broken(self) -> None:
         hitch, trailer = self.equipment("hitch", self.first), self.equipment("trailer", self.first)

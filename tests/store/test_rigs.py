@@ -2,6 +2,7 @@
 there after a restart.
 """
 
+import json
 import sqlite3
 import tempfile
 import unittest
@@ -10,10 +11,12 @@ from typing import Any
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from sqlalchemy import select
 
 from noxel.core.editing import Change, Document, apply_changes
 from noxel.errors import Conflict, NotFound, RigFileError
 from noxel.store.database import Database
+from noxel.store.models import ChangeRow
 from noxel.store.rigs import Rigs
 from tests.truth import rig_of
 
@@ -79,6 +82,23 @@ class InMemory(unittest.TestCase):
         back = self.rigs.undo(self.rig)
         self.assertEqual((back.document, back.undo, back.redo), (self.document, None, "GVWR"))
         self.assertEqual(self.rigs.redo(self.rig).document["vehicle"]["ratings"]["gvwr"], 7200)
+
+    def test_a_step_is_kept_as_long_as_what_it_changed(self) -> None:
+        items = [{"name": f"item {n}", "on": "vehicle", "mass": 1} for n in range(5000)]
+        document = {**self.document, "loads": items}
+        rig = self.rigs.add(document)
+        self.rigs.change(rig, "item", typing("loads[17].mass", "2"), gesture="one")
+        self.rigs.change(rig, "item", typing("loads[17].mass", "25"), gesture="one")
+        with self.rigs._database.reading() as session:
+            kept = session.execute(select(ChangeRow.before, ChangeRow.after)).one()
+        self.assertEqual(
+            [json.loads(each) for each in kept],
+            [
+                {"rig": [{"op": "replace", "path": "/loads/17/mass", "value": mass}]}
+                for mass in (1, 25)
+            ],
+        )
+        self.assertEqual(self.rigs.undo(rig).document, document)
 
     def test_deleting_can_be_undone(self) -> None:
         self.rigs.delete(self.rig)

@@ -160,7 +160,7 @@ class RigSummary(BaseModel):
 
 def make_sheet(stored: Stored) -> Sheet:
     """The sheet of a stored rig, looking at one of its weigh-ins."""
-    edited = settle(stored.document)
+    edited = stored.edited or settle(stored.document)
     window, looked_at = stored.window, stored.window.at
     evaluation = evaluate(edited.rig, looked_at)
     return Sheet(

@@ -1,19 +1,23 @@
-"""A rig's history: each step with the documents that it changed, before and after; undone and
-redone.
+"""A rig's history: each step with what it did to the rig's documents; undone and redone.
+
+A step keeps a JSON patch for each document that it changed, both ways. A document that came or went
+is kept whole, and so are those of steps that an earlier version wrote.
 """
 
 import json
+from contextlib import suppress
+from typing import Any
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import frame_of_weigh_ins
+from noxel.core.editing import Document, frame_of_weigh_ins, patched, patches
 from noxel.errors import Conflict
 from noxel.store.documents import dump
 from noxel.store.edits import record_edit
 from noxel.store.equipment import KINDS, assemble, now
 from noxel.store.models import ChangeRow, RigRow
-from noxel.store.parts import Documents, fit_the_others, write
+from noxel.store.parts import Documents, fit_the_others, standing, write
 
 HISTORY = 500
 """How many steps of a rig's history are kept for undo."""
@@ -42,10 +46,11 @@ def record_step(
     )
     last = step_at(session, row, row.revision)
     if last is not None and gesture is not None and last.gesture == gesture:
-        last.before = dump({**before, **json.loads(last.before)})
-        last.after = dump({**json.loads(last.after), **after})
-        last.at = now()
-        return
+        with suppress(Conflict):  # changed in another rig meanwhile: then it is a step of its own
+            back, forth = _joined(last, before, after)
+            last.before, last.after, last.at = dump(back), dump(forth), now()
+            return
+    back, forth = _kept(before, after)
     row.revision += 1
     session.add(
         ChangeRow(
@@ -54,8 +59,8 @@ def record_step(
             at=now(),
             what=what,
             gesture=gesture,
-            before=dump(before),
-            after=dump(after),
+            before=dump(back),
+            after=dump(forth),
         )
     )
     session.execute(
@@ -65,19 +70,68 @@ def record_step(
     )
 
 
-def take_back(
-    session: Session, row: RigRow, now_there: Documents, then: Documents, page: str | None
+def _kept(before: Documents, after: Documents) -> tuple[Documents, Documents]:
+    """What a step keeps to be undone, and to be redone."""
+    back: Documents = {}
+    forth: Documents = {}
+    for part in before.keys() | after.keys():
+        was, is_now = before.get(part), after.get(part)
+        if was is None or is_now is None:
+            back[part], forth[part] = was, is_now
+        else:
+            forth[part], back[part] = patches(was, is_now)
+    return back, forth
+
+
+def _joined(last: ChangeRow, before: Documents, after: Documents) -> tuple[Documents, Documents]:
+    """What the last step keeps when a further change becomes part of it."""
+    back, forth = json.loads(last.before), json.loads(last.after)
+    first = {part: _made(stood, back[part]) for part, stood in before.items() if part in back}
+    newly_back, newly_forth = _kept({**before, **first}, after)
+    return {**back, **newly_back}, {**forth, **newly_forth}
+
+
+def _made(stands: Document | None, kept: Any) -> Document | None:
+    """A document as a step's record makes it of what stands: by a patch, or as it was kept
+    whole.
+    """
+    return patched(stands or {}, kept) if isinstance(kept, list) else kept
+
+
+def take_back(session: Session, row: RigRow, step: ChangeRow, page: str | None) -> None:
+    """Undo a step.
+
+    Raises
+    ------
+    Conflict
+        If what it changed was changed in another rig since.
+    """
+    _follow(session, row, json.loads(step.before), json.loads(step.after), page)
+
+
+def do_again(session: Session, row: RigRow, step: ChangeRow, page: str | None) -> None:
+    """Redo a step that was undone; errors as :func:`take_back`."""
+    _follow(session, row, json.loads(step.after), json.loads(step.before), page)
+
+
+def _follow(
+    session: Session, row: RigRow, wanted: Documents, opposite: Documents, page: str | None
 ) -> None:
-    """Put a step's documents back, unless shared equipment was changed elsewhere since."""
-    stands = assemble(session, row)
-    for kind in KINDS:
-        if kind in now_there and stands.get(kind) != now_there[kind]:
-            raise Conflict(f"The {kind} was changed in another rig since. Undo it there first.")
+    """Make what a step's record says, unless what it is about was changed elsewhere since."""
+    stands = standing(session, row, list(wanted))
+    then: Documents = {}
+    for part, kept in wanted.items():
+        whose = f"The {part}" if part in KINDS else "What this step changed"
+        changed = Conflict(f"{whose} was changed in another rig since. Undo it there first.")
+        try:
+            then[part] = _made(stands.get(part), kept)
+            same = part not in KINDS or _made(then[part], opposite[part]) == stands.get(part)
+        except Conflict as exc:
+            raise changed from exc
+        if not same:
+            raise changed
+    framed = frame_of_weigh_ins(assemble(session, row))
     write(session, row, then)
-    record_edit(session, row, now_there, then, page)
-    fit_the_others(
-        session,
-        row,
-        list(then),
-        framed=frame_of_weigh_ins(stands) != frame_of_weigh_ins(assemble(session, row)),
-    )
+    record_edit(session, row, {part: stands.get(part) for part in then}, then, page)
+    framed_now = frame_of_weigh_ins(assemble(session, row))
+    fit_the_others(session, row, list(then), framed=framed != framed_now)

@@ -140,7 +140,9 @@ class FactsRow(Base):
 
 
 class ChangeRow(Base):
-    """One step of a rig's history: the documents that it changed, before and after."""
+    """One step of a rig's history: what it did to each document, as JSON patches to undo and redo
+    it (:mod:`noxel.store.history`).
+    """
 
     __tablename__ = "changes"
     __table_args__ = (UniqueConstraint("rig_id", "revision"),)

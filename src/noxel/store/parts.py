@@ -146,6 +146,16 @@ def whole(session: Session, row: RigRow, window: Window | None = None) -> Docume
     return {**made, "weigh_ins": weigh_ins} if weigh_ins else made
 
 
+def standing(session: Session, row: RigRow, parts: Sequence[str]) -> Documents:
+    """What stands of some of a rig's documents; one that is not there is left out."""
+    found = split(assemble(session, row), ())
+    keys = [int(part) for part in parts if part not in ("rig", *KINDS)]
+    query = select(WeighInRow).where(WeighInRow.rig_id == row.id, WeighInRow.position.in_(keys))
+    for each in session.scalars(query):
+        found[str(each.position)] = read_document(each, weigh_in_words(each.date))
+    return {part: found[part] for part in parts if part in found}
+
+
 def last_key(session: Session, row: RigRow) -> int:
     """The greatest key of a rig's weigh-ins, or -1."""
     last = session.scalar(select(func.max(WeighInRow.position)).where(WeighInRow.rig_id == row.id))
@@ -158,9 +168,9 @@ def write(session: Session, row: RigRow, parts: Documents, report: Report = sile
     """
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")
-    units = read_rig_row(row)["units"]
     for kind in KINDS:
         if kind in parts:
+            units = parts["rig"]["units"] if "rig" in parts else read_rig_row(row)["units"]
             write_part(session, row, kind, parts[kind], units)
     weigh_ins = [
         (int(part), document) for part, document in parts.items() if part not in ("rig", *KINDS)

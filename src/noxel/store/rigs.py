@@ -2,7 +2,6 @@
 with its record.
 """
 
-import json
 import sqlite3
 from collections.abc import Callable, Sequence
 from contextlib import closing
@@ -11,13 +10,13 @@ from typing import Any
 from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import Change, Document, apply_changes, frame_of_weigh_ins
+from noxel.core.editing import Change, Document, Edited, apply_changes, frame_of_weigh_ins
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
 from noxel.store.edits import rebased, record_edit
 from noxel.store.equipment import KINDS, now, rigs_with
-from noxel.store.history import record_step, step_at, take_back
+from noxel.store.history import do_again, record_step, step_at, take_back
 from noxel.store.models import EquipmentRow, PhotoRow, ReceivedRow, RigRow, WeighInRow
 from noxel.store.parts import (
     Report,
@@ -233,18 +232,19 @@ class Rigs:
             here = rebased(
                 session, row, document, window, changes, row.edits if base is None else base, page
             )
-            made = apply_changes(document, here).document
+            made = apply_changes(document, here)
             return self._put(
                 session,
                 row,
                 window,
                 document,
-                made,
+                made.document,
                 what,
                 gesture,
                 looking=looking,
                 entire=keys is None,
                 page=page,
+                edited=made,
             )
 
     def _put(
@@ -260,6 +260,7 @@ class Rigs:
         looking: int | None,
         entire: bool,
         page: str | None,
+        edited: Edited | None = None,
     ) -> Stored:
         """Write a changed document and its record."""
         past, now_there = document.get("weigh_ins", []), made.get("weigh_ins", [])
@@ -276,11 +277,8 @@ class Rigs:
             fit_the_others(session, row, changed, framed=framed)
             record_step(session, row, what, gesture, before, after)
             record_edit(session, row, before, after, page)
-        return stored(
-            session,
-            row,
-            whole_log(session, row, looking) if entire else look(session, row, looking),
-        )
+        shown = whole_log(session, row, looking) if entire else look(session, row, looking)
+        return stored(session, row, shown, edited)
 
     def receive(
         self,
@@ -370,7 +368,7 @@ class Rigs:
             step = step_at(session, row, row.revision)
             if step is None:
                 raise Conflict("There is nothing to undo.")
-            take_back(session, row, json.loads(step.after), json.loads(step.before), page)
+            take_back(session, row, step, page)
             row.revision -= 1
             return stored(session, row, look(session, row, looking))
 
@@ -389,7 +387,7 @@ class Rigs:
             step = step_at(session, row, row.revision + 1)
             if step is None:
                 raise Conflict("There is nothing to redo.")
-            take_back(session, row, json.loads(step.before), json.loads(step.after), page)
+            do_again(session, row, step, page)
             row.revision += 1
             return stored(session, row, look(session, row, looking))
 

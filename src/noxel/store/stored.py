@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import Document
+from noxel.core.editing import Document, Edited
 from noxel.errors import Damaged
 from noxel.store.equipment import KINDS, read_equipment, read_rig_row, rigs_with
 from noxel.store.history import step_at
@@ -34,7 +34,8 @@ class Summary:
 @dataclass(frozen=True, slots=True)
 class Stored:
     """A rig as it is stored, which of its weigh-ins the document holds, how far its history goes
-    both ways, and which other rigs have its equipment.
+    both ways, and which other rigs have its equipment. ``edited`` is the document as a change just
+    settled it.
     """
 
     id: str
@@ -46,6 +47,7 @@ class Stored:
     undo: str | None
     redo: str | None
     shared: dict[str, list[str]] = field(default_factory=dict)
+    edited: Edited | None = None
 
 
 def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
@@ -83,13 +85,16 @@ def sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
     return found
 
 
-def stored(session: Session, row: RigRow, window: Window) -> Stored:
-    """A rig with the weigh-ins of a window, as the session sees it now."""
+def stored(session: Session, row: RigRow, window: Window, edited: Edited | None = None) -> Stored:
+    """A rig with the weigh-ins of a window, as the session sees it now; ``edited`` is what it was
+    changed to.
+    """
     session.flush()
+    document = whole(session, row, window)
     undo, redo = step_at(session, row, row.revision), step_at(session, row, row.revision + 1)
     return Stored(
         row.id,
-        whole(session, row, window),
+        document,
         window,
         row.revision,
         row.edits,
@@ -97,6 +102,7 @@ def stored(session: Session, row: RigRow, window: Window) -> Stored:
         undo.what if undo else None,
         redo.what if redo else None,
         _shared(session, row),
+        edited if edited and edited.document == document else None,
     )
 
 

@@ -87,7 +87,9 @@ def look(session: Session, row: RigRow, number: int | None) -> Window:
     wanted = key_of(session, row.id, number) if number else None
     if wanted is not None:
         keys.add(wanted)
-    for day in {plan["date"] for plan in read_rig_row(row).get("kept_plans", ())}:
+    # most rigs have none, and a long list need not be read to find that out
+    plans = read_rig_row(row).get("kept_plans", ()) if '"kept_plans"' in row.document else ()
+    for day in {plan["date"] for plan in plans}:
         first = select(func.min(WeighInRow.position)).where(
             WeighInRow.rig_id == row.id, WeighInRow.date >= day
         )

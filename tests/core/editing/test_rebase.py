@@ -9,7 +9,8 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.editing import Gone, edit_of, rebase
+from noxel.core.editing import Gone, edit_of, patched, patches, rebase
+from noxel.errors import Conflict
 
 _ops = st.lists(st.tuples(st.sampled_from(("in", "out", "set")), st.integers(0, 30)), max_size=12)
 
@@ -73,3 +74,42 @@ class Following(unittest.TestCase):
             rebase(("rig", "loads", 0, "n"), [edit], "x")
         many = edit_of({"rig": {}}, {"rig": {str(number): 1 for number in range(1001)}})
         self.assertTrue(rebase(("rig", "name"), [many], "y")[1])
+
+
+_values = st.recursive(
+    st.integers(0, 3) | st.sampled_from(("a", "b/c~", "")),
+    lambda inner: (
+        st.lists(inner, max_size=5) | st.dictionaries(st.sampled_from("xy/~"), inner, max_size=3)
+    ),
+    max_leaves=20,
+)
+_documents = st.dictionaries(st.sampled_from(("loads", "a", "b~/")), _values, max_size=3)
+
+
+class Patches(unittest.TestCase):
+    """Expected: the other document itself."""
+
+    @given(_documents, _documents)
+    def test_one_way_and_back(self, before: dict[str, object], after: dict[str, object]) -> None:
+        forth, back = patches(before, after)
+        self.assertEqual(patched(before, forth), after)
+        self.assertEqual(patched(after, back), before)
+
+    def test_as_long_as_what_was_changed(self) -> None:
+        items = [{"name": f"item {number}", "mass": 1} for number in range(5000)]
+        after = [*items[:17], {"name": "item 17", "mass": 2}, *items[18:]]
+        self.assertEqual(
+            patches({"loads": items}, {"loads": after})[1],
+            [{"op": "replace", "path": "/loads/17/mass", "value": 1}],
+        )
+        self.assertEqual(
+            patches({"loads": items}, {"loads": items[1:]}),
+            (
+                [{"op": "remove", "path": "/loads/0"}],
+                [{"op": "add", "path": "/loads/0", "value": items[0]}],
+            ),
+        )
+
+    def test_what_is_not_there(self) -> None:
+        with self.assertRaises(Conflict):
+            patched({"loads": []}, [{"op": "remove", "path": "/loads/3"}])

@@ -8,6 +8,7 @@ from noxel.core.editing.changes import Change, apply_changes
 from noxel.core.editing.entries import Edited
 from noxel.core.editing.new_rig import new_rig
 from noxel.core.editing.other_units import spell_out, switch_units
+from noxel.core.editing.patches import patched, patches
 from noxel.core.editing.paths import Document, PathParts, value_at
 from noxel.core.editing.rebase import Edit, Gone, Splice, edit_of, rebase
 from noxel.core.editing.settle import fit, frame_of_weigh_ins, settle
@@ -25,6 +26,8 @@ __all__ = [
     "fit",
     "frame_of_weigh_ins",
     "new_rig",
+    "patched",
+    "patches",
     "rebase",
     "settle",
     "spell_out",

@@ -48,12 +48,15 @@ def _same(pairs: Iterator[tuple[Any, Any]]) -> int:
     return sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], pairs))
 
 
-def _walk(before: Any, after: Any, at: PathParts) -> Iterator[Splice | PathParts]:
+def differences(before: Any, after: Any, at: PathParts) -> Iterator[Splice | PathParts]:
+    """What makes one document of another: lists that elements left or entered, outer ones first,
+    and paths of what was set.
+    """
     if before == after:
         return
     if isinstance(before, dict) and isinstance(after, dict):
         for key in before.keys() | after.keys():
-            yield from _walk(before.get(key), after.get(key), (*at, key))
+            yield from differences(before.get(key), after.get(key), (*at, key))
     elif isinstance(before, list) and isinstance(after, list):
         same = _same(zip(before, after, strict=False))
         rest = min(len(before), len(after)) - same
@@ -63,7 +66,7 @@ def _walk(before: Any, after: Any, at: PathParts) -> Iterator[Splice | PathParts
         if gone != come:
             yield Splice(at, same + both, gone - both, come - both)
         for index in range(same, same + both):
-            yield from _walk(before[index], after[index], (*at, index))
+            yield from differences(before[index], after[index], (*at, index))
     elif isinstance(after, list) and before is None:
         yield Splice(at, 0, 0, len(after))
     else:
@@ -86,7 +89,7 @@ def edit_of(before: dict[str, Any], after: dict[str, Any], by: str | None = None
     Edit
         Paths start with the document's name.
     """
-    found = [each for name in after for each in _walk(before.get(name), after[name], (name,))]
+    found = [each for name in after for each in differences(before.get(name), after[name], (name,))]
     splices = tuple(each for each in found if isinstance(each, Splice))
     touched = frozenset(each for each in found if not isinstance(each, Splice))
     return Edit(

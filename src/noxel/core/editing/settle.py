@@ -15,7 +15,7 @@ from noxel.core.editing.entries import (
     understand,
 )
 from noxel.core.editing.paths import Document, PathParts, copied, drop, kind_of, put, value_at
-from noxel.core.rig import Entry, RigFile, parse_rig, problems_of, read_path, write_path
+from noxel.core.rig import Entry, RigFile, problems_of, read_path, write_path
 from noxel.errors import InputError, RigFileError
 
 
@@ -69,28 +69,24 @@ def settle(document: Document) -> Edited:
             wrong[parts] = "is needed here"
             continue
         try:
-            put(made, parts, understand(made, parts, text))
+            value = understand(made, parts, text)
+            put(made, parts, value)
+            if text.strip() == as_text(value).strip():
+                remember(made, parts, text=None)  # the figure says everything that the text did
         except InputError as exc:
             wrong[parts] = exc.message
             _set_back(made, parts, before[parts])
-    rig: RigFile | None = _stand(made, before, wrong)
+    rig = _stand(made, before, wrong)
     fields = []
     for parts, entry in sorted(entries_of(made).items(), key=entry_order):
         text = entry.get("text")
-        if (
-            text is not None
-            and parts not in wrong
-            and text.strip() == as_text(value_at(made, parts)).strip()
-        ):
-            remember(made, parts, text=None)  # the figure itself says everything that the text did
-            text, rig = None, None
         said = wrong.get(parts)
         if said and value_at(made, parts) is not None:
             said = f"{said}. Still using {as_text(value_at(made, parts))}"
         kept = Entry.model_validate({**entry, "text": text})
         if kept != Entry():
             fields.append(FieldState(write_path(parts), kept, said))
-    return Edited(made, rig or parse_rig(made), tuple(fields))
+    return Edited(made, rig, tuple(fields))
 
 
 def _set_back(document: Document, parts: PathParts, previous: Any) -> None:
@@ -114,7 +110,7 @@ def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, 
         try:
             return RigFile.model_validate(made)
         except ValidationError as exc:
-            problems = problems_of(exc)
+            problems, entries = problems_of(exc), entries_of(made)
             found = (
                 (problem, _cause(read_path(problem.path), before, wrong, made))
                 for problem in problems
@@ -125,7 +121,7 @@ def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, 
             if cause is None:
                 more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
                 raise RigFileError(f"{problems[0]}{more}", problems) from exc
-            if cause not in before:
+            if cause not in entries or "text" not in entries[cause]:
                 remember(made, cause, text=as_text(value_at(made, cause)))
             wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
             _set_back(made, cause, before.get(cause))
