@@ -23,6 +23,15 @@ def at(page: Page, path: str) -> Locator:
     return page.locator(f'input[data-path="{path}"]')
 
 
+def unfolded(page: Page, path: str) -> Locator:
+    """The same on a phone, where a label is folded: it is opened first."""
+    field = at(page, path)
+    expect(field).to_be_attached()
+    if not field.is_visible():
+        page.locator("section", has=field).locator("summary").first.click()
+    return field
+
+
 class OnStage(unittest.TestCase):
     browser: ClassVar[Browser]
     _stack: ClassVar[ExitStack]
@@ -47,10 +56,13 @@ class OnStage(unittest.TestCase):
         self.strangers: list[str] = []
         self.addCleanup(lambda: self.assertEqual((self.errors, self.strangers), ([], [])))
 
-    def page(self, at: str = "/", size: tuple[int, int] = DESK) -> Page:
+    def page(self, at: str = "/", size: tuple[int, int] = DESK, *, touch: bool = False) -> Page:
         """A new page; whatever goes wrong on it, or asks another machine, fails the test."""
         context = self.browser.new_context(
-            viewport={"width": size[0], "height": size[1]}, accept_downloads=True
+            viewport={"width": size[0], "height": size[1]},
+            accept_downloads=True,
+            has_touch=touch,
+            is_mobile=touch,
         )
         self.addCleanup(context.close)
         page = context.new_page()

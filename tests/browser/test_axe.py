@@ -28,6 +28,13 @@ PRACTICE = (
     "/practice/challenge?run=yard1/challenge2.lb.north_america/1/on.ask.wait.off",
     "/practice/yard?run=yard1/bars.kg.europe/4c19/on.ask.wait.off.slack.chock.uncouple",
 )
+SMALL = """() => [...document.querySelectorAll("button, input, select, summary, a[href]")]
+  .filter((each) => !each.closest("p, li, svg, [data-inline], .sr-only") && each.checkVisibility())
+  .map((each) => [each, (each.closest("label:has(> input)") ?? each).getBoundingClientRect()])
+  .filter(([, { width, height }]) => width > 1 && Math.min(width, height) < 43.9)
+  .map(([each, { width, height }]) => `${width} × ${height} ${each.outerHTML.slice(0, 200)}`)"""
+"""What is smaller than 44 px either way, but for words in a sentence and marks of the drawing, which
+have a larger twin in a list."""
 HALF = {
     "format": "noxel-rig",
     "version": 1,
@@ -54,8 +61,15 @@ class Axe(OnStage):
         full = read_rig((files("noxel.demo") / "observatory.noxel.json").read_bytes())
         yield "full", self.rigs.add(dump_rig(full))
 
-    def violations(self, page: Page) -> list[str]:
+    def unfold(self, page: Page) -> None:
         expect(page.get_by_role("heading").first).to_be_visible()
+        for _ in range(2):  # what was folded may hold something folded
+            page.evaluate(
+                "document.querySelectorAll('details').forEach((each) => each.open = true)"
+            )
+
+    def violations(self, page: Page) -> list[str]:
+        self.unfold(page)
         page.evaluate("Promise.allSettled(document.getAnimations().map((each) => each.finished))")
         page.evaluate(AXE)
         found: list[str] = page.evaluate(RUN, TAGS)
@@ -95,6 +109,18 @@ class Axe(OnStage):
 
     def test_on_a_phone(self) -> None:
         self.look(PHONE)
+
+    def test_what_is_tapped_is_as_large_as_a_thumb(self) -> None:
+        page = self.page("/", PHONE, touch=True)
+        small: set[str] = set()
+        for _, rig in self.rigs_to_see():
+            for place in PLACES:
+                page.goto(f"{self.address}/rigs/{rig}/{place}")
+                self.unfold(page)
+                small |= {f"{place}: {each}" for each in page.evaluate(SMALL)}
+                wide = page.evaluate("document.documentElement.scrollWidth")
+                self.assertLessEqual(wide, PHONE[0], place)
+        self.assertEqual(small, set())
 
 
 if __name__ == "__main__":

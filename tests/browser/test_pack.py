@@ -97,6 +97,12 @@ class Packing(OnStage):
         expect(page.locator("[data-total=trailer]")).to_contain_text("49")
         expect(page.locator("[data-part=saving]")).to_have_text("saved")
         self.assertGreater(load(page, "trailer"), trailer)
+        generator.focus()  # and by keyboard, past the hitch and back
+        for key, there in (("Shift+ArrowLeft", "vehicle"), ("Shift+ArrowRight", "trailer")):
+            for _ in range(8):
+                page.keyboard.press(key)
+            expect(page.locator(f"[data-total={there}]")).to_contain_text("49")
+            expect(page.locator("[data-part=saving]")).to_have_text("saved")
         page.locator('[data-load="0"] summary').click()
         page.get_by_role("button", name="leave it at home this time").click()
         expect(page.locator("[data-total=trailer]")).not_to_contain_text("49")

@@ -18,7 +18,7 @@ from noxel.store.photos import Photos
 from noxel.store.rigs import Rigs
 from noxel.store.visits import Visits
 from tests.api.test_photos import photo
-from tests.browser.stage import PHONE, at
+from tests.browser.stage import PHONE, at, unfolded
 
 KEPT = """async (rig) => {
   const look = () => new Promise((done) => {
@@ -102,7 +102,7 @@ class Pairing(OnThePhone):
     def test_a_figure_typed_on_the_phone_stands_on_the_computer(self) -> None:
         phone, computer = self.phone(), self.computer(f"/rigs/{self.rig}/plates")
         phone.goto(f"{self.there}/rigs/{self.rig}/plates")
-        at(phone, "vehicle.ratings.gvwr").fill("7111")
+        unfolded(phone, "vehicle.ratings.gvwr").fill("7111")
         expect(at(computer, "vehicle.ratings.gvwr")).to_have_value("7,111")
         expect(computer.locator("[data-part=others]")).to_have_text("Ada's phone is in Plates")
         phone.get_by_role("link", name="Pack", exact=True).click()
@@ -117,7 +117,7 @@ class Pairing(OnThePhone):
         expect(at(phone, "vehicle.ratings.gvwr")).to_have_value("7,000")
         computer.get_by_role("button", name="Shut out Ada's phone").click()
         expect(computer.get_by_text("None yet.")).to_be_visible()
-        at(phone, "vehicle.ratings.gvwr").fill("7222")
+        unfolded(phone, "vehicle.ratings.gvwr").fill("7222")
         expect(phone.get_by_role("alert").filter(has_text="Not saved yet")).to_contain_text(
             "not paired"
         )

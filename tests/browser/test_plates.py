@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.stage import PHONE, OnStage, at
+from tests.browser.stage import PHONE, OnStage, at, unfolded
 from tests.truth import rig_of
 
 
@@ -114,6 +114,22 @@ class Labels(OnStage):
         guide.get_by_role("button", name="Take this row").click()
         expect(at(page, "vehicle.ratings.gcwr")).to_have_value(re.compile("15,?900"))
         expect(guide.get_by_role("button", name="Where GCWR came from")).to_contain_text("manual")
+
+    def test_on_a_phone_a_label_is_one_line_unless_the_answer_needs_it(self) -> None:
+        document = rig_of("check--three-passes")
+        del document["vehicle"]["ratings"]["gawr_front"]
+        rig = self.rigs.add(document)
+        page = self.page(f"/rigs/{rig}/plates", PHONE)
+        label = page.get_by_role("region", name="Certification label")
+        expect(label.locator("summary").first).to_contain_text("2 of 3 filled")
+        at(page, "vehicle.ratings.gawr_front").fill("2600")
+        expect(label.locator("summary").first).to_contain_text("3 of 3 filled")
+        payload = at(page, "vehicle.ratings.payload")
+        expect(payload).to_be_hidden()
+        unfolded(page, "vehicle.ratings.payload")
+        expect(payload).to_have_value("1,658")
+        page.goto(f"{self.address}/rigs/{rig}/plates#vehicle.curb_weight")
+        expect(at(page, "vehicle.curb_weight")).to_be_focused()
 
     def test_by_thumb(self) -> None:
         page = self.page(f"/rigs/{self.rig}/plates", PHONE)

@@ -52,3 +52,6 @@ export function when(moment: string): string {
     ? `at ${at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}`
     : `on ${day(moment.slice(0, 10))}`;
 }
+
+/** A word or sentence with a capital first letter. */
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -167,7 +167,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
         <Button type="submit">Try it</Button>
       </div>
       {(kind === "move" || kind === "swap" || kind === "add") && usual.length > 0 && (
-        <p className="mt-2 flex flex-wrap gap-1.5">
+        <div className="mt-2 flex flex-wrap gap-1.5">
           {usual.map((place) => (
             <button
               key={place.name}
@@ -178,7 +178,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
               {place.name}
             </button>
           ))}
-        </p>
+        </div>
       )}
       {kind === "swap" && <p className="mt-1 text-[0.8125rem] text-soft">Into the {target}, at the place named.</p>}
       {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">{problem.message}</p>}

@@ -3,7 +3,7 @@ import { mass } from "../format";
 import { statusInk } from "../ui/Status";
 import { Handle } from "./Handle";
 import type { Layout, PostId, Sizes } from "./layout";
-import { loadText, type Pick, verdictOf } from "./said";
+import { loadText, type Pick, spoken, verdictOf } from "./said";
 
 /** Width of a character of the condensed face, as a share of its size; measured on the longest labels. */
 const ROOM_PER_CHARACTER = 0.39;
@@ -14,6 +14,7 @@ export function Braces(props: {
   layout: Layout;
   sizes: Sizes;
   picked: string | null;
+  predicted: boolean;
   onPick: Pick | undefined;
 }) {
   const { evaluation, layout, sizes } = props;
@@ -39,7 +40,7 @@ export function Braces(props: {
   }
   const moved = evaluation.bars_moved?.value ?? 0;
   const roomToSay = trailer && tongue && !small && trailer.x - trailer.width / 2 - tongue.x > 235;
-  const shared = { ...props, size };
+  const shared = { ...props, size, unit: evaluation.units.mass };
   const [first = 0, second = 0] = layout.braces;
   return (
     <>
@@ -111,11 +112,14 @@ function Brace(props: {
   at: number;
   size: number;
   picked: string | null;
+  predicted: boolean;
+  unit: string;
   onPick: Pick | undefined;
 }) {
   const { check, from, to, y, text, at, size, picked, onPick } = props;
   if (!check) return null;
   const pick = onPick ? () => onPick(check.id) : undefined;
+  const said = spoken(check, props.unit, props.predicted);
   const over = check.status === "over";
   const stroke = over ? "var(--vermilion)" : "var(--ink)";
   const middle = (from + to) / 2;
@@ -123,7 +127,7 @@ function Brace(props: {
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the handle, below, is what is named
     <g
-      {...(pick ? {} : { role: "img", "aria-label": check.sentence })}
+      {...(pick ? {} : { role: "img", "aria-label": said })}
       data-brace={check.id}
       data-status={check.status}
       onClick={pick}
@@ -147,9 +151,7 @@ function Brace(props: {
       >
         {text}
       </text>
-      {pick && (
-        <Handle says={check.sentence} onPick={pick} x={from} y={y - 6} width={Math.max(24, to - from)} height={32} />
-      )}
+      {pick && <Handle says={said} onPick={pick} x={from} y={y - 6} width={Math.max(24, to - from)} height={32} />}
     </g>
   );
 }

@@ -11,7 +11,8 @@ export type Placed = {
 };
 export type OnPlace = (path: string, on: Placed["on"], metres: number, gesture: string) => void;
 
-/** The items aboard, each where it lies; an item is dragged along, or moved with the arrow keys. */
+/** The items aboard, each where it lies; an item is dragged along, or moved with the arrow keys (with Shift, by a
+ * metre), past the hitch as well. */
 export function Items(props: {
   items: readonly Placed[];
   layout: Layout;
@@ -22,6 +23,11 @@ export function Items(props: {
   const { items, layout, onPlace, towing } = props;
   const moved = useRef<{ seen: Placed; metres: number; on: Placed["on"] } | null>(null);
   const origin = (on: Placed["on"]) => (on === "vehicle" ? 0 : layout.marks.hitch);
+  /** Where a point of the drawing is; past the hitch, it is in the other one. */
+  const place = (at: number) => {
+    const on: Placed["on"] = towing && at > layout.marks.hitch + 0.15 ? "trailer" : "vehicle";
+    return { on, metres: at - origin(on) };
+  };
   const drag = (item: Placed) => (event: PointerEvent<SVGGElement>) => {
     if (!onPlace) return;
     const gesture = crypto.randomUUID();
@@ -30,9 +36,8 @@ export function Items(props: {
     group.setPointerCapture(event.pointerId);
     const start = origin(item.on) + item.metres;
     const move = (now: globalThis.PointerEvent) => {
-      const at = start + (now.clientX - from) / layout.scale; // dragged past the hitch, it goes to the other one
-      const on = towing && at > layout.marks.hitch + 0.15 ? "trailer" : "vehicle";
-      onPlace(item.path, on, at - origin(on), gesture);
+      const there = place(start + (now.clientX - from) / layout.scale);
+      onPlace(item.path, there.on, there.metres, gesture);
     };
     const end = () => {
       group.removeEventListener("pointermove", move);
@@ -42,13 +47,16 @@ export function Items(props: {
     group.addEventListener("pointerup", end);
   };
   const nudge = (item: Placed) => (event: KeyboardEvent) => {
-    const step = event.key === "ArrowLeft" ? -0.1 : event.key === "ArrowRight" ? 0.1 : 0;
+    const stride = event.shiftKey ? 1 : 0.1;
+    const step = event.key === "ArrowLeft" ? -stride : event.key === "ArrowRight" ? stride : 0;
     if (!step || !onPlace) return;
     event.preventDefault();
     const last = moved.current; // keys may come faster than answers
-    const from = last && last.seen.path === item.path && last.seen.metres === item.metres ? last.metres : item.metres;
-    moved.current = { seen: item, metres: from + step, on: item.on };
-    onPlace(item.path, item.on, from + step, `nudge ${item.path}`);
+    const same = last?.seen.path === item.path && last.seen.metres === item.metres && last.seen.on === item.on;
+    const from = same ? last : item;
+    const there = place(origin(from.on) + from.metres + step);
+    moved.current = { seen: item, ...there };
+    onPlace(item.path, there.on, there.metres, `nudge ${item.path}`);
   };
   return (
     <g>
@@ -68,6 +76,7 @@ export function Items(props: {
             onPointerDown={drag(item)}
             onKeyDown={nudge(item)}
           >
+            <circle cx={x} cy={y} r={16} fill="transparent" />
             {item.tank ? (
               <path
                 d={`M${x} ${y - 8}q7 8 0 14q-7 -6 0 -14z`}

@@ -2,7 +2,7 @@ import { mass } from "../format";
 import { statusInk } from "../ui/Status";
 import { Handle } from "./Handle";
 import { fillOf, type Layout, type Post, type PostId, type Sizes } from "./layout";
-import { loadText, type Pick, verdictOf } from "./said";
+import { loadText, type Pick, spoken, verdictOf } from "./said";
 
 const NAMES: Record<PostId, string> = {
   front: "Front axle",
@@ -21,6 +21,7 @@ export function PostMark(props: {
   onPick: Pick | undefined;
   pin: boolean;
   tongue: string;
+  unit: string;
 }) {
   const { post, layout, sizes, picked, onPick, pin, tongue } = props;
   const predicted = props.predicted || post.expected;
@@ -35,7 +36,7 @@ export function PostMark(props: {
   const name = post.id === "tongue" ? tongue : NAMES[post.id];
   const pick = onPick && check ? () => onPick(check.id) : undefined;
   const leader = ground + 7;
-  const said = check?.sentence ?? name;
+  const said = check ? spoken(check, props.unit, predicted) : name;
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the handle, below, is what is named
     <g

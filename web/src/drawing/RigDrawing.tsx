@@ -1,4 +1,5 @@
 import type { Evaluation } from "../api/client";
+import { capital } from "../format";
 import { useLow, useWidth } from "../ui/useWidth";
 import { Braces } from "./Braces";
 import { Items, type OnPlace, type Placed } from "./Items";
@@ -68,11 +69,19 @@ export function RigDrawing(props: {
               onPick={onPick}
               tongue={isPinKind(evaluation) ? "Pin" : capital(evaluation.terms.tongue ?? "tongue")}
               pin={isPinKind(evaluation)}
+              unit={evaluation.units.mass}
             />
           ))}
           {items && <Items items={items} layout={layout} sizes={sizes} towing={evaluation.towing} onPlace={onPlace} />}
           {layout.braces.length > 0 && (
-            <Braces evaluation={evaluation} layout={layout} sizes={sizes} picked={picked} onPick={onPick} />
+            <Braces
+              evaluation={evaluation}
+              layout={layout}
+              sizes={sizes}
+              picked={picked}
+              predicted={predicted}
+              onPick={onPick}
+            />
           )}
           {evaluation.geometry.assumed.length > 0 && sizes.labels === "beside" && (
             <text x={14} y={22} fontSize={13} fill="var(--soft)">
@@ -84,8 +93,6 @@ export function RigDrawing(props: {
     </div>
   );
 }
-
-const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 const isPinKind = (evaluation: Evaluation) =>
   evaluation.geometry.kind === "fifth_wheel" || evaluation.geometry.kind === "gooseneck";

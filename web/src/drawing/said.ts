@@ -33,6 +33,22 @@ export const loadText = (check: Check | undefined) => {
   return check?.at_least !== null && check?.at_least !== undefined ? `≥ ${mass(check.at_least)}` : "?";
 };
 
+/** A post or a brace for those who hear it: the load with its ±, whether it was weighed, then the rating and what is
+ * left or over. */
+export function spoken(check: Check, unit: string, predicted: boolean): string {
+  const figure = (value: number, plusMinus?: number | null) =>
+    `${mass(value)}${plusMinus ? ` ± ${mass(plusMinus)}` : ""} ${unit}`;
+  const load =
+    check.actual !== null && check.actual !== undefined
+      ? `${figure(check.actual, check.plus_minus)} ${predicted ? "predicted" : "weighed"}`
+      : check.expected
+        ? `${figure(check.expected.actual, check.expected.plus_minus)} expected, not weighed`
+        : check.at_least !== null && check.at_least !== undefined
+          ? `at least ${figure(check.at_least)}`
+          : "not weighed";
+  return `${check.label}: ${load}. ${check.sentence}`;
+}
+
 /** Opens the working of a check. */
 export type Pick = (check: string) => void;
 

@@ -101,7 +101,7 @@ function Card(props: {
           </span>
         ))}
       </p>
-      <p className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
+      <div className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
         {!equipment.retired && (
           <button
             type="button"
@@ -141,7 +141,7 @@ function Card(props: {
             remove
           </button>
         )}
-      </p>
+      </div>
     </article>
   );
 }

@@ -31,15 +31,17 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
       data-entry={entry.number}
       className={`flex flex-wrap gap-x-3 gap-y-1 border-b md:flex-nowrap border-rule py-2 ${chosen ? "bg-sunk" : ""}`}
     >
-      <input
-        type="checkbox"
-        aria-label={`Compare ${when}`}
-        className="mt-1 h-5 w-5 shrink-0 accent-[var(--ink)]"
-        checked={chosen}
-        onChange={onChoose}
-      />
+      <label className="-mx-3 -mt-2 -mb-3 shrink-0 self-start p-3">
+        <input
+          type="checkbox"
+          aria-label={`Compare ${when}`}
+          className="block h-5 w-5 accent-[var(--ink)]"
+          checked={chosen}
+          onChange={onChoose}
+        />
+      </label>
       <div className="min-w-0 flex-1 max-md:basis-[calc(100%-2.5rem)]">
-        <p className="flex flex-wrap items-baseline gap-x-3">
+        <div className="flex flex-wrap items-baseline gap-x-3">
           <StatusMark always status={MARK[entry.verdict]} />
           <button
             type="button"
@@ -60,7 +62,7 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
               {tag}
             </span>
           ))}
-        </p>
+        </div>
         <p className="text-[0.9375rem] leading-snug">{entry.sentence}</p>
         {entry.changed.length > 0 && (
           <p className="text-[0.875rem] leading-snug text-soft">Since the one before: {entry.changed.join(", ")}.</p>

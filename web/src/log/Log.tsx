@@ -111,7 +111,7 @@ function OtherRigs({ others, onChange }: { others: string[]; onChange: (others: 
   const weighed = (rigs.data ?? []).filter((each) => each.id !== sheet.id && each.weigh_ins > 0);
   if (weighed.length === 0) return null;
   return (
-    <p className="mt-1 flex flex-wrap items-center gap-2 text-[0.875rem]">
+    <div className="mt-1 flex flex-wrap items-center gap-2 text-[0.875rem]">
       {weighed
         .filter((each) => others.includes(each.id))
         .map((each) => (
@@ -140,6 +140,6 @@ function OtherRigs({ others, onChange }: { others: string[]; onChange: (others: 
             </option>
           ))}
       </select>
-    </p>
+    </div>
   );
 }

@@ -27,7 +27,7 @@ export function Multiples() {
       <div className="flex flex-wrap items-end justify-between gap-2 border-b border-ink pb-1">
         <h2 className="font-cond text-[1.375rem] font-semibold">Over time, in {rig.units.mass}</h2>
         {chart.numbers.length < chart.count && (
-          <p className="flex items-center gap-2 text-[0.875rem]">
+          <div className="flex items-center gap-2 text-[0.875rem]">
             no. {from} to {to} of {chart.count.toLocaleString("en-US")}
             <Button disabled={from <= 1} onClick={() => setUntil(from - 1)}>
               Earlier
@@ -35,7 +35,7 @@ export function Multiples() {
             <Button disabled={to >= chart.count} onClick={() => setUntil(Math.min(to + 300, chart.count))}>
               Later
             </Button>
-          </p>
+          </div>
         )}
       </div>
       <div className="mt-2 grid grid-cols-1 gap-x-8 gap-y-4 sm:grid-cols-2 md:grid-cols-3">

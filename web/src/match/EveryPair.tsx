@@ -221,10 +221,10 @@ export function EveryPair() {
           </table>
         </div>
       )}
-      <p className="no-print mt-3 flex flex-wrap gap-3">
+      <div className="no-print mt-3 flex flex-wrap gap-3">
         <Button onClick={() => setAdding("vehicle")}>A vehicle from a brochure</Button>
         <Button onClick={() => setAdding("trailer")}>A trailer from a brochure</Button>
-      </p>
+      </div>
       {picked.length > 0 && (
         <PairsCompared picked={picked} asked={{ aboard, hitch, share }} onForget={() => setPicked([])} />
       )}

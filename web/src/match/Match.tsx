@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, type HowMuch, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
-import { mass, share as shareText } from "../format";
+import { capital, mass, share as shareText } from "../format";
 import { Choice } from "../ui/controls";
 import { Backwards } from "./Backwards";
 import { Bars } from "./Bars";
@@ -113,7 +113,7 @@ function Sliders(props: {
   return (
     <section aria-label="What if" className="mb-5 border border-ink bg-card p-3">
       {found.can_start.length > 1 && (
-        <p className="mb-2 flex flex-wrap items-center gap-2 text-[0.9375rem]">
+        <div className="mb-2 flex flex-wrap items-center gap-2 text-[0.9375rem]">
           Starting from
           <Choice
             label="Start from"
@@ -124,7 +124,7 @@ function Sliders(props: {
             ]}
             onChange={onStart}
           />
-        </p>
+        </div>
       )}
       <label className="block text-[0.9375rem]">
         <span className="flex justify-between">
@@ -145,7 +145,7 @@ function Sliders(props: {
       </label>
       <label className="mt-2 block text-[0.9375rem]">
         <span className="flex justify-between">
-          {(evaluation.terms.tongue_share ?? "tongue share").replace(/^./, (first) => first.toUpperCase())}{" "}
+          {capital(evaluation.terms.tongue_share ?? "tongue share")}{" "}
           <b className="font-cond text-[1.125rem]">{shareText(share)}</b>
         </span>
         <input
@@ -158,12 +158,12 @@ function Sliders(props: {
           className={line}
         />
       </label>
-      <p className="mt-1 flex flex-wrap items-center justify-between gap-2 text-[0.875rem] leading-snug text-soft">
+      <div className="mt-1 flex flex-wrap items-center justify-between gap-2 text-[0.875rem] leading-snug text-soft">
         <span>{found.break_even_says}</span>
         <button type="button" className="text-ink underline" onClick={onReset}>
           as it was
         </button>
-      </p>
+      </div>
     </section>
   );
 }

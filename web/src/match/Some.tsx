@@ -11,7 +11,7 @@ export function Some(props: {
   const { side, from, shown, count, onFrom } = props;
   if (count <= shown) return null;
   return (
-    <p className="mt-2 flex flex-wrap items-center gap-3 text-[0.9375rem]">
+    <div className="mt-2 flex flex-wrap items-center gap-3 text-[0.9375rem]">
       {side === "vehicles" ? "Vehicles" : "Trailers"} {from + 1} to {Math.min(from + shown, count)} of {count}, by name
       <Button disabled={from === 0} onClick={() => onFrom(Math.max(0, from - shown))}>
         Earlier
@@ -19,6 +19,6 @@ export function Some(props: {
       <Button disabled={from + shown >= count} onClick={() => onFrom(from + shown)}>
         Later
       </Button>
-    </p>
+    </div>
   );
 }

@@ -78,7 +78,7 @@ export function AddItems() {
         </Button>
       </div>
       {usual.length > 0 && (
-        <p className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.8125rem] text-soft">
+        <div className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.8125rem] text-soft">
           about:
           {usual.map((each) => (
             <button
@@ -92,16 +92,16 @@ export function AddItems() {
               {each.name}
             </button>
           ))}
-        </p>
+        </div>
       )}
-      <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+      <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
         <button type="button" className={link} onClick={() => setAsking("catalogue")}>
           ordinary items, with typical masses
         </button>
         <button type="button" className={link} onClick={() => setAsking("list")}>
           a list from a spreadsheet
         </button>
-      </p>
+      </div>
       {problems.map((each) => (
         <p key={each} className="mt-2 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">
           {each}

@@ -112,7 +112,7 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
               }
             />
           </div>
-          <p className="flex flex-wrap gap-4 py-1">
+          <div className="flex flex-wrap gap-4 py-1">
             <button
               type="button"
               className={link}
@@ -149,7 +149,7 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
             >
               take it off the list
             </button>
-          </p>
+          </div>
         </>
       )}
     </details>

@@ -1,5 +1,5 @@
 import { useDesk } from "../api/useSheet";
-import { mass } from "../format";
+import { capital, mass } from "../format";
 
 /** The tongue by each school of practice, side by side: the spread is the lesson, the highest the one to plan for. */
 export function Schools() {
@@ -9,8 +9,7 @@ export function Schools() {
   return (
     <section aria-label="Tongue, by each school" className="mt-6 border-t border-ink pt-2">
       <h2 className="font-cond text-[1.125rem] font-semibold">
-        {(evaluation.terms.tongue_weight ?? "tongue weight").replace(/^./, (first) => first.toUpperCase())}, by each
-        school, in {evaluation.units.mass}
+        {capital(evaluation.terms.tongue_weight ?? "tongue weight")}, by each school, in {evaluation.units.mass}
       </h2>
       {schools.map((school) => (
         <div key={school.code} className="flex items-center gap-3 py-1 text-[0.9375rem]" data-school={school.code}>

@@ -8,6 +8,7 @@ import { StatusMark } from "../ui/Status";
 import { useKeys } from "../ui/useKeys";
 import { fluidWord, NewTank } from "./NewTank";
 
+const SHARES = ["empty", "¼", "½", "¾", "full"] as const;
 export const PHASES = [
   ["leaving", "leaving"],
   ["half_way", "half-way"],
@@ -132,12 +133,12 @@ function TankLine({ index, name, phase }: { index: number; name: string; phase: 
             <button
               key={level}
               type="button"
-              aria-label={`${name} ${level * 100} % full, ${phase.replace("_", " ")}`}
+              aria-label={`${name}, ${phase.replace("_", " ")}: ${SHARES[level * 4]}`}
               aria-pressed={answer.level === level}
               onClick={() => set(level, true)}
               className={`min-h-9 px-2.5 font-cond text-[0.9375rem] font-semibold not-first:border-l not-first:border-ink ${answer.level === level ? "bg-ink text-paper" : "hover:bg-sunk"}`}
             >
-              {["empty", "¼", "½", "¾", "full"][level * 4]}
+              {SHARES[level * 4]}
             </button>
           ))}
         </span>
@@ -162,7 +163,7 @@ function TankLine({ index, name, phase }: { index: number; name: string; phase: 
         label="Level in the base weight"
         hint="how full it was in the weights that the plan starts from"
       />
-      <p className="py-1">
+      <div className="py-1">
         <button
           type="button"
           className="font-cond text-[0.875rem] underline underline-offset-2"
@@ -170,7 +171,7 @@ function TankLine({ index, name, phase }: { index: number; name: string; phase: 
         >
           take it off the list
         </button>
-      </p>
+      </div>
     </details>
   );
 }

@@ -1,7 +1,7 @@
 import { useContext, useEffect, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { useDesk } from "../api/useSheet";
-import { UnfoldContext } from "./Plate";
+import { UnfoldContext, unfold } from "./Plate";
 
 const MOST = 8;
 type Found = { id: string; label: string; part: string };
@@ -36,17 +36,13 @@ export function FindField({ onAsk }: { onAsk: (asking: boolean) => void }) {
   useEffect(() => onAsk(asked !== ""), [asked, onAsk]);
   const unfolded = useContext(UnfoldContext);
   useEffect(() => setFound(asked && unfolded ? fieldsNamed(asked.split(/\s+/)) : []), [asked, unfolded]);
-  const go = (id: string) => {
+  const go = async (id: string) => {
     const field = document.getElementById(id);
-    const fold = field?.closest("details");
-    const show = () => {
-      field?.scrollIntoView({ block: "center" });
-      field?.focus({ preventScroll: true });
-      setWords("");
-    };
-    if (!fold || fold.open) return show();
-    fold.addEventListener("toggle", show, { once: true }); // what is in it stays from then on
-    fold.open = true;
+    if (!field) return;
+    await unfold(field); // what is in it stays from then on
+    field.scrollIntoView({ block: "center" });
+    field.focus({ preventScroll: true });
+    setWords("");
   };
   return (
     <div className="mt-3 max-w-xl">
@@ -59,7 +55,7 @@ export function FindField({ onAsk }: { onAsk: (asking: boolean) => void }) {
         onChange={(event) => setWords(event.currentTarget.value)}
         onKeyDown={(event) => {
           const first = found[0];
-          if (event.key === "Enter" && first) go(first.id);
+          if (event.key === "Enter" && first) void go(first.id);
         }}
       />
       <p role="status" className="sr-only">
@@ -72,7 +68,7 @@ export function FindField({ onAsk }: { onAsk: (asking: boolean) => void }) {
               <button
                 type="button"
                 className="flex min-h-11 w-full items-center justify-between gap-4 px-3 text-left text-[1rem] hover:bg-sunk"
-                onClick={() => go(each.id)}
+                onClick={() => void go(each.id)}
               >
                 {each.label}
                 <span className="text-[0.875rem] text-soft">{each.part}</span>

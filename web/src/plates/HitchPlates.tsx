@@ -1,5 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import { useDesk } from "../api/useSheet";
+import { capital } from "../format";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { MenuBody, MenuItem } from "../ui/Menu";
@@ -89,7 +90,7 @@ export function HitchPlates() {
       {parts.map((part, index) => (
         <Plate
           key={keys[index]}
-          title={part.kind}
+          title={capital(part.kind)}
           sign={ball ? "mount" : "plate"}
           aside={
             <button

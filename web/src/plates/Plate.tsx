@@ -1,9 +1,10 @@
-import { createContext, type ReactNode, useContext, useState } from "react";
+import { createContext, type ReactNode, useContext, useLayoutEffect, useRef, useState } from "react";
+import { useDesk } from "../api/useSheet";
 import { Photos } from "../ui/Photos";
+import { useNarrow } from "../ui/useWidth";
 import { LabelPicture, type Sign } from "./LabelPicture";
 
-/** One label as found on the rig: its name on a dark strip, a picture of where it sits, its lines. */
-export function Plate(props: {
+interface PlateProps {
   title: string;
   where?: string;
   sign?: Sign;
@@ -12,7 +13,14 @@ export function Plate(props: {
   part?: string;
   /** What its photographs are kept under, where it is something to photograph. */
   photos?: string;
-}) {
+}
+
+/** One label as found on the rig: its name on a dark strip, a picture of where it sits, its lines. */
+export function Plate(props: PlateProps) {
+  return useNarrow() ? <FoldedPlate {...props} /> : <OpenPlate {...props} />;
+}
+
+function OpenPlate(props: PlateProps) {
   const [shown, setShown] = useState(false);
   return (
     <section className="mb-4 border border-ink bg-paper" aria-label={props.title} data-plate={props.part}>
@@ -30,14 +38,90 @@ export function Plate(props: {
           </button>
         )}
       </header>
-      <div className="px-3 pt-0.5 pb-1.5">
-        {shown && props.sign && <LabelPicture sign={props.sign} />}
-        {props.where && <p className="pt-1 text-[0.8125rem] leading-snug text-soft">{props.where}</p>}
-        {props.children}
-        {props.photos && <Photos about={props.photos} label={props.title} />}
-      </div>
+      <Lines {...props} shown={shown} />
     </section>
   );
+}
+
+/** On a phone a label is one line, with how many of its fields are filled, until it is opened; one that the answer
+ * needs is open. */
+function FoldedPlate(props: PlateProps) {
+  const [open, setOpen] = useState(false);
+  const [shown, setShown] = useState(false);
+  const box = useRef<HTMLElement>(null);
+  const { sheet, evaluation } = useDesk();
+  const [[filled, fields], setCount] = useState([0, 0]);
+  const needs = useRef([
+    ...(evaluation.headline.unknown ?? []).map((each) => each.path),
+    ...evaluation.checks.filter((each) => each.required && each.limit === null).map((each) => each.limit_path),
+  ]);
+  useLayoutEffect(() => {
+    const inside = fieldsIn(box.current).map((each) => each.dataset.path ?? "");
+    if (needs.current.some((path) => path && inside.includes(path))) setOpen(true);
+  }, []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new sheet is what fills fields
+  useLayoutEffect(() => {
+    const inside = fieldsIn(box.current);
+    setCount([inside.filter((each) => each.value !== "").length, inside.length]);
+  }, [sheet, open]);
+  return (
+    <section ref={box} className="mb-2 border border-ink bg-paper" aria-label={props.title} data-plate={props.part}>
+      <details open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
+        <summary
+          className={`flex min-h-12 cursor-pointer items-center justify-between gap-3 px-3 py-1 ${open ? "bg-ink text-paper" : "bg-card"}`}
+        >
+          <h3 className="font-cond text-[1.125rem] font-semibold">{props.title}</h3>
+          <span className="flex shrink-0 items-center gap-2 font-cond text-[0.9375rem]">
+            {fields > 0 && `${filled} of ${fields} filled`}
+            <span aria-hidden className={`inline-block transition-transform ${open ? "rotate-90" : ""}`}>
+              ›
+            </span>
+          </span>
+        </summary>
+        {(props.sign || props.aside) && (
+          <div className="flex min-h-11 items-center justify-between gap-3 border-b border-rule px-3">
+            {props.sign && (
+              <button
+                type="button"
+                aria-expanded={shown}
+                onClick={() => setShown(!shown)}
+                className="min-h-11 font-cond text-[1rem] underline underline-offset-2"
+              >
+                {shown ? "hide the picture" : "where is it?"}
+              </button>
+            )}
+            {props.aside}
+          </div>
+        )}
+        <Lines {...props} shown={shown} />
+      </details>
+    </section>
+  );
+}
+
+const fieldsIn = (box: HTMLElement | null) => [...(box?.querySelectorAll<HTMLInputElement>("input[data-path]") ?? [])];
+
+function Lines(props: PlateProps & { shown: boolean }) {
+  return (
+    <div className="px-3 pt-0.5 pb-1.5">
+      {props.shown && props.sign && <LabelPicture sign={props.sign} />}
+      {props.where && <p className="pt-1 text-[0.8125rem] leading-snug text-soft">{props.where}</p>}
+      {props.children}
+      {props.photos && <Photos about={props.photos} label={props.title} />}
+    </div>
+  );
+}
+
+/** Opens what a field is folded into; resolves when it can be seen. */
+export async function unfold(field: Element) {
+  const opening: Promise<unknown>[] = [];
+  for (let fold = field.closest("details"); fold; fold = fold.parentElement?.closest("details") ?? null) {
+    if (fold.open) continue;
+    const here = fold;
+    opening.push(new Promise((resolve) => here.addEventListener("toggle", resolve, { once: true })));
+    here.open = true;
+  }
+  await Promise.all(opening);
 }
 
 /** Whether folded lines are there to be found, though folded. */

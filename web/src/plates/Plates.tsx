@@ -8,7 +8,7 @@ import { PasteText } from "../ui/Paste";
 import { VerdictBar } from "../ui/VerdictBar";
 import { FindField, Needed } from "./FindField";
 import { HitchPlates } from "./HitchPlates";
-import { UnfoldContext } from "./Plate";
+import { UnfoldContext, unfold } from "./Plate";
 import { PolicyPlate } from "./PolicyPlate";
 import { ReadyList } from "./ReadyList";
 import { RigPlate } from "./RigPlate";
@@ -23,10 +23,11 @@ function useFieldInAddress() {
     const path = decodeURIComponent(hash.slice(1));
     if (!path) return;
     const input = document.querySelector<HTMLInputElement>(`input[data-path="${CSS.escape(path)}"]`);
-    const folded = input?.closest("details");
-    if (folded) folded.open = true;
-    input?.scrollIntoView({ block: "center" });
-    input?.focus();
+    if (!input) return;
+    void unfold(input).then(() => {
+      input.scrollIntoView({ block: "center" });
+      input.focus();
+    });
   }, [hash]);
 }
 
@@ -72,7 +73,10 @@ export function Plates() {
         </p>
         <Needed />
         <FindField onAsk={setFinding} />
-        <nav aria-label="Parts of this page" className="mt-2 mb-4 flex flex-wrap gap-x-4 gap-y-1 font-cond text-[1rem]">
+        <nav
+          aria-label="Parts of this page"
+          className="mt-2 mb-4 flex flex-wrap items-center gap-x-4 gap-y-1 font-cond text-[1rem]"
+        >
           {parts.map(([id, name]) => (
             <button
               key={id}
@@ -86,7 +90,7 @@ export function Plates() {
           <button type="button" className="underline underline-offset-2" onClick={() => look("gvwr")}>
             how the ratings fit together
           </button>
-          <PasteText className="min-h-0!" />
+          <PasteText className="md:min-h-0!" />
           <Link to="/garage" className="underline underline-offset-2">
             the garage
           </Link>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
-import { percent } from "../format";
+import { capital, percent } from "../format";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { ChoiceLine, More, Plate } from "./Plate";
@@ -48,9 +48,7 @@ export function PolicyPlate() {
       </More>
       {row && (
         <>
-          <p className="pt-2 text-[0.9375rem]">
-            {evaluation.terms.tongue_share?.replace(/^./, (first) => first.toUpperCase())} aimed at
-          </p>
+          <p className="pt-2 text-[0.9375rem]">{capital(evaluation.terms.tongue_share ?? "")} aimed at</p>
           <ul className="mb-1">
             {shares.map((each) => (
               <li key={each.code}>

@@ -41,7 +41,7 @@ export function TrailerPlates() {
             sourced
           />
         ))}
-        <p className="flex gap-4 border-b border-rule py-1.5">
+        <div className="flex gap-4 border-b border-rule py-1.5">
           <button
             type="button"
             className={small}
@@ -72,7 +72,7 @@ export function TrailerPlates() {
               one axle less
             </button>
           )}
-        </p>
+        </div>
         <Field
           path="trailer.ratings.axle_group"
           label={t("trailer.axle_group")}

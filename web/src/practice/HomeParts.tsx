@@ -66,14 +66,14 @@ export function Challenges({ today, settings }: { today: string; settings: Setti
         ]}
         onChange={setLevel}
       />
-      <p className="mt-2 flex flex-wrap gap-2">
+      <div className="mt-2 flex flex-wrap gap-2">
         <Button strong className="min-h-11" onClick={() => start(today || newSeed())}>
           Today's
         </Button>
         <Button className="min-h-11" onClick={() => start(newSeed())}>
           Another
         </Button>
-      </p>
+      </div>
       <p className="mt-1 text-[0.875rem] leading-snug text-soft">Today's is the same for everybody.</p>
     </Part>
   );

@@ -1,5 +1,6 @@
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
+import { capital } from "../format";
 import { Button } from "../ui/controls";
 import { PageFrame } from "../ui/PageFrame";
 import { Row, YardPanel } from "./YardPanel";
@@ -103,10 +104,10 @@ export function LessonPlace() {
               <Working lesson={seen} />
             ) : (
               !seen.needs && (
-                <p className="no-print mt-3 flex gap-2">
+                <div className="no-print mt-3 flex gap-2">
                   {seen.more_hints && <Button onClick={more}>{hints ? "One more hint" : "A hint"}</Button>}
                   <Button onClick={() => void go({ show: true })}>Show me</Button>
-                </p>
+                </div>
               )
             )}
             {seen.school && (
@@ -114,7 +115,7 @@ export function LessonPlace() {
                 <b>Schools differ:</b> {seen.school}
               </p>
             )}
-            <p className="no-print mt-5 flex flex-wrap gap-2 border-t border-rule pt-3">
+            <div className="no-print mt-5 flex flex-wrap gap-2 border-t border-rule pt-3">
               {seen.working.length > 0 && seen.next && (
                 <Link
                   to={`/practice/lessons/${seen.next}?seed=${seed}`}
@@ -126,7 +127,7 @@ export function LessonPlace() {
               <Button className="min-h-11" onClick={again}>
                 Again, with another rig
               </Button>
-            </p>
+            </div>
           </section>
         </div>
       )}
@@ -215,7 +216,7 @@ function Reply({ lesson }: { lesson: Lesson }) {
       {reply && (
         <div className={`mt-4 border-l-[6px] pl-3 ${reply.right ? "border-spruce" : "border-ochre"}`}>
           <p className="font-cond text-[1.3125rem] leading-tight font-semibold">
-            {reply.right ? "That is right." : reply.name ? capital(reply.name) : "Not yet."}
+            {reply.right ? "That is right." : reply.name ? `${capital(reply.name)}.` : "Not yet."}
           </p>
           {!reply.right && <p className="mt-1 text-[1.0625rem] leading-snug">{reply.says}</p>}
           {reply.found === "slip" && reply.name && (
@@ -241,5 +242,3 @@ function Working({ lesson }: { lesson: Lesson }) {
     </div>
   );
 }
-
-const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;

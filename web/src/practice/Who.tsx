@@ -60,7 +60,7 @@ export function Who(props: { home: PracticeHome; settings: Settings; change: (ch
         </Button>
       </form>
       {here && (
-        <p className="mt-2 flex flex-wrap gap-x-4 text-[0.9375rem]">
+        <div className="mt-2 flex flex-wrap gap-x-4 text-[0.9375rem]">
           <a
             className="flex min-h-11 items-center underline underline-offset-2"
             href={`/api/practice/learners/${here.id}/record`}
@@ -89,7 +89,7 @@ export function Who(props: { home: PracticeHome; settings: Settings; change: (ch
           >
             Take {here.name} off
           </button>
-        </p>
+        </div>
       )}
       {problem && (
         <p role="alert" className="mt-1 border-l-4 border-ink pl-2 font-semibold">

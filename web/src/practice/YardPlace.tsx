@@ -53,7 +53,7 @@ export function YardPlace() {
               {seen.tickets.length === 1 ? "ticket" : "tickets"}
             </p>
             <YardPanel yard={seen} onAct={(act) => void go(act)} />
-            <p className="no-print mt-5 flex flex-wrap gap-2 border-t border-rule pt-3">
+            <div className="no-print mt-5 flex flex-wrap gap-2 border-t border-rule pt-3">
               <Button className="min-h-11" onClick={show}>
                 {truth ? "Hide the true loads" : "Show the true loads"}
               </Button>
@@ -61,7 +61,7 @@ export function YardPlace() {
                 Start again
               </Button>
               <CopyRun run={seen.run} />
-            </p>
+            </div>
           </>
         )}
         <p className="mt-4 text-[0.875rem] text-soft">Nothing here touches your own rigs.</p>

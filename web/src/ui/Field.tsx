@@ -134,7 +134,7 @@ export function Field(props: {
           )}
         </span>
         <div
-          className={`flex h-10 items-baseline border-b-2 bg-card px-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-edge"} ${mode === "text" ? "w-44" : "w-32"}`}
+          className={`flex h-10 pointer-coarse:h-11 items-baseline border-b-2 bg-card px-2 focus-within:border-ink ${problem ? "border-dashed border-ink" : "border-edge"} ${mode === "text" ? "w-44" : "w-32"}`}
         >
           <input
             id={id}

@@ -85,6 +85,8 @@ export function TermMark({ term, name }: { term: string; name: string }) {
   return (
     <button
       type="button"
+      data-inline
+      data-mark
       aria-label={`What ${name} means`}
       title="What it means, and how the ratings fit together"
       onClick={() => look(term)}

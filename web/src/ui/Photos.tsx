@@ -104,14 +104,14 @@ export function Photos(props: {
               height={open.height}
               className="h-auto max-h-[64vh] w-full object-contain"
             />
-            <p className="mt-2 flex flex-wrap items-center justify-between gap-3 text-[0.9375rem] text-soft">
+            <div className="mt-2 flex flex-wrap items-center justify-between gap-3 text-[0.9375rem] text-soft">
               Added {when(open.added_at)}
               {!viewing && (
                 <Button onClick={() => (asked ? void drop(open) : setAsked(true))}>
                   {asked ? "Take it away for good" : "Take it away"}
                 </Button>
               )}
-            </p>
+            </div>
           </>
         )}
       </Slip>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 
 const LOW = matchMedia("(max-height: 500px)");
+const NARROW = matchMedia("(max-width: 45.99rem)");
 
 /** How wide an element is, in pixels; 0 until it was measured. A chart drawn that wide keeps its words legible on a phone. */
 export function useWidth<Box extends Element = HTMLDivElement>() {
@@ -16,12 +17,17 @@ export function useWidth<Box extends Element = HTMLDivElement>() {
   return [box, width] as const;
 }
 
-/** Whether the screen is too low for a large drawing, such as a phone on its side. */
-export const useLow = () =>
+const useMatch = (query: MediaQueryList) =>
   useSyncExternalStore(
     (each) => {
-      LOW.addEventListener("change", each);
-      return () => LOW.removeEventListener("change", each);
+      query.addEventListener("change", each);
+      return () => query.removeEventListener("change", each);
     },
-    () => LOW.matches,
+    () => query.matches,
   );
+
+/** Whether the screen is too low for a large drawing, such as a phone on its side. */
+export const useLow = () => useMatch(LOW);
+
+/** Whether the screen is as narrow as a phone's. */
+export const useNarrow = () => useMatch(NARROW);

@@ -82,7 +82,7 @@ export function Companion() {
               {step.done}
             </Button>
           )}
-          <p className="mt-1 flex justify-between">
+          <div className="mt-1 flex justify-between">
             <button
               type="button"
               disabled={at === 0}
@@ -105,7 +105,7 @@ export function Companion() {
                 go on without it
               </button>
             )}
-          </p>
+          </div>
         </div>
       </footer>
       <Slip open={wrong} onOpenChange={setWrong} title="Something went wrong" quiet>

@@ -15,7 +15,7 @@ export function Frame(props: {
         <span className="text-[0.9375rem] text-soft">{props.beside}</span>
         <Link
           to={props.leave}
-          className="flex min-h-11 items-center px-1 font-cond text-[1.0625rem] underline underline-offset-2"
+          className="flex min-h-11 min-w-11 items-center justify-end px-1 font-cond text-[1.0625rem] underline underline-offset-2"
         >
           Leave
         </Link>
@@ -42,10 +42,11 @@ export function Segments({
           // biome-ignore lint/suspicious/noArrayIndexKey: a step is named by its place
           key={index}
           type="button"
+          data-inline
           aria-label={`Step ${index + 1} of ${steps.length}: ${step.title}`}
           aria-current={index === at ? "step" : undefined}
           onClick={() => onPick(index)}
-          className="flex h-7 flex-1 items-center"
+          className="flex h-7 flex-1 items-center pointer-coarse:h-11"
         >
           <span className={`h-[6px] w-full ${index === at ? "bg-spruce" : index < at ? "bg-ink" : "bg-rule"}`} />
         </button>

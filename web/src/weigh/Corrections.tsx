@@ -117,7 +117,7 @@ export function AddedSince({ weighIn }: { weighIn: number }) {
           onDone={() => setAsking(null)}
         />
       ) : (
-        <p className="flex gap-4 pt-2">
+        <div className="flex gap-4 pt-2">
           <button type="button" className={link} onClick={() => setAsking("vehicle")}>
             something in the vehicle
           </button>
@@ -126,7 +126,7 @@ export function AddedSince({ weighIn }: { weighIn: number }) {
               something in the trailer
             </button>
           )}
-        </p>
+        </div>
       )}
     </section>
   );
