@@ -88,6 +88,14 @@ class Doors(OnStage):
         expect(page.locator('tr[data-check="vehicle.gross"]')).to_contain_text("140 left")
         expect(page.locator('tr[data-check="trailer.gross"]')).to_contain_text("460 left")
 
+    def test_how_the_ratings_fit_before_there_is_a_rig(self) -> None:
+        page = self.page("/start", PHONE)
+        page.get_by_role("button", name="How the ratings fit together").click()
+        page.get_by_role("button", name="GCWR", exact=True).click()
+        expect(page.locator("[data-meaning=gcwr]")).to_contain_text("counts once")
+        page.get_by_role("button", name="Close").click()
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+
     def test_an_example_and_away_with_it(self) -> None:
         page = self.page()
         page.get_by_role("button", name="Show me an example").click()

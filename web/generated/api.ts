@@ -3926,7 +3926,7 @@ export interface components {
         };
         /**
          * Meaning
-         * @description One term: its key, its name in each set, what it means.
+         * @description One term: its key, its name in each set, what it means, what labels write for it.
          */
         Meaning: {
             /** Key */
@@ -3937,6 +3937,8 @@ export interface components {
             names: {
                 [key: string]: string;
             };
+            /** On Labels */
+            on_labels?: string | null;
         };
         /**
          * MissingFigure

@@ -110,6 +110,7 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
       </label>
       <Field
         path="hitch.target_restoration"
+        term="restoration"
         label="The maker's target"
         hint="share restored, such as 60 %; the search stays within it"
       />

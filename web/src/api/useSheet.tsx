@@ -59,9 +59,12 @@ export const useUnsent = () => useContext(UnsentContext);
 /** How saving stands; apart from the desk, so that a page of a hundred fields is not drawn again for it. */
 export const useSaving = () => useContext(SavingContext);
 
+/** The rig on the desk; none on the first page. */
+export const useDeskIfAny = () => useContext(DeskContext);
+
 /** The rig on the desk, for everything below {@link DeskProvider}. */
 export function useDesk(): Desk {
-  const desk = useContext(DeskContext);
+  const desk = useDeskIfAny();
   if (!desk) throw new Error("useDesk needs a DeskProvider above it");
   return desk;
 }

@@ -15,28 +15,44 @@ const BRACKETS: readonly { term: string; from: number; to: number; y: number; up
   { term: "tow_rating", from: 262, to: 500, y: 12, up: true },
 ];
 
+const ALONE = new Set(["gawr_front", "gawr_rear", "gvwr", "curb_weight", "payload"]);
+
 /** One drawing of how all the ratings fit together; each bracket is a button to its meaning. */
-export function HowTheyFit(props: { name: (term: string) => string; picked: string; onPick: (term: string) => void }) {
-  const { name, picked, onPick } = props;
+export function HowTheyFit(props: {
+  name: (term: string) => string;
+  picked: string;
+  onPick: (term: string) => void;
+  /** Whether there is a trailer; without one, only what a vehicle has. */
+  towing: boolean;
+}) {
+  const { name, picked, onPick, towing } = props;
+  const brackets = BRACKETS.filter((each) => towing || ALONE.has(each.term));
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot hold a drawing
-    <svg viewBox="40 -10 480 286" className="block w-full" role="group" aria-label="How the ratings fit together">
+    <svg
+      viewBox={towing ? "40 -10 480 286" : "40 10 290 200"}
+      className={`block w-full ${towing ? "" : "mx-auto max-w-xl"}`}
+      role="group"
+      aria-label="How the ratings fit together"
+    >
       <g fill="var(--card)" stroke="var(--ink)" strokeWidth={1.6} strokeLinejoin="round">
         <path d="M60 128V98l28-6 18-28h74v30h62v34Z" />
         <path d="M110 90l14-20h24v20zM152 90V70h22v20z" fill="var(--paper)" strokeWidth={1} />
-        <path d="M242 118h50l26 6" fill="none" strokeWidth={2.4} />
-        <path d="M318 128V74q0-14 16-14h152q14 0 14 14v54Z" />
-        <path d="M340 78h34v18h-34zM440 78h34v18h-34z" fill="var(--paper)" strokeWidth={1} />
+        {towing && (
+          <>
+            <path d="M242 118h50l26 6" fill="none" strokeWidth={2.4} />
+            <path d="M318 128V74q0-14 16-14h152q14 0 14 14v54Z" />
+            <path d="M340 78h34v18h-34zM440 78h34v18h-34z" fill="var(--paper)" strokeWidth={1} />
+          </>
+        )}
         {[94, 208].map((x) => (
           <circle key={x} cx={x} cy={130} r={14} />
         ))}
-        {[416, 460].map((x) => (
-          <circle key={x} cx={x} cy={132} r={12} />
-        ))}
-        <path d="M40 145H520" />
+        {towing && [416, 460].map((x) => <circle key={x} cx={x} cy={132} r={12} />)}
+        <path d={towing ? "M40 145H520" : "M40 145H320"} />
       </g>
-      <circle cx={283} cy={118} r={4} fill="var(--ink)" />
-      {BRACKETS.map((bracket) => (
+      {towing && <circle cx={283} cy={118} r={4} fill="var(--ink)" />}
+      {brackets.map((bracket) => (
         <Bracket
           key={bracket.term}
           {...bracket}

@@ -1,6 +1,7 @@
 import type { Advisory } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { AdvisoryNote } from "../ui/AdvisoryNote";
+import { TermMark } from "../ui/Glossary";
 
 /** One change often rights two doubts: it is offered once. */
 const same = (one: Advisory["fix"], other: Advisory["fix"]) => Boolean(one) && one?.label === other?.label;
@@ -24,6 +25,7 @@ export function Doubts() {
       <div className="px-3 pb-2">
         <h2 className="font-cond text-[1.125rem] font-semibold">
           {found.length > 1 ? "Some figures cannot be right together" : "Two figures cannot both be right"}
+          <TermMark term="doubt" name="a doubt" />
         </h2>
         <div className="space-y-2">
           {found.map((each, index) => (

@@ -47,7 +47,10 @@ export function WorkingPanel({ check }: { check: Check }) {
       <div className="flex items-start justify-between gap-3">
         <h2 className="font-cond text-[1.25rem] leading-tight font-semibold">
           {atCheck ? check.label : working?.title}
-          {atCheck && TERM_OF[check.id] && <TermMark term={TERM_OF[check.id] ?? ""} name={check.label} />}
+          <TermMark
+            term={(atCheck && TERM_OF[check.id]) || (check.expected ? "expected" : "working")}
+            name={atCheck ? check.label : "a working"}
+          />
         </h2>
         {atCheck &&
           (check.expected ? <OutlookTag outlook={check.expected.outlook} /> : <StatusTag status={check.status} />)}

@@ -1,6 +1,7 @@
 import type { HowMuch } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass, share as shareText } from "../format";
+import { TermMark } from "../ui/Glossary";
 
 /** The heaviest trailer by each limit, as bars on one scale; the shortest is the answer. */
 export function Bars({ found }: { found: HowMuch }) {
@@ -13,6 +14,7 @@ export function Bars({ found }: { found: HowMuch }) {
     <section aria-label="By each limit">
       <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">
         The heaviest trailer by each limit, in {rig.units.mass}
+        <TermMark term="limiting_rating" name="the limiting rating" />
       </h2>
       {found.bars.map((bar) => (
         <details key={bar.check} className="border-b border-rule py-1" data-bar={bar.check} data-binding={bar.binding}>

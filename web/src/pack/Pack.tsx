@@ -6,6 +6,7 @@ import type { OnPlace, Placed } from "../drawing/Items";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { mass } from "../format";
 import { Ledger } from "../margins/Ledger";
+import { TermMark } from "../ui/Glossary";
 import { AddItems } from "./AddItems";
 import { Items } from "./Items";
 import { Schools } from "./Schools";
@@ -96,6 +97,7 @@ function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: str
         {pack.whole ? "Predicted, not weighed" : "Expected from labels and lists, not weighed"}
         {rig.tanks?.length ? `: ${PHASES.find(([code]) => code === pack.phase)?.[1]}` : ""}. The ± is what the sources
         of its figures allow.
+        <TermMark term={pack.whole ? "plus_minus" : "expected"} name={pack.whole ? "±" : "expected"} />
       </p>
       <h2 className="pb-2 font-cond text-[1.375rem] leading-tight font-semibold" data-predicted={pack.verdict}>
         <span className={ink}>{pack.headline.lead}</span> {pack.headline.sentence}

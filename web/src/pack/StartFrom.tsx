@@ -62,6 +62,7 @@ export function StartFrom() {
             {rig.hitch?.weight_distribution && (
               <Field
                 path="plan.front_restoration"
+                term="restoration"
                 label="Front axle load restored by the bars"
                 hint="share of what it loses, “60 %”"
               />

@@ -1,5 +1,6 @@
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
+import { TermMark } from "../ui/Glossary";
 
 type Pull = "trailer" | "tongue";
 
@@ -26,7 +27,10 @@ function Pulled({ pull, says }: { pull: Pull; says: string }) {
   const width = 320 / links.length;
   return (
     <figure>
-      <figcaption className="text-[0.8125rem] text-soft">{says}</figcaption>
+      <figcaption className="text-[0.8125rem] text-soft">
+        {says}
+        {pull === "trailer" && <TermMark term="weakest_link" name="the weakest link" />}
+      </figcaption>
       <svg viewBox="0 0 320 62" className="w-full" role="img" aria-label={`${says}: weakest link ${mass(least)}`}>
         {links.map((link, index) => {
           const rating = link[pull];

@@ -7,7 +7,7 @@ import { MenuBody, MenuItem } from "../ui/Menu";
 import { useKeys } from "../ui/useKeys";
 import { Chain } from "./Chain";
 import { MakersTable } from "./MakersTable";
-import { More, Plate } from "./Plate";
+import { ChoiceLine, More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
 
 const BALL_PARTS = ["receiver", "adapter", "ball mount", "ball", "coupler", "safety chains", "tow bar", "another part"];
@@ -27,8 +27,7 @@ export function HitchPlates() {
       <Plate photos="hitch" title="The hitch as a whole" sign={ball ? "receiver" : "plate"}>
         <Field path="hitch.name" label="What you call it" mode="text" />
         {ball && (
-          <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5">
-            <span className="text-[0.9375rem]">Spring bars</span>
+          <ChoiceLine label="Spring bars" term="spring_bars">
             <Choice
               label="Spring bars"
               value={rig.hitch?.weight_distribution ? "yes" : "no"}
@@ -40,7 +39,7 @@ export function HitchPlates() {
                 change([{ path: "hitch.weight_distribution", op: "set", value: value === "yes" }], "spring bars")
               }
             />
-          </div>
+          </ChoiceLine>
         )}
         <Chain />
         {ball && rig.hitch?.weight_distribution && (
@@ -124,7 +123,13 @@ export function HitchPlates() {
             title={part.kind === "ball mount" ? "Drop, D-value, extension, lever" : "D-value, extension, lever"}
             filled={[part.d_value, part.extension_leaves, part.behind, part.drop].some((each) => each != null)}
           >
-            <Field path={`hitch.parts[${index}].d_value`} label="D-value, kN" hint="on European couplings" sourced />
+            <Field
+              path={`hitch.parts[${index}].d_value`}
+              label="D-value, kN"
+              hint="on European couplings"
+              sourced
+              term="d_value"
+            />
             {/receiver|mount/i.test(part.kind) && (
               <Field
                 path={`hitch.parts[${index}].extension_leaves`}

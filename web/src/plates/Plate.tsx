@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useLayoutEffect, useRef, useState } from "react";
 import { useDesk } from "../api/useSheet";
+import { TermMark } from "../ui/Glossary";
 import { Photos } from "../ui/Photos";
 import { useNarrow } from "../ui/useWidth";
 import { LabelPicture, type Sign } from "./LabelPicture";
@@ -146,11 +147,13 @@ export function More(props: { title: string; filled?: boolean; children: ReactNo
 }
 
 /** A line with a choice instead of a figure. */
-export function ChoiceLine({ label, hint, children }: { label: string; hint?: string; children: ReactNode }) {
+export function ChoiceLine(props: { label: string; hint?: string; term?: string; children: ReactNode }) {
+  const { label, hint, term, children } = props;
   return (
     <div className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-1.5 last:border-b-0">
       <span className="text-[0.9375rem] leading-tight">
         {label}
+        {term && <TermMark term={term} name={label} />}
         {hint && <span className="block text-[0.8125rem] text-soft">{hint}</span>}
       </span>
       {children}

@@ -4,6 +4,7 @@ import { useDesk } from "../api/useSheet";
 import { capital, percent } from "../format";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { TermMark } from "../ui/Glossary";
 import { ChoiceLine, More, Plate } from "./Plate";
 
 /** How much of each rating to use, and which tongue share to aim at: schools differ, the owner chooses. */
@@ -19,7 +20,7 @@ export function PolicyPlate() {
   const limited = evaluation.checks.filter((check) => check.limit !== undefined);
   return (
     <Plate title="Your own rules" part="policy">
-      <ChoiceLine label="Use of the ratings">
+      <ChoiceLine label="Use of the ratings" term="cushion">
         <Choice
           label="Use of the ratings"
           value={school}
@@ -48,7 +49,10 @@ export function PolicyPlate() {
       </More>
       {row && (
         <>
-          <p className="pt-2 text-[0.9375rem]">{capital(evaluation.terms.tongue_share ?? "")} aimed at</p>
+          <p className="pt-2 text-[0.9375rem]">
+            {capital(evaluation.terms.tongue_share ?? "")} aimed at
+            <TermMark term="tongue_share" name={evaluation.terms.tongue_share ?? "tongue share"} />
+          </p>
           <ul className="mb-1">
             {shares.map((each) => (
               <li key={each.code}>

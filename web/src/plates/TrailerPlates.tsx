@@ -102,7 +102,13 @@ export function TrailerPlates() {
           sourced
           term="dry_weight"
         />
-        <Field path="trailer.dry_tongue" label={pin ? "Dry pin weight" : t("dry_tongue")} unit={mass} sourced />
+        <Field
+          path="trailer.dry_tongue"
+          label={pin ? "Dry pin weight" : t("dry_tongue")}
+          unit={mass}
+          sourced
+          term={pin ? "pin_weight" : "tongue_weight"}
+        />
         <DryExtras />
       </Plate>
       <Plate title="The trailer itself" sign="measure">

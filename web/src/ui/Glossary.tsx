@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useState } from "react";
 import { api } from "../api/client";
-import { useDesk } from "../api/useSheet";
+import { useDeskIfAny } from "../api/useSheet";
 import { HowTheyFit } from "../drawing/HowTheyFit";
 import { Slip } from "./Dialog";
 
@@ -25,7 +25,7 @@ export function GlossaryProvider({ children }: { children: ReactNode }) {
         open={term !== null}
         onOpenChange={() => setTerm(null)}
         title="How the ratings fit together"
-        lead="Each bracket is a rating; it spans what counts in it. The load on the hitch is part of the vehicle's load and of the trailer's, and counts once in both together."
+        lead="Each bracket is a rating; it spans what counts in it."
         wide
         quiet
       >
@@ -35,17 +35,22 @@ export function GlossaryProvider({ children }: { children: ReactNode }) {
   );
 }
 
+/** Terms that mean nothing where nothing is towed. */
+const TOWING = /^(trailer\.|tongue|tow_|dry_|gcwr|pin_|spring|bars|restoration|weakest|d_value)/;
+
 function Meanings({ term }: { term: string }) {
-  const { rig } = useDesk();
+  const desk = useDeskIfAny(); // on the first page there is no rig yet: then everything is shown
+  const towing = desk?.evaluation.towing ?? true;
   const words = useQuery({ queryKey: ["words"], queryFn: api.words, staleTime: Number.POSITIVE_INFINITY });
   const [picked, setPicked] = useState(term);
-  const here = rig.terms ?? "north_america";
-  const known = words.data?.glossary ?? [];
+  const here = desk?.rig.terms ?? "north_america";
+  const pin = desk?.rig.kind === "fifth_wheel" || desk?.rig.kind === "gooseneck";
+  const known = (words.data?.glossary ?? []).filter((each) => towing || !TOWING.test(each.key));
+  const plain = (key: string) => known.find((each) => each.key === key)?.names[here] ?? key;
   const name = (key: string) => {
-    const plain = known.find((each) => each.key === key)?.names[here] ?? key;
-    return known.some((each) => each.key !== key && each.names[here] === plain) && key.startsWith("trailer.")
-      ? `trailer ${plain}`
-      : plain;
+    if (pin && key === "tongue_weight") return plain("pin_weight");
+    const shared = known.some((each) => each.key !== key && each.names[here] === plain(key));
+    return shared && key.startsWith("trailer.") ? `trailer ${plain(key)}` : plain(key);
   };
   const first = known.find((each) => each.key === picked);
   return (
@@ -54,9 +59,15 @@ function Meanings({ term }: { term: string }) {
         <p className="border-l-4 border-spruce bg-sunk px-3 py-2 text-[1rem] leading-snug" data-meaning={picked}>
           <b className="mr-2 font-cond text-[1.1875rem]">{name(picked)}</b>
           {first.meaning}
+          {first.on_labels && <span className="block text-[0.875rem]">On labels also: {first.on_labels}.</span>}
         </p>
       )}
-      <HowTheyFit name={name} picked={picked} onPick={setPicked} />
+      {towing && (
+        <p className="mt-2 text-[0.9375rem] leading-snug text-soft">
+          The load on the hitch is part of the vehicle's load and of the trailer's, and counts once in both together.
+        </p>
+      )}
+      <HowTheyFit name={name} picked={picked} onPick={setPicked} towing={towing} />
       <dl className="mt-3 border-t border-ink">
         {known.map((each) => (
           <div
@@ -66,8 +77,9 @@ function Meanings({ term }: { term: string }) {
             <dt className="font-cond text-[1.125rem] font-semibold">{name(each.key)}</dt>
             <dd className="text-[0.9375rem] leading-snug">
               {each.meaning}
+              {each.on_labels && <span className="block text-[0.8125rem] text-soft">On labels: {each.on_labels}</span>}
               <span className="block text-[0.8125rem] text-soft">
-                {SETS.filter(([set]) => set !== here && each.names[set] !== name(each.key))
+                {SETS.filter(([set]) => set !== here && each.names[set] !== plain(each.key))
                   .map(([set, place]) => `${place}: ${each.names[set]}`)
                   .join(" · ")}
               </span>

@@ -5,6 +5,7 @@ import { mass } from "../format";
 import { AdvisoryNote } from "../ui/AdvisoryNote";
 import { Choice } from "../ui/controls";
 import { enterMovesOn, Field, useField } from "../ui/Field";
+import { TermMark } from "../ui/Glossary";
 import { PasteText } from "../ui/Paste";
 import { Corrections } from "./Corrections";
 import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
@@ -61,17 +62,25 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
           </p>
         )}
         {pass.config === "hitched" && rig.hitch?.weight_distribution && (
-          <div className="mb-2">
-            <Choice
-              wide
-              label={`Spring bars at pass ${index + 1}`}
-              value={pass.spring_bars ?? "none"}
-              options={[
-                ["engaged", "bars engaged"],
-                ["slack", "slack"],
-                ["none", "none"],
-              ]}
-              onChange={(value) => change([{ path: `${path}.spring_bars`, op: "set", value }], "spring bars at a pass")}
+          <div className="mb-2 flex items-center gap-1">
+            <div className="min-w-0 flex-1">
+              <Choice
+                wide
+                label={`Spring bars at pass ${index + 1}`}
+                value={pass.spring_bars ?? "none"}
+                options={[
+                  ["engaged", "bars engaged"],
+                  ["slack", "slack"],
+                  ["none", "none"],
+                ]}
+                onChange={(value) =>
+                  change([{ path: `${path}.spring_bars`, op: "set", value }], "spring bars at a pass")
+                }
+              />
+            </div>
+            <TermMark
+              term={pass.spring_bars === "slack" ? "bars_slack" : "bars_engaged"}
+              name={pass.spring_bars === "slack" ? "bars slack" : "bars engaged"}
             />
           </div>
         )}

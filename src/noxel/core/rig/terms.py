@@ -135,18 +135,130 @@ _MEANINGS: tuple[tuple[str, str], ...] = (
 """What each term means (handbook of the trade, in the order that they are met)."""
 
 
+_ON_LABELS: Mapping[str, str] = {
+    "gvwr": "gross vehicle weight rating, max. gross weight, GVW (strictly the weight itself)",
+    "gawr_front": "front axle capacity",
+    "gawr_rear": "rear axle capacity",
+    "gcwr": "gross combination weight rating, GCW, gross train mass",
+    "tow_rating": "max. trailer weight, towing capacity",
+    "tongue_rating": "max. hitch load, vertical load, S",
+    "payload": "“the combined weight of occupants and cargo should never exceed …”, occupant and "
+    "cargo carrying capacity",
+    "curb_weight": "kerb weight, vehicle curb weight",
+    "trailer.gvwr": "gross vehicle weight rating, on the trailer's own label",
+    "trailer.ccc": "cargo carrying capacity, “the weight of cargo should never exceed …”",
+    "dry_weight": "UVW, unloaded vehicle weight, shipping weight",
+    "tongue_weight": "hitch weight; pin weight on a fifth wheel or gooseneck",
+}
+"""What labels, manuals and brochures write for the same thing."""
+
+
+_OTHERS: tuple[tuple[str, str, str], ...] = (
+    (
+        "pin_weight",
+        "pin weight",
+        "The tongue weight of a fifth wheel or gooseneck. It stands over or just ahead of the rear "
+        "axle and takes much of the payload.",
+    ),
+    (
+        "limiting_rating",
+        "limiting rating",
+        "Of all ratings, the one that is reached first. Only what brings its load down helps.",
+    ),
+    ("margin", "left, over", "The rating less the load: what is left, or by how much it is over."),
+    (
+        "cushion",
+        "cushion",
+        "A share of each rating that you choose to leave unused. It is your own rule; past it a "
+        "check reads “too close”, past the rating it is over all the same.",
+    ),
+    (
+        "plus_minus",
+        "±",
+        "How far off a figure may be: the scale's graduation and gain, a taped length, a guess. In "
+        "95 of 100 cases the true figure lies within it.",
+    ),
+    (
+        "working",
+        "working",
+        "How a figure was worked out, line by line, down to the readings and the labels.",
+    ),
+    (
+        "expected",
+        "expected",
+        "A load that was not weighed but follows from labels, lists and other loads. It warns; it "
+        "never says “within”.",
+    ),
+    (
+        "doubt",
+        "doubt",
+        "Figures that cannot both be right. Until one is corrected or found right, nothing is "
+        "confirmed.",
+    ),
+    (
+        "spring_bars",
+        "spring bars",
+        "Bars of a weight-distribution hitch. Under tension they move part of the load from the "
+        "rear axle to the front axle and the trailer's axles. They raise no rating.",
+    ),
+    (
+        "bars_engaged",
+        "bars engaged",
+        "Tensioned as for the road. What such a pass shows on the vehicle is the tongue weight "
+        "less what the bars moved to the trailer.",
+    ),
+    (
+        "bars_slack",
+        "bars slack",
+        "Fitted, but without tension. Such a pass shows the whole tongue weight.",
+    ),
+    (
+        "restoration",
+        "restoration",
+        "Which share of the load that the front axle lost the bars give back to it. The maker's "
+        "instructions say how much to aim at.",
+    ),
+    (
+        "weakest_link",
+        "weakest link",
+        "Receiver, ball mount, ball and coupler each have ratings. The lowest one counts.",
+    ),
+    (
+        "d_value",
+        "D-value",
+        "A European coupling's strength in kN: it limits vehicle and trailer together, not one of "
+        "them alone.",
+    ),
+    (
+        "correction",
+        "correction",
+        "A mass that was aboard in one pass and not in the other, stated so that the passes "
+        "compare.",
+    ),
+)
+"""Words that are the same in all places: key, name, meaning."""
+
+
 @dataclass(frozen=True, slots=True)
 class Meaning:
-    """One term: its key, its name in each set, what it means."""
+    """One term: its key, its name in each set, what it means, what labels write for it."""
 
     key: str
     names: dict[TermSet, str]
     meaning: str
+    on_labels: str | None = None
 
 
 def glossary() -> list[Meaning]:
-    """Every term that the page may show, with its names in all three sets."""
-    return [
-        Meaning(key, {terms: names[key] for terms, names in SETS.items()}, meaning)
+    """Every term that the page may show, with its names in all three sets; ratings and weights
+    first.
+    """
+    trade = [
+        Meaning(
+            key, {terms: names[key] for terms, names in SETS.items()}, meaning, _ON_LABELS.get(key)
+        )
         for key, meaning in _MEANINGS
+    ]
+    return trade + [
+        Meaning(key, dict.fromkeys(SETS, name), meaning) for key, name, meaning in _OTHERS
     ]
