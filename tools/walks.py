@@ -144,9 +144,83 @@ def brochures(walk: Walk) -> None:
     walk.button("See it all")
 
 
+def motorhome(walk: Walk) -> None:
+    """One ticket of a motorhome that tows nothing, and its labels."""
+    walk.button("I have weigh tickets")
+    walk.button("motorhome")
+    walk.button("Start a weigh-in")
+    here = "weigh_ins[0].passes[0].readings"
+    walk.type(((f"{here}.front", "6980"), (f"{here}.rear", "14220")))
+    walk.button("Now the labels")
+    of = "vehicle.ratings"
+    walk.type(((f"{of}.gvwr", "22000"), (f"{of}.gawr_front", "8000"), (f"{of}.gawr_rear", "14500")))
+    walk.settle()
+    walk.button("See it all")
+
+
+def fifth_wheel(walk: Walk) -> None:
+    """Two tickets of a truck and a fifth wheel in kilograms, and their labels."""
+    walk.button("I have weigh tickets")
+    walk.tap(walk.page.get_by_role("radio", name="kg"))
+    walk.button("fifth wheel")
+    walk.button("Start a weigh-in")
+    here = "weigh_ins[0].passes"
+    walk.type(
+        [
+            (f"{here}[0].readings.{name}", text)
+            for name, text in (("front", "1980"), ("rear", "2760"), ("trailer", "4210"))
+        ]
+    )
+    walk.button("Next pass")
+    walk.type(
+        [
+            (f"{here}[1].readings.{name}", text)
+            for name, text in (("front", "1950"), ("rear", "1640"))
+        ]
+    )
+    walk.button("Now the labels")
+    of = "vehicle.ratings"
+    labels = (
+        ((f"{of}.gvwr", "4850"), (f"{of}.gawr_front", "2450"), (f"{of}.gawr_rear", "2950")),
+        (
+            ("trailer.ratings.gvwr", "5750"),
+            ("trailer.ratings.gawr[0]", "2350"),
+            ("trailer.ratings.gawr[1]", "2350"),
+        ),
+        ((f"{of}.gcwr", "10400"), (f"{of}.tow_rating", "6350"), (f"{of}.tongue_rating", "1450")),
+        (("hitch.parts[0].trailer", "7900"), ("hitch.parts[0].tongue", "1950")),
+    )
+    for label in labels:
+        walk.type(label)
+    walk.button("See it all")
+
+
+def one_total(walk: Walk) -> None:
+    """Somebody drove over a scale that prints one figure for truck and trailer, and has looked at
+    the door label.
+    """
+    walk.button("I have weigh tickets")
+    walk.button("trailer on a ball")
+    walk.button("Start a weigh-in")
+    grain = walk.page.get_by_role("combobox", name=re.compile("read", re.IGNORECASE)).first
+    walk.tap(grain)
+    grain.select_option("gross")
+    walk.taps += 1
+    walk.type([("weigh_ins[0].passes[0].readings.gross", "12540")])
+    walk.settle()
+    walk.button("I have no more tickets")
+    of = "vehicle.ratings"
+    walk.type(((f"{of}.gvwr", "7200"), (f"{of}.gawr_front", "3750"), (f"{of}.gawr_rear", "4150")))
+    walk.settle()
+    walk.button("See it all")
+
+
 WALKS: dict[str, Callable[[Walk], None]] = {
     "two tickets and their labels": two_tickets,
     "labels and a brochure": brochures,
+    "a motorhome alone": motorhome,
+    "a fifth wheel in kilograms": fifth_wheel,
+    "one total and a door label": one_total,
 }
 
 

@@ -4052,6 +4052,12 @@ export interface components {
              * @default
              */
             name?: string;
+            /**
+             * Terms
+             * @default north_america
+             * @enum {string}
+             */
+            terms?: "north_america" | "australia" | "europe";
         };
         /**
          * NewUnits

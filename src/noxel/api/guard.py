@@ -10,6 +10,7 @@ which no other site's form can send.
 import logging
 import re
 
+from starlette.requests import ClientDisconnect
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from noxel.api.events import asking
@@ -111,6 +112,8 @@ class Guard:
             asking.set(page or None)
             try:
                 await self.app(scope, counted, with_headers)
+            except ClientDisconnect:
+                return  # whoever asked is gone; nothing was done, and nobody is there to be told
             except Exception as exc:  # noqa: BLE001 the border: whatever it is, it is answered
                 if received <= most:
                     _log.error("unforeseen error", exc_info=exc)

@@ -98,7 +98,8 @@ def list_rigs(rigs: Store, deleted: bool = False) -> list[RigSummary]:
 @router.post("/rigs", status_code=201)
 def start_rig(new: NewRig, rigs: Store) -> CreatedId:
     """Start a rig about which nothing is known yet."""
-    return CreatedId(id=rigs.add(new_rig(new.name, new.kind, new.mass, alone=new.alone)))
+    document = new_rig(new.name, new.kind, new.mass, new.terms, alone=new.alone)
+    return CreatedId(id=rigs.add(document))
 
 
 @router.post("/examples", status_code=201)

@@ -12,7 +12,7 @@ from noxel.core.evaluate import evaluate
 from noxel.core.pack import PackAnswer, evaluate_pack
 from noxel.core.plates import LONGEST_TABLE, PlatesAnswer, evaluate_plates
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
-from noxel.core.rig import Entry, Kind, RigFile, Source
+from noxel.core.rig import Entry, Kind, RigFile, Source, TermSet
 from noxel.core.wording import Evaluation
 from noxel.formats.lists import Layout
 from noxel.store.stored import Stored
@@ -120,6 +120,7 @@ class NewRig(BaseModel):
     name: Annotated[str, Field(max_length=200)] = ""
     kind: Kind
     mass: MassUnit
+    terms: TermSet = "north_america"
     alone: bool = False
 
 

@@ -141,6 +141,52 @@ class Words(unittest.TestCase):
                 told = [found.headline.sentence, *found.headline.rest]
                 self.assertTrue(all(row.sentence in told for row in worst), name)
 
+    def test_an_answer_that_is_not_settled_says_a_mass_first(self) -> None:
+        """By hand: 3,120 + 3,940 = 7,060; + 5,460 = 12,520; 7,200 − 7,060 = 140; 4,150 − 3,940 =
+        210.
+        """
+        document: dict[str, Any] = {
+            "format": "noxel-rig",
+            "version": 1,
+            "kind": "conventional",
+            "units": {"mass": "lb"},
+            "trailer": {},
+        }
+        weighed = {"config": "hitched", "readings": {"front": 3120, "rear": 3940, "trailer": 5460}}
+        alone = {"config": "vehicle_only", "readings": {"front": 3320, "rear": 3060}}
+        one, both = [weighed], [weighed, alone]
+        for passes, ratings, says in (
+            ([], {}, "Nothing has been weighed yet. 10 required checks cannot be made yet."),
+            (
+                [{"config": "hitched", "readings": {"gross": 12520}}],
+                {"gvwr": 7200},
+                "Weighed: combination 12,520 lb. 10 required checks cannot be made yet.",
+            ),
+            (
+                one,
+                {},
+                "Weighed: truck 7,060 lb, trailer axles 5,460 lb, combination 12,520 lb. 10 "
+                "required checks cannot be made yet.",
+            ),
+            (
+                one,
+                {"gawr_rear": 4150},
+                "The rear axle has 210 lb left of its 4,150 lb rating. 9 required checks cannot be "
+                "made yet.",
+            ),
+            (
+                both,
+                {"gawr_rear": 4150, "gvwr": 7200},
+                "The truck has 140 lb left of its 7,200 lb GVWR: the tightest of 3 checks by what "
+                "was weighed. 7 required checks cannot be made yet.",
+            ),
+        ):
+            with self.subTest(says):
+                rig = {**document, "vehicle": {"body": "pickup", "ratings": ratings}}
+                if passes:
+                    rig["weigh_ins"] = [{"scale": {"resolution": 20}, "passes": passes}]
+                self.assertEqual(evaluate(parse_rig(rig)).headline.sentence, says)
+
     def test_checks_stand_tightest_first(self) -> None:
         rank = {
             "over": 0,

@@ -71,6 +71,7 @@ export type ShareState = Schemas["ShareState"];
 export type PairedDevice = Schemas["DeviceOut"];
 export type Invitation = Schemas["Invitation"];
 export type MassUnit = "lb" | "kg";
+export type TermSet = Schemas["NewRig"]["terms"] & string;
 /** Texts as they were typed, without those left blank; the server reads them. */
 type Asked<P extends keyof paths> = paths[P] extends { get: { parameters: { query?: infer Q } } } ? Q : never;
 const filled = (asked: Record<string, string>) =>
@@ -84,8 +85,8 @@ const at = (rig_id: string, weigh_in?: number | null) => ({ path: { rig_id }, qu
 export const api = {
   rigs: () => got(server.GET("/api/rigs")),
   deleted: () => got(server.GET("/api/rigs", { params: { query: { deleted: true } } })),
-  start: (name: string, kind: Kind, mass: MassUnit, alone = false) =>
-    got(server.POST("/api/rigs", { body: { name, kind, mass, alone } })),
+  start: (name: string, kind: Kind, mass: MassUnit, terms: TermSet, alone = false) =>
+    got(server.POST("/api/rigs", { body: { name, kind, mass, terms, alone } })),
   takeApart: (id: string, body: Schemas["PastedText"]) =>
     got(server.POST("/api/rigs/{rig_id}/pasted", { params: of(id), body })),
   addExamples: () => got(server.POST("/api/examples")),

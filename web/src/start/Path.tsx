@@ -4,6 +4,7 @@ import type { Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
 import { LabelPicture, type Sign } from "../plates/LabelPicture";
+import { useTerms } from "../plates/useTerms";
 import { Button } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { PasteText } from "../ui/Paste";
@@ -11,7 +12,8 @@ import { VerdictBar } from "../ui/VerdictBar";
 import { StartWeighIn } from "../weigh/StartWeighIn";
 import { HitchLabels } from "./HitchLabels";
 
-type Asked = readonly [path: string, label: string, hint?: string];
+/** A field of a step: its label is the rig's own word for a term, else the text. */
+type Asked = { path: string; label?: string; term?: string; hint?: string };
 type Step = {
   id: string;
   title: string;
@@ -28,8 +30,8 @@ const DOOR_LABEL: Step = {
   where: "White, with the tire sizes. It says GVWR and GAWR.",
   sign: "certification",
   fields: [
-    ["vehicle.ratings.gvwr", "GVWR", "the loaded vehicle"],
-    ["vehicle.ratings.gawr_rear", "Rear GAWR"],
+    { path: "vehicle.ratings.gvwr", term: "gvwr", hint: "the loaded vehicle" },
+    { path: "vehicle.ratings.gawr_rear", term: "gawr_rear" },
   ],
 };
 const TOW: readonly Step[] = [
@@ -39,7 +41,7 @@ const TOW: readonly Step[] = [
     title: "The tire placard beside it",
     where: "Yellow and white: “should never exceed …”.",
     sign: "placard",
-    fields: [["vehicle.ratings.payload", "Payload", "people and cargo, at most"]],
+    fields: [{ path: "vehicle.ratings.payload", term: "payload", hint: "people and cargo, at most" }],
   },
   {
     id: "guide",
@@ -47,8 +49,8 @@ const TOW: readonly Step[] = [
     where: "In the line of your engine, axle ratio, cab and drive.",
     sign: "guide",
     fields: [
-      ["vehicle.ratings.tow_rating", "Tow rating"],
-      ["vehicle.ratings.gcwr", "GCWR", "vehicle and trailer together"],
+      { path: "vehicle.ratings.tow_rating", term: "tow_rating" },
+      { path: "vehicle.ratings.gcwr", term: "gcwr", hint: "vehicle and trailer together" },
     ],
   },
   {
@@ -64,9 +66,9 @@ const TOW: readonly Step[] = [
     where: "Outside, front left; a brochure says what it weighs as built.",
     sign: "trailer",
     fields: [
-      ["trailer.ratings.gvwr", "Trailer GVWR"],
-      ["trailer.dry_weight", "Weight as built", "empty, with its options"],
-      ["trailer.dry_tongue", "Hitch or pin weight as built"],
+      { path: "trailer.ratings.gvwr", term: "trailer.gvwr", hint: "the loaded trailer in total" },
+      { path: "trailer.dry_weight", term: "dry_weight", hint: "as built, empty, with its options" },
+      { path: "trailer.dry_tongue", label: "Hitch or pin weight as built" },
     ],
   },
   {
@@ -74,7 +76,9 @@ const TOW: readonly Step[] = [
     title: "The hitch's label",
     where: "On the receiver under the bumper, or on the hitch in the bed.",
     sign: "receiver",
-    fields: [["vehicle.ratings.tongue_rating", "Tongue or pin limit"]],
+    fields: [
+      { path: "vehicle.ratings.tongue_rating", term: "tongue_rating", hint: "most the vehicle may carry on its hitch" },
+    ],
   },
 ];
 const GOING: readonly Step[] = [
@@ -87,9 +91,9 @@ const LABELS: readonly Step[] = [
   {
     ...DOOR_LABEL,
     fields: [
-      ["vehicle.ratings.gvwr", "GVWR", "the loaded vehicle"],
-      ["vehicle.ratings.gawr_front", "Front GAWR"],
-      ["vehicle.ratings.gawr_rear", "Rear GAWR"],
+      { path: "vehicle.ratings.gvwr", term: "gvwr", hint: "the loaded vehicle" },
+      { path: "vehicle.ratings.gawr_front", term: "gawr_front" },
+      { path: "vehicle.ratings.gawr_rear", term: "gawr_rear" },
     ],
   },
   {
@@ -98,9 +102,9 @@ const LABELS: readonly Step[] = [
     where: "Outside, front left, or inside a door.",
     sign: "trailer",
     fields: [
-      ["trailer.ratings.gvwr", "Trailer GVWR"],
-      ["trailer.ratings.gawr[0]", "GAWR, first axle"],
-      ["trailer.ratings.gawr[1]", "GAWR, second axle", "where it has two"],
+      { path: "trailer.ratings.gvwr", term: "trailer.gvwr", hint: "the loaded trailer in total" },
+      { path: "trailer.ratings.gawr[0]", term: "trailer.gawr", hint: "first axle" },
+      { path: "trailer.ratings.gawr[1]", term: "trailer.gawr", hint: "second axle, where it has two" },
     ],
   },
   {
@@ -109,9 +113,9 @@ const LABELS: readonly Step[] = [
     where: "In the line of your engine, axle ratio, cab and drive.",
     sign: "guide",
     fields: [
-      ["vehicle.ratings.gcwr", "GCWR", "vehicle and trailer together"],
-      ["vehicle.ratings.tow_rating", "Tow rating"],
-      ["vehicle.ratings.tongue_rating", "Tongue or pin limit"],
+      { path: "vehicle.ratings.gcwr", term: "gcwr", hint: "vehicle and trailer together" },
+      { path: "vehicle.ratings.tow_rating", term: "tow_rating" },
+      { path: "vehicle.ratings.tongue_rating", term: "tongue_rating", hint: "most the vehicle may carry on its hitch" },
     ],
   },
   {
@@ -128,8 +132,8 @@ const LABELS: readonly Step[] = [
     where: "Beside the door label: “should never exceed …”.",
     sign: "placard",
     fields: [
-      ["vehicle.ratings.payload", "Payload", "people and cargo, at most"],
-      ["vehicle.curb_weight", "Curb weight", "from the manual: empty, full fluids"],
+      { path: "vehicle.ratings.payload", term: "payload", hint: "people and cargo, at most" },
+      { path: "vehicle.curb_weight", term: "curb_weight", hint: "from the manual: empty, full fluids" },
     ],
   },
 ];
@@ -138,10 +142,11 @@ const DOORS: Record<string, readonly Step[]> = { tow: TOW, going: GOING, labels:
 /** A short path: one label a step, big fields, the answer growing below. It is a view of Plates, Pack and Weigh. */
 export function Path() {
   const { rig, sheet } = useDesk();
+  const t = useTerms();
   const [search, setSearch] = useSearchParams();
   const asked = search.get("door") ?? "";
   const door = asked in DOORS ? asked : "tow";
-  const steps = (DOORS[door] ?? TOW).filter((step) => rig.trailer || !["trailer", "hitch"].includes(step.id));
+  const steps = (DOORS[door] ?? TOW).filter((step) => rig.trailer || !["trailer", "hitch", "guide"].includes(step.id));
   const at = Math.min(Math.max(0, Number(search.get("step") ?? 1) - 1 || 0), steps.length - 1);
   const step = steps[at] ?? DOOR_LABEL;
   const go = (to: number) => setSearch({ door, step: String(to + 1) });
@@ -172,8 +177,8 @@ export function Path() {
           </div>
         )}
         <fieldset ref={asks} aria-label={step.title} className="mt-3 min-w-0" onKeyDown={goOn}>
-          {step.fields.map(([path, label, hint]) => (
-            <Field key={path} path={path} label={label} hint={hint} unit={unit} />
+          {step.fields.map(({ path, label, term, hint }) => (
+            <Field key={path} path={path} label={label ?? t(term ?? "")} hint={hint} unit={unit} term={term} />
           ))}
           {step.fields.length > 0 && <PasteText />}
           {step.more === "hitch" && <HitchLabels />}

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, type Kind, type MassUnit } from "../api/client";
+import { api, type Kind, type MassUnit, type TermSet } from "../api/client";
 import { useDeleted, useImport } from "../app/rigs";
 import { Choice } from "../ui/controls";
 import { GlossaryProvider, useGlossary } from "../ui/Glossary";
@@ -133,11 +133,12 @@ function Doors({ first }: { first: boolean }) {
 /** The little that is asked once: kind of rig, in a picture, and the unit of its labels; both can be changed later. */
 function WhichRig({ door }: { door: Door }) {
   const [unit, setUnit] = useState<MassUnit>("lb");
+  const [terms, setTerms] = useState<TermSet>("north_america");
   const [problem, setProblem] = useState<string | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const start = (kind: Kind | "alone") =>
-    api.start("", kind === "alone" ? "conventional" : kind, unit, kind === "alone").then(
+    api.start("", kind === "alone" ? "conventional" : kind, unit, terms, kind === "alone").then(
       ({ id }) => {
         void queries.invalidateQueries({ queryKey: ["rigs"] });
         navigate(LEADS[door](id));
@@ -155,6 +156,17 @@ function WhichRig({ door }: { door: Door }) {
           options={[
             ["lb", "lb"],
             ["kg", "kg"],
+          ]}
+        />
+        <span className="text-[1rem]">in the words of</span>
+        <Choice
+          label="Words of the labels"
+          value={terms}
+          onChange={setTerms}
+          options={[
+            ["north_america", "North America"],
+            ["australia", "Australia, NZ"],
+            ["europe", "Europe, UK"],
           ]}
         />
       </div>

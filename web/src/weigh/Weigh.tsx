@@ -173,7 +173,7 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
   return (
     <Foot label="This pass, and the next">
       <div className="no-print border-t border-ink bg-card px-4 py-2.5 md:hidden">
-        <p className="mb-1 line-clamp-2 text-[0.9375rem] leading-tight font-semibold" aria-live="polite">
+        <p className="mb-1 line-clamp-3 text-[0.9375rem] leading-tight font-semibold" aria-live="polite">
           {stale && <span className="block text-[0.8125rem] font-normal text-soft">{stale}</span>}
           {evaluation.headline.lead} {evaluation.headline.sentence}
         </p>
@@ -206,9 +206,19 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
             See what it says
           </Link>
         ) : (
-          <Button strong className="min-h-12 w-full" onClick={() => onTurn(current + 1)}>
-            Next pass: {evaluation.passes[current + 1]?.title.toLowerCase()}
-          </Button>
+          <>
+            <Button strong className="min-h-12 w-full" onClick={() => onTurn(current + 1)}>
+              Next pass: {evaluation.passes[current + 1]?.title.toLowerCase()}
+            </Button>
+            {!labelled && pass?.total != null && (
+              <Link
+                to={`/rigs/${sheet.id}/path?door=labels`}
+                className="flex min-h-11 items-center justify-center font-cond text-[1.0625rem] underline underline-offset-2"
+              >
+                I have no more tickets
+              </Link>
+            )}
+          </>
         )}
       </div>
     </Foot>

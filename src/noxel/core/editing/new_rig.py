@@ -3,10 +3,17 @@
 from typing import Any
 
 from noxel.core.quantities import MassUnit
-from noxel.core.rig import Kind
+from noxel.core.rig import Kind, TermSet
 
 
-def new_rig(name: str, kind: Kind, mass: MassUnit, *, alone: bool = False) -> dict[str, Any]:
+def new_rig(
+    name: str,
+    kind: Kind,
+    mass: MassUnit,
+    terms: TermSet = "north_america",
+    *,
+    alone: bool = False,
+) -> dict[str, Any]:
     """The document of a rig about which nothing is known yet; ``alone`` is one that tows nothing so
     far.
     """
@@ -26,6 +33,8 @@ def new_rig(name: str, kind: Kind, mass: MassUnit, *, alone: bool = False) -> di
         "kind": kind,
         "vehicle": {"body": "motorhome" if kind == "motorhome" else "pickup"},
     }
+    if terms != "north_america":
+        document["terms"] = terms
     if towing and not alone:
         document["hitch"] = {
             "weight_distribution": False,

@@ -207,38 +207,14 @@ def _incomplete(
             (row for row in ahead if row.expected and (row.expected.margin or 0.0) < 0), key=_room
         )[:1]
     says = [expected_sentence(rig, known, row, load_key(row.id)) for row in worst] if known else []
-    if made:
-        held = len([row for row in made if row.status != "high"])
-        first = _many(
-            held, "One check holds by what was weighed", "{} checks hold by what was weighed"
-        )
-    else:
-        first = (
-            "No check can be made from what was weighed"
-            if weighed
-            else "Nothing has been weighed yet"
-        )
     hoped = len([row for row in ahead if row.expected and row.expected.outlook == "within"])
+    first = _so_far(rig, rows, made, weighed=weighed)
     if says:
-        second, rest = f". {says[0]}", says[1:]
+        second, rest = says[0], says[1:]
     elif hoped:
-        second, rest = (
-            _many(
-                hoped,
-                "; one check is expected within, not weighed.",
-                "; {} checks are expected within, not weighed.",
-            ),
-            [],
-        )
+        second, rest = _many(hoped, *_HOPED).replace("more ", "more " if made else ""), []
     else:
-        second, rest = (
-            _many(
-                len(unknown),
-                "; one required check cannot be made yet.",
-                "; {} required checks cannot be made yet.",
-            ),
-            [],
-        )
+        second, rest = _many(len(unknown), *_OPEN), []
     rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high", "unconfirmed")]
     seen = [
         Unknown(
@@ -248,7 +224,43 @@ def _incomplete(
         for row in unknown
         if row.expected is None
     ]
-    return Headline(lead=_LEADS["incomplete"], sentence=f"{first}{second}", rest=rest, unknown=seen)
+    return Headline(
+        lead=_LEADS["incomplete"], sentence=f"{first} {second}", rest=rest, unknown=seen
+    )
+
+
+_HOPED = (
+    "One more check is expected within, not weighed.",
+    "{} more checks are expected within, not weighed.",
+)
+_OPEN = ("One required check cannot be made yet.", "{} required checks cannot be made yet.")
+_TOTALS = ("vehicle.gross", "trailer.gross", "trailer.axles", "combination.gross")
+
+
+def _so_far(rig: RigFile, rows: list[Checked], made: list[Checked], *, weighed: bool) -> str:
+    """What is known by the scale: the tightest of the checks that were made, else the loads."""
+    held = [row for row in made if row.status != "high"]
+    tightest = next((row for row in held if row.margin is not None), None)
+    if tightest is not None:
+        said = sentence(rig, tightest)
+        of = f": the tightest of {len(held)} checks by what was weighed"
+        return f"{said.removesuffix('.')}{of}." if len(held) > 1 else said
+    found = {row.id: row.actual for row in rows if row.actual is not None and row.range is None}
+    totals = [each for each in _TOTALS if each in found] or list(found)[:3]
+    if not totals and made:
+        return _many(
+            len(held), "One check holds by what was weighed.", "{} checks hold by what was weighed."
+        )
+    if not totals:
+        return (
+            "Nothing was weighed that a check needs."
+            if weighed
+            else "Nothing has been weighed yet."
+        )
+    names = [lower_first(check_label(rig, each)).partition(",")[0] for each in totals]
+    masses = [print_mass(found[each].value, rig.units.mass) for each in totals]
+    words = ", ".join(map(" ".join, zip(names, masses, strict=True)))
+    return f"Weighed: {words}."
 
 
 def _room(row: Checked) -> float:
