@@ -33,8 +33,8 @@ SMALL = """() => [...document.querySelectorAll("button, input, select, summary, 
   .map((each) => [each, (each.closest("label:has(> input)") ?? each).getBoundingClientRect()])
   .filter(([, { width, height }]) => width > 1 && Math.min(width, height) < 43.9)
   .map(([each, { width, height }]) => `${width} × ${height} ${each.outerHTML.slice(0, 200)}`)"""
-"""What is smaller than 44 px either way, but for words in a sentence and marks of the drawing, which
-have a larger twin in a list."""
+"""What is smaller than 44 px either way, but for words in a sentence and marks of the drawing,
+which have a larger twin in a list."""
 HALF = {
     "format": "noxel-rig",
     "version": 1,

@@ -9,6 +9,7 @@ which no other site's form can send.
 
 import logging
 import re
+from contextlib import suppress
 
 from starlette.requests import ClientDisconnect
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -111,9 +112,8 @@ class Guard:
             page = dict(scope["headers"]).get(b"x-noxel-page", b"").decode("latin-1")[:64]
             asking.set(page or None)
             try:
-                await self.app(scope, counted, with_headers)
-            except ClientDisconnect:
-                return  # whoever asked is gone; nothing was done, and nobody is there to be told
+                with suppress(ClientDisconnect):  # who asked is gone: nobody is there to be told
+                    await self.app(scope, counted, with_headers)
             except Exception as exc:  # noqa: BLE001 the border: whatever it is, it is answered
                 if received <= most:
                     _log.error("unforeseen error", exc_info=exc)
