@@ -36,6 +36,7 @@ from noxel.demo import load_demo
 from noxel.formats.rig_json import read_rig
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
+from tools.felt import TYPING, first_look, typing_and_going
 from tools.stage import a_browser, a_folder, serving
 from tools.walks import walk_all
 
@@ -298,7 +299,7 @@ def in_browser(address: str, rig: str) -> None:
         page = browser.new_page()
         page.goto(f"{address}/rigs/{rig}/plates")
         page.wait_for_selector('input[data-path="vehicle.ratings.gvwr"]')
-        spent = page.evaluate(_TYPING)
+        spent = page.evaluate(TYPING, 7100)
         say(
             "typing to redrawn answer, median of 30",
             f"{statistics.median(spent):.0f} ms",
@@ -307,27 +308,10 @@ def in_browser(address: str, rig: str) -> None:
         other = browser.new_context().new_page()  # which hears of each change
         other.goto(f"{address}/rigs/{rig}/margins")
         other.wait_for_selector("[data-verdict]")
-        spent = page.evaluate(_TYPING.replace("7100", "7200"))
+        spent = page.evaluate(TYPING, 7200)
         say("the same with a second page open", f"{statistics.median(spent):.0f} ms", "")
-
-
-_TYPING = """async () => {
-  const input = document.querySelector('input[data-path="vehicle.ratings.gvwr"]');
-  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
-  const brace = () => document.querySelector('[data-brace="vehicle.gross"]').textContent;
-  const spent = [];
-  input.focus();
-  for (let number = 0; number < 30; number++) {
-    const figure = String(7100 + number);
-    const start = performance.now();
-    set.call(input, figure);
-    input.dispatchEvent(new Event("input", { bubbles: true }));
-    const drawn = Number(figure).toLocaleString("en-US");
-    while (!brace().includes(drawn)) await new Promise(requestAnimationFrame);
-    spent.push(performance.now() - start);
-  }
-  return spent;
-}"""
+        first_look(browser, address, rig, say)
+        typing_and_going(browser, address, rig, say)
 
 
 def memory_mb(process: int) -> float:
