@@ -4,7 +4,7 @@ keyboard alone.
 
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
 from tests.browser.stage import DESK, PHONE, OnStage, at
 
@@ -43,7 +43,11 @@ class Doors(OnStage):
         self.assertLessEqual(wide[0], wide[1])
 
     def test_going_to_weigh_by_keyboard_alone(self) -> None:
-        page = self.page()
+        for size in (DESK, PHONE):
+            with self.subTest(size):
+                self.go_to_weigh(self.page("/start", size))
+
+    def go_to_weigh(self, page: Page) -> None:
         page.get_by_role("button", name="I am going to weigh").press("Enter")
         page.get_by_role("button", name="trailer on a ball").press("Enter")
         expect(page.get_by_role("heading", level=1)).to_have_text("Before you drive there")
@@ -56,16 +60,20 @@ class Doors(OnStage):
 
     def test_after_the_tickets_only_the_labels_by_thumb_and_enter(self) -> None:
         """7,060 of 7,200 lb; 12,520 − 6,380 = 6,140 of 6,600; 140 lb are left at most."""
-        page = self.page("/", PHONE)
+        for size in (PHONE, DESK):
+            with self.subTest(size):
+                self.tickets_then_labels(self.page("/start", size), by_thumb=size == PHONE)
+
+    def tickets_then_labels(self, page: Page, *, by_thumb: bool) -> None:
         page.get_by_role("button", name="I have weigh tickets").click()
         page.get_by_role("button", name="trailer on a ball").click()
         page.get_by_role("button", name="Start a weigh-in").click()
         for number, readings in enumerate((("3120", "3940", "5460"), ("3320", "3060"))):
-            if number:
+            if number and by_thumb:
                 page.get_by_role("button", name="Next pass").click()
             for name, text in zip(("front", "rear", "trailer"), readings, strict=False):
                 at(page, f"weigh_ins[0].passes[{number}].readings.{name}").fill(text)
-        page.get_by_role("link", name="Now the labels").click()
+        page.get_by_role("link", name="Now the labels").filter(visible=True).click()
         at(page, "vehicle.ratings.gvwr").click()
         of = "vehicle.ratings"
         for path, text in (

@@ -11,7 +11,12 @@ const FLAG = {
 } as const;
 
 /** The verdict so far, live, at the foot of a place where figures are typed: all of it is one tap away. */
-export function VerdictBar({ className = "" }: { className?: string }) {
+export function VerdictBar(props: {
+  className?: string;
+  /** Where to go on, where the answer waits for something that is asked elsewhere. */
+  next?: { to: string; says: string } | undefined;
+}) {
+  const { className = "", next } = props;
   const { sheet, evaluation } = useDesk();
   const weighIn = new URLSearchParams(useLocation().search).get("weigh-in");
   const stale = useStale();
@@ -19,26 +24,36 @@ export function VerdictBar({ className = "" }: { className?: string }) {
   const sentence = evaluation.headline.sentence.replace(/^Nothing has been weighed yet\. /, ""); // its lead says so
   return (
     <Foot>
-      <Link
-        to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
-        data-part="verdict-bar"
-        className={`no-print flex min-h-14 items-center gap-3 border-t border-ink bg-card px-4 py-2 hover:bg-sunk lg:px-6 ${className}`}
-      >
-        <span aria-live="polite" className="min-w-0 flex-1">
-          {stale && <span className="block text-[0.8125rem] leading-tight">{stale}</span>}
-          <span
-            className={`mr-2 inline-block px-1.5 font-cond text-[1rem] font-semibold ${stale ? "border border-dashed border-ink" : FLAG[evaluation.verdict]}`}
+      <div className={`no-print flex items-stretch border-t border-ink bg-card ${className}`}>
+        <Link
+          to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
+          data-part="verdict-bar"
+          className="flex min-h-14 min-w-0 flex-1 items-center gap-3 px-4 py-2 hover:bg-sunk lg:px-6"
+        >
+          <span aria-live="polite" className="min-w-0 flex-1">
+            {stale && <span className="block text-[0.8125rem] leading-tight">{stale}</span>}
+            <span
+              className={`mr-2 inline-block px-1.5 font-cond text-[1rem] font-semibold ${stale ? "border border-dashed border-ink" : FLAG[evaluation.verdict]}`}
+            >
+              {lead.replace(/[.:]$/, "")}
+            </span>
+            <span className="line-clamp-3 font-cond text-[1.0625rem] leading-tight font-semibold md:inline">
+              {sentence}
+            </span>
+          </span>
+          <span className="shrink-0 font-cond text-[1.0625rem] font-semibold underline underline-offset-2">
+            See it all
+          </span>
+        </Link>
+        {next && (
+          <Link
+            to={next.to}
+            className="flex items-center bg-ink px-6 font-cond text-[1.1875rem] font-semibold text-paper hover:bg-spruce"
           >
-            {lead.replace(/[.:]$/, "")}
-          </span>
-          <span className="line-clamp-3 font-cond text-[1.0625rem] leading-tight font-semibold md:inline">
-            {sentence}
-          </span>
-        </span>
-        <span className="shrink-0 font-cond text-[1.0625rem] font-semibold underline underline-offset-2">
-          See it all
-        </span>
-      </Link>
+            {next.says}
+          </Link>
+        )}
+      </div>
     </Foot>
   );
 }

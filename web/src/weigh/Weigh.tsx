@@ -94,7 +94,14 @@ export function Weigh() {
             </div>
           </div>
           <NextBar count={passes.length} current={current} onTurn={setTurn} />
-          <VerdictBar className="max-md:hidden" />
+          <VerdictBar
+            className="max-md:hidden"
+            next={
+              rig.vehicle?.ratings?.gvwr == null && evaluation.passes.some((pass) => pass.total !== null)
+                ? { to: `/rigs/${sheet.id}/path?door=labels`, says: "Now the labels" }
+                : undefined
+            }
+          />
         </>
       ) : (
         <div className="px-4 py-6 lg:px-6">
