@@ -25,10 +25,12 @@ ROOT = Path(__file__).parent.parent
 REACHED = ROOT / "var" / "reached.json"
 ROOMS = {"core": ("src/noxel/core",), "edges": ("src/noxel/formats", "src/noxel/api")}
 TESTS = ("tests/core", "tests/formats", "tests/api", "tests/store", "tests/sim")
-SLOW = 150.0
-"""When a run of tests counts as hung, and the mutant as noticed. [s]"""
+SLOW = 60.0
+"""A run of tests counts as hung, and the mutant as noticed, after this and four times as long as it
+took when it was measured. [s]
+"""
 
-LONGEST = 120
+LONGEST = 300
 """Test modules that take longer, measured beside others, are left out. [s]"""
 
 _COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
@@ -244,13 +246,15 @@ def stale() -> bool:
     )
 
 
-def noticed(mutant: Mutant, tests: list[str], home: Path) -> bool:
-    """Whether one of the tests fails, quickest first, with the fault in the copy at ``home``."""
+def noticed(mutant: Mutant, tests: dict[str, int], home: Path) -> bool:
+    """Whether one of the tests fails, in their order, with the fault in the copy at ``home``;
+    ``tests`` are modules with the seconds that each takes.
+    """
     file = home / mutant.path.removeprefix("src/")
     original = file.read_text(encoding="utf-8")
     file.write_text(mutated(mutant), encoding="utf-8")
     try:
-        for module in tests:
+        for module, took in tests.items():
             call = [sys.executable, "-m", "unittest", "-q", "-f", module]
             try:
                 ended = subprocess.run(
@@ -258,7 +262,7 @@ def noticed(mutant: Mutant, tests: list[str], home: Path) -> bool:
                     cwd=ROOT,
                     env={**os.environ, "PYTHONPATH": str(home)},
                     capture_output=True,
-                    timeout=SLOW,
+                    timeout=SLOW + 4 * took,
                     check=False,
                 )
             except subprocess.TimeoutExpired:
@@ -313,10 +317,11 @@ def main() -> None:
                     module: reached[module][""][0]
                     for module in by_line.get((mutant.path, mutant.line), [])
                 }
-                tests = sorted(
-                    (module for module in took if took[module] <= LONGEST),
-                    key=lambda module: took[module],
-                )
+                tests = {
+                    module: each
+                    for module, each in sorted(took.items(), key=lambda one: one[1])
+                    if each <= LONGEST
+                }
                 return mutant, noticed(mutant, tests, home)
             finally:
                 homes.put(home)

@@ -6,6 +6,7 @@ answers.
 """
 
 import asyncio
+import gc
 import socket
 import ssl
 from collections.abc import Callable
@@ -107,9 +108,18 @@ def _config(app: Any) -> uvicorn.Config:
     )
 
 
+def rarer_collections() -> None:
+    """Look for circular garbage less often: an answer is thousands of small objects, none of them
+    circular, and looking through them takes a quarter of its time.
+    """
+    gc.freeze()
+    gc.set_threshold(50_000, 20, 20)
+
+
 def serve(app: Any, listener: socket.socket) -> None:
     """Serve an application on a listening socket until it is stopped."""
     more_descriptors()
+    rarer_collections()
     uvicorn.Server(_config(app)).run(sockets=[listener])
 
 

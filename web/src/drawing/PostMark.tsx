@@ -158,6 +158,7 @@ function LabelBeside({ post, layout, name, sizes }: { post: Post; layout: Layout
   const { check } = post;
   const x = leftward(post) ? post.x - post.width / 2 - 12 : post.x + post.width / 2 + 12;
   const anchor = leftward(post) ? "end" : "start";
+  const loadless = check?.actual === null || check?.actual === undefined; // else the verdict says so below
   const big = sizes.post > 70 ? 29 : 24;
   const y = layout.frameBottom - (sizes.post > 70 ? 68 : 58);
   return (
@@ -174,7 +175,7 @@ function LabelBeside({ post, layout, name, sizes }: { post: Post; layout: Layout
         )}
       </text>
       <text x={x} y={y + big + 15} fontSize={14.5} fill="var(--ink)">
-        {check?.limit !== null && check?.limit !== undefined ? `of ${mass(check.limit)}` : "no rating"}
+        {check?.limit !== null && check?.limit !== undefined ? `of ${mass(check.limit)}` : loadless && "no rating"}
       </text>
       <text
         x={x}

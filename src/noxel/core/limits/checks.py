@@ -1,5 +1,6 @@
 """Checks: each load against its limit, and the verdict over all of them."""
 
+import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
@@ -102,6 +103,16 @@ class Checked:
             most = self.limit.kg
             self.margin = most - self.actual.value
             self.used = 1 - self.margin / most if most > 0 else None
+
+    @property
+    def expected_share(self) -> float | None:
+        """The share of the limit that is expected to be used; infinite where the limit leaves
+        nothing, such as a GCWR no larger than the GVWR.
+        """
+        if self.expected is None or self.limit is None:
+            return None
+        most = self.limit.kg
+        return self.expected.actual.value / most if most > 0 else math.inf
 
 
 def exceeds(actual: float, limit: float) -> bool:
@@ -321,8 +332,8 @@ def tightest_first(checks: Iterable[Checked]) -> list[Checked]:
             rank = 5
         if row.range is not None:
             return rank, 0.5
-        if row.expected is not None and row.limit is not None:
-            return rank, -row.expected.actual.value / row.limit.kg
+        if row.expected_share is not None:
+            return rank, -row.expected_share
         return rank, -(row.used if row.used is not None else 0.0)
 
     return sorted(checks, key=key)

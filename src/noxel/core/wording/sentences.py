@@ -265,7 +265,8 @@ def _so_far(rig: RigFile, rows: list[Checked], made: list[Checked], *, weighed: 
 
 def _room(row: Checked) -> float:
     """What is expected to be left, as a share of the limit; a share that is off comes first."""
-    return (row.expected.margin or 0.0) / row.limit.kg if row.limit and row.expected else -1.0
+    share = row.expected_share
+    return -1.0 if share is None else 1.0 - share
 
 
 def _what_is_missing(rig: RigFile, row: Checked) -> str:
