@@ -80,6 +80,7 @@ class Walk:
     def look(self) -> None:
         """Note how far it was to the first useful sentence."""
         bar = self.page.locator("[data-part=verdict-bar]")
+        expect(bar.and_(self.page.locator("[data-settled=false]"))).to_have_count(0)
         if self.useful is None and bar.count() and USEFUL.search(bar.inner_text()):
             self.useful = (self.fields, self.taps)
 

@@ -2,6 +2,7 @@ import type { BarCurve } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
 import { Field } from "../ui/Field";
+import { scale } from "../ui/scales";
 import { useWidth } from "../ui/useWidth";
 
 const WIDEST = 560;
@@ -24,8 +25,8 @@ export function BarsChart({ curve, onTry }: { curve: BarCurve; onTry: (restorati
   const values = curve.points.flatMap((point) => [point.front, point.rear, point.trailer]);
   const most = Math.max(...values, ...lines.map((line) => line.limit ?? 0)) * 1.06;
   const least = Math.min(...values) * 0.85;
-  const x = (restoration: number) => L + restoration * (W - L - R);
-  const y = (load: number) => H - B - ((load - least) / (most - least)) * (H - B - T);
+  const x = scale([0, 1], [L, W - R]);
+  const y = scale([least, most], [H - B, T]);
   return (
     <section ref={box} aria-label="Spring bars" className="mt-6" data-part="bars">
       <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">

@@ -4,6 +4,7 @@ import { api, type Chart } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day, mass } from "../format";
 import { Button } from "../ui/controls";
+import { scale } from "../ui/scales";
 
 const W = 280;
 const H = 110;
@@ -68,8 +69,8 @@ function Multiple({ series, chart }: { series: Chart["series"][number]; chart: C
   const values = points.flatMap((point) => [point.value - point.pm, point.value + point.pm]);
   const most = Math.max(...values, series.limit ?? 0) * 1.02;
   const least = Math.min(...values, series.limit ?? Number.POSITIVE_INFINITY) * 0.98;
-  const x = (index: number) => PAD + (index / Math.max(1, series.values.length - 1)) * (W - 2 * PAD);
-  const y = (value: number) => H - PAD - ((value - least) / Math.max(1e-9, most - least)) * (H - 2 * PAD);
+  const x = scale([0, Math.max(1, series.values.length - 1)], [PAD, W - PAD]);
+  const y = scale([least, most], [H - PAD, PAD]);
   const now = points.at(-1);
   const over = now?.over ?? false;
   const size = points.length < 40 ? 1 : points.length < 120 ? 0.6 : 0.4;

@@ -1,6 +1,7 @@
 import type { RoomChart } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
+import { scale, steps } from "../ui/scales";
 import { useWidth } from "../ui/useWidth";
 
 const WIDEST = 620;
@@ -9,14 +10,6 @@ const BOTTOM = 52;
 const TOP = 14;
 const RIGHT = 14;
 
-/** Round steps for an axis: about five of them. */
-function steps(most: number): number[] {
-  const raw = most / 5;
-  const power = 10 ** Math.floor(Math.log10(raw));
-  const step = [1, 2, 2.5, 5, 10].map((each) => each * power).find((each) => each >= raw) ?? raw;
-  return Array.from({ length: Math.floor(most / step) + 1 }, (_, index) => index * step);
-}
-
 /** Load in the vehicle against loaded trailer: inside the shaded shape every limit holds; the nearest edge is named. */
 export function Room({ chart }: { chart: RoomChart }) {
   const { rig } = useDesk();
@@ -24,8 +17,8 @@ export function Room({ chart }: { chart: RoomChart }) {
   const [box, width] = useWidth<HTMLElement>();
   const W = Math.min(WIDEST, Math.max(300, width || WIDEST));
   const H = W < 480 ? 380 : 440;
-  const x = (load: number) => LEFT + (load / chart.most_load) * (W - LEFT - RIGHT);
-  const y = (trailer: number) => H - BOTTOM - (trailer / chart.most_trailer) * (H - BOTTOM - TOP);
+  const x = scale([0, chart.most_load], [LEFT, W - RIGHT]);
+  const y = scale([0, chart.most_trailer], [H - BOTTOM, TOP]);
   const point = chart.point;
   const edge = new Set(chart.lines.filter((line) => touches(chart, line)).map((line) => line.check));
   const labels = placed(chart, edge, x, y);

@@ -1,4 +1,13 @@
-import { createContext, type ReactNode, useContext, useLayoutEffect, useRef, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  startTransition,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from "react";
 import { useDesk } from "../api/useSheet";
 import { TermMark } from "../ui/Glossary";
 import { Photos } from "../ui/Photos";
@@ -56,6 +65,9 @@ function FoldedPlate(props: PlateProps) {
     ...(evaluation.headline.unknown ?? []).map((each) => each.path),
     ...evaluation.checks.filter((each) => each.required && each.limit === null).map((each) => each.limit_path),
   ]);
+  /** What is folded and not needed is filled in after the first look, so that the place stands at once. */
+  const [ready, setReady] = useState(needs.current.length > 0 || location.hash !== "");
+  useEffect(() => startTransition(() => setReady(true)), []);
   useLayoutEffect(() => {
     const inside = fieldsIn(box.current).map((each) => each.dataset.path ?? "");
     if (needs.current.some((path) => path && inside.includes(path))) setOpen(true);
@@ -64,7 +76,7 @@ function FoldedPlate(props: PlateProps) {
   useLayoutEffect(() => {
     const inside = fieldsIn(box.current);
     setCount([inside.filter((each) => each.value !== "").length, inside.length]);
-  }, [sheet, open]);
+  }, [sheet, open, ready]);
   return (
     <section ref={box} className="mb-2 border border-ink bg-paper" aria-label={props.title} data-plate={props.part}>
       <details open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
@@ -79,7 +91,7 @@ function FoldedPlate(props: PlateProps) {
             </span>
           </span>
         </summary>
-        {(props.sign || props.aside) && (
+        {(ready || open) && (props.sign || props.aside) && (
           <div className="flex min-h-11 items-center justify-between gap-3 border-b border-rule px-3">
             {props.sign && (
               <button
@@ -94,7 +106,7 @@ function FoldedPlate(props: PlateProps) {
             {props.aside}
           </div>
         )}
-        <Lines {...props} shown={shown} />
+        {(ready || open) && <Lines {...props} shown={shown} />}
       </details>
     </section>
   );

@@ -6,6 +6,7 @@ import { at, atRest, inHand } from "../format";
 import { TermMark } from "./Glossary";
 import { NotSavedHere } from "./NotSaved";
 import { SourceTag } from "./SourceTag";
+import { keyPressed } from "./useCalm";
 
 /** Everything a field on a path needs: what it shows, what is wrong, and what to do as it is typed in. */
 export function useField(path: string, what: string) {
@@ -49,6 +50,7 @@ export function useField(path: string, what: string) {
     edit: (text: string) => {
       setDraft(text);
       mine.current = true;
+      keyPressed();
       type(path, text, what, gesture.current);
     },
     blur: () => {

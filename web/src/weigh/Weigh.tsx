@@ -11,6 +11,7 @@ import { Field } from "../ui/Field";
 import { Foot } from "../ui/Foot";
 import { useStale } from "../ui/Offline";
 import { Photos } from "../ui/Photos";
+import { useCalm } from "../ui/useCalm";
 import { useKeys } from "../ui/useKeys";
 import { VerdictBar } from "../ui/VerdictBar";
 import { AddPass } from "./AddPass";
@@ -177,12 +178,13 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
   const shared = evaluation.derived.tongue_share;
   const last = current + 1 >= count;
   const stale = useStale();
+  const { lead, sentence } = useCalm(evaluation.headline);
   return (
     <Foot label="This pass, and the next">
       <div className="no-print border-t border-ink bg-card px-4 py-2.5 md:hidden">
         <p className="mb-1 line-clamp-3 text-[0.9375rem] leading-tight font-semibold" aria-live="polite">
           {stale && <span className="block text-[0.8125rem] font-normal text-soft">{stale}</span>}
-          {evaluation.headline.lead} {evaluation.headline.sentence}
+          {lead} {sentence}
         </p>
         <dl className="mb-2 grid grid-cols-[auto_1fr] gap-x-3 text-[0.875rem]">
           <dt className="text-soft">This pass settles</dt>
