@@ -29,6 +29,7 @@ _WATCH = """
 _PAINTED = 'performance.getEntriesByName("first-contentful-paint")[0]?.startTime ?? NaN'
 _GOES = """async (name) => {
   const link = document.querySelector(`nav a[href^="/rigs/"][href*="/${name}"]`);
+  await new Promise((done) => requestIdleCallback(done));  // nobody leaves before looking
   const title = () => document.querySelector("main h1")?.textContent;
   const [start, before] = [performance.now(), title()];
   link.click();

@@ -161,7 +161,7 @@ export function Ledger(props: {
             <button
               type="button"
               aria-expanded={check.id === opened}
-              className="flex items-baseline text-left font-cond text-[1.0625rem] font-semibold md:whitespace-nowrap"
+              className="flex items-baseline text-left font-cond text-[1.0625rem] font-semibold pointer-coarse:items-center md:whitespace-nowrap"
             >
               {check.expected ? (
                 <>
