@@ -9,6 +9,7 @@ from noxel.core.adjust import TypedStep, baseline_of, do_steps, keep, read_step,
 from noxel.core.editing import Change, apply_changes
 from noxel.core.evaluate import evaluate
 from noxel.core.log import kept_answers
+from noxel.core.match import how_much
 from noxel.core.mechanics import predict, uncertainty
 from noxel.core.plates import evaluate_plates
 from noxel.core.practice.challenge import BUDGET
@@ -160,6 +161,13 @@ class EitherSide(unittest.TestCase):
         ]
         self.assertIn(("awning", 30), lines)
         self.assertIn(("extra", 20), lines)
+
+    def test_all_of_the_trailer_on_the_hitch_leaves_its_wheels_nothing(self) -> None:
+        """Of 1,050 lb that the hitch may carry, a share of 1 leaves a trailer of 1,050 at most."""
+        found = how_much(parse_rig(rig_of("check--three-passes")), share=1.0)
+        heaviest = {each.check: each.heaviest for each in found.bars}
+        self.assertAlmostEqual(heaviest["hitch.tongue"], 1050)
+        self.assertNotIn("trailer.axles", heaviest)
 
     def test_a_harder_challenge_gives_less_time_and_money(self) -> None:
         self.assertTrue(all(hard < easy for hard, easy in zip(BUDGET[3], BUDGET[1], strict=True)))

@@ -5,17 +5,22 @@ Expected values: the answers' own numbers put together by hand-written rules, an
 must never be said.
 """
 
+import contextlib
 import copy
 import json
 import math
+import random
 import re
 import unittest
+from collections.abc import Iterator
 from typing import Any
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from noxel.core.evaluate import evaluate
+from noxel.core.log import kept_answers
+from noxel.core.match import how_much
 from noxel.core.pack import evaluate_pack
 from noxel.core.rig import dump_rig, parse_rig
 from noxel.errors import NoxelError, RigFileError
@@ -206,6 +211,15 @@ class Words(unittest.TestCase):
             self.assertEqual(ranks, sorted(ranks), name)
 
 
+def _figures(here: Any) -> Iterator[tuple[Any, Any, float]]:
+    """Every figure of a document, with what holds it and its key there."""
+    for key, value in here.items() if isinstance(here, dict) else enumerate(here):
+        if isinstance(value, dict | list):
+            yield from _figures(value)
+        elif isinstance(value, int | float) and not isinstance(value, bool) and key != "version":
+            yield here, key, value
+
+
 class NothingBringsItDown(unittest.TestCase):
     @settings(max_examples=300)
     @given(st.sampled_from(NAMES), st.data())
@@ -228,6 +242,23 @@ class NothingBringsItDown(unittest.TestCase):
         self.assertIn(evaluate(rig).verdict, ("stop", "incomplete", "caution", "within"))
         evaluate_pack(rig)
         self.assertEqual(dump_rig(parse_rig(dump_rig(rig))), dump_rig(rig))
+
+    def test_figures_that_stand_in_each_others_place(self) -> None:
+        """Figures of one worked case changed among each other, or to nothing: each answer comes."""
+        draw = random.Random(2026)
+        for _ in range(400):
+            document = rig_of(draw.choice(NAMES))
+            figures = list(_figures(document))
+            for _ in range(draw.randint(1, 4)):
+                holder, key, _ = draw.choice(figures)
+                holder[key] = draw.choice((draw.choice(figures)[2], draw.choice((0, 1, 99_999))))
+            try:
+                rig = parse_rig(document)
+            except NoxelError:
+                continue
+            for answer in (evaluate, evaluate_pack, how_much, kept_answers):
+                with contextlib.suppress(NoxelError):
+                    answer(rig)
 
     @settings(max_examples=150)
     @given(st.sampled_from(NAMES), st.integers(0, 5000), st.binary(max_size=4))

@@ -242,7 +242,7 @@ def _bounds(asked: TowQuestion, listed: float) -> list[_Bound]:
         own.append(("tires.trailer", (1.0 - share) / of_trailer.count))
     for check, slope in own:
         limit = asked.known.get(check)
-        if limit is not None:
+        if limit is not None and slope:  # with all of it on the hitch, nothing is on its wheels
             found.append(_Bound(check, cushion(rig, check) * limit.kg, 0.0, slope))
     return found
 
