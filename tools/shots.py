@@ -99,6 +99,8 @@ def main() -> None:
                 context = browser.new_context(
                     viewport={"width": width, "height": height},
                     color_scheme="dark" if theme == "night" else "light",
+                    has_touch=width == NARROW[0],
+                    is_mobile=width == NARROW[0],
                 )
                 page = context.new_page()
                 page.goto(

@@ -105,7 +105,11 @@ class Doors(OnStage):
         expect(page.get_by_role("heading", level=1)).to_be_visible()
 
     def test_an_example_and_away_with_it(self) -> None:
-        page = self.page()
+        for size in (DESK, PHONE):
+            with self.subTest(size):
+                self.example(self.page("/", size))
+
+    def example(self, page: Page) -> None:
         page.get_by_role("button", name="Show me an example").click()
         expect(page.locator("[data-menu=rig]")).to_contain_text("Juniper")
         self.assertEqual([each.example for each in self.rigs.list()], [True] * 4)
@@ -114,6 +118,22 @@ class Doors(OnStage):
         page.get_by_role("menuitem", name="Throw the examples away").click()
         expect(page.get_by_role("button", name="Show me an example")).to_be_visible()
         self.assertEqual((self.rigs.list(), self.rigs.list(deleted=True)), ([], []))
+
+    def test_an_empty_place_has_one_next_step(self) -> None:
+        page = self.page("/start", PHONE)
+        page.get_by_role("button", name="Can it tow that?").click()
+        page.get_by_role("button", name="trailer on a ball").click()
+        expect(page).to_have_url(re.compile("/path"))
+        rig = page.url.partition("/path")[0]
+        for place, says in (
+            ("margins", "Enter the first label"),
+            ("adjust", "Weigh it"),
+            ("log", "Start the first weigh-in"),
+            ("match", "Enter the first label"),
+        ):
+            page.goto(f"{rig}/{place}")
+            page.get_by_role("link", name=says).click()
+            expect(page).to_have_url(re.compile("/path" if "label" in says else "/weigh"))
 
     def test_a_truck_alone_gets_a_trailer_later(self) -> None:
         page = self.page()

@@ -4,7 +4,9 @@ import { Link } from "react-router";
 import { api, type Evaluation, RequestFailed, type Step } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
+import { capital } from "../format";
 import { Button } from "../ui/controls";
+import { NextStep } from "../ui/NextStep";
 import { AllowMore } from "./AllowMore";
 import { BarsChart } from "./BarsChart";
 import { ChangeTable } from "./ChangeTable";
@@ -83,22 +85,21 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
   return (
     <div className="mx-auto max-w-3xl px-4 py-6">
       <h2 className="font-cond text-[1.5rem] font-semibold">Nothing to adjust yet</h2>
+      <p className="mt-1 text-[1rem]">
+        Adjust shows what each change does to every limit at once, and finds the easiest fixes. It starts from a
+        weigh-in that has the vehicle alone, or from a plan that can be predicted.
+      </p>
       {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
-        <p key={each.path} className="mt-1 text-[1rem]">
-          {each.path && <b>{each.path.split(".").slice(-2).join(", ").replaceAll("_", " ")} </b>}
-          {each.message}.
+        <p key={each.path} className="mt-1 text-[0.9375rem] text-soft">
+          {capital(each.path.split(".").slice(-2).join(", ").replaceAll("_", " "))} {each.message}.
         </p>
       ))}
+      <NextStep to={`/rigs/${sheet.id}/weigh`}>Weigh it</NextStep>
       <p className="mt-3 text-[1rem]">
-        Adjust starts from a weigh-in with the vehicle alone, or from a plan that can be predicted:{" "}
-        <Link className="underline" to={`/rigs/${sheet.id}/weigh`}>
-          weigh
-        </Link>
-        , or fill in{" "}
+        or{" "}
         <Link className="underline" to={`/rigs/${sheet.id}/pack`}>
-          the plan
+          fill in the plan
         </Link>
-        .
       </p>
       {onBack && (
         <Button className="mt-4" onClick={onBack}>

@@ -4,6 +4,7 @@ import { Kept } from "../adjust/Kept";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
+import { NextStep } from "../ui/NextStep";
 import { Compared } from "./Compared";
 import { Line } from "./Line";
 import { Multiples } from "./Multiples";
@@ -44,9 +45,12 @@ export function LogPlace() {
         <GloveBox />
       </div>
       {first.count === 0 ? (
-        <p className="mt-6 text-[1rem]">
-          Nothing weighed yet. Each weigh-in is listed here with what changed since the last.
-        </p>
+        <div className="mt-6">
+          <p className="text-[1rem]">
+            Nothing weighed yet. Each weigh-in is listed here with what changed since the last.
+          </p>
+          <NextStep to={`/rigs/${sheet.id}/weigh`}>Start the first weigh-in</NextStep>
+        </div>
       ) : (
         <>
           <section aria-label="Weigh-ins" className="mt-3">

@@ -4,6 +4,7 @@ import type { Check, Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { Choice } from "../ui/controls";
+import { NextStep } from "../ui/NextStep";
 import { useStale } from "../ui/Offline";
 import { Advisories } from "./Advisories";
 import { Doubts } from "./Doubts";
@@ -93,7 +94,9 @@ export function Margins() {
 
 function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation["headline"]; estimated: boolean }) {
   const { verdict, estimated } = props;
-  const { sheet } = useDesk();
+  const { sheet, evaluation } = useDesk();
+  /** Nothing to compare, and nothing to compare with. */
+  const blank = evaluation.checks.every((each) => (each.limit ?? null) === null && each.actual === null);
   const { lead, sentence, rest, unknown = [] } = props.headline;
   const stale = useStale();
   const ink = stale
@@ -127,6 +130,7 @@ function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation[
           ))}
         </p>
       )}
+      {blank && <NextStep to={`/rigs/${sheet.id}/path?door=labels`}>Enter the first label</NextStep>}
     </div>
   );
 }

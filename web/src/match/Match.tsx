@@ -5,6 +5,7 @@ import { api, type HowMuch, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { capital, mass, share as shareText } from "../format";
 import { Choice } from "../ui/controls";
+import { NextStep } from "../ui/NextStep";
 import { Backwards } from "./Backwards";
 import { Bars } from "./Bars";
 import { EveryPair } from "./EveryPair";
@@ -61,7 +62,11 @@ export function Match() {
                   setShare(null);
                 }}
               />
-              <Bars found={found} />
+              {found.bars.length > 0 ? (
+                <Bars found={found} />
+              ) : (
+                <NextStep to={`/rigs/${sheet.id}/path?door=tow`}>Enter the first label</NextStep>
+              )}
             </div>
             <div>{found.chart && <Room chart={found.chart} />}</div>
           </div>

@@ -54,7 +54,7 @@ export function FindField({ onAsk }: { onAsk: (asking: boolean) => void }) {
         value={words}
         onChange={(event) => setWords(event.currentTarget.value)}
         onKeyDown={(event) => {
-          const first = found[0];
+          const first = found[0] ?? fieldsNamed(asked.split(/\s+/))[0]; // Enter may come before the list
           if (event.key === "Enter" && first) void go(first.id);
         }}
       />

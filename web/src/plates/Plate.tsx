@@ -68,6 +68,7 @@ function FoldedPlate(props: PlateProps) {
   /** What is folded and not needed is filled in after the first look, so that the place stands at once. */
   const [ready, setReady] = useState(needs.current.length > 0 || location.hash !== "");
   useEffect(() => startTransition(() => setReady(true)), []);
+  const there = useContext(UnfoldContext) || ready || open;
   useLayoutEffect(() => {
     const inside = fieldsIn(box.current).map((each) => each.dataset.path ?? "");
     if (needs.current.some((path) => path && inside.includes(path))) setOpen(true);
@@ -76,7 +77,7 @@ function FoldedPlate(props: PlateProps) {
   useLayoutEffect(() => {
     const inside = fieldsIn(box.current);
     setCount([inside.filter((each) => each.value !== "").length, inside.length]);
-  }, [sheet, open, ready]);
+  }, [sheet, there]);
   return (
     <section ref={box} className="mb-2 border border-ink bg-paper" aria-label={props.title} data-plate={props.part}>
       <details open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
@@ -91,7 +92,7 @@ function FoldedPlate(props: PlateProps) {
             </span>
           </span>
         </summary>
-        {(ready || open) && (props.sign || props.aside) && (
+        {there && (props.sign || props.aside) && (
           <div className="flex min-h-11 items-center justify-between gap-3 border-b border-rule px-3">
             {props.sign && (
               <button
@@ -106,7 +107,7 @@ function FoldedPlate(props: PlateProps) {
             {props.aside}
           </div>
         )}
-        {(ready || open) && <Lines {...props} shown={shown} />}
+        {there && <Lines {...props} shown={shown} />}
       </details>
     </section>
   );
