@@ -85,46 +85,51 @@ class Walk:
             self.useful = (self.fields, self.taps)
 
 
+Figures = Sequence[tuple[str, str]]
+
+
+def tickets_and_labels(
+    walk: Walk, hitched: Figures, alone: Figures, labels: Sequence[Figures]
+) -> None:
+    """From the start of a weigh-in to the answer: a ticket hitched, one of the vehicle alone, then
+    one label after the other.
+    """
+    walk.button("Start a weigh-in")
+    for number, ticket in enumerate((hitched, alone)):
+        if number:
+            walk.button("Next pass")
+        here = f"weigh_ins[0].passes[{number}].readings"
+        walk.type([(f"{here}.{name}", text) for name, text in ticket])
+    walk.button("Now the labels")
+    for label in labels:
+        walk.type(label)
+    walk.button("See it all")
+
+
 def two_tickets(walk: Walk) -> None:
     """Two tickets of a truck and a trailer on a ball, and their labels."""
     walk.button("I have weigh tickets")
     walk.button("trailer on a ball")
-    walk.button("Start a weigh-in")
-    here = "weigh_ins[0].passes"
-    walk.type(
-        [
-            (f"{here}[0].readings.{name}", text)
-            for name, text in (("front", "3120"), ("rear", "3940"), ("trailer", "5460"))
-        ]
-    )
-    walk.button("Next pass")
-    walk.type(
-        [
-            (f"{here}[1].readings.{name}", text)
-            for name, text in (("front", "3320"), ("rear", "3060"))
-        ]
-    )
-    walk.button("Now the labels")
     of = "vehicle.ratings"
-    labels = (
-        ((f"{of}.gvwr", "7200"), (f"{of}.gawr_front", "3750"), (f"{of}.gawr_rear", "4150")),
+    tickets_and_labels(
+        walk,
+        (("front", "3120"), ("rear", "3940"), ("trailer", "5460")),
+        (("front", "3320"), ("rear", "3060")),
         (
-            ("trailer.ratings.gvwr", "6600"),
-            ("trailer.ratings.gawr[0]", "3200"),
-            ("trailer.ratings.gawr[1]", "3200"),
+            ((f"{of}.gvwr", "7200"), (f"{of}.gawr_front", "3750"), (f"{of}.gawr_rear", "4150")),
+            (
+                ("trailer.ratings.gvwr", "6600"),
+                ("trailer.ratings.gawr[0]", "3200"),
+                ("trailer.ratings.gawr[1]", "3200"),
+            ),
+            ((f"{of}.gcwr", "14100"), (f"{of}.tow_rating", "8300"), (f"{of}.tongue_rating", "830")),
+            (
+                ("hitch.parts[0].trailer", "9000"),
+                ("hitch.parts[0].tongue", "900"),
+                ("hitch.parts[2].trailer", "8000"),
+            ),
         ),
-        ((f"{of}.gcwr", "14100"), (f"{of}.tow_rating", "8300"), (f"{of}.tongue_rating", "830")),
     )
-    for label in labels:
-        walk.type(label)
-    walk.type(
-        (
-            ("hitch.parts[0].trailer", "9000"),
-            ("hitch.parts[0].tongue", "900"),
-            ("hitch.parts[2].trailer", "8000"),
-        )
-    )
-    walk.button("See it all")
 
 
 def brochures(walk: Walk) -> None:
@@ -164,36 +169,26 @@ def fifth_wheel(walk: Walk) -> None:
     walk.button("I have weigh tickets")
     walk.tap(walk.page.get_by_role("radio", name="kg"))
     walk.button("fifth wheel")
-    walk.button("Start a weigh-in")
-    here = "weigh_ins[0].passes"
-    walk.type(
-        [
-            (f"{here}[0].readings.{name}", text)
-            for name, text in (("front", "1980"), ("rear", "2760"), ("trailer", "4210"))
-        ]
-    )
-    walk.button("Next pass")
-    walk.type(
-        [
-            (f"{here}[1].readings.{name}", text)
-            for name, text in (("front", "1950"), ("rear", "1640"))
-        ]
-    )
-    walk.button("Now the labels")
     of = "vehicle.ratings"
-    labels = (
-        ((f"{of}.gvwr", "4850"), (f"{of}.gawr_front", "2450"), (f"{of}.gawr_rear", "2950")),
+    tickets_and_labels(
+        walk,
+        (("front", "1980"), ("rear", "2760"), ("trailer", "4210")),
+        (("front", "1950"), ("rear", "1640")),
         (
-            ("trailer.ratings.gvwr", "5750"),
-            ("trailer.ratings.gawr[0]", "2350"),
-            ("trailer.ratings.gawr[1]", "2350"),
+            ((f"{of}.gvwr", "4850"), (f"{of}.gawr_front", "2450"), (f"{of}.gawr_rear", "2950")),
+            (
+                ("trailer.ratings.gvwr", "5750"),
+                ("trailer.ratings.gawr[0]", "2350"),
+                ("trailer.ratings.gawr[1]", "2350"),
+            ),
+            (
+                (f"{of}.gcwr", "10400"),
+                (f"{of}.tow_rating", "6350"),
+                (f"{of}.tongue_rating", "1450"),
+            ),
+            (("hitch.parts[0].trailer", "7900"), ("hitch.parts[0].tongue", "1950")),
         ),
-        ((f"{of}.gcwr", "10400"), (f"{of}.tow_rating", "6350"), (f"{of}.tongue_rating", "1450")),
-        (("hitch.parts[0].trailer", "7900"), ("hitch.parts[0].tongue", "1950")),
     )
-    for label in labels:
-        walk.type(label)
-    walk.button("See it all")
 
 
 def one_total(walk: Walk) -> None:

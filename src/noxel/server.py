@@ -110,7 +110,7 @@ def _config(app: Any) -> uvicorn.Config:
 
 def rarer_collections() -> None:
     """Look for circular garbage less often: an answer is thousands of small objects, none of them
-    circular, and looking through them takes a quarter of its time.
+    circular, and looking through them takes up to a quarter of the time of a long answer.
     """
     gc.freeze()
     gc.set_threshold(50_000, 20, 20)

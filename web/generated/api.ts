@@ -3926,7 +3926,8 @@ export interface components {
         };
         /**
          * Meaning
-         * @description One term: its key, its name in each set, what it means, what labels write for it.
+         * @description One term: its key, its name in each set, what it means, whether it needs a trailer, what
+         *     labels write for it.
          */
         Meaning: {
             /** Key */
@@ -3939,6 +3940,8 @@ export interface components {
             };
             /** On Labels */
             on_labels?: string | null;
+            /** Towing */
+            towing: boolean;
         };
         /**
          * MissingFigure

@@ -163,8 +163,8 @@ def last_key(session: Session, row: RigRow) -> int:
 
 
 def write(session: Session, row: RigRow, parts: Documents, report: Report = silent) -> None:
-    """Write the parts of a rig to their rows and delete those that are None; ``report`` is told how
-    far it is.
+    """Write the parts of a rig to their rows and delete those that are None; ``report`` receives
+    the progress.
     """
     if "rig" in parts:
         row.document, row.name = dump(parts["rig"]), parts["rig"].get("name", "")

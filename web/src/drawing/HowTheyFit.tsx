@@ -15,18 +15,18 @@ const BRACKETS: readonly { term: string; from: number; to: number; y: number; up
   { term: "tow_rating", from: 262, to: 500, y: 12, up: true },
 ];
 
-const ALONE = new Set(["gawr_front", "gawr_rear", "gvwr", "curb_weight", "payload"]);
-
 /** One drawing of how all the ratings fit together; each bracket is a button to its meaning. */
 export function HowTheyFit(props: {
   name: (term: string) => string;
+  /** The terms that this rig has. */
+  known: ReadonlySet<string>;
   picked: string;
   onPick: (term: string) => void;
   /** Whether there is a trailer; without one, only what a vehicle has. */
   towing: boolean;
 }) {
-  const { name, picked, onPick, towing } = props;
-  const brackets = BRACKETS.filter((each) => towing || ALONE.has(each.term));
+  const { name, known, picked, onPick, towing } = props;
+  const brackets = BRACKETS.filter((each) => known.has(each.term));
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot hold a drawing
     <svg

@@ -35,17 +35,14 @@ export function GlossaryProvider({ children }: { children: ReactNode }) {
   );
 }
 
-/** Terms that mean nothing where nothing is towed. */
-const TOWING = /^(trailer\.|tongue|tow_|dry_|gcwr|pin_|spring|bars|restoration|weakest|d_value)/;
-
 function Meanings({ term }: { term: string }) {
-  const desk = useDeskIfAny(); // on the first page there is no rig yet: then everything is shown
+  const desk = useDeskIfAny(); // the first page has no rig, so it shows every term
   const towing = desk?.evaluation.towing ?? true;
   const words = useQuery({ queryKey: ["words"], queryFn: api.words, staleTime: Number.POSITIVE_INFINITY });
   const [picked, setPicked] = useState(term);
   const here = desk?.rig.terms ?? "north_america";
   const pin = desk?.rig.kind === "fifth_wheel" || desk?.rig.kind === "gooseneck";
-  const known = (words.data?.glossary ?? []).filter((each) => towing || !TOWING.test(each.key));
+  const known = (words.data?.glossary ?? []).filter((each) => towing || !each.towing);
   const plain = (key: string) => known.find((each) => each.key === key)?.names[here] ?? key;
   const name = (key: string) => {
     if (pin && key === "tongue_weight") return plain("pin_weight");
@@ -67,7 +64,13 @@ function Meanings({ term }: { term: string }) {
           The load on the hitch is part of the vehicle's load and of the trailer's, and counts once in both together.
         </p>
       )}
-      <HowTheyFit name={name} picked={picked} onPick={setPicked} towing={towing} />
+      <HowTheyFit
+        name={name}
+        known={new Set(known.map((each) => each.key))}
+        picked={picked}
+        onPick={setPicked}
+        towing={towing}
+      />
       <dl className="mt-3 border-t border-ink">
         {known.map((each) => (
           <div

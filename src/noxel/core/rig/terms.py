@@ -239,13 +239,36 @@ _OTHERS: tuple[tuple[str, str, str], ...] = (
 """Words that are the same in all places: key, name, meaning."""
 
 
+_WITHOUT_TRAILER = frozenset(
+    (
+        "gvwr",
+        "gawr_front",
+        "gawr_rear",
+        "payload",
+        "curb_weight",
+        "limiting_rating",
+        "margin",
+        "cushion",
+        "plus_minus",
+        "working",
+        "expected",
+        "doubt",
+        "correction",
+    )
+)
+"""The terms that mean something for a vehicle that tows nothing."""
+
+
 @dataclass(frozen=True, slots=True)
 class Meaning:
-    """One term: its key, its name in each set, what it means, what labels write for it."""
+    """One term: its key, its name in each set, what it means, whether it needs a trailer, what
+    labels write for it.
+    """
 
     key: str
     names: dict[TermSet, str]
     meaning: str
+    towing: bool
     on_labels: str | None = None
 
 
@@ -255,10 +278,15 @@ def glossary() -> list[Meaning]:
     """
     trade = [
         Meaning(
-            key, {terms: names[key] for terms, names in SETS.items()}, meaning, _ON_LABELS.get(key)
+            key,
+            {terms: names[key] for terms, names in SETS.items()},
+            meaning,
+            key not in _WITHOUT_TRAILER,
+            _ON_LABELS.get(key),
         )
         for key, meaning in _MEANINGS
     ]
     return trade + [
-        Meaning(key, dict.fromkeys(SETS, name), meaning) for key, name, meaning in _OTHERS
+        Meaning(key, dict.fromkeys(SETS, name), meaning, key not in _WITHOUT_TRAILER)
+        for key, name, meaning in _OTHERS
     ]

@@ -212,7 +212,9 @@ def _incomplete(
     if says:
         second, rest = says[0], says[1:]
     elif hoped:
-        second, rest = _many(hoped, *_HOPED).replace("more ", "more " if made else ""), []
+        more = "more " if made else ""
+        one = f"One {more}check is expected within, not weighed."
+        second, rest = _many(hoped, one, f"{{}} {more}checks are expected within, not weighed."), []
     else:
         second, rest = _many(len(unknown), *_OPEN), []
     rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high", "unconfirmed")]
@@ -229,10 +231,6 @@ def _incomplete(
     )
 
 
-_HOPED = (
-    "One more check is expected within, not weighed.",
-    "{} more checks are expected within, not weighed.",
-)
 _OPEN = ("One required check cannot be made yet.", "{} required checks cannot be made yet.")
 _TOTALS = ("vehicle.gross", "trailer.gross", "trailer.axles", "combination.gross")
 
