@@ -1,234 +1,120 @@
-"""How many small faults the tests notice: ``make mutants``. Changes one thing at a time in a copy
-of the sources and runs the tests that reach it.
+"""How many small faults the tests notice: ``make mutants``. Changes one place at a time in a copy
+of the sources and runs the tests that reach its line, quickest first.
 
-Which test module reaches which line is measured once and kept in ``var/``. The sample is drawn from
-a seed; the time is bounded.
+Which test reaches which line is measured once, test by test, and kept in ``var/`` until sources or
+tests change. The sample is drawn from a seed. A mutant that no test has noticed after ``BUDGET``
+seconds counts as survived.
 """
 
 import argparse
-import ast
+import contextlib
+import io
 import json
 import os
 import random
 import shutil
-import subprocess
+import signal
 import sys
 import tempfile
 import time
-from collections.abc import Iterator
+import unittest
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from importlib import import_module
+from multiprocessing import get_context
 from pathlib import Path
 from queue import Queue
+from typing import Any
 
-ROOT = Path(__file__).parent.parent
+from tools.faults import ROOT, Mutant, mutants_of, mutated
+
 REACHED = ROOT / "var" / "reached.json"
 ROOMS = {"core": ("src/noxel/core",), "edges": ("src/noxel/formats", "src/noxel/api")}
-TESTS = ("tests/core", "tests/formats", "tests/api", "tests/store", "tests/sim")
-SLOW = 60.0
-"""A run of tests counts as hung, and the mutant as noticed, after this and four times as long as it
-took when it was measured. [s]
-"""
+TESTS = ("core", "formats", "api", "store", "sim", "")
+BUDGET = 90.0
+"""For the tests of one mutant, by the time each took when it was measured. [s]"""
 
-LONGEST = 300
-"""Test modules that take longer, measured beside others, are left out. [s]"""
+HUNG = 8.0
+"""Tests that take so many times as long as when they were measured, and a minute, hang."""
 
-_COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
-    ast.Lt: ast.LtE,
-    ast.LtE: ast.Lt,
-    ast.Gt: ast.GtE,
-    ast.GtE: ast.Gt,
-    ast.Eq: ast.NotEq,
-    ast.NotEq: ast.Eq,
-    ast.Is: ast.IsNot,
-    ast.IsNot: ast.Is,
-    ast.In: ast.NotIn,
-    ast.NotIn: ast.In,
-}
-_RECKONED: dict[type[ast.operator], type[ast.operator]] = {
-    ast.Add: ast.Sub,
-    ast.Sub: ast.Add,
-    ast.Mult: ast.Div,
-    ast.Div: ast.Mult,
-}
-_NAMED = {"min": "max", "max": "min", "any": "all", "all": "any"}
-_SAID = {
-    "above": "below",
-    "below": "above",
-    "more": "less",
-    "less": "more",
-    "left": "over",
-    "over": "left",
-    "heavier": "lighter",
-    "front": "rear",
-}
+_OTHERS = (
+    "scipy.optimize",
+    "scipy.sparse",
+    "uncertainties",
+    "pydantic",
+    "fastapi.testclient",
+    "sqlalchemy.orm",
+    "alembic.command",
+    "openpyxl",
+    "reportlab.platypus",
+    "hypothesis.strategies",
+    "icalendar",
+    "jinja2",
+    "cryptography.x509",
+    "pypdf",
+    "PIL.Image",
+    "segno",
+    "uvicorn",
+)
+"""What every run imports from elsewhere, loaded once before the runs part."""
 
 
-@dataclass(frozen=True, slots=True)
-class Mutant:
-    """One fault: file, line, and which of the possible changes of that file, in their order."""
+class _Timed(unittest.TextTestResult):
+    """Keeps how long each test took, and tells coverage whose lines are being run."""
 
-    path: str
-    line: int
-    number: int
-    says: str
+    coverage: Any = None
+    began = 0.0
+    took: dict[str, float]
 
+    def startTest(self, test: unittest.TestCase) -> None:  # noqa: N802
+        super().startTest(test)
+        self.took = getattr(self, "took", {})
+        self.began = time.monotonic()
+        self.coverage.switch_context(test.id())
 
-class _Changes(ast.NodeTransformer):
-    """Counts the places that can be changed; changes the one asked for."""
-
-    def __init__(self, wanted: int | None = None) -> None:
-        self.wanted, self.statement = wanted, 0
-        self.found: list[tuple[int, str]] = []
-
-    def visit(self, node: ast.AST) -> ast.AST:
-        """A statement is known by its first line, as coverage knows it."""
-        before = self.statement
-        if isinstance(node, ast.stmt):
-            self.statement = node.lineno
-        found: ast.AST = super().visit(node)
-        self.statement = before
-        return found
-
-    def here(self, says: str) -> bool:
-        """Whether this place is the one to be changed."""
-        self.found.append((self.statement, says))
-        return self.wanted == len(self.found) - 1
-
-    def visit_Expr(self, node: ast.Expr) -> ast.AST:
-        return node if isinstance(node.value, ast.Constant) else self.generic_visit(node)
-
-    def visit_Compare(self, node: ast.Compare) -> ast.AST:
-        self.generic_visit(node)
-        other = _COMPARED.get(type(node.ops[0]))
-        if other and self.here(f"{type(node.ops[0]).__name__} → {other.__name__}"):
-            node.ops[0] = other()
-        return node
-
-    def visit_BinOp(self, node: ast.BinOp) -> ast.AST:
-        self.generic_visit(node)
-        other = _RECKONED.get(type(node.op))
-        texts = any(
-            isinstance(each, ast.JoinedStr | ast.List | ast.Tuple)
-            for each in (node.left, node.right)
-        )
-        if other and not texts and self.here(f"{type(node.op).__name__} → {other.__name__}"):
-            node.op = other()
-        return node
-
-    def visit_BoolOp(self, node: ast.BoolOp) -> ast.AST:
-        self.generic_visit(node)
-        if self.here("and ↔ or"):
-            node.op = ast.Or() if isinstance(node.op, ast.And) else ast.And()
-        return node
-
-    def visit_UnaryOp(self, node: ast.UnaryOp) -> ast.AST:
-        self.generic_visit(node)
-        if isinstance(node.op, ast.Not | ast.USub) and self.here(
-            f"{type(node.op).__name__} dropped"
-        ):
-            return node.operand
-        return node
-
-    def visit_Call(self, node: ast.Call) -> ast.AST:
-        self.generic_visit(node)
-        if (
-            isinstance(node.func, ast.Name)
-            and node.func.id in _NAMED
-            and self.here(f"{node.func.id} ↔ {_NAMED[node.func.id]}")
-        ):
-            node.func = ast.copy_location(ast.Name(_NAMED[node.func.id], ast.Load()), node.func)
-        return node
-
-    def visit_Constant(self, node: ast.Constant) -> ast.AST:
-        if isinstance(node.value, bool) or node.value is None:
-            return node
-        if isinstance(node.value, int | float) and self.here(
-            f"{node.value} → {node.value * 6 + 1}"
-        ):
-            return ast.copy_location(ast.Constant(node.value * 6 + 1), node)
-        if isinstance(node.value, str):
-            word = next((each for each in node.value.split() if each in _SAID), None)
-            if word and " " in node.value.strip() and self.here(f"“{word}” → “{_SAID[word]}”"):
-                return ast.copy_location(
-                    ast.Constant(node.value.replace(word, _SAID[word], 1)), node
-                )
-        return node
+    def stopTest(self, test: unittest.TestCase) -> None:  # noqa: N802
+        self.took[test.id()] = time.monotonic() - self.began
+        self.coverage.switch_context("")
+        super().stopTest(test)
 
 
-def mutants_of(path: Path) -> Iterator[Mutant]:
-    """Every fault that can be made in a file."""
-    seen = _Changes()
-    seen.visit(ast.parse(path.read_text(encoding="utf-8")))
-    for number, (line, says) in enumerate(seen.found):
-        yield Mutant(str(path.relative_to(ROOT)), line, number, says)
+def _measured(module: str) -> dict[str, Any]:
+    """Which lines each test of a module reaches, with its seconds; in a process of its own."""
+    from coverage import Coverage
+
+    with tempfile.TemporaryDirectory() as folder:
+        seen = Coverage(data_file=f"{folder}/data", source=[str(ROOT / "src" / "noxel")])
+        _Timed.coverage = seen
+        seen.start()
+        suite = unittest.defaultTestLoader.loadTestsFromName(module)
+        runner = unittest.TextTestRunner(io.StringIO(), resultclass=_Timed, verbosity=0)  # type: ignore[arg-type]
+        took: dict[str, float] = getattr(runner.run(suite), "took", {})
+        seen.stop()
+        data = seen.get_data()
+        reached: dict[str, dict[str, list[int]]] = {test: {} for test in took}
+        for file in data.measured_files():
+            name = str(Path(file).relative_to(ROOT))
+            for line, contexts in data.contexts_by_lineno(file).items():
+                for test in contexts:
+                    # what a module runs when it is imported, or a class to set up, is every test's
+                    for each in [test] if test in reached else reached:
+                        reached[each].setdefault(name, []).append(line)
+        print(f"  {module}: {sum(took.values()):.0f} s", flush=True)
+        return {test: {"took": took[test], "reached": reached[test]} for test in took}
 
 
-def mutated(mutant: Mutant) -> str:
-    """The source with the fault in it."""
-    return ast.unparse(
-        ast.fix_missing_locations(
-            _Changes(mutant.number).visit(
-                ast.parse((ROOT / mutant.path).read_text(encoding="utf-8"))
-            )
-        )
-    )
-
-
-def measure() -> dict[str, dict[str, list[int]]]:
-    """Which lines each test module reaches, with how long it takes; kept until the tests or sources
-    change.
-    """
-    modules = sorted(
-        str(path.relative_to(ROOT).with_suffix("")).replace("/", ".")
+def measure() -> dict[str, Any]:
+    """Measure every test and keep what was found."""
+    modules = [
+        ".".join(path.relative_to(ROOT).with_suffix("").parts)
         for folder in TESTS
-        for path in (ROOT / folder).rglob("test_*.py")
-    )
-    found: dict[str, dict[str, list[int]]] = {}
-
-    def run(module: str) -> None:
-        with tempfile.TemporaryDirectory() as folder:
-            data, out = Path(folder) / "data", Path(folder) / "out.json"
-            started = time.monotonic()
-            subprocess.run(
-                [
-                    sys.executable,
-                    "-m",
-                    "coverage",
-                    "run",
-                    f"--data-file={data}",
-                    "--source=src/noxel",
-                    "-m",
-                    "unittest",
-                    "-q",
-                    module,
-                ],
-                cwd=ROOT,
-                capture_output=True,
-                check=False,
-            )
-            took = round(time.monotonic() - started)
-            told = [
-                sys.executable,
-                "-m",
-                "coverage",
-                "json",
-                "-q",
-                f"--data-file={data}",
-                "-o",
-                str(out),
-            ]
-            subprocess.run(told, cwd=ROOT, capture_output=True, check=False)
-            lines = {
-                name: each["executed_lines"]
-                for name, each in json.loads(out.read_text())["files"].items()
-                if each["executed_lines"]
-            }
-            found[module] = {**lines, "": [took]}
-            print(f"  {module}: {took} s", flush=True)
-
-    with ThreadPoolExecutor(os.cpu_count()) as pool:
-        list(pool.map(run, modules))
+        for path in sorted(
+            (ROOT / "tests" / folder).glob("**/test_*.py" if folder else "test_*.py")
+        )
+    ]
+    found: dict[str, Any] = {}
+    with get_context("spawn").Pool(os.cpu_count(), maxtasksperchild=1) as pool:
+        for each in pool.imap_unordered(_measured, modules):
+            found |= each
     REACHED.parent.mkdir(exist_ok=True)
     REACHED.write_text(json.dumps(found))
     return found
@@ -246,32 +132,75 @@ def stale() -> bool:
     )
 
 
-def noticed(mutant: Mutant, tests: dict[str, int], home: Path) -> bool:
-    """Whether one of the tests fails, in their order, with the fault in the copy at ``home``;
-    ``tests`` are modules with the seconds that each takes.
+def in_order(tests: dict[str, float]) -> list[str]:
+    """The tests to run: classes whose tests are quick first, as far as the budget goes."""
+    classes: dict[str, list[str]] = {}
+    for test in sorted(tests, key=lambda each: tests[each]):
+        classes.setdefault(test.rpartition(".")[0], []).append(test)
+    chosen, spent = [], 0.0
+    for name in sorted(classes, key=lambda each: sum(tests[test] for test in classes[each])):
+        for test in classes[name]:
+            if spent + tests[test] <= BUDGET:
+                chosen.append(test)
+                spent += tests[test]
+    return chosen
+
+
+def _fails(tests: list[str], home: Path) -> bool:
+    """Whether one of the tests fails over the sources at ``home``; in a process of its own."""
+    os.environ["PYTHONPATH"] = str(home)
+    sys.path.insert(0, str(home))
+    sys.dont_write_bytecode = True
+    with contextlib.redirect_stderr(io.StringIO()), contextlib.redirect_stdout(io.StringIO()):
+        suite = unittest.defaultTestLoader.loadTestsFromNames(tests)
+        runner = unittest.TextTestRunner(io.StringIO(), failfast=True, verbosity=0)
+        return not runner.run(suite).wasSuccessful()
+
+
+def _child(tests: list[str], home: Path) -> None:
+    """Run the tests and end with 1 if one fails, without any of the parent's clean-up."""
+    os.setsid()
+    failed = True
+    with contextlib.suppress(BaseException):
+        failed = _fails(tests, home)
+    os._exit(failed)
+
+
+def noticed(mutant: Mutant, tests: dict[str, float], home: Path) -> bool:
+    """Whether a test fails, or hangs, with the fault in the copy of the sources at ``home``.
+
+    Parameters
+    ----------
+    tests : dict
+        The tests that reach the line, each with its seconds.
     """
     file = home / mutant.path.removeprefix("src/")
     original = file.read_text(encoding="utf-8")
+    chosen = in_order(tests)
     file.write_text(mutated(mutant), encoding="utf-8")
+    child = get_context("fork").Process(target=_child, args=(chosen, home))
     try:
-        for module, took in tests.items():
-            call = [sys.executable, "-m", "unittest", "-q", "-f", module]
-            try:
-                ended = subprocess.run(
-                    call,
-                    cwd=ROOT,
-                    env={**os.environ, "PYTHONPATH": str(home)},
-                    capture_output=True,
-                    timeout=SLOW + 4 * took,
-                    check=False,
-                )
-            except subprocess.TimeoutExpired:
-                return True
-            if ended.returncode:
-                return True
-        return False
+        child.start()
+        child.join(60 + HUNG * sum(tests[each] for each in chosen))
+        return child.exitcode != 0
     finally:
+        if child.pid:
+            with contextlib.suppress(ProcessLookupError):
+                os.killpg(child.pid, signal.SIGKILL)
+            child.join()
         file.write_text(original, encoding="utf-8")
+
+
+def _sample(room: str, only: str, count: int, seed: int) -> tuple[list[Mutant], int]:
+    """The mutants to try, and how many there could be."""
+    every = [
+        mutant
+        for folder in ROOMS[room]
+        for path in sorted((ROOT / folder).rglob("*.py"))
+        if only in str(path)
+        for mutant in mutants_of(path)
+    ]
+    return random.Random(seed).sample(every, min(count, len(every))), len(every)
 
 
 def main() -> None:
@@ -281,62 +210,48 @@ def main() -> None:
     asked.add_argument("--count", type=int, default=100)
     asked.add_argument("--seed", type=int, default=1)
     asked.add_argument("--minutes", type=float, default=30)
+    asked.add_argument("--jobs", type=int, default=os.cpu_count() or 1)
     asked.add_argument("--only", default="", help="only files whose path holds this")
     given = asked.parse_args()
     reached = measure() if stale() else json.loads(REACHED.read_text())
-    by_line: dict[tuple[str, int], list[str]] = {}
-    for module, files in reached.items():
-        for name, lines in files.items():
-            for line in lines if name else ():
-                by_line.setdefault((name, line), []).append(module)
-    files = [
-        path
-        for room in ROOMS[given.room]
-        for path in sorted((ROOT / room).rglob("*.py"))
-        if given.only in str(path)
-    ]
-    every = [mutant for path in files for mutant in mutants_of(path)]
-    sample = random.Random(given.seed).sample(every, min(given.count, len(every)))
-    homes: Queue[Path] = Queue()
+    by_line: dict[tuple[str, int], dict[str, float]] = {}
+    for test, each in reached.items():
+        for name, lines in each["reached"].items():
+            for line in lines:
+                by_line.setdefault((name, line), {})[test] = each["took"]
+    sample, possible = _sample(given.room, given.only, given.count, given.seed)
+    for each in _OTHERS:
+        import_module(each)
     until, killed, tried = time.monotonic() + 60 * given.minutes, 0, 0
+    homes: Queue[Path] = Queue()
     with tempfile.TemporaryDirectory() as folder:
-        for number in range(os.cpu_count() or 1):
+        for number in range(given.jobs):
+            home = Path(folder) / str(number)
             shutil.copytree(
                 ROOT / "src" / "noxel",
-                Path(folder) / str(number) / "noxel",
+                home / "noxel",
                 ignore=shutil.ignore_patterns("__pycache__", "assets"),
             )
-            homes.put(Path(folder) / str(number))
+            homes.put(home)
 
         def judge(mutant: Mutant) -> tuple[Mutant, bool | None]:
             if time.monotonic() > until:
                 return mutant, None
             home = homes.get()
             try:
-                took = {
-                    module: reached[module][""][0]
-                    for module in by_line.get((mutant.path, mutant.line), [])
-                }
-                tests = {
-                    module: each
-                    for module, each in sorted(took.items(), key=lambda one: one[1])
-                    if each <= LONGEST
-                }
-                return mutant, noticed(mutant, tests, home)
+                return mutant, noticed(mutant, by_line.get((mutant.path, mutant.line), {}), home)
             finally:
                 homes.put(home)
 
-        with ThreadPoolExecutor(os.cpu_count()) as pool:
+        with ThreadPoolExecutor(given.jobs) as pool:
             for mutant, found in pool.map(judge, sample):
                 if found is None:
                     continue
                 tried, killed = tried + 1, killed + found
                 if not found:
                     print(f"survived: {mutant.path}:{mutant.line}  {mutant.says}", flush=True)
-    print(
-        f"{killed} of {tried} noticed: {killed / max(tried, 1):.0%} (seed {given.seed}, "
-        f"{len(every)} possible)"
-    )
+    score = f"{killed} of {tried} noticed: {killed / max(tried, 1):.0%}"
+    print(f"{score} (seed {given.seed}, {possible} possible)")
 
 
 if __name__ == "__main__":

@@ -20,7 +20,9 @@ from noxel.cli import listen
 from noxel.share import Addresses
 from noxel.store.database import Database
 
-CHROMIUM = ("chromium", "chromium-browser")
+CHROMIUM = ("chromium-headless-shell", "chromium", "chromium-browser")
+"""Chromium without a window starts and loads in half the time."""
+
 _FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -46,7 +48,7 @@ def chromium() -> str:
     found = named or next(filter(None, map(shutil.which, CHROMIUM)), None)
     if not found:
         raise FileNotFoundError(
-            "Chromium was not found. Install it (Debian: apt-get install chromium)."
+            "Chromium was not found. Install it (Debian: apt-get install chromium-headless-shell)."
         )
     return found
 

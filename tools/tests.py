@@ -12,6 +12,8 @@ from concurrent.futures import ProcessPoolExecutor, as_completed
 from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
+LONGEST = ("test_axe", "test_workbook", "test_proposals", "test_phone", "tests.browser")
+"""What takes longest goes first, so that no core is left with it at the end."""
 
 
 def _classes(suite: unittest.TestSuite) -> Iterator[str]:
@@ -39,13 +41,19 @@ def main(folders: list[str]) -> int:
     """Run them; 0 only when tests ran and all of them passed."""
     loader = unittest.defaultTestLoader
     names: dict[str, None] = {}
-    for folder in folders or ["tests/browser", "tests"]:  # the longest first
+    for folder in folders or ["tests"]:
         names |= dict.fromkeys(
             _classes(loader.discover(str(ROOT / folder), top_level_dir=str(ROOT)))
         )
+    order = sorted(
+        names,
+        key=lambda name: next(
+            (at for at, each in enumerate(LONGEST) if each in name), len(LONGEST)
+        ),
+    )
     ran = failed = skipped = 0
     with ProcessPoolExecutor(os.cpu_count(), multiprocessing.get_context("spawn")) as pool:
-        for done in as_completed([pool.submit(_run, name) for name in names]):
+        for done in as_completed([pool.submit(_run, name) for name in order]):
             count, bad, left, said = done.result()
             ran, failed, skipped = ran + count, failed + bad, skipped + left
             print(said or "." * count, end="", flush=True)
