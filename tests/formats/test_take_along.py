@@ -182,7 +182,10 @@ class Papers(unittest.TestCase):
         self.assertNotIn("://", page)
         cells = ["".join(row[0].itertext()) for row in root.iter("tr")][1:]
         self.assertEqual(cells, [check.label for check in found.checks])
-        self.assertEqual(len(root.findall(".//circle")), 2 + 2)  # two axles before, two behind
+        outline = found.geometry.outline
+        strokes = (*outline.vehicle.strokes, *outline.coupling, *outline.trailer.strokes)
+        self.assertEqual(len(root.findall(".//path")), len(strokes) + 1)  # and the ground
+        self.assertEqual(len(root.findall(".//circle")), 2 * (2 + 2))  # rim and hub of each wheel
 
     def test_what_is_only_expected_is_printed_apart_from_what_was_weighed(self) -> None:
         """A brochure alone: every expected figure as the evaluation has it, in brackets, its post
@@ -207,5 +210,6 @@ class Papers(unittest.TestCase):
             sum(each.outlook == "over_at_rating" for each in rows.values()),
             text.count("over at its rating"),
         )
-        self.assertNotIn('fill="#777"', page)
-        self.assertIn('fill="#777"', print_page(parse_rig(rig_of("check--three-passes"))))
+        filled = "fill: rgb(35%,35%,35%)"
+        self.assertNotIn(filled, page)
+        self.assertIn(filled, print_page(parse_rig(rig_of("check--three-passes"))))

@@ -2941,6 +2941,7 @@ export interface components {
              * @enum {string}
              */
             kind: "conventional" | "fifth_wheel" | "gooseneck" | "motorhome" | "slide_in";
+            outline: components["schemas"]["Outline"];
             /** Style */
             style: string;
             /** Trailer Axles */
@@ -4175,6 +4176,27 @@ export interface components {
             source: ("plate" | "manual" | "scale" | "worked_out" | "guess") | null;
         };
         /**
+         * Outline
+         * @description The rig as drawn; the tongue comes down at ``hitch``, the trailer's axles together at
+         *     ``centre``. ``pin`` says that the trailer's nose stands over the bed: it is drawn first.
+         */
+        Outline: {
+            /** Centre */
+            centre: number;
+            /** Coupling */
+            coupling: components["schemas"]["Stroke"][];
+            /** Hitch */
+            hitch: number;
+            /** Nose */
+            nose: number;
+            /** Pin */
+            pin: boolean;
+            /** Rear */
+            rear: number;
+            trailer: components["schemas"]["Side"];
+            vehicle: components["schemas"]["Side"];
+        };
+        /**
          * OwnLine
          * @description A line of the owner's own.
          */
@@ -5243,6 +5265,21 @@ export interface components {
             window: components["schemas"]["WindowOut"];
         };
         /**
+         * Side
+         * @description One half of the rig: its strokes in the order they are drawn, how far back it reaches, and
+         *     the height it takes with air above it. [m]
+         */
+        Side: {
+            /** End */
+            end: number;
+            /** Strokes */
+            strokes: components["schemas"]["Stroke"][];
+            /** Tall */
+            tall: number;
+            /** Wheels */
+            wheels: components["schemas"]["Wheel"][];
+        };
+        /**
          * Step
          * @description One change to the load; ``kind`` says what it does; ``index`` counts loads or tanks as
          *     listed.
@@ -5309,6 +5346,22 @@ export interface components {
             right: number;
             /** Says */
             says: string[];
+        };
+        /**
+         * Stroke
+         * @description One line of the drawing: ``d`` is the path of an SVG in metres, in which y counts down;
+         *     ``weight`` is its width on a screen [px].
+         */
+        Stroke: {
+            /** D */
+            d: string;
+            /**
+             * Paint
+             * @enum {string}
+             */
+            paint: "body" | "glass" | "line";
+            /** Weight */
+            weight: number;
         };
         /**
          * Switch
@@ -6123,6 +6176,21 @@ export interface components {
              * @default []
              */
             tongue_measurements?: (components["schemas"]["ScaleMeasurement"] | components["schemas"]["BeamMeasurement"] | components["schemas"]["LeverMeasurement"])[];
+        };
+        /**
+         * Wheel
+         * @description A wheel on the ground, with what it turns on.
+         */
+        Wheel: {
+            /** At */
+            at: number;
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear" | "trailer";
+            /** Radius */
+            radius: number;
         };
         /**
          * Whereabouts

@@ -4,6 +4,7 @@ rig.
 
 from dataclasses import replace
 
+from noxel.core.drawing import geometry_of
 from noxel.core.limits import (
     Checked,
     binding,
@@ -21,7 +22,7 @@ from noxel.core.match import ceiling
 from noxel.core.mechanics import Knowledge, Weighing, expect, other_ways, predict_known, weigh
 from noxel.core.plates import contradictions
 from noxel.core.quantities import KG, Figure, combine
-from noxel.core.rig import SETS, RigFile, on_pin, rating_in
+from noxel.core.rig import SETS, RigFile, rating_in
 from noxel.core.weigh import advise, pass_answers
 from noxel.core.wording import (
     Printer,
@@ -53,46 +54,6 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
     if not 1 <= number <= have:
         raise NotFound(f"There is no weigh-in {number}; the rig has {have or 'none'}.")
     return number
-
-
-def geometry_of(rig: RigFile, weighing: Weighing) -> answers.Geometry:
-    """The shape of the rig for its drawing; lengths that are not known are taken as usual, and
-    named.
-    """
-    assumed: list[str] = []
-
-    def known(value: float | None, name: str, usual: float) -> float:
-        if value is None:
-            assumed.append(name)
-            return usual
-        return value
-
-    geometry, trailer = rig.vehicle.geometry, rig.trailer
-    pin = on_pin(rig)
-    read = len(weighing.hitched.each.trailer_axles) if weighing.hitched else 0
-    axles = len(trailer.ratings.gawr) if trailer else 0
-    rear = rig.vehicle.tires.rear
-    return answers.Geometry(
-        kind=rig.kind,
-        body=rig.vehicle.body or ("motorhome" if rig.kind == "motorhome" else "pickup"),
-        wheelbase=known(geometry.wheelbase.m if geometry.wheelbase else None, "wheelbase", 3.7),
-        hitch_offset=known(
-            geometry.hitch_offset.m if geometry.hitch_offset else None,
-            "hitch_offset",
-            -0.05 if pin else 1.3,
-        ),
-        coupler_to_axles=known(
-            trailer.geometry.coupler_to_axles.m
-            if trailer and trailer.geometry.coupler_to_axles
-            else None,
-            "coupler_to_axles",
-            8.0 if pin else 5.2,
-        ),
-        trailer_axles=axles or read or int(known(None, "trailer_axles", 2)),
-        style=(trailer.style if trailer else None) or "box",
-        duals=bool(rear and rear.count and rear.count > 2),
-        assumed=assumed,
-    )
 
 
 def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
@@ -232,7 +193,9 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         plates=contradictions(rig),
         chain=_chain(rig, to),
         terms=dict(SETS[rig.terms]),
-        geometry=geometry_of(rig, weighing),
+        geometry=geometry_of(
+            rig, len(weighing.hitched.each.trailer_axles) if weighing.hitched else 0
+        ),
         caution=sentences.CAUTION,
         doubts=[each.code for each in doubted],
         expected=expected,

@@ -6,11 +6,11 @@ import datetime
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from noxel.core.drawing import Outline
 from noxel.core.evaluate import evaluate
 from noxel.core.quantities import Sort, round_half_up
 from noxel.core.rig import RigFile
 from noxel.core.wording import AT_THE_SCALE, Check, Evaluation, ExpectedCheck, Working
-from noxel.formats.paper_drawing import View, side_view
 
 STATUS = {
     "over": "OVER",
@@ -73,7 +73,8 @@ class Paper:
     headings: tuple[str, ...]
     rows: tuple[PaperRow, ...]
     posts: tuple[Post, ...]
-    view: View
+    outline: Outline
+    towing: bool
     cautions: tuple[str, ...]
     workings: tuple[tuple[str, tuple[str, ...]], ...]
     beside: tuple[str, ...]
@@ -234,7 +235,8 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
         ),
         rows=tuple(_row(check) for check in found.checks),
         posts=tuple(_posts(found.checks)),
-        view=side_view(found.geometry, towing=found.towing),
+        outline=found.geometry.outline,
+        towing=found.towing,
         cautions=(found.caution, AT_THE_SCALE),
         workings=tuple(_working(each, unit) for each in found.working.values()),
         beside=tuple(each.message for each in (*found.plates, *found.advisories)),

@@ -6,15 +6,12 @@ import datetime
 import io
 from collections.abc import Sequence
 from functools import cache
-from pathlib import Path
 from typing import Any
 from xml.sax.saxutils import escape
 
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import (
     Flowable,
     Image,
@@ -26,29 +23,24 @@ from reportlab.platypus import (
 )
 
 from noxel.core.rig import RigFile
-from noxel.errors import NotFound
-from noxel.formats.paper_parts import Paper, Post, prepare
+from noxel.formats.paper_fonts import BOLD, PLAIN, load_fonts
+from noxel.formats.paper_parts import Paper, prepare
+from noxel.formats.rig_picture import rig_picture
 
-_FONTS = Path(__file__).parent.parent / "page" / "fonts"
-PLAIN, BOLD = "DejaVuSansCondensed", "DejaVuSansCondensed-Bold"
 _GLOVE_BOX = 4
 """Sentences beside the first that the page for the glove box has room for."""
 
 
 @cache
 def styles() -> dict[str, ParagraphStyle]:
-    """The styles, with the letters that the page brings along: western, Greek, Cyrillic and more.
+    """The styles of the papers.
 
     Raises
     ------
     NotFound
         If the page, and with it the fonts, has not been built.
     """
-    for name in (PLAIN, BOLD):
-        path = _FONTS / f"{name}.ttf"
-        if not path.exists():
-            raise NotFound("The fonts of the papers have not been built: run “make page”.")
-        pdfmetrics.registerFont(TTFont(name, str(path)))
+    load_fonts()
     body = ParagraphStyle("body", fontName=PLAIN, fontSize=9, leading=11.5)
     return {
         "body": body,
@@ -71,98 +63,6 @@ def styles() -> dict[str, ParagraphStyle]:
 def text_of(text: str, style: str = "body") -> Paragraph:
     """A paragraph in one of the styles of the papers."""
     return Paragraph(escape(text), styles()[style])
-
-
-class _Posts(Flowable):
-    """The rig to scale, and its loads as posts: frame the rating, fill the load, what is over
-    standing out beyond the frame.
-    """
-
-    def __init__(self, said: Paper, width: float) -> None:
-        super().__init__()
-        self.posts, self.view, self.width = said.posts, said.view, width
-        self.scale = min(9 * mm, width * 0.75 / self.view.length)
-        self.ground = 46 * mm
-        self.height = self.ground + self.view.height * self.scale
-
-    def wrap(self, _width: float, _height: float) -> tuple[float, float]:
-        return self.width, self.height
-
-    def draw(self) -> None:
-        canvas: Any = self.canv
-        step, top, wide, base = self.width / max(1, len(self.posts)), 18 * mm, 9 * mm, 8 * mm
-        self._rig(canvas)
-        for index, post in enumerate(self.posts):
-            x = index * step + 2 * mm
-            stands = self.view.stands.get(post.check)
-            if stands is not None:
-                canvas.setLineWidth(0.4)
-                canvas.setDash(1, 1.5)
-                canvas.line(stands * self.scale, self.ground, x + wide / 2, base + top + 8 * mm)
-                canvas.line(
-                    x + wide / 2,
-                    base + top + 8 * mm,
-                    x + wide / 2,
-                    base + top + (7 * mm if (post.used or 0) > 1 else 1 * mm),
-                )
-                canvas.setDash()
-            canvas.setLineWidth(0.8)
-            if post.used is None:
-                canvas.setDash(1, 2)
-            elif post.expected:  # outlined, with the expected height as a dashed line
-                canvas.setDash(2, 2)
-                canvas.rect(x, base, wide, top * min(1.0, post.used), stroke=1, fill=0)
-                if post.used > 1:
-                    canvas.rect(
-                        x - 1 * mm,
-                        base + top,
-                        wide + 2 * mm,
-                        min(6 * mm, top * (post.used - 1) + 0.8 * mm),
-                        stroke=1,
-                        fill=0,
-                    )
-            else:
-                canvas.setFillGray(0.35)
-                canvas.rect(x, base, wide, top * min(1.0, post.used), stroke=0, fill=1)
-                canvas.setFillGray(0.0)
-                if post.used > 1:
-                    beyond = min(6 * mm, top * (post.used - 1) + 0.8 * mm)
-                    canvas.rect(x - 1 * mm, base + top, wide + 2 * mm, beyond, stroke=0, fill=1)
-            canvas.rect(x, base, wide, top, stroke=1, fill=0)
-            canvas.setDash()
-            canvas.setFillGray(0.0)
-            self._below(canvas, x, base, post, step - 3 * mm)
-
-    def _rig(self, canvas: Any) -> None:
-        canvas.setLineWidth(0.9)
-        canvas.line(0, self.ground, self.view.length * self.scale, self.ground)
-        for line in self.view.lines:
-            path = canvas.beginPath()
-            for index, (x, y) in enumerate(line):
-                (path.lineTo if index else path.moveTo)(
-                    x * self.scale, self.ground + y * self.scale
-                )
-            canvas.drawPath(path, stroke=1, fill=0)
-        canvas.setFillGray(1.0)
-        for x, radius in self.view.wheels:
-            canvas.circle(
-                x * self.scale,
-                self.ground + radius * self.scale,
-                radius * self.scale,
-                stroke=1,
-                fill=1,
-            )
-        canvas.setFillGray(0.0)
-
-    @staticmethod
-    def _below(canvas: Any, x: float, base: float, post: Post, room: float) -> None:
-        for text, font, size, drop in (
-            (post.label, PLAIN, 6.5, 3.2 * mm),
-            (post.says, BOLD, 7.5, 6.4 * mm),
-        ):
-            wide = pdfmetrics.stringWidth(text, font, size)
-            canvas.setFont(font, size * min(1.0, room / max(wide, 1)))
-            canvas.drawString(x, base - drop, text)
 
 
 def _checks(paper: Paper, width: float) -> Table:
@@ -257,7 +157,7 @@ def paper(
         text_of(said.lead, "sub"),
         *[text_of(line) for line in (said.rest if full else said.rest[:_GLOVE_BOX])],
         Spacer(1, 6),
-        _Posts(said, width),
+        rig_picture(said, width),
         Spacer(1, 4),
         _checks(said, width),
         Spacer(1, 6),

@@ -40,7 +40,8 @@ from noxel.core.quantities import MassUnit
 from noxel.core.rig import TermSet
 from noxel.core.wording import CAUTION
 from noxel.errors import InputError, Problem
-from noxel.formats.papers import BOLD, PLAIN, text_of
+from noxel.formats.paper_fonts import BOLD, PLAIN
+from noxel.formats.papers import text_of
 
 
 @dataclass(frozen=True, slots=True)

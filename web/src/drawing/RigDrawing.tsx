@@ -39,6 +39,7 @@ export function RigDrawing(props: {
     onPlace,
     measured,
   } = props;
+  const { pin } = evaluation.geometry.outline;
   const [box, width] = useWidth();
   const low = useLow();
   const sizes: Sizes = low ? STRIP : width < 700 ? (strip ? STRIP : NARROW) : short ? SHORT : WIDE;
@@ -67,8 +68,8 @@ export function RigDrawing(props: {
               sizes={sizes}
               picked={picked}
               onPick={onPick}
-              tongue={isPinKind(evaluation) ? "Pin" : capital(evaluation.terms.tongue ?? "tongue")}
-              pin={isPinKind(evaluation)}
+              tongue={pin ? "Pin" : capital(evaluation.terms.tongue ?? "tongue")}
+              pin={pin}
               unit={evaluation.units.mass}
             />
           ))}
@@ -93,9 +94,6 @@ export function RigDrawing(props: {
     </div>
   );
 }
-
-const isPinKind = (evaluation: Evaluation) =>
-  evaluation.geometry.kind === "fifth_wheel" || evaluation.geometry.kind === "gooseneck";
 
 function Patterns() {
   return (

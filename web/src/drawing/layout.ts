@@ -56,14 +56,12 @@ export type Layout = {
   frameTop: number;
   frameBottom: number;
   posts: Post[];
-  marks: { rear: number; hitch: number; axles: number[]; tail: number; nose: number };
+  marks: { rear: number; hitch: number; axles: number[] };
   braces: number[];
 };
 
 /** Room above the frames for what is over, in pixels; a third of a frame, then it is cut with a break line. */
 export const headroom = (sizes: Sizes) => Math.round(sizes.post * 0.34);
-
-export const isPin = (geometry: Geometry) => geometry.kind === "fifth_wheel" || geometry.kind === "gooseneck";
 
 /** The shape of the whole drawing, from the rig's lengths and the checks. Knows no React and no DOM. */
 export function layOut(
@@ -74,14 +72,9 @@ export function layOut(
   width: number,
   measured?: readonly Check[],
 ): Layout {
-  const { wheelbase: a, hitch_offset: b, coupler_to_axles: length } = geometry;
-  const pin = isPin(geometry);
-  const hitch = a + b;
-  const nose = -0.95;
-  const rearEnd = a + 1.15;
-  const behind = pin ? length * 0.5 : geometry.style === "towed_car" ? 2.3 : Math.max(1.4, (length - 1) * 0.68);
-  const tail = towing ? hitch + length + behind : rearEnd;
-  const tall = towing && pin ? 3.65 : geometry.kind === "motorhome" || geometry.kind === "slide_in" ? 3.15 : 2.95;
+  const { nose, rear, hitch, centre, vehicle, trailer } = geometry.outline;
+  const tail = towing ? trailer.end : vehicle.end;
+  const tall = Math.max(vehicle.tall, towing ? trailer.tall : 0);
   const scale = Math.min((width - 2 * sizes.side) / (tail - nose), sizes.elevation / tall);
   const left = (width - scale * (tail - nose)) / 2 - nose * scale;
   const across = (metres: number) => left + metres * scale;
@@ -90,14 +83,9 @@ export function layOut(
   const room = headroom(sizes);
   const frameTop = ground + room + 6;
   const frameBottom = frameTop + sizes.post;
-  const centre = hitch + length;
-  const count = Math.max(1, Math.min(geometry.trailer_axles, 5));
-  const spacing = geometry.style === "towed_car" ? 2.6 : 0.86;
-  const axles = Array.from({ length: count }, (_, index) => centre + (index - (count - 1) / 2) * spacing);
-
   const acting: Record<PostId, number> = {
     front: across(0),
-    rear: across(a),
+    rear: across(rear),
     tongue: across(hitch),
     trailer: across(centre),
   };
@@ -143,7 +131,7 @@ export function layOut(
     frameTop,
     frameBottom,
     posts,
-    marks: { rear: a, hitch, axles, tail, nose },
+    marks: { rear, hitch, axles: trailer.wheels.map((wheel) => wheel.at) },
     braces,
   };
 }

@@ -1,7 +1,5 @@
 import { layOut, NARROW, WIDE } from "../drawing/layout";
-import { Wheel } from "../drawing/Outlines";
-import { TrailerOutline } from "../drawing/TrailerOutline";
-import { VehicleOutline } from "../drawing/VehicleOutline";
+import { Coupling, Strokes, Ticks, Wheels } from "../drawing/Outlines";
 import { useWidth } from "../ui/useWidth";
 import type { Yard } from "./yard";
 
@@ -17,7 +15,7 @@ export function YardDrawing({ yard }: { yard: Yard }) {
   const layout = width ? layOut(geometry, hasTrailer, [], sizes, width - (apart ? APART : 0)) : null;
   if (!layout) return <div ref={box} className="min-h-40" />;
   const { across, up, ground, marks, scale } = layout;
-  const pin = geometry.kind === "fifth_wheel" || geometry.kind === "gooseneck";
+  const { vehicle, trailer, pin } = geometry.outline;
   const shown = yard.on_scale ? (["front", "rear", ...(yard.towing ? ["trailer"] : [])] as const) : [];
   const last = yard.on_scale && yard.taken ? yard.tickets.at(-1) : undefined;
   const axles = marks.axles;
@@ -28,13 +26,10 @@ export function YardDrawing({ yard }: { yard: Yard }) {
       : name === "rear"
         ? [marks.rear - 0.75, marks.rear + 0.75]
         : [(axles[0] ?? 0) - 0.7, (axles.at(-1) ?? 0) + 0.7];
-  const ticks = Array.from({ length: Math.floor(width / 14) }, (_, at) => `M${at * 14 + 8} ${ground}l-6 6`).join("");
-  const trailer = (
+  const behind = (
     <g transform={apart ? `translate(${APART} 0)` : undefined}>
-      <TrailerOutline geometry={geometry} layout={layout} />
-      {axles.map((axle) => (
-        <Wheel key={axle} at={axle} layout={layout} radius={0.34} lit={false} />
-      ))}
+      <Strokes of={trailer.strokes} layout={layout} />
+      <Wheels of={trailer} layout={layout} />
       {apart && (
         <path
           d={`M${across(marks.hitch + 0.38)} ${up(0.85)}V${ground}m-6 0h12`}
@@ -62,20 +57,11 @@ export function YardDrawing({ yard }: { yard: Yard }) {
         role="img"
         aria-label={describe(yard)}
       >
-        <path d={ticks} stroke="var(--rule)" strokeWidth={1} />
-        {hasTrailer && pin && trailer}
-        <VehicleOutline geometry={geometry} layout={layout} />
-        {hasTrailer && !pin && (
-          <path
-            d={`M${across(marks.rear + 0.5)} ${up(0.45)}H${across(marks.hitch)}`}
-            stroke="var(--ink)"
-            strokeWidth={2.6}
-          />
-        )}
-        {hasTrailer && !pin && trailer}
-        {hasTrailer && !pin && (
-          <circle cx={across(marks.hitch)} cy={up(0.55)} r={Math.max(3, scale * 0.085)} fill="var(--ink)" />
-        )}
+        <Ticks layout={layout} width={width} />
+        {hasTrailer && pin && behind}
+        <Strokes of={vehicle.strokes} layout={layout} />
+        {hasTrailer && !pin && behind}
+        {hasTrailer && <Coupling geometry={geometry} layout={layout} />}
         {yard.coupled && yard.bars !== "none" && (
           <path
             d={`M${across(marks.hitch)} ${up(0.42)}L${across(marks.hitch + 0.85)} ${up(yard.bars === "engaged" ? 0.5 : 0.2)}`}
@@ -99,8 +85,7 @@ export function YardDrawing({ yard }: { yard: Yard }) {
             scale={scale}
           />
         ))}
-        <Wheel at={0} layout={layout} lit={false} />
-        <Wheel at={marks.rear} layout={layout} lit={false} />
+        <Wheels of={vehicle} layout={layout} />
         {Array.from({ length: outside }, (_, at) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: figures that stand in a row
           <Person key={at} x={across(-0.95) - 12 - at * 15} ground={ground} tall={1.7 * scale} />

@@ -2,10 +2,11 @@
 words.
 """
 
+from noxel.core.drawing import Geometry
 from noxel.core.practice.challenge import Word
 from noxel.core.practice.exercises import Form
 from noxel.core.quantities import MassUnit
-from noxel.core.wording import Answer, answers
+from noxel.core.wording import Answer
 
 
 class Offer(Answer):
@@ -78,7 +79,7 @@ class YardOut(Answer):
     minutes: int
     spent: int
     unit: MassUnit
-    geometry: answers.Geometry
+    geometry: Geometry
     trailer: bool
     towing: bool
     on_scale: bool

@@ -4,8 +4,8 @@ reader's units and words.
 
 from collections.abc import Mapping, Sequence
 
-from noxel.core.evaluate import geometry_of
-from noxel.core.mechanics import Weighing, weigh
+from noxel.core.drawing import geometry_of
+from noxel.core.mechanics import weigh
 from noxel.core.practice.acts import ACTS, do_act
 from noxel.core.practice.answers import (
     ChallengeOut,
@@ -197,7 +197,7 @@ def yard_view(
         minutes=yard.minutes,
         spent=yard.spent,
         unit=rig.units.mass,
-        geometry=geometry_of(rig, Weighing()),
+        geometry=geometry_of(rig),
         towing=yard.coupled and rig.towing,
         trailer=rig.towing,
         asked=yard.asked,

@@ -12,10 +12,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, PlainSerializer
 
+from noxel.core.drawing import Geometry
 from noxel.core.limits import DoubtCode, Outlook, Status, Verdict
 from noxel.core.mechanics import TongueSource
 from noxel.core.quantities import LengthUnit, MassUnit, Op, Sort
-from noxel.core.rig import Kind, Source
+from noxel.core.rig import Source
 
 
 class Answer(BaseModel):
@@ -317,23 +318,6 @@ class Estimate(Answer):
     verdict: Verdict
     headline: "Headline"
     checks: list[Shaped]
-
-
-@dataclass(slots=True, kw_only=True)
-class Geometry:
-    """The rig's lengths for the drawing, in metres; ``assumed`` names those that nobody has
-    entered.
-    """
-
-    kind: Kind
-    body: str
-    wheelbase: float
-    hitch_offset: float
-    coupler_to_axles: float
-    trailer_axles: int
-    style: str
-    duals: bool
-    assumed: list[str]
 
 
 @dataclass(slots=True, kw_only=True)

@@ -1,0 +1,75 @@
+"""The rig's outline, of every kind and style, at lengths from tiny to long; expected: the lengths
+that it is drawn from.
+"""
+
+import re
+import unittest
+from itertools import product
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from noxel.core.drawing.outlines import Lengths, Outline, outline_of
+
+PINS = ("fifth_wheel", "gooseneck")
+KINDS = (*PINS, "conventional", "motorhome", "slide_in")
+BODIES = ("pickup", "van", "suv", "wagon", "motorhome")
+STYLES = ("box", "boat", "utility", "car_carrier", "towed_car")
+POINT = r"-?\d+\.\d\d -?\d+\.\d\d"
+PATH = re.compile(f"M{POINT}(L{POINT}|Q{POINT} {POINT})*Z?")
+"""What any reader of SVG takes: one start, then lines and curves, at most one end."""
+
+
+def points(d: str) -> list[tuple[float, float]]:
+    """Every point of a stroke, x back and y up. [m]"""
+    each = [float(one) for one in re.findall(r"-?\d+\.\d+", d)]
+    return [(x, -y) for x, y in zip(each[::2], each[1::2], strict=True)]
+
+
+class Outlines(unittest.TestCase):
+    def test_every_kind_body_and_style_stays_in_its_frame(self) -> None:
+        for kind, body, style in product(KINDS, BODIES, STYLES):
+            with self.subTest(kind=kind, body=body, style=style):
+                self.holds(
+                    outline_of(Lengths(kind, body, style, 3.6, 1.2, 5.1, 2)),  # type: ignore[arg-type]
+                    (3.6, 4.8, 9.9, 2),
+                )
+
+    @given(
+        st.sampled_from(KINDS),
+        st.sampled_from(STYLES),
+        st.floats(2.2, 6.5),
+        st.floats(0.6, 1.6),
+        st.floats(2.5, 11.0),
+        st.integers(1, 9),
+    )
+    def test_any_lengths(
+        self, kind: str, style: str, wheelbase: float, offset: float, coupler: float, axles: int
+    ) -> None:
+        offset = -0.1 if kind in PINS else offset
+        drawn = outline_of(
+            Lengths(kind, "pickup", style, wheelbase, offset, coupler, axles)  # type: ignore[arg-type]
+        )
+        hitch = wheelbase + offset
+        self.holds(drawn, (wheelbase, hitch, hitch + coupler, min(axles, 5)))
+
+    def holds(self, drawn: Outline, expected: tuple[float, float, float, int]) -> None:
+        rear, hitch, centre, axles = expected
+        self.assertEqual((drawn.rear, drawn.hitch), (rear, hitch))
+        front, back = drawn.vehicle.wheels
+        self.assertEqual((front.at, back.at), (0, rear))
+        wheels = [wheel.at for wheel in drawn.trailer.wheels]
+        self.assertEqual(len(wheels), axles)
+        self.assertAlmostEqual(sum(wheels) / axles, centre)
+        for side in (drawn.vehicle, drawn.trailer):
+            for stroke in (*side.strokes, *drawn.coupling):
+                self.assertTrue(PATH.fullmatch(stroke.d), stroke.d)
+            for x, y in (at for stroke in side.strokes for at in points(stroke.d)):
+                self.assertTrue(0 <= y <= side.tall, (x, y))
+                self.assertGreaterEqual(x, drawn.nose - 0.05)
+                self.assertLessEqual(x, side.end + 0.6)  # a camper's tail, a boat's engine
+        self.assertTrue(all(wheel.at < drawn.trailer.end for wheel in drawn.trailer.wheels))
+
+
+if __name__ == "__main__":
+    unittest.main()
