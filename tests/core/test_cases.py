@@ -14,6 +14,8 @@ from pathlib import Path
 from typing import Any
 
 from noxel.cli import main
+from noxel.core.editing import settle
+from noxel.core.rig import dump_rig
 from noxel.store.database import Database
 from tests.api.stand import client_of
 from tests.truth import CASES, case
@@ -59,6 +61,12 @@ class WorkedCases(unittest.TestCase):
             with contextlib.redirect_stdout(printed), contextlib.redirect_stderr(said):
                 status = main([verb, str(path), "--json"])
         return printed.getvalue(), said.getvalue(), status
+
+    def test_what_is_stored_is_what_its_model_would_write(self) -> None:
+        """The page is sent the document; its types are the model's."""
+        for path in sorted(CASES.glob("check--*.json")):
+            edited = settle(case(path.stem)["file"])
+            self.assertEqual(dump_rig(edited.rig), edited.document, path.stem)
 
     def test_command_line(self) -> None:
         paths = sorted(CASES.glob("*.json"))

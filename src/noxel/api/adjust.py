@@ -9,7 +9,7 @@ from fastapi import Response
 from pydantic import BaseModel, Field
 
 from noxel.api.deps import Id, Looking, Store, TheGarage, new_router, sheet_as_json
-from noxel.api.sheet import Sheet, make_sheet
+from noxel.api.sheet import Sheet, answer_sheet
 from noxel.core.adjust import (
     BarCurve,
     Baseline,
@@ -150,9 +150,7 @@ def keep_steps(
         kept = [*document.get("kept_plans", []), plan.model_dump(mode="json")]
         return settle({**document, "kept_plans": kept}).document
 
-    return sheet_as_json(
-        make_sheet(rigs.change(rig_id, f"keep {wanted.name}", put, looking=weigh_in))
-    )
+    return answer_sheet(rigs.change(rig_id, f"keep {wanted.name}", put, looking=weigh_in))
 
 
 @router.post("/apply", response_model=Sheet)
@@ -174,6 +172,4 @@ def apply_steps(rig_id: Id, wanted: Steps, rigs: Store, weigh_in: Looking = None
         }
         return settle({**document, **parts}).document
 
-    return sheet_as_json(
-        make_sheet(rigs.change(rig_id, "use a plan in Pack", put, looking=weigh_in))
-    )
+    return answer_sheet(rigs.change(rig_id, "use a plan in Pack", put, looking=weigh_in))

@@ -7,9 +7,9 @@ from typing import Annotated, Any, Literal
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Looking, Store, new_router, sheet_as_json
+from noxel.api.deps import Id, Looking, Store, new_router
 from noxel.api.problems import FieldProblem
-from noxel.api.sheet import AsWritten, Sheet, make_sheet
+from noxel.api.sheet import AsWritten, Sheet, answer_sheet
 from noxel.core.editing import Change, Document, apply_changes, settle
 from noxel.core.mechanics import rounded_length
 from noxel.core.pack import lever_length_typed, read_item, start_from_weigh_in
@@ -116,7 +116,7 @@ def add_items(rig_id: Id, quick: QuickItem, rigs: Store, weigh_in: Looking = Non
             raise InputError(f"Nothing was added. {problems[0]}", problems)
         return apply_changes(document, changes).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "items", add, looking=weigh_in)))
+    return answer_sheet(rigs.change(rig_id, "items", add, looking=weigh_in))
 
 
 @router.post("/rigs/{rig_id}/items/preview")
@@ -184,7 +184,7 @@ def import_list(rig_id: Id, wanted: ItemList, rigs: Store, weigh_in: Looking = N
             {**document, "loads": [*document.get("loads", []), *items]}, []
         ).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "imported items", add, looking=weigh_in)))
+    return answer_sheet(rigs.change(rig_id, "imported items", add, looking=weigh_in))
 
 
 @router.post("/rigs/{rig_id}/lever-length")
@@ -219,4 +219,4 @@ def plan_from_last_weigh_in(rig_id: Id, rigs: Store, weigh_in: Looking = None) -
     made = rigs.change(
         rig_id, "plan from the last weigh-in", start, looking=weigh_in, keys=window.keys
     )
-    return sheet_as_json(make_sheet(made))
+    return answer_sheet(made)

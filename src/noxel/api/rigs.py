@@ -23,7 +23,7 @@ from noxel.api.deps import (
     sheet_as_json,
 )
 from noxel.api.progress import ProgressName, TheWorks
-from noxel.api.sheet import Changes, MakersTable, NewRig, NewUnits, RigSummary, Sheet, make_sheet
+from noxel.api.sheet import Changes, MakersTable, NewRig, NewUnits, RigSummary, Sheet, answer_sheet
 from noxel.core.editing import Change, Document, apply_changes, new_rig, settle, switch_units
 from noxel.core.evaluate import evaluate
 from noxel.core.plates import read_table
@@ -132,7 +132,7 @@ async def import_rig(
 @router.get("/rigs/{rig_id}", response_model=Sheet)
 def open_rig(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
     """A rig with everything that was typed and everything that follows from it."""
-    return sheet_as_json(make_sheet(rigs.open(rig_id, weigh_in)))
+    return answer_sheet(rigs.open(rig_id, weigh_in))
 
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
@@ -151,7 +151,7 @@ def change_rig(
         base=wanted.base,
         page=page,
     )
-    return sheet_as_json(make_sheet(stored))
+    return answer_sheet(stored)
 
 
 @router.post("/rigs/{rig_id}/units", response_model=Sheet)
@@ -168,7 +168,7 @@ def switch_the_units(
         looking=weigh_in,
         entire=True,
     )
-    return sheet_as_json(make_sheet(stored))
+    return answer_sheet(stored)
 
 
 @router.post("/rigs/{rig_id}/table", response_model=Sheet)
@@ -186,9 +186,7 @@ def set_table(
         ]
         return apply_changes(made, changes).document
 
-    return sheet_as_json(
-        make_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, page=page))
-    )
+    return answer_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, page=page))
 
 
 @router.get("/rigs/{rig_id}/plan")
@@ -214,19 +212,19 @@ def start_weigh_in(
             document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]
         ).document
 
-    return sheet_as_json(make_sheet(rigs.change(rig_id, "new weigh-in", add)))
+    return answer_sheet(rigs.change(rig_id, "new weigh-in", add))
 
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
 def undo(rig_id: Id, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
     """Undo the last step."""
-    return sheet_as_json(make_sheet(rigs.undo(rig_id, weigh_in, page=page)))
+    return answer_sheet(rigs.undo(rig_id, weigh_in, page=page))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
 def redo(rig_id: Id, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
     """Redo the step that was undone last."""
-    return sheet_as_json(make_sheet(rigs.redo(rig_id, weigh_in, page=page)))
+    return answer_sheet(rigs.redo(rig_id, weigh_in, page=page))
 
 
 @router.post("/rigs/{rig_id}/copy", status_code=201)

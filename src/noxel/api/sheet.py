@@ -5,9 +5,11 @@ of it.
 import datetime
 from typing import Annotated, Any, Literal
 
+from fastapi import Response
 from pydantic import BaseModel, Field
+from pydantic_core import to_json
 
-from noxel.core.editing import Change, settle
+from noxel.core.editing import Change, Edited, settle
 from noxel.core.evaluate import evaluate
 from noxel.core.pack import PackAnswer, evaluate_pack
 from noxel.core.plates import LONGEST_TABLE, PlatesAnswer, evaluate_plates
@@ -159,9 +161,18 @@ class RigSummary(BaseModel):
     example: bool
 
 
-def make_sheet(stored: Stored) -> Sheet:
-    """The sheet of a stored rig, looking at one of its weigh-ins."""
+def answer_sheet(stored: Stored) -> Response:
+    """The sheet as JSON. It is written at every keystroke: the rig's document is what its model
+    would write.
+    """
     edited = stored.edited or settle(stored.document)
+    rest = make_sheet(stored, edited).model_dump_json(exclude={"rig"})
+    document = to_json(edited.document).decode()
+    return Response(f'{rest[:-1]},"rig":{document}}}', media_type="application/json")
+
+
+def make_sheet(stored: Stored, edited: Edited) -> Sheet:
+    """The sheet of a stored rig as it was settled, looking at one of its weigh-ins."""
     window, looked_at = stored.window, stored.window.at
     evaluation = evaluate(edited.rig, looked_at)
     return Sheet(

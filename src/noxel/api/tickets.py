@@ -8,9 +8,9 @@ from typing import Annotated, Any
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, PageId, Store, new_router, sheet_as_json
+from noxel.api.deps import Id, PageId, Store, new_router
 from noxel.api.problems import FieldProblem
-from noxel.api.sheet import AsWritten, Sheet, make_sheet
+from noxel.api.sheet import AsWritten, Sheet, answer_sheet
 from noxel.core.editing import Document, settle
 from noxel.core.log import merge_weigh_ins
 from noxel.core.quantities import MassUnit, read_mass, read_typed
@@ -219,4 +219,4 @@ def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, page: PageId = No
         lambda document, at: add_jotted(document, at, jotted),
         page=page,
     )
-    return sheet_as_json(make_sheet(taken))
+    return answer_sheet(taken)

@@ -7,8 +7,9 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.mechanics import plan_from_weigh_in, predict, weigh
-from noxel.core.pack import evaluate_pack, read_item
+from noxel.core.mechanics import PLACE_OFF, plan_from_weigh_in, predict, spread_of_loads, weigh
+from noxel.core.mechanics.sources import OFF
+from noxel.core.pack import PackAnswer, evaluate_pack, read_item
 from noxel.core.rig import parse_rig
 from noxel.errors import MissingInput, QuantityError
 from tests.truth import Document, exact_rigs, rig_of
@@ -21,6 +22,23 @@ items = st.lists(
         st.floats(0.1, 4),
     ),
     max_size=6,
+)
+listed = st.lists(
+    st.fixed_dictionaries(
+        {
+            "on": st.sampled_from(["vehicle", "trailer"]),
+            "mass": st.floats(1, 60),
+            "quantity": st.integers(1, 3),
+            "aboard": st.booleans(),
+        },
+        optional={
+            "position": st.floats(-1, 9),
+            "entered": st.sampled_from(["guess", "scale", "manual"]).map(
+                lambda source: {"mass": {"source": source}}
+            ),
+        },
+    ),
+    max_size=12,
 )
 
 
@@ -43,6 +61,81 @@ class Packing(unittest.TestCase):
         for text in ("dog", "3 kg", "", "chairs 3 stone", "12"):
             with self.subTest(text), self.assertRaises(QuantityError):
                 read_item(text, "lb")
+
+    @given(exact_rigs(), listed)
+    def test_a_long_list_is_answered_as_if_item_by_item(
+        self, made: tuple[Document, dict[str, float]], aboard: list[Document]
+    ) -> None:
+        """The sums and slopes that a keystroke is answered from, beside the plain form: each item
+        by its own moments.
+        """
+        document, truth = made
+        a, b, length = truth["a"], truth["b"], truth["length"]
+        document["loads"] = aboard
+        document["vehicle"]["ratings"]["payload"] = 600
+        document["plan"] = {
+            "vehicle_base": {"front": truth["front"], "rear": truth["rear"]},
+            "trailer_base": {"gross": truth["gross"], "tongue": truth["tongue"]},
+        }
+        rig = parse_rig(document)
+        answer = evaluate_pack(rig)
+        spread = [0.0] * 10
+        pairs = [(i, j) for i in range(4) for j in range(i, 4)]
+        for item, each in zip(answer.items, aboard, strict=True):
+            kg = each["mass"] * each["quantity"] if each["aboard"] else 0.0
+            self.assertAlmostEqual(item.mass, kg)
+            place = each.get("position")
+            loads = (item.front, item.rear, item.tongue, item.trailer_axles)
+            if place is None:
+                self.assertEqual(loads, (None,) * 4)
+                continue
+            off = kg * OFF[each.get("entered", {}).get("mass", {}).get("source")]
+            if each["on"] == "vehicle":
+                plain: tuple[float | None, ...] = (kg * (1 - place / a), kg * place / a, None, None)
+                by_mass = (off * (1 - place / a), off * place / a, 0.0, 0.0)
+                by_place = (-kg * PLACE_OFF / a, kg * PLACE_OFF / a, 0.0, 0.0)
+            else:
+                tongue = kg * (1 - place / length)
+                plain = (-tongue * b / a, tongue * (1 + b / a), tongue, kg - tongue)
+                by_mass = (0.0, 0.0, off, off * (1 - place / length))
+                by_place = (0.0, 0.0, 0.0, -kg * PLACE_OFF / length)
+            for found, expected in zip(loads, plain, strict=True):
+                if expected is None:
+                    self.assertIsNone(found)
+                else:
+                    self.assertAlmostEqual(found or 0.0, expected)
+            for cause in (by_mass, by_place):
+                for index, (i, j) in enumerate(pairs):
+                    spread[index] += cause[i] * cause[j]
+        for found, expected in zip(spread_of_loads(rig), spread, strict=True):
+            self.assertAlmostEqual(found, expected, places=6)
+        if answer.whole:
+            self.takes_as_said(answer, aboard)
+        else:
+            self.assertEqual({item.takes for item in answer.items} - {None}, set())
+
+    def takes_as_said(self, answer: PackAnswer, aboard: list[Document]) -> None:
+        """Each item names the limit of whose room it takes the largest share."""
+        adds = {
+            "Front axle": ("front", "front"),
+            "Rear axle": ("rear", "rear"),
+            "Payload": ("mass", "tongue"),
+        }
+        rooms: dict[str, list[tuple[str, float]]] = {"vehicle": [], "trailer": []}
+        pairs = list(zip(answer.items, aboard, strict=True))
+        for check in answer.checks:
+            if check.label in adds and check.limit is not None and check.actual is not None:
+                names = dict(zip(rooms, adds[check.label], strict=True))
+                taken = sum(getattr(item, names[each["on"]]) or 0.0 for item, each in pairs)
+                for on, name in names.items():
+                    rooms[on].append((name, check.limit - check.actual + taken))
+        self.assertTrue(rooms["vehicle"])
+        for item, each in pairs:
+            shares = [
+                (getattr(item, name) or 0.0) / room for name, room in rooms[each["on"]] if room > 0
+            ]
+            said = float(item.takes.split(" %")[0]) / 100 if item.takes else 0.0
+            self.assertGreaterEqual(said, max(shares, default=0.0) - 0.0051)
 
     @given(exact_rigs(), items)
     def test_a_plan_from_a_weigh_in_reproduces_its_third_pass(

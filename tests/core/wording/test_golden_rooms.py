@@ -1,18 +1,12 @@
 """What every room answers for the demo household and a packed rig, figures and sentences: kept, and
 read through by a person.
-
-Whoever changes an answer on purpose writes it anew (``NOXEL_GOLDEN=1``) and reads the difference.
 """
 
 import datetime
-import os
 import unittest
 from collections.abc import Callable, Iterator
 from importlib.resources import files
-from pathlib import Path
 from typing import Any
-
-from pydantic_core import to_jsonable_python
 
 from noxel.core.adjust import Tried, bar_curve, baseline_of, levers, propose, try_steps
 from noxel.core.evaluate import evaluate
@@ -27,15 +21,15 @@ from noxel.core.log import (
     reminders,
 )
 from noxel.core.match import explain, how_much, match_pair, match_vehicle, trailer_of_rig
-from noxel.core.pack import evaluate_pack
+from noxel.core.pack import CATALOGUE, evaluate_pack
 from noxel.core.plates import contradictions, evaluate_plates
 from noxel.core.rig import RigFile, Step, parse_rig
-from noxel.core.weigh import plan, visit_steps
+from noxel.core.weigh import ScaleKind, plan, scales_for, visit_steps
 from noxel.errors import InputError
 from noxel.formats.rig_json import read_rig
+from tests.kept import as_kept
 from tests.truth import rig_of
 
-KEPT = Path(__file__).parents[2] / "golden" / "rooms"
 TODAY = datetime.date(2026, 11, 23)
 LEFT_OUT = {"checks", "checks_before", "checks_after", "numbers", "index"}
 """Kept elsewhere, or of no meaning to a reader."""
@@ -63,37 +57,6 @@ def household() -> dict[str, RigFile]:
         "alone": _alone(),
         "packed": parse_rig(rig_of("predict--packed")),
     }
-
-
-def _leaf(value: Any) -> str:
-    return f"{value:.5g}" if isinstance(value, float) else str(value)
-
-
-def written(value: Any, depth: int = 0) -> Iterator[str]:
-    """An answer as lines: what holds only single values stands on one of them."""
-    pad = "  " * depth
-    if isinstance(value, dict):
-        single = {
-            key: each
-            for key, each in value.items()
-            if not isinstance(each, dict | list) and each is not None
-        }
-        if single:
-            yield pad + " · ".join(
-                f"{key} {_leaf(each)}" for key, each in single.items() if key not in LEFT_OUT
-            )
-        for key, each in value.items():
-            if isinstance(each, dict | list) and each and key not in LEFT_OUT:
-                yield f"{pad}{key}:"
-                yield from written(each, depth + 1)
-    elif isinstance(value, list):
-        if value and not any(isinstance(each, dict | list | str) for each in value):
-            yield pad + ", ".join(map(_leaf, value))
-        else:
-            for each in value:
-                yield from (
-                    written(each, depth) if isinstance(each, dict | list) else [pad + _leaf(each)]
-                )
 
 
 def _steps(rig: RigFile) -> Iterator[Step]:
@@ -201,6 +164,13 @@ def weigh(rig: RigFile) -> Any:
     }
 
 
+def _visit(rig: RigFile, scale: ScaleKind, uncouple: bool) -> dict[str, Any]:
+    return {
+        "plan": plan(rig, scale, uncouple=uncouple),
+        "steps": visit_steps(rig, scale, uncouple=uncouple),
+    }
+
+
 ROOMS: dict[str, Callable[[RigFile], Any]] = {
     "plates": plates,
     "pack": evaluate_pack,
@@ -218,11 +188,17 @@ class GoldenRooms(unittest.TestCase):
         for name, rig in household().items():
             for room, ask in ROOMS.items():
                 with self.subTest(rig=name, room=room):
-                    found = (
-                        "\n".join(written(to_jsonable_python(ask(rig), serialize_unknown=True)))
-                        + "\n"
-                    )
-                    file = KEPT / f"{name}-{room}.txt"
-                    if os.environ.get("NOXEL_GOLDEN"):
-                        file.write_text(found, encoding="utf-8")
-                    self.assertEqual(found, file.read_text(encoding="utf-8"))
+                    as_kept(self, f"rooms/{name}-{room}", ask(rig), LEFT_OUT)
+
+    def test_every_visit_to_every_kind_of_scale(self) -> None:
+        for name in ("observatory", "pottery", "alone"):
+            rig = household()[name]
+            for kind, title, says in scales_for(rig):
+                whole, coupled = (_visit(rig, kind, uncouple) for uncouple in (True, False))
+                with self.subTest(rig=name, scale=kind):
+                    as_kept(self, f"visits/{name}-{kind}", {"scale": f"{title}: {says}", **whole})
+                    if coupled != whole:
+                        as_kept(self, f"visits/{name}-{kind}-coupled", coupled)
+
+    def test_ordinary_items(self) -> None:
+        as_kept(self, "catalogue", CATALOGUE)

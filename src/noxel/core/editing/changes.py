@@ -15,7 +15,7 @@ from pydantic import ValidationError
 
 from noxel.core.editing.entries import Edited, as_text, entries_of, must_stay, remember, understand
 from noxel.core.editing.paths import Document, PathParts, copied, drop, kind_of, put, value_at
-from noxel.core.editing.settle import mark_bars_absent, settle
+from noxel.core.editing.settle import mark_bars_absent, settle_this
 from noxel.core.rig import Entry, Source, read_path, write_path
 from noxel.errors import InputError, Problem, QuantityError
 
@@ -108,7 +108,7 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
                 put(made, parts, copied(change.value))
             if change.path == "hitch.weight_distribution" and change.value is True:
                 mark_bars_absent(made)
-    return settle(made)
+    return settle_this(made)
 
 
 def _check_day(change: Change) -> None:

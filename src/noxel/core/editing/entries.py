@@ -28,6 +28,10 @@ class Edited:
     fields: tuple[FieldState, ...]
 
 
+_NESTED = frozenset((dict, list))
+"""What an element of a list must hold if anything is remembered in it."""
+
+
 def unit_of(document: Document, parts: PathParts, dimension: str) -> str | None:
     if dimension == "length":
         return value_at(document, ("units", "length")) or None
@@ -57,19 +61,23 @@ def entries_of(document: Document) -> dict[PathParts, dict[str, Any]]:
     """Every remembered entry with the path of its figure."""
     found: dict[PathParts, dict[str, Any]] = {}
 
-    def walk(here: dict[str, Any] | list[Any], at: PathParts) -> None:
-        if isinstance(here, dict):
-            entered = here.get("entered")
-            for key, entry in entered.items() if isinstance(entered, dict) else ():
-                if isinstance(entry, dict):  # anything else is refused with the part it is in
-                    found[(*at, *read_path(key))] = entry
-            for key, value in here.items():
-                if key != "entered" and isinstance(value, dict | list):
-                    walk(value, (*at, key))
-        else:
-            for index, value in enumerate(here):
-                if isinstance(value, dict | list):
-                    walk(value, (*at, index))
+    def walk(here: dict[str, Any], at: PathParts) -> None:
+        entered = here.get("entered")
+        for key, entry in entered.items() if isinstance(entered, dict) else ():
+            if isinstance(entry, dict):  # anything else is refused with the part it is in
+                found[(*at, *read_path(key))] = entry
+        for key, value in here.items():
+            if type(value) is dict and key != "entered":
+                walk(value, (*at, key))
+            elif type(value) is list and key != "entered":
+                walk_list(value, (*at, key))
+
+    def walk_list(here: list[Any], at: PathParts) -> None:
+        for index, value in enumerate(here):
+            if type(value) is list:
+                walk_list(value, (*at, index))
+            elif type(value) is dict and not _NESTED.isdisjoint(map(type, value.values())):
+                walk(value, (*at, index))
 
     walk(document, ())
     return found

@@ -39,7 +39,7 @@ def fit(document: Document) -> Document:
     made = copied(document)
     if made.get("hitch", {}).get("weight_distribution"):
         mark_bars_absent(made)
-    return settle(made).document
+    return settle_this(made).document
 
 
 def frame_of_weigh_ins(document: Document) -> tuple[object, ...]:
@@ -50,14 +50,25 @@ def frame_of_weigh_ins(document: Document) -> tuple[object, ...]:
 
 
 def settle(document: Document) -> Edited:
-    """Put every remembered text to work that can stand, and say of the others why not.
+    """Put every remembered text to work that can stand, and say of the others why not. The document
+    is not changed.
 
     Raises
     ------
     RigFileError
         If the document itself breaks a rule that no remembered text explains.
     """
-    made = copied(document)
+    return settle_this(copied(document))
+
+
+def settle_this(made: Document) -> Edited:
+    """The same of a document that is the caller's own; it is changed.
+
+    Raises
+    ------
+    RigFileError
+        As :func:`settle`.
+    """
     wrong: dict[PathParts, str] = {}
     before: dict[PathParts, Any] = {}
     for parts, entry in sorted(entries_of(made).items(), key=entry_order):

@@ -4,6 +4,7 @@ The lever model, passes over a scale, tongue measurements, calibration. Knows no
 """
 
 from noxel.core.mechanics import statics
+from noxel.core.mechanics.aboard import SIDES, Aboard, Side, aboard
 from noxel.core.mechanics.added_since import added_loads
 from noxel.core.mechanics.beside import other_ways
 from noxel.core.mechanics.calibrate import calibrate
@@ -59,16 +60,20 @@ __all__ = [
     "PLACE_OFF",
     "RESTORED_OFF",
     "SAME",
+    "SIDES",
     "TAPE_OFF",
+    "Aboard",
     "Candidate",
     "Expected",
     "Knowledge",
     "PassLoads",
     "Predicted",
+    "Side",
     "Solo",
     "TongueSource",
     "Way",
     "Weighing",
+    "aboard",
     "added_loads",
     "anything_listed",
     "ball_load_transfer",

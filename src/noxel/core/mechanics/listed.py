@@ -3,40 +3,33 @@ trip looked at.
 """
 
 import math
-from typing import Literal
 
 from uncertainties import ufloat
 
-from noxel.core.mechanics.sources import OFF, entered
+from noxel.core.mechanics.aboard import SIDES, Side, aboard
+from noxel.core.mechanics.sources import entered
 from noxel.core.quantities import Amount, nominal, plus_minus
-from noxel.core.rig import Load, Phase, RigFile, Source, Tank
+from noxel.core.rig import Load, Phase, RigFile, Tank
 
 USUAL_PLACE = 0.75
 """Where the load in the vehicle lies when nothing listed says so, as a share of the wheelbase."""
 LEVEL_OFF = 0.05
 """How far a tank's level may be off, as a share of the tank."""
-Side = Literal["vehicle", "trailer"]
 
 
 def load_place(rig: RigFile) -> float:
     """Where a load in the vehicle lies on average, as a share of the wheelbase; the usual place
     when nothing is listed.
     """
-    wheelbase = rig.vehicle.geometry.wheelbase
-    placed = [
-        (load.kg, load.position.m)
-        for load in rig.loads
-        if load.on == "vehicle" and load.position and load.kg
-    ]
-    total = sum(kg for kg, _ in placed)
-    if not wheelbase or not total:
+    wheelbase, here = rig.vehicle.geometry.wheelbase, aboard(rig, "vehicle")
+    if not wheelbase or not here.placed:
         return USUAL_PLACE
-    return sum(kg * x for kg, x in placed) / total / wheelbase.m
+    return here.moment / here.placed / wheelbase.m
 
 
 def items_kg(rig: RigFile, on: Side) -> float:
     """What the listed items that come along add up to on one side, tanks apart. [kg]"""
-    return sum(load.kg for load in rig.loads if load.on == on)
+    return aboard(rig, on).kg
 
 
 def listed_now(rig: RigFile) -> dict[str, float]:
@@ -49,19 +42,6 @@ def in_tank(rig: RigFile, tank: Tank) -> float:
     burned. [kg]
     """
     return tank.full_kg() * (tank.level(rig.plan.phase) - tank.base_level)
-
-
-def load_source(rig: RigFile, index: int, load: Load) -> Source | None:
-    """Where the mass of a listed item came from, if that was said."""
-    entry = load.entered.get("mass") or (
-        rig.entered.get(f"loads[{index}].mass") if rig.entered else None
-    )
-    return entry.source if entry else None
-
-
-def load_off(rig: RigFile, index: int, load: Load) -> float:
-    """How far the mass of a listed item may be off (two standard uncertainties). [kg]"""
-    return load.kg * OFF[load_source(rig, index, load)]
 
 
 def hitch_mass(rig: RigFile) -> Amount:
@@ -95,11 +75,8 @@ def listed(rig: RigFile, on: Side, *, with_hitch: bool = True) -> Amount:
     Amount
         Total with its ±; masses are independent. [kg]
     """
-    kg, variance = 0.0, 0.0
-    for index, load in enumerate(rig.loads):
-        if load.on == on:
-            kg += load.kg
-            variance += load_off(rig, index, load) ** 2
+    here = aboard(rig, on)
+    kg, variance = here.kg, here.variance
     for tank in rig.tanks:
         if tank.on == on:
             kg += in_tank(rig, tank)
@@ -113,7 +90,7 @@ def listed(rig: RigFile, on: Side, *, with_hitch: bool = True) -> Amount:
 
 def anything_listed(rig: RigFile, on: Side) -> bool:
     """Whether anything is aboard on one side."""
-    return any(load.on == on and load.kg for load in rig.loads) or any(
+    return bool(aboard(rig, on).kg) or any(
         tank.on == on and in_tank(rig, tank) for tank in rig.tanks
     )
 
@@ -125,19 +102,12 @@ def gathered(rig: RigFile) -> RigFile:
     Only where every item that comes along has its place.
     """
     made = []
-    for on in ("vehicle", "trailer"):
-        placed = [
-            (load.kg, load.position.m)
-            for load in rig.loads
-            if load.on == on and load.position and load.kg
-        ]
-        kg = sum(mass for mass, _ in placed)
-        if kg:
-            centre = sum(mass * x for mass, x in placed) / kg
+    for on in SIDES:
+        here = aboard(rig, on)
+        if here.placed:
+            centre = f"{here.moment / here.placed:.9f} m"
             made.append(
-                Load.model_validate(
-                    {"on": on, "mass": f"{kg:.9f} kg", "position": f"{centre:.9f} m"}
-                )
+                Load.model_validate({"on": on, "mass": f"{here.placed:.9f} kg", "position": centre})
             )
     return rig.model_copy(update={"loads": tuple(made)})
 

@@ -9,9 +9,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from noxel.core.mechanics import statics
+from noxel.core.mechanics.aboard import Side, aboard
 from noxel.core.mechanics.knowledge import empty_by_label
 from noxel.core.mechanics.listed import hitch_mass, in_tank
-from noxel.core.quantities import Length, nominal
+from noxel.core.quantities import nominal
 from noxel.core.rig import RigFile, TrailerBase
 from noxel.errors import MissingInput, Problem
 
@@ -65,24 +66,27 @@ class _Lacks:
     def say(self, path: str, why: str) -> None:
         self.found.append(Problem(path, why, "missing"))
 
-    def place(self, position: Length | None, path: str, behind: str) -> float:
-        """A position; missing ones are noted."""
+    def place(self, position: float | None, path: str, behind: str) -> float:
+        """A position; missing ones are noted. [m]"""
         if position is None:
             self.say(f"{path}.position", f"is needed: how far behind {behind} it is")
             return 0.0
-        return position.m
+        return position
 
 
-def _aboard(rig: RigFile, on: str) -> list[tuple[float, Length | None, str]]:
-    """Everything aboard on one side: its mass, its place, its path. [kg]"""
-    found = [
-        (load.kg, load.position, f"loads[{index}]")
-        for index, load in enumerate(rig.loads)
-        if load.on == on and load.kg
+def _aboard(rig: RigFile, on: Side) -> list[tuple[float, float | None, str]]:
+    """Everything aboard on one side: mass [kg], place [m], path; listed items that have a place are
+    one, where they lie on average.
+    """
+    here = aboard(rig, on)
+    found: list[tuple[float, float | None, str]] = [
+        (kg, None, f"loads[{index}]") for index, kg in here.unplaced
     ]
+    if here.placed:
+        found.append((here.placed, here.moment / here.placed, "loads"))
     for index, tank in enumerate(rig.tanks):
         if tank.on == on and (kg := in_tank(rig, tank)):
-            found.append((kg, tank.position, f"tanks[{index}]"))
+            found.append((kg, tank.position.m if tank.position else None, f"tanks[{index}]"))
     return found
 
 
@@ -102,8 +106,8 @@ def predict_solo(rig: RigFile) -> Solo:
         As far as it can be known.
     """
     lacks, base = _Lacks(), rig.plan.vehicle_base
-    aboard, hitch = _aboard(rig, "vehicle"), nominal(hitch_mass(rig))
-    items = sum(kg for kg, _, _ in aboard)
+    loads, hitch = _aboard(rig, "vehicle"), nominal(hitch_mass(rig))
+    items = sum(kg for kg, _, _ in loads)
     labelled = empty_by_label(rig)
     empty = labelled.value if labelled else None
     based = base is not None and base.front is not None and base.rear is not None
@@ -113,7 +117,7 @@ def predict_solo(rig: RigFile) -> Solo:
         gross = base.front.kg + base.rear.kg + items + (0.0 if fitted else hitch)
     elif empty is not None:
         gross = empty + items + hitch
-    listed = items + hitch if aboard or hitch or gross is not None else None
+    listed = items + hitch if loads or hitch or gross is not None else None
     cargo = gross - empty if gross is not None and empty is not None else listed
     for side, mass in (
         ("front", base.front if base else None),
@@ -127,7 +131,7 @@ def predict_solo(rig: RigFile) -> Solo:
     wheelbase, b = rig.vehicle.geometry.wheelbase, overhang(rig)
     if wheelbase is None:
         lacks.say("vehicle.geometry.wheelbase", "is needed to split loads between the axles")
-    placed = [(kg, lacks.place(position, path, "the front axle")) for kg, position, path in aboard]
+    placed = [(kg, lacks.place(position, path, "the front axle")) for kg, position, path in loads]
     if hitch and not fitted:
         if b is None:
             lacks.say(
@@ -161,16 +165,15 @@ def _trailer(rig: RigFile, lacks: _Lacks) -> _Trailer:
         return _Trailer(None, None, None)
     base = rig.plan.trailer_base or TrailerBase(gross=trailer.dry_weight, tongue=trailer.dry_tongue)
     paths = ("trailer.dry_weight", "trailer.dry_tongue")
-    aboard = _aboard(rig, "trailer")
+    loads = _aboard(rig, "trailer")
     if rig.plan.trailer_base is not None:
         paths = ("plan.trailer_base.gross", "plan.trailer_base.tongue")
     else:
-        aboard += [
-            (each.mass.kg, each.position, f"trailer.dry_extras[{index}]")
-            for index, each in enumerate(trailer.dry_extras)
-            if not each.counted
-        ]
-    gross = None if base.gross is None else base.gross.kg + sum(kg for kg, _, _ in aboard)
+        for index, extra in enumerate(trailer.dry_extras):
+            if not extra.counted:
+                place = extra.position.m if extra.position else None
+                loads.append((extra.mass.kg, place, f"trailer.dry_extras[{index}]"))
+    gross = None if base.gross is None else base.gross.kg + sum(kg for kg, _, _ in loads)
     if base.gross is None:
         lacks.say(paths[0], "is needed: what the trailer weighs without the listed loads")
     here = _Lacks()
@@ -181,7 +184,7 @@ def _trailer(rig: RigFile, lacks: _Lacks) -> _Trailer:
         here.say(
             "trailer.geometry.coupler_to_axles", "is needed: coupler to the middle of the axles"
         )
-    placed = [(kg, here.place(position, path, "the coupler")) for kg, position, path in aboard]
+    placed = [(kg, here.place(position, path, "the coupler")) for kg, position, path in loads]
     lacks.found += here.found
     if here.found or base.tongue is None or length is None:
         return _Trailer(gross, None, length.m if length else None)

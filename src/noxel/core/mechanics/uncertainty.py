@@ -11,7 +11,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from noxel.core.mechanics import statics
-from noxel.core.mechanics.listed import LEVEL_OFF, hitch_mass, in_tank, load_off
+from noxel.core.mechanics.aboard import SIDES, Aboard, Side, aboard, load_off
+from noxel.core.mechanics.listed import LEVEL_OFF, hitch_mass, in_tank
 from noxel.core.mechanics.predict import overhang
 from noxel.core.mechanics.sources import share_off, source_at
 from noxel.core.quantities import Mass, nominal, plus_minus
@@ -93,6 +94,23 @@ class _Spread:
             strict=True,
         ):
             self.c[index] += product
+
+    def items(self, on: Side, here: Aboard) -> None:
+        """The same as :meth:`item` for every item of one side, from what they add up to."""
+        flat, first, second = here.offs
+        lever = self.a if on == "vehicle" else self.length
+        if not lever:
+            self.c[_OF_TRAILER[0]] += flat
+            return
+        ahead = flat - 2 * first / lever + second / lever**2  # of (1 − place ÷ lever)²
+        moved = here.squares * (PLACE_OFF / lever) ** 2
+        added = (
+            (ahead + moved, first / lever - second / lever**2 - moved, second / lever**2 + moved)
+            if on == "vehicle"
+            else (flat, flat - first / lever, ahead + moved)
+        )
+        for index, each in zip(_OF_VEHICLE if on == "vehicle" else _OF_TRAILER, added, strict=True):
+            self.c[index] += each
 
     def pm(self, f: float, r: float, g: float, t: float) -> float:
         """The ± of a linear combination of the four."""
@@ -237,9 +255,8 @@ def spread_of_loads(rig: RigFile) -> tuple[float, ...]:
     """
     spread = _Spread(rig)
     if spread.a:
-        for index, load in enumerate(rig.loads):
-            if load.position is not None and load.kg:
-                spread.item(load.on, load.kg, load_off(rig, index, load), load.position.m)
+        for on in SIDES:
+            spread.items(on, aboard(rig, on))
     return tuple(spread.c)
 
 

@@ -5,7 +5,8 @@ A prediction is as good as the weights typed into it: its ± says how good that 
 replaces a weighing.
 """
 
-from collections.abc import Callable, Mapping
+import math
+from collections.abc import Mapping
 from operator import attrgetter
 
 from noxel.core.limits import (
@@ -21,8 +22,11 @@ from noxel.core.limits import (
     verdict,
 )
 from noxel.core.mechanics import (
+    SIDES,
     Knowledge,
+    Side,
     Weighing,
+    aboard,
     calibrate,
     expect,
     gathered,
@@ -64,17 +68,46 @@ from noxel.core.wording import (
     vehicle_word,
 )
 
+_ON = ("mass", "front", "rear", "tongue", "trailer_axles")
+_Slope = tuple[float, float]
+"""What one unit of mass adds at the origin, and how much more for each metre behind it."""
+
+
+def _slopes(rig: RigFile) -> Mapping[str, Mapping[str, _Slope]]:
+    """What an item in the vehicle, and one in the trailer, adds to each load, as far as the lengths
+    are known; each is linear in the item's place, so two places give it.
+    """
+    geometry, trailer = rig.vehicle.geometry, rig.trailer
+    coupler = trailer.geometry.coupler_to_axles if trailer else None
+    if geometry.wheelbase is None:
+        return {"vehicle": {}, "trailer": {}}
+    a, b = geometry.wheelbase.m, overhang(rig)
+    near, far = (statics.split_item(1.0, x, a) for x in (0.0, 1.0))
+    vehicle = {
+        "front": (near.front, far.front - near.front),
+        "rear": (near.rear, far.rear - near.rear),
+    }
+    if b is None or coupler is None:
+        return {"vehicle": vehicle, "trailer": {}}
+    first, second = (statics.item_on_tongue(1.0, x, coupler.m) for x in (0.0, 1.0))
+    passed_on = statics.ball_load_transfer(1.0, b, a)
+    tongue = (first, second - first)
+    trailer_side = {
+        "tongue": tongue,
+        "front": (tongue[0] * passed_on.front, tongue[1] * passed_on.front),
+        "rear": (tongue[0] * passed_on.rear, tongue[1] * passed_on.rear),
+        "trailer_axles": (1.0 - tongue[0], -tongue[1]),
+    }
+    return {"vehicle": vehicle, "trailer": trailer_side}
+
 
 def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
-    geometry, trailer = rig.vehicle.geometry, rig.trailer
-    a = geometry.wheelbase.m if geometry.wheelbase else None
-    b = overhang(rig)
-    length = (
-        trailer.geometry.coupler_to_axles.m
-        if trailer and trailer.geometry.coupler_to_axles
-        else None
+    """What every item does. There may be thousands: a keystroke waits for this."""
+    slopes, unit, none = _slopes(rig), to.mass, (0.0, 0.0)
+    (front, front_more), (rear, rear_more) = (
+        slopes["vehicle"].get(name, none) for name in ("front", "rear")
     )
-    unit = to.mass
+    on_trailer = [slopes["trailer"].get(name, none) for name in _ON[1:]]
     found = []
     for index, load in enumerate(rig.loads):
         mass, place = load.kg / unit, load.position.m if load.position else None
@@ -87,18 +120,16 @@ def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
             tongue=None,
             trailer_axles=None,
         )
-        if load.on == "vehicle" and a and place is not None:
-            change = statics.split_item(mass, place, a)
-            effect.front, effect.rear = change.front, change.rear
-        elif load.on == "trailer" and a and b is not None and length and place is not None:
-            effect.tongue = statics.item_on_tongue(mass, place, length)
-            change = statics.ball_load_transfer(effect.tongue, b, a)
-            effect.front, effect.rear, effect.trailer_axles = (
-                change.front,
-                change.rear,
-                mass - effect.tongue,
-            )
         found.append(effect)
+        if place is None or not slopes[load.on]:
+            continue
+        if load.on == "vehicle":
+            effect.front = mass * (front + front_more * place)
+            effect.rear = mass * (rear + rear_more * place)
+        else:
+            effect.front, effect.rear, effect.tongue, effect.trailer_axles = (
+                mass * (at_first + more * place) for at_first, more in on_trailer
+            )
     return found
 
 
@@ -209,28 +240,39 @@ def _say_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: P
     """Say of each item of which limit's room it takes the largest share; the room is what the limit
     leaves to all items.
     """
-    sides = [
-        [item for item in items if rig.loads[item.index].on == on] for on in ("vehicle", "trailer")
-    ]
-    rooms: list[list[tuple[Callable[[ItemEffect], float | None], float, str]]] = [[], []]
+    sums = [_added(rig, on, to) for on in SIDES]
+    tightest: list[dict[str, tuple[float, str]]] = [{}, {}]
     for row in rows:
         if row.id not in _SLOPES or not row.limit or not row.actual or row.limit.worked_out:
             continue
-        adds = [attrgetter(name) if name else None for name in _SLOPES[row.id]]
-        taken = sum(
-            add(item) or 0.0 for add, side in zip(adds, sides, strict=True) if add for item in side
-        )
+        taken = sum(added[name] for added, name in zip(sums, _SLOPES[row.id], strict=True) if name)
         room = (row.cushion * row.limit.kg - row.actual.value) / to.mass + taken
-        for add, found in zip(adds, rooms, strict=True):
-            if add and room > 0:
-                found.append((add, room, lower_first(check_label(rig, row.id))))
-    for side, found in zip(sides, rooms, strict=True):
-        for item in side:
-            share, label = max(
-                (((add(item) or 0.0) / room, label) for add, room, label in found),
-                default=(0.0, ""),
-            )
-            item.takes = f"{share * 100:.0f} % of the room of {label}" if share >= 0.005 else None
+        label = lower_first(check_label(rig, row.id))
+        for name, rooms in zip(_SLOPES[row.id], tightest, strict=True):
+            # the tightest check is first: of rooms that are equal but for rounding, its own counts
+            if name and 0 < room < rooms.get(name, (math.inf, ""))[0] * (1 - 1e-9):
+                rooms[name] = (room, label)
+    by = {
+        on: [(attrgetter(name), room, label) for name, (room, label) in rooms.items()]
+        for on, rooms in zip(SIDES, tightest, strict=True)
+    }
+    for item in items:
+        share, says = 0.0, ""
+        for add, room, label in by[rig.loads[item.index].on]:
+            part = (add(item) or 0.0) / room
+            if part > share:
+                share, says = part, label
+        item.takes = f"{share * 100:.0f} % of the room of {says}" if share >= 0.005 else None
+
+
+def _added(rig: RigFile, on: Side, to: Printer) -> Mapping[str, float]:
+    """What all items of one side add to each load, in the rig's unit."""
+    here = aboard(rig, on)
+    added = {
+        name: (near * here.placed + more * here.moment) / to.mass
+        for name, (near, more) in _slopes(rig)[on].items()
+    }
+    return {**dict.fromkeys(_ON, 0.0), **added, "mass": here.kg / to.mass}
 
 
 def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:

@@ -2,7 +2,9 @@
 heavy and high.
 """
 
-from noxel.core.mechanics import item_on_tongue
+from collections.abc import Sequence
+
+from noxel.core.mechanics import aboard, item_on_tongue
 from noxel.core.pack.answers import Stowage
 from noxel.core.quantities import KG, print_mass, print_share
 from noxel.core.rig import Load, RigFile, on_pin, share_range
@@ -19,7 +21,7 @@ LEAN = 0.10
 """Left and right differing by more than this share of what has a side is worth a caution."""
 
 
-def _sides(loads: list[Load], unit_kg: float) -> tuple[float, float]:
+def _sides(loads: Sequence[Load], unit_kg: float) -> tuple[float, float]:
     left = sum(load.kg for load in loads if load.side and load.side.m < 0)
     right = sum(load.kg for load in loads if load.side and load.side.m > 0)
     return left / unit_kg, right / unit_kg
@@ -42,16 +44,14 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
     """
     trailer, unit = rig.trailer, rig.units.mass
     length = trailer.geometry.coupler_to_axles if trailer else None
-    placed = [
-        load for load in rig.loads if load.on == "trailer" and load.position is not None and load.kg
-    ]
+    here = aboard(rig, "trailer")
     high = [
         load.name or "an item"
         for load in rig.loads
-        if load.kg >= HEAVY and load.height and load.height.m >= HIGH
+        if load.height and load.height.m >= HIGH and load.kg >= HEAVY
     ]
     factor = KG[unit]
-    left, right = _sides(list(rig.loads), factor)
+    left, right = _sides(rig.loads, factor)
     says = []
     if left + right > 0 and abs(left - right) > LEAN * (left + right):
         heavy, by = ("left", left - right) if left > right else ("right", right - left)
@@ -64,7 +64,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
             f"Heavy and high: {', '.join(high)}. Low and near the axles, they sway less and "
             "cannot fall far."
         )
-    if length is None or not placed:
+    if length is None or not here.placed:
         return (
             Stowage(
                 ahead=0.0,
@@ -79,12 +79,13 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
             if says
             else None
         )
-    ahead = sum(load.kg for load in placed if load.position and load.position.m < length.m)
-    total = sum(load.kg for load in placed)
-    tongue = sum(
-        item_on_tongue(load.kg, load.position.m, length.m) for load in placed if load.position
-    )
-    share = ahead / total
+    placed = [
+        (load, load.position.m) for load in rig.loads if load.on == "trailer" and load.position
+    ]
+    ahead = sum(load.kg for load, place in placed if place < length.m)
+    share = ahead / here.placed
+    # all of it together lies where it lies on average
+    tongue = item_on_tongue(here.placed, here.moment / here.placed, length.m)
     added = print_mass(abs(tongue), unit)
     point = "pin" if on_pin(rig) else "tongue"
     does = f"adds {added} to the {point}" if tongue >= 0 else f"takes {added} off the {point}"
@@ -106,11 +107,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
                 f"{print_share(predicted_share)} all the same, inside what you aim at."
             )
     says.insert(0, first)
-    tail = [
-        load
-        for load in placed
-        if load.position and load.position.m > 1.3 * length.m and load.kg >= HEAVY
-    ]
+    tail = [load for load, place in placed if place > 1.3 * length.m and load.kg >= HEAVY]
     if tail:
         names = ", ".join(load.name or "an item" for load in tail)
         says.append(
@@ -119,7 +116,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
         )
     return Stowage(
         ahead=ahead / factor,
-        behind=(total - ahead) / factor,
+        behind=(here.placed - ahead) / factor,
         ahead_share=share,
         cargo_tongue=tongue / factor,
         left=left,

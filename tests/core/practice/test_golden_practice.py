@@ -1,0 +1,128 @@
+"""Every lesson, act and challenge of the yard as a reader meets it: figures, minutes, prices and
+sentences, kept and read through by a person.
+"""
+
+import unittest
+from collections.abc import Iterator
+from typing import Any
+
+from noxel.core.practice import (
+    LESSONS,
+    Exercise,
+    Missing,
+    Run,
+    Teller,
+    Word,
+    Yard,
+    act_in,
+    begin,
+    challenge_view,
+    do_act,
+    exercise_of,
+    lesson_lines,
+    lesson_view,
+    open_lesson,
+    read_run,
+    solution_of,
+    solved,
+    yard_view,
+)
+from noxel.core.practice.diagnosis import diagnose, figure_of_way
+from noxel.core.quantities import KG, MassUnit
+from noxel.core.rig import TermSet
+from tests.core.practice.test_lessons import typed
+from tests.core.practice.test_yard import KINDS, perfect
+from tests.kept import as_kept
+
+PLACES: tuple[tuple[MassUnit, TermSet], ...] = (("lb", "north_america"), ("kg", "europe"))
+LEFT_OUT = ("geometry", "run", "index", "acts", "things")
+
+
+def _replies(exercise: Exercise, yard: Yard, unit: MassUnit) -> Iterator[str]:
+    """What is said to the right answer, to every slip, to a wrong choice, to nonsense."""
+    m = Teller(yard.rig)
+    if exercise.form == "choice":
+        for option in exercise.options:
+            yield f"{option.code}: {diagnose(exercise, option.code, m).says}"
+    elif exercise.form != "done":
+        yield typed(exercise, exercise.right, unit)
+        for way in exercise.ways:
+            text = typed(exercise, figure_of_way(exercise, way) or 0.0, unit)
+            yield f"{way} {text}: {diagnose(exercise, text, m).says}"
+        text = typed(exercise, exercise.right * 3.7 + 11 * KG[unit], unit)
+        yield f"{text}: {diagnose(exercise, text, m).says}"
+
+
+def _lesson(name: str, unit: MassUnit, terms: TermSet) -> dict[str, Any]:
+    lesson, yard = LESSONS[name], open_lesson(name, "7", unit, terms)
+    done = solved(lesson, yard)
+    exercise = exercise_of(lesson, done)
+    return {
+        "opened": lesson_view(name, yard).model_dump(exclude={"yard"}),
+        "solution": " ".join(solution_of(lesson, yard)),
+        "shown": lesson_view(name, done, show=True),
+        "replies": [] if isinstance(exercise, Missing) else list(_replies(exercise, done, unit)),
+    }
+
+
+def _tried(yard: Yard, act: str) -> tuple[Yard, str]:
+    """One act: the time, the price and what is said, or why it is refused."""
+    made, view = act_in(yard, act)
+    if view.refused:
+        return yard, f"{act}: refused. {view.refused}"
+    took, paid = made.minutes - yard.minutes, made.spent - yard.spent
+    return made, f"{act}: {took} min, {paid} spent. {made.said}"
+
+
+WAY = (
+    *("wait", "on", "off", "on", "ask", "wait", "uncouple", "off", "slack", "on", "ask", "wait"),
+    *("off", "engage", "out:1", "in:1", "chock", "uncouple", "slack", "uncouple"),
+    *("tongue:scale", "tongue:mount", "tongue:mount", "tongue:beam", "tongue:lever", "ball:5"),
+    *("on", "ask", "wait", "off", "couple", "engage", "unchock", "go", "on"),
+)
+
+
+def _every_act(kind: str) -> list[str]:
+    """What every act that is offered comes to along one way through the yard, each once."""
+    yard, lines = begin(read_run(f"yard1/{kind}.lb.north_america/7/")), list[str]()
+    for act in WAY:
+        offers = (f"  {_tried(yard, offer.act)[1]}" for offer in yard_view(yard).acts)
+        lines += [line for line in offers if line not in lines]
+        yard, said = _tried(yard, act)
+        lines.append(said)
+    return lines
+
+
+class GoldenPractice(unittest.TestCase):
+    maxDiff = 3000
+
+    def test_every_lesson(self) -> None:
+        as_kept(self, "practice/lessons", lesson_lines())
+        for name in LESSONS:
+            for unit, terms in PLACES:
+                with self.subTest(name, unit=unit):
+                    as_kept(self, f"practice/{name}.{unit}", _lesson(name, unit, terms), LEFT_OUT)
+
+    def test_every_act(self) -> None:
+        for kind in KINDS:
+            with self.subTest(kind):
+                as_kept(self, f"practice/acts-{kind}", _every_act(kind))
+
+    def test_challenges(self) -> None:
+        for difficulty in (1, 2, 3):
+            yard, words = perfect(begin(Run(difficulty=difficulty, seed="golden")))
+            wrong: dict[str, Word] = dict.fromkeys(words, "within")
+            as_kept(
+                self,
+                f"practice/challenge-{difficulty}",
+                {
+                    "judged": challenge_view(yard, words),
+                    "guessed": challenge_view(yard, wrong, cured=True).judged,
+                    "cured": challenge_view(do_act(yard, "couple"), cured=True).still_over,
+                },
+                LEFT_OUT,
+            )
+
+
+if __name__ == "__main__":
+    unittest.main()
