@@ -132,11 +132,10 @@ class InMemory(unittest.TestCase):
         for path, what in steps:
             op: Any = what if what in ("insert", "remove") else "type"
             change = Change(path, what, self.document["weigh_ins"][0], op)
-
-            def make(document: Any, change: Change = change) -> Any:
-                return apply_changes(document, [change]).document
-
-            rigs.change(rig, what, make)
+            keys = rigs.open(rig).window.keys
+            # what is answered is what is read afterwards
+            answer = rigs.type(rig, what, [change], keys=keys)
+            self.assertEqual(answer.document, rigs.open(rig).document)
         end = rigs.open(rig)
         while rigs.open(rig).undo:
             rigs.undo(rig)

@@ -3,8 +3,9 @@ told from a bug.
 """
 
 import hashlib
-import json
 from typing import Any, Protocol
+
+from pydantic_core import from_json, to_json
 
 from noxel.errors import Damaged
 
@@ -18,7 +19,7 @@ class HasDocument(Protocol):
 
 def dump(document: Any) -> str:
     """A document as the tables keep it."""
-    return json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+    return to_json(document).decode()
 
 
 def checksum_of(text: str) -> str:
@@ -46,7 +47,7 @@ def read_text(text: str, checksum: str | None, what: str) -> Any:
     try:
         if checksum is not None and checksum != checksum_of(text):
             raise ValueError("its checksum does not fit")
-        found = json.loads(text)
+        found = from_json(text)
         if not isinstance(found, dict):
             raise TypeError("it is not a document")
     except (ValueError, TypeError, RecursionError) as exc:

@@ -278,6 +278,9 @@ class Rigs:
             record_step(session, row, what, gesture, before, after)
             record_edit(session, row, before, after, page)
         shown = whole_log(session, row, looking) if entire else look(session, row, looking)
+        gone = [part for part in (*KINDS, "weigh_ins") if not made.get(part, part)]
+        if gone or shown.keys != after_keys:
+            edited = None  # what is shown is not what was made: it is read
         return stored(session, row, shown, edited)
 
     def receive(

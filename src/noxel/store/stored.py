@@ -86,11 +86,11 @@ def sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
 
 
 def stored(session: Session, row: RigRow, window: Window, edited: Edited | None = None) -> Stored:
-    """A rig with the weigh-ins of a window, as the session sees it now; ``edited`` is what it was
-    changed to.
+    """A rig with the weigh-ins of a window, as the session sees it now; ``edited`` is what exactly
+    these were just changed to.
     """
     session.flush()
-    document = whole(session, row, window)
+    document = edited.document if edited else whole(session, row, window)
     undo, redo = step_at(session, row, row.revision), step_at(session, row, row.revision + 1)
     return Stored(
         row.id,
@@ -102,7 +102,7 @@ def stored(session: Session, row: RigRow, window: Window, edited: Edited | None 
         undo.what if undo else None,
         redo.what if redo else None,
         _shared(session, row),
-        edited if edited and edited.document == document else None,
+        edited,
     )
 
 

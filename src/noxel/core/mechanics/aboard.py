@@ -68,7 +68,7 @@ def _source(load: Load, index: int, entered: Mapping[str, Entry]) -> Source | No
     return entry.source if entry else None
 
 
-@lru_cache(maxsize=4)
+@lru_cache(maxsize=2)
 def _sums(loads: _Same, entered: _Same) -> Mapping[Side, Aboard]:
     return _add_up(cast(Sequence[Load], loads.of), cast(Mapping[str, Entry], entered.of))
 
@@ -76,11 +76,13 @@ def _sums(loads: _Same, entered: _Same) -> Mapping[Side, Aboard]:
 def _add_up(loads: Sequence[Load], entered: Mapping[str, Entry]) -> Mapping[Side, Aboard]:
     sums = {on: [0.0] * 8 for on in SIDES}
     unplaced: dict[Side, list[tuple[int, float]]] = {on: [] for on in SIDES}
+    bare = OFF[None]
     for index, load in enumerate(loads):
         kg, here = load.kg, sums[load.on]
         if not kg:
             continue
-        off = (kg * OFF[_source(load, index, entered)]) ** 2
+        share = OFF[_source(load, index, entered)] if load.entered or entered else bare
+        off = (kg * share) ** 2
         here[0] += kg
         here[1] += off
         if load.position is None:

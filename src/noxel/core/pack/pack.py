@@ -104,10 +104,12 @@ def _slopes(rig: RigFile) -> Mapping[str, Mapping[str, _Slope]]:
 def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
     """What every item does. There may be thousands: a keystroke waits for this."""
     slopes, unit, none = _slopes(rig), to.mass, (0.0, 0.0)
-    (front, front_more), (rear, rear_more) = (
+    (front, front_by), (rear, rear_by) = (
         slopes["vehicle"].get(name, none) for name in ("front", "rear")
     )
-    on_trailer = [slopes["trailer"].get(name, none) for name in _ON[1:]]
+    (before, before_by), (behind, behind_by), (tongue, tongue_by), (axles, axles_by) = (
+        slopes["trailer"].get(name, none) for name in _ON[1:]
+    )
     found = []
     for index, load in enumerate(rig.loads):
         mass, place = load.kg / unit, load.position.m if load.position else None
@@ -124,12 +126,13 @@ def _effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
         if place is None or not slopes[load.on]:
             continue
         if load.on == "vehicle":
-            effect.front = mass * (front + front_more * place)
-            effect.rear = mass * (rear + rear_more * place)
+            effect.front = mass * (front + front_by * place)
+            effect.rear = mass * (rear + rear_by * place)
         else:
-            effect.front, effect.rear, effect.tongue, effect.trailer_axles = (
-                mass * (at_first + more * place) for at_first, more in on_trailer
-            )
+            effect.front = mass * (before + before_by * place)
+            effect.rear = mass * (behind + behind_by * place)
+            effect.tongue = mass * (tongue + tongue_by * place)
+            effect.trailer_axles = mass * (axles + axles_by * place)
     return found
 
 
@@ -434,9 +437,9 @@ def _categories(rig: RigFile, to: Printer) -> list[CategoryTotal]:
     totals: dict[str, float] = {}
     for load in rig.loads:
         name = load.category or "other"
-        totals[name] = totals.get(name, 0.0) + load.kg / to.mass
+        totals[name] = totals.get(name, 0.0) + load.kg
     return [
-        CategoryTotal(category=name, mass=mass)
+        CategoryTotal(category=name, mass=mass / to.mass)
         for name, mass in sorted(totals.items(), key=lambda each: -each[1])
         if mass
     ]
