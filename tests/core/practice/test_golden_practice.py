@@ -2,12 +2,15 @@
 sentences, kept and read through by a person.
 """
 
+import itertools
 import unittest
 from collections.abc import Iterator
 from typing import Any
 
 from noxel.core.practice import (
     LESSONS,
+    UNITS,
+    WAYS,
     Exercise,
     Missing,
     Run,
@@ -102,6 +105,20 @@ class GoldenPractice(unittest.TestCase):
             for unit, terms in PLACES:
                 with self.subTest(name, unit=unit):
                     as_kept(self, f"practice/{name}.{unit}", _lesson(name, unit, terms), LEFT_OUT)
+
+    def test_every_way_to_err(self) -> None:
+        """What each slip comes to, in the first lesson whose papers hold what it takes."""
+        lines = {}
+        for name, place in itertools.product(LESSONS, PLACES):
+            done = solved(LESSONS[name], open_lesson(name, "7", *place))
+            exercise = exercise_of(LESSONS[name], done)
+            if not isinstance(exercise, Missing):
+                for way in {**WAYS, **UNITS}:
+                    figure = figure_of_way(exercise, way)
+                    if figure is not None and way not in lines:
+                        lines[way] = f"{way} ({name}): {figure:.5g}"
+        self.assertEqual({*WAYS, *UNITS} - {*lines}, set())
+        as_kept(self, "practice/ways", list(lines.values()))
 
     def test_every_act(self) -> None:
         for kind in KINDS:

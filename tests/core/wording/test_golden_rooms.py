@@ -23,7 +23,7 @@ from noxel.core.log import (
 from noxel.core.match import explain, how_much, match_pair, match_vehicle, trailer_of_rig
 from noxel.core.pack import CATALOGUE, evaluate_pack
 from noxel.core.plates import contradictions, evaluate_plates
-from noxel.core.rig import RigFile, Step, parse_rig
+from noxel.core.rig import RigFile, Step, dump_rig, parse_rig
 from noxel.core.weigh import ScaleKind, plan, scales_for, visit_steps
 from noxel.errors import InputError
 from noxel.formats.rig_json import read_rig
@@ -46,6 +46,81 @@ def _alone() -> RigFile:
     return parse_rig(document)
 
 
+def _crowded(observatory: RigFile) -> RigFile:
+    """The observatory with whatever else a rig file can hold: parts of the hitch that weigh and
+    hang behind, an extension, no brakes, shares off ratings, more aboard, wheels weighed side by
+    side, the tongue measured, things added since.
+    """
+    document = dump_rig(observatory)
+    document["name"] = "Crowded"
+    document["policy"] |= {
+        "brakes_above": 2_000,
+        "gcwr_derate": 0.12,
+        "tire_reserve": 0.1,
+        "travel_speed": 75,
+        "cushions": {"vehicle.rear_axle": 0.95},
+    }
+    vehicle, trailer, hitch = document["vehicle"], document["trailer"], document["hitch"]
+    vehicle["ratings"] |= {"gvwr_towing": 7_050, "gawr_rear_towing": 4_060, "tow_unbraked": 3_400}
+    vehicle["tongue_table"] = [{"load": 500, "tongue": 900}, {"load": 800, "tongue": 780}]
+    trailer |= {"brakes": "none", "suspension": "leaf"}
+    trailer["dry_extras"].append({"name": "awning", "mass": 55, "position": 100})
+    trailer["ratings"]["axle_group"] = 7_600
+    del hitch["weight"]
+    hitch |= {"target_restoration": 0.9, "bar_rating": 800}
+    hitch["parts"][0] |= {"weight": 30, "extension_leaves": 0.8}
+    hitch["parts"][1] |= {
+        "weight": 62,
+        "behind": 9,
+        "drop": 5,
+        "by_drop": [{"drop": 4, "trailer": 10_000}, {"drop": 6, "trailer": 6_600, "tongue": 860}],
+    }
+    document["loads"] += [
+        {"name": "generator", "on": "vehicle", "mass": 115, "position": 175, "category": "comfort"},
+        {
+            "name": "glass plates in a rack",
+            "on": "trailer",
+            "mass": 85,
+            "position": 300,
+            "side": 20,
+            "height": 50,
+            "effort": {"leave": 2, "swap": "never"},
+        },
+        {"name": "spare dome panel", "on": "trailer", "mass": 40, "aboard": False, "position": 90},
+        {"name": "steps", "on": "trailer", "mass": 18, "position": 210, "category": "fixed"},
+    ]
+    last = document["weigh_ins"][-1]
+    wheels = {"front_left": 1_480, "front_right": 1_540, "rear_left": 1_880, "rear_right": 2_160}
+    last["passes"][0]["readings"] = {**wheels, "trailer_1": 2_620, "trailer_2": 3_260}
+    last["tongue_measurements"] = [{"method": "scale", "value": 1_040, "resolution": 10}]
+    last["added_since"] = [
+        {"what": "water", "on": "trailer", "mass": 120, "position": 132},
+        {"what": "guest", "on": "vehicle", "mass": 170},
+    ]
+    return parse_rig(document)
+
+
+def _torn() -> RigFile:
+    """Figures that cannot all be right: each is typed as people mistype it."""
+    document = rig_of("check--three-passes")
+    document["name"] = "Torn"
+    document["vehicle"]["curb_weight"] = 8_800
+    document["trailer"] |= {"dry_weight": 9_900, "dry_tongue": 90}
+    document["trailer"]["ratings"]["ccc"] = 5_000
+    document["vehicle"]["ratings"] |= {"payload": 4_000, "gcwr": 6_500}
+    engaged, slack, alone = document["weigh_ins"][0]["passes"]
+    engaged["printed_gross"] = 12_000
+    slack["readings"]["front"], slack["readings"]["rear"] = (
+        slack["readings"]["rear"],
+        slack["readings"]["front"],
+    )
+    alone["unit"] = "kg"
+    document["weigh_ins"][0]["tongue_measurements"] = [
+        {"method": "scale", "value": 95, "resolution": 5}
+    ]
+    return parse_rig(document)
+
+
 def household() -> dict[str, RigFile]:
     demo = {
         each.name.partition(".")[0]: read_rig(each.read_bytes())
@@ -56,6 +131,8 @@ def household() -> dict[str, RigFile]:
         **dict(sorted(demo.items())),
         "alone": _alone(),
         "packed": parse_rig(rig_of("predict--packed")),
+        "crowded": _crowded(demo["observatory"]),
+        "torn": _torn(),
     }
 
 
@@ -151,7 +228,10 @@ def plates(rig: RigFile) -> Any:
 
 def weigh(rig: RigFile) -> Any:
     evaluation = evaluate(rig)
-    kept = ("tongue", "findings", "rooms", "passes", "open", "expected", "geometry")
+    kept = (
+        *("headline", "advisories", "chain", "estimate", "bars_moved", "outlook"),
+        *("tongue", "findings", "rooms", "passes", "open", "expected", "geometry"),
+    )
     steps = visit_steps(rig, "truck_scale", uncouple=True)
     return {
         "plan": plan(rig, "truck_scale", uncouple=True),

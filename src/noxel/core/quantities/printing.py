@@ -51,7 +51,7 @@ def print_pressure(kpa: float, unit: str) -> str:
 
 def print_share(share: float) -> str:
     """Print a share in per cent with one decimal: ``"12.6 %"``."""
-    return f"{share * 100:.1f} %"
+    return f"{share * 100:.1f} %".replace("-", "−")
 
 
 def small_mass(kg: float, unit: MassUnit) -> str:
