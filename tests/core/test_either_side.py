@@ -35,6 +35,94 @@ def caravan(**vehicle_and_trailer: Any) -> dict[str, Any]:
     }
 
 
+class Doubted(unittest.TestCase):
+    """Figures that cannot both be right, in words. The passes read 2,580 + 3,680 + 7,320 = 13,580
+    with the bars, 2,440 + 3,880 + 7,260 = 13,580 without, and 2,760 + 2,600 = 5,360 of the vehicle
+    alone; so the trailer is 13,580 − 5,360 = 8,220 and the tongue 6,320 − 5,360 = 960. Another
+    digit lost or swapped is put in here, one at a time.
+    """
+
+    def says(self, path: str, value: Any) -> dict[str, Any]:
+        document = rig_of("check--three-passes")
+        document["vehicle"]["ratings"] |= {"gawr_front": 3000, "gawr_rear": 4200}
+        document = apply_changes(document, [Change(path, value=value, op="set")]).document
+        return {each.code: each for each in evaluate(parse_rig(document)).advisories if each.doubt}
+
+    def test_each_names_both_figures_and_the_likely_cause(self) -> None:
+        passes = "weigh_ins[0].passes"
+        lost = " An axle off the platform, a digit lost, or another vehicle's ticket?"
+        for path, value, code, says in (
+            (
+                "vehicle.curb_weight", 5700, "vehicle_lighter_than_empty",
+                "The tow vehicle weighs 5,360 lb in pass 3, vehicle only, less than its curb "
+                f"weight of 5,700 lb.{lost}",
+            ),
+            (
+                "vehicle.ratings.gvwr", 70_000, "vehicle_far_below_gvwr",
+                "The tow vehicle weighs 5,360 lb in pass 3, vehicle only, less than half of its "
+                f"70,000 lb GVWR.{lost}",
+            ),
+            (
+                "vehicle.ratings.gvwr", 8_100, "gvwr_against_axle_ratings",
+                "The GVWR of 8,100 lb does not fit the axle ratings, which add up to 7,200 lb. "
+                "Read all three again on the certification label.",
+            ),
+            (
+                "trailer.dry_weight", 8700, "trailer_lighter_than_dry",
+                "The trailer weighs 8,220 lb, less than its dry weight of 8,700 lb. An axle off "
+                "the platform, passes of different loads, or a weight misread?",
+            ),
+            (
+                f"{passes}[1].readings.trailer", 7560, "passes_do_not_close",
+                "Nothing was loaded between bars engaged and bars slack, yet the totals differ by "
+                "300 lb (± 28 lb): 13,580 lb and 13,880 lb. An axle across two platforms, or "
+                "someone aboard only once?",
+            ),
+            (
+                f"{passes}[0].printed_gross", 13_490, "ticket_total_differs",
+                "The ticket of pass 1, hitched, bars engaged prints 13,490 lb in all; its readings "
+                "add up to 13,580 lb, 90 lb more. A difference divisible by nine often means two "
+                "digits swapped.",
+            ),
+            (
+                f"{passes}[0].printed_gross", 13_780, "ticket_total_differs",
+                "The ticket of pass 1, hitched, bars engaged prints 13,780 lb in all; its readings "
+                "add up to 13,580 lb, 200 lb less. Read it again: front axle, rear axle, trailer "
+                "axles.",
+            ),
+            (
+                f"{passes}[3]", {"config": "trailer_only", "readings": {"trailer": 8700}},
+                "trailer_totals_disagree",
+                "The trailer alone weighs 8,700 lb; the passes with the tow vehicle make it "
+                "8,220 lb, 480 lb apart (± 28 lb). Not the same load, or an axle off the platform?",
+            ),
+            (
+                "weigh_ins[0].tongue_measurements",
+                [{"method": "scale", "value": 1200, "resolution": 5}], "tongue_sources_disagree",
+                "Two ways to the tongue weight differ by 240 lb (± 33 lb): 960 lb and 1,200 lb. "
+                "They cannot both be right: same load, same coupler height?",
+            ),
+        ):  # fmt: skip
+            with self.subTest(path, value=value):
+                self.assertEqual(self.says(path, value)[code].message, says)
+
+    def test_kilograms_typed_as_pounds_are_put_right_where_that_makes_sense(self) -> None:
+        """2,431 in kilograms are 5,359 lb. The other passes make sense as they are: 6,260 kg would
+        be 13,801 lb, twice the GVWR.
+        """
+        found = self.says("weigh_ins[0].passes[2].readings", {"front": 1252, "rear": 1179})
+        doubt = found["vehicle_lighter_than_empty"]
+        self.assertEqual(
+            doubt.message,
+            "The tow vehicle weighs 2,431 lb in pass 3, vehicle only, less than its curb weight of "
+            "4,657 lb. Kilograms typed as pounds?",
+        )
+        self.assertEqual(
+            [(each.path, each.value) for each in doubt.fix.changes],
+            [("weigh_ins[0].passes[2].unit", "kg")],
+        )
+
+
 class EitherSide(unittest.TestCase):
     def codes(self, document: dict[str, Any]) -> dict[str, str]:
         return {each.code: each.message for each in evaluate(parse_rig(document)).advisories}

@@ -5,7 +5,7 @@ change that rights it.
 from noxel.core.limits import Doubt, DoubtCode
 from noxel.core.mechanics import describe_pass
 from noxel.core.quantities import KG, print_mass
-from noxel.core.rig import RigFile
+from noxel.core.rig import Pass, RigFile
 from noxel.core.wording.answers import Advisory, Fix, FixChange
 from noxel.core.wording.labels import term_name, vehicle_word
 
@@ -41,8 +41,19 @@ def _nines(rig: RigFile, apart: float) -> str:
     return ""
 
 
+def _vehicle(each: Pass) -> float:
+    """What a pass reads of the vehicle; nothing where it reads only totals. [kg]"""
+    return sum(
+        mass.kg
+        for name, mass in each.readings.items()
+        if name.partition("_")[0] in ("front", "rear", "vehicle")
+    )
+
+
 def _unit_fix(rig: RigFile, doubt: Doubt, number: int) -> Fix | None:
-    """Kilograms typed as pounds: the change that says so, where the figures then make sense."""
+    """Kilograms typed as pounds: the change that says so, of each pass whose figures then make
+    sense.
+    """
     weigh_in = rig.weigh_ins[number - 1]
     if doubt.number is None or (weigh_in.passes[doubt.number - 1].unit or rig.units.mass) != "lb":
         return None
@@ -52,7 +63,9 @@ def _unit_fix(rig: RigFile, doubt: Doubt, number: int) -> Fix | None:
     if not 0.6 * doubt.other <= meant <= most:
         return None
     same = [
-        index for index, each in enumerate(weigh_in.passes) if (each.unit or rig.units.mass) == "lb"
+        index
+        for index, each in enumerate(weigh_in.passes)
+        if (each.unit or rig.units.mass) == "lb" and _vehicle(each) / KG["lb"] <= most
     ]
     changes = [FixChange(f"weigh_ins[{number - 1}].passes[{index}].unit", "kg") for index in same]
     return Fix("These are kilograms", changes)
