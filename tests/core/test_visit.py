@@ -1,4 +1,4 @@
-"""The visit to the scale, step by step, for each kind of rig. Expected: the handbook's order of the
+"""The visit to the scale, step by step, for each kind of rig. Expected: the order of the
 visit, by hand.
 """
 

@@ -112,7 +112,7 @@ class Guard:
             page = dict(scope["headers"]).get(b"x-noxel-page", b"").decode("latin-1")[:64]
             asking.set(page or None)
             try:
-                with suppress(ClientDisconnect):  # who asked is gone: nobody is there to be told
+                with suppress(ClientDisconnect):  # the client is gone
                     await self.app(scope, counted, with_headers)
             except Exception as exc:  # noqa: BLE001 the border: whatever it is, it is answered
                 if received <= most:

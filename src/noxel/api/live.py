@@ -196,8 +196,8 @@ def connect_scale(wanted: Connect, live: TheScale, rigs: Store) -> LiveOut:
 @router.post("/command")
 def command_scale(command: Command, live: TheScale) -> LiveOut:
     """Tell the stand-in what happens on its platforms."""
-    told: dict[str, Any] = command.model_dump()
-    live.tell(told)
+    sent: dict[str, Any] = command.model_dump()
+    live.tell(sent)
     return live.state()
 
 

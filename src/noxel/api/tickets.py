@@ -181,17 +181,17 @@ def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImpor
         raise InputError(
             "Say how the table is written.", [Problem("written", "is missing", "missing")]
         )
-    told = {"added": 0, "already": 0}
+    counts = {"added": 0, "already": 0}
 
     def add(document: Document) -> Document:
         rig = settle(document).rig
         tickets = _read(rig, wanted.text, written)
-        made, told["already"] = _import(document, tickets)
-        told["added"] = len(tickets.weigh_ins) - told["already"]
+        made, counts["already"] = _import(document, tickets)
+        counts["added"] = len(tickets.weigh_ins) - counts["already"]
         return settle(made).document
 
     rigs.change(rig_id, "imported tickets", add, entire=True)
-    return TicketsImported(**told)
+    return TicketsImported(**counts)
 
 
 @router.post("/rigs/{rig_id}/jotted", response_model=Sheet)

@@ -1,5 +1,5 @@
-"""``/api/words``: what does not depend on a rig: the glossary, and the schools that practitioners
-keep.
+"""``/api/words``: what does not depend on a rig: the glossary, and the schools of experienced
+people.
 """
 
 from pydantic import BaseModel

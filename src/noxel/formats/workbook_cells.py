@@ -11,7 +11,7 @@ from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.properties import PageSetupProperties
 from openpyxl.worksheet.worksheet import Worksheet
 
-from noxel.formats.workbook_columns import PLAIN
+from noxel.formats.workbook_terms import PLAIN
 
 BOLD = Font(bold=True)
 _TYPED = PatternFill("solid", fgColor="F5F1E6")

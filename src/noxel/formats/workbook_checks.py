@@ -21,8 +21,8 @@ from noxel.core.mechanics import Weighing, weigh
 from noxel.core.rig import RigFile
 from noxel.core.wording import CAUTION, check_label, source_label
 from noxel.formats.workbook_cells import BOLD, Formula, head, put
-from noxel.formats.workbook_columns import MASS, SHARE
 from noxel.formats.workbook_limits import CellNames, limit_formula
+from noxel.formats.workbook_terms import MASS, SHARE
 
 
 @dataclass(frozen=True, slots=True)

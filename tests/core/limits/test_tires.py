@@ -29,7 +29,7 @@ class Sidewall(unittest.TestCase):
             120: 1400,
             121: 1450,
             126: 1700,
-        }.items():  # handbook, section 10
+        }.items():  # as a tire's own sidewall prints both
             self.assertEqual(LOAD_INDEX[index], kg)
         self.assertEqual(
             [read_load_index("121/118", dual=dual) for dual in (False, True)], [1450, 1320]

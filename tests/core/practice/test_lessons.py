@@ -1,8 +1,7 @@
 """Lessons: each solved rightly and in every named wrong way, on several rigs, units and terms.
 
 Expected figures are the lesson's own tickets added up here by hand where a lesson is a sum; slips
-are compared with what the handbook of the trade says was done (section “Ways to err”), computed
-here from tickets, not by the table under test.
+are computed here from the tickets, not by the table under test.
 """
 
 import itertools

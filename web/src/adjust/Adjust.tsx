@@ -114,20 +114,20 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
   const { steps, says, onChange } = props;
   const { ask, number } = useDesk();
   const [name, setName] = useState("");
-  const [told, setTold] = useState<string | null>(null);
-  if (steps.length === 0) return told && <p className="mt-3 border-l-4 border-spruce pl-2 text-[0.9375rem]">{told}</p>;
+  const [notice, setNotice] = useState<string | null>(null);
+  if (steps.length === 0) return notice && <p className="mt-3 border-l-4 border-spruce pl-2 text-[0.9375rem]">{notice}</p>;
   const keep = () =>
     ask((id) => api.keepSteps(id, name.trim() || says.join("; ").slice(0, 120), steps, number)).then(
-      () => setTold("Kept. The next weigh-in will be compared with it."),
-      (error: Error) => setTold(error.message),
+      () => setNotice("Kept. The next weigh-in will be compared with it."),
+      (error: Error) => setNotice(error.message),
     );
   const apply = () =>
     ask((id) => api.applySteps(id, steps, number)).then(
       () => {
         onChange([]);
-        setTold("Now in Pack. Undo reverses it.");
+        setNotice("Now in Pack. Undo reverses it.");
       },
-      (error: Error) => setTold(error.message),
+      (error: Error) => setNotice(error.message),
     );
   return (
     <section aria-label="Steps tried" className="mt-3 border border-ink bg-card p-3">
@@ -165,7 +165,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
           all back
         </button>
       </div>
-      {told && <p className="mt-1 text-[0.875rem]">{told}</p>}
+      {notice && <p className="mt-1 text-[0.875rem]">{notice}</p>}
     </section>
   );
 }

@@ -25,7 +25,7 @@ export async function long<T>(says: string, act: (name: string) => Promise<T>): 
   const asking = setInterval(() => {
     fetch(`/api/progress/${name}`)
       .then((answer) => answer.json())
-      .then((told: { says: string; done: number; of: number }) => now && told.says && put(told))
+      .then((answer: { says: string; done: number; of: number }) => now && answer.says && put(answer))
       .catch(() => undefined); // the work itself will say what is wrong
   }, ASK_MS);
   try {

@@ -8,7 +8,7 @@ let present: readonly Present[] = [];
 let newest = 0;
 const heard = new Set<() => void>();
 
-/** Which pages are open, as the server told it last. */
+/** Which pages are open, as the server last said. */
 export function nowPresent(now: OpenPages) {
   const restarted = now.count === 1;
   if (now.count < newest && !restarted) return; // an answer that was overtaken

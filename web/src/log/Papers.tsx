@@ -27,20 +27,20 @@ export function Papers() {
   const queries = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [tickets, setTickets] = useState(false);
-  const [told, setTold] = useState<string | null>(null);
+  const [notice, setNotice] = useState<string | null>(null);
   const rig = `/rigs/${sheet.id}`;
   const at = number ? `weigh_in=${number}&` : "";
   const bring = (chosen: File) =>
     api.importLogbook(chosen).then(
       ({ added, already }) => {
-        setTold(`${added.length} imported${already ? `, ${already} already present` : ""}.`);
+        setNotice(`${added.length} imported${already ? `, ${already} already present` : ""}.`);
         void queries.invalidateQueries({ queryKey: ["rigs"] });
       },
-      (error: Error) => setTold(`Nothing was imported. ${error.message}`),
+      (error: Error) => setNotice(`Nothing was imported. ${error.message}`),
     );
   const write = (path: string, says: string) => {
-    setTold(null);
-    download(path, says).catch((error: Error) => setTold(`It could not be written. ${error.message}`));
+    setNotice(null);
+    download(path, says).catch((error: Error) => setNotice(`It could not be written. ${error.message}`));
   };
   return (
     <section aria-label="Papers and files" className="no-print mt-8">
@@ -87,16 +87,16 @@ export function Papers() {
           if (chosen) void bring(chosen);
         }}
       />
-      {told && (
+      {notice && (
         <p role="status" className="mt-2 border-l-4 border-ink pl-2 text-[0.9375rem]">
-          {told}
+          {notice}
         </p>
       )}
       <Slip open={tickets} onOpenChange={setTickets} title="Tickets from a spreadsheet" wide>
         <ImportTickets
           onDone={(said) => {
             setTickets(false);
-            setTold(said);
+            setNotice(said);
           }}
         />
       </Slip>

@@ -41,10 +41,10 @@ export function BrochureForm({ kind, onDone }: { kind: "vehicle" | "trailer"; on
         onDone();
       },
       (error: unknown) => {
-        const told = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
+        const found = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
         setProblems(
-          told.length
-            ? Object.fromEntries(told.map((each) => [each.path.replace(`${kind}.`, ""), each.message]))
+          found.length
+            ? Object.fromEntries(found.map((each) => [each.path.replace(`${kind}.`, ""), each.message]))
             : { name: String(error) },
         );
       },

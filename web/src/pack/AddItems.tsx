@@ -24,8 +24,8 @@ export function AddItems() {
   const [asking, setAsking] = useState<"catalogue" | "list" | null>(null);
   const fail = (error: unknown) => {
     const failed = error instanceof RequestFailed ? error : new RequestFailed(String(error));
-    const told = failed.problem?.errors?.map((each) => `${each.path}: ${each.message}`) ?? [];
-    setProblems(told.length ? told : [failed.message]);
+    const found = failed.problem?.errors?.map((each) => `${each.path}: ${each.message}`) ?? [];
+    setProblems(found.length ? found : [failed.message]);
   };
   const add = (event: FormEvent) => {
     event.preventDefault();

@@ -29,9 +29,9 @@ export function TwoPositions() {
       },
       (error: unknown) => {
         setFound(null);
-        const told = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
+        const found = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
         setProblems(
-          told.length ? Object.fromEntries(told.map((each) => [each.path, each.message])) : { after: String(error) },
+          found.length ? Object.fromEntries(found.map((each) => [each.path, each.message])) : { after: String(error) },
         );
       },
     );

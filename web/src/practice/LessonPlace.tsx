@@ -6,7 +6,7 @@ import { PageFrame } from "../ui/PageFrame";
 import { Row, YardPanel } from "./YardPanel";
 import { type Lesson, newSeed, practice, usePlay, useSettings } from "./yard";
 
-/** One lesson: the yard and its papers, one question, hints in steps, and a reply that knows how the figure came about. */
+/** One lesson: the yard and its papers, one question, hints in steps, and a reply that knows where the figure is from. */
 export function LessonPlace() {
   const { name = "" } = useParams();
   const [search, setSearch] = useSearchParams();

@@ -34,13 +34,13 @@ export function InsertForm(props: {
     const change: Change = { path, op: "insert", value, texts };
     apply([change], what).then(onDone, (error: unknown) => {
       const failed = error instanceof RequestFailed ? error : new RequestFailed(String(error));
-      const told: Record<string, string> = {};
+      const byField: Record<string, string> = {};
       for (const each of failed.problem?.errors ?? []) {
         const name =
           fields.find((field) => each.path === field.name || each.path.endsWith(`.${field.name}`))?.name ?? "";
-        told[name] ??= each.message;
+        byField[name] ??= each.message;
       }
-      setProblems(Object.keys(told).length ? told : { "": failed.message });
+      setProblems(Object.keys(byField).length ? byField : { "": failed.message });
     });
   };
   return (

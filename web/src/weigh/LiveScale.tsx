@@ -34,7 +34,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
   const scaleKind = rig.weigh_ins?.[weighIn - 1]?.scale?.kind;
   const unit = pass.unit ?? rig.units.mass;
   const step = rig.weigh_ins?.[weighIn - 1]?.scale?.resolution;
-  const told = (make: Promise<LiveOut>) =>
+  const run = (make: Promise<LiveOut>) =>
     make.then(
       (now) => {
         setProblem(null);
@@ -42,7 +42,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
       },
       (error: Error) => setProblem(error.message),
     );
-  const connect = () => told(api.connect({ stand_in: sheet.id, unit, weigh_in: number ?? null }));
+  const connect = () => run(api.connect({ stand_in: sheet.id, unit, weigh_in: number ?? null }));
   const steady = live?.readings.filter((each) => each.stable && !each.overload) ?? [];
   const usable = steady.filter((each) => each.channel !== "tongue");
   const allSteady =
@@ -116,7 +116,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
             className="mt-2 flex items-center gap-2"
             onSubmit={(event) => {
               event.preventDefault();
-              void told(api.connect({ address }));
+              void run(api.connect({ address }));
             }}
           >
             <input
@@ -142,7 +142,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
             <div className="mt-2 flex flex-wrap gap-2">
               <Button
                 onClick={() =>
-                  void told(
+                  void run(
                     api.command({
                       do: "drive_on",
                       config: pass.config,
@@ -154,15 +154,15 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
               >
                 Drive on for pass {index + 1}
               </Button>
-              <Button onClick={() => void told(api.command({ do: "weigh" }))}>Take the weight</Button>
-              <Button onClick={() => void told(api.command({ do: "drive_off" }))}>Drive off</Button>
+              <Button onClick={() => void run(api.command({ do: "weigh" }))}>Take the weight</Button>
+              <Button onClick={() => void run(api.command({ do: "drive_off" }))}>Drive off</Button>
               <label className="flex items-center gap-1.5 font-cond text-[0.9375rem]">
                 with
                 <select
                   aria-label="Fault to play"
                   value={live.fault}
                   onChange={(event) =>
-                    void told(api.command({ do: "fault", fault: event.currentTarget.value as Fault }))
+                    void run(api.command({ do: "fault", fault: event.currentTarget.value as Fault }))
                   }
                   className="h-10 border border-edge bg-card px-1 text-ink"
                 >
@@ -210,7 +210,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
               Keep these for pass {index + 1}
             </Button>
             {tongue && <Button onClick={() => keepTongue(tongue)}>Keep the tongue</Button>}
-            <Button onClick={() => void told(api.disconnect())}>Disconnect</Button>
+            <Button onClick={() => void run(api.disconnect())}>Disconnect</Button>
           </div>
           <p className="mt-1 text-[0.8125rem] text-soft">Key c keeps them. Only settled readings can be kept.</p>
         </>

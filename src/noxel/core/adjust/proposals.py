@@ -251,7 +251,7 @@ def _unmet(
         seen.add(row.check)
         label = check_label(base.rig, row.check)
         if row.check == "tongue.share":
-            says = f"{label} cannot be brought into its range with what may be moved."
+            says = f"{label} cannot be brought within its range with what may be moved."
             unmet.append(
                 Unmet(
                     check=row.check,

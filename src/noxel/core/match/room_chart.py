@@ -295,12 +295,12 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
         (room.nearest, room.more_trailer, "more trailer"),
         (room.first_by_load, room.more_load, f"more in the {word}"),
     ]
-    told = [
+    rooms = [
         f"{asked.mass(kg)} {what} ({named(check)})"
         for check, kg, what in parts
         if check is not None and kg is not None
     ]
-    return f"Room for {' or '.join(told)}, bars slack."
+    return f"Room for {' or '.join(rooms)}, bars slack."
 
 
 def _point(asked: TowQuestion, start: Start, listed: float) -> RoomPoint | None:

@@ -197,7 +197,7 @@ def _sidewall(plates: Labels, each: AxleSet) -> Iterator[Advisory]:
                 by_index=by_index,
                 typed=tires.max_load.kg,
             )
-    told = {
+    known = {
         name: (value.kpa, value.written)
         for name, value in (
             ("set", tires.pressure),
@@ -206,14 +206,14 @@ def _sidewall(plates: Labels, each: AxleSet) -> Iterator[Advisory]:
         )
         if value
     }
-    if "set" in told and "placard" in told and above(told["placard"][0], told["set"][0]):
+    if "set" in known and "placard" in known and above(known["placard"][0], known["set"][0]):
         yield plates.say(
             "pressure_below_placard",
             f"{path}.pressure",
             "The pressure set is below the placard's. Never go below it, and set it cold.",
         )
     for name in ("set", "placard"):
-        if name in told and "sidewall" in told and above(told[name][0], told["sidewall"][0]):
+        if name in known and "sidewall" in known and above(known[name][0], known["sidewall"][0]):
             yield plates.say(
                 "pressure_above_sidewall",
                 f"{path}.{'pressure' if name == 'set' else 'placard_pressure'}",

@@ -170,4 +170,4 @@ OF_THE_HITCH: tuple[Callable[[Labels], Iterator[Advisory]], ...] = (
     _chain_fits,
     _brakes,
 )
-"""Every look at the hitch, in the order in which they are told."""
+"""Every look at the hitch, in the order they are listed."""

@@ -1,5 +1,5 @@
-"""Where practitioners disagree: schools of tongue share and of cushion, each with its reasons. The
-owner chooses.
+"""Where experienced people disagree: schools of tongue share and of cushion, each with its reasons.
+The owner chooses.
 """
 
 from dataclasses import dataclass
@@ -100,7 +100,7 @@ SHARES = (
         _PIN,
     ),
 )
-"""Schools of tongue share (handbook of the trade, section on disagreements)."""
+"""Schools of tongue share."""
 
 
 CUSHIONS = (

@@ -138,7 +138,7 @@ def _reply(word: Word, known: Word, true: Checked, printed: Word, m: Teller) -> 
     if word == printed:
         return f"{fact} The tickets say so, but something is wrong with one of them."
     if printed != known and word == "cannot_tell":
-        return f"{fact} With that ticket nothing could be told."
+        return f"{fact} With that ticket nothing could be said."
     if known == "cannot_tell":
         return (
             f"{fact} Your tickets could not tell: the margin is within their ±, or a pass is "

@@ -147,7 +147,7 @@ class Lesson:
 
     ``preset`` is what was done before the reader comes; ``solution`` what the reader does before
     the question can be answered; ``allowed`` the acts that are offered. ``school`` names a school
-    where practitioners differ.
+    where experienced people differ.
     """
 
     id: str

@@ -6,7 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
-from noxel.core.practice import lessons_buying, lessons_limits, lessons_moving, lessons_weighing
+from noxel.core.practice import (
+    lessons_buying,
+    lessons_limits,
+    lessons_moving,
+    lessons_tongue,
+    lessons_weighing,
+)
 from noxel.core.practice.acts import do_act, play
 from noxel.core.practice.challenge import still_over
 from noxel.core.practice.diagnosis import figure_of_way
@@ -51,7 +57,7 @@ _ORDER = (
 )
 _EVERY = {
     each.id: each
-    for room in (lessons_weighing, lessons_limits, lessons_moving, lessons_buying)
+    for room in (lessons_weighing, lessons_limits, lessons_tongue, lessons_moving, lessons_buying)
     for each in room.LESSONS
 }
 LESSONS: Mapping[str, Lesson] = {name: _EVERY[name] for name in _ORDER}

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from noxel.core.drawing import geometry_of
 from noxel.core.mechanics import weigh
-from noxel.core.practice.acts import ACTS, do_act
+from noxel.core.practice.acts import do_act
 from noxel.core.practice.answers import (
     ChallengeOut,
     ItemOut,
@@ -14,7 +14,6 @@ from noxel.core.practice.answers import (
     LessonLine,
     LessonOut,
     LineOut,
-    Offer,
     PaperOut,
     Reply,
     TankOut,
@@ -27,81 +26,12 @@ from noxel.core.practice.challenge import BUDGET, Word, asked_of, judge, still_o
 from noxel.core.practice.diagnosis import Diagnosis, diagnose
 from noxel.core.practice.exercises import Exercise, Line, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
+from noxel.core.practice.offers import offers
 from noxel.core.practice.stand import true_loads
-from noxel.core.practice.tongues import METHODS
 from noxel.core.practice.yard import Ticket, Yard, for_the_road, seen_rig
-from noxel.core.quantities import KG, MassUnit
+from noxel.core.quantities import KG
 from noxel.core.wording import figure_title
 from noxel.errors import InputError
-
-_LABELS = {
-    "on": "Drive on",
-    "ask": "Ask to be weighed",
-    "wait": "Wait for the word",
-    "off": "Drive off",
-    "chock": "Set the chocks",
-    "unchock": "Take the chocks away",
-    "slack": "Slacken the bars",
-    "engage": "Engage the bars",
-    "uncouple": "Uncouple",
-    "couple": "Couple up",
-    "go": "Out onto the road",
-    "tongue:scale": "Tongue scale",
-    "tongue:mount": "Scale in the ball mount",
-    "tongue:beam": "Bathroom scale and beam",
-    "tongue:lever": "Lever over a pipe",
-}
-
-
-def _offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
-    """What can sensibly be done, the dangerous included: it is refused with its reason, which is
-    what one comes to learn.
-    """
-    rig, bars = yard.rig, yard.bars
-    words = (
-        ["on"]
-        if not yard.on_scale
-        else ["off"]
-        if yard.taken
-        else ["off", "wait" if yard.asked else "ask"]
-    )
-    if rig.towing:
-        words += ["unchock" if yard.chocked else "chock"]
-        words += (
-            ["slack"]
-            if bars == "engaged"
-            else ["engage"]
-            if bars == "slack" and yard.coupled
-            else []
-        )
-        words += ["uncouple" if yard.coupled else "couple"]
-        pin = rig.kind in ("fifth_wheel", "gooseneck")
-        if rig.kind == "conventional":
-            words += [f"tongue:{method}" for method in METHODS]
-            words += ["ball:13", "ball:-13"] if not yard.coupled else []
-        elif pin:
-            words += ["tongue:scale"]
-    words += ["go"]
-    made = [_offer(word, rig.units.mass) for word in words]
-    for index, load in enumerate(rig.loads):
-        if load.category == "people" and index:
-            act = f"{'out' if load.aboard else 'in'}:{index}"
-            made.append(
-                Offer(
-                    act=act,
-                    label=f"{load.name.capitalize()}: {'step out' if load.aboard else 'get in'}",
-                    group="people",
-                    minutes=1,
-                )
-            )
-    return [each for each in made if allowed is None or each.group in allowed]
-
-
-def _offer(word: str, unit: MassUnit) -> Offer:
-    known = ACTS[word.partition(":")[0]]
-    by = "5 in" if unit == "lb" else "13 cm"
-    label = _LABELS.get(word) or f"Ball {by} {'down' if '-' in word else 'up'}"
-    return Offer(act=word, label=label, group=known.group, minutes=known.minutes)
 
 
 def _ticket_out(ticket: Ticket, *, earlier: bool, bars: bool) -> TicketOut:
@@ -208,7 +138,7 @@ def yard_view(
         coupled=yard.coupled,
         chocked=yard.chocked,
         bars=yard.bars,
-        acts=_offers(yard, allowed) if allowed != () else [],
+        acts=offers(yard, allowed) if allowed != () else [],
         tickets=[
             _ticket_out(
                 each,
@@ -395,16 +325,16 @@ def challenge_view(
         if cured
         else None
     )
-    told = judged is not None
+    shown = judged is not None
     return ChallengeOut(
         difficulty=yard.run.difficulty,
         minutes=minutes,
         money=money,
         asked=asked_of(yard),
         judged=judged,
-        traps=trap_words(yard) if told else [],
+        traps=trap_words(yard) if shown else [],
         still_over=over,
-        yard=yard_view(yard, refused=refused, truth=told),
+        yard=yard_view(yard, refused=refused, truth=shown),
     )
 
 

@@ -1,198 +1,27 @@
 """Ways to err: how a wrong figure can be come by, each a formula, so that it can be recognised and
 answered by name.
 
-The ways are those heard among practitioners; docs/formulas.md lists them. Which of them may answer
-a question is said by the lesson.
+docs/formulas.md lists them. Which of them may answer a question is said by the lesson.
 """
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping
 
-from noxel.core.practice.facts import Facts
+from noxel.core.practice.way_to_err import WayToErr, hitched, net, solo, trailer
+from noxel.core.practice.ways_of_weighing import WEIGHED
 from noxel.core.quantities import KG
 
-
-@dataclass(frozen=True, slots=True)
-class WayToErr:
-    """One way: its short name, the figure that it leads to, and what to answer. Masses in
-    kilograms.
-
-    ``says`` may name facts in braces; they are written in the reader's unit.
-    """
-
-    name: str
-    figure: Callable[[Facts], float]
-    says: str
-
-
-def _solo(f: Facts) -> float:
-    return f["front_s"] + f["rear_s"]
-
-
-def _hitched(f: Facts) -> float:
-    return f["front_h"] + f["rear_h"]
-
-
-def _net(f: Facts) -> float:
-    return _hitched(f) - _solo(f)
-
-
-def _trailer(f: Facts) -> float:
-    return f["gross_h"] - _solo(f)
-
-
 WAYS: Mapping[str, WayToErr] = {
-    # reading a ticket
-    "line_front": WayToErr(
-        "the front axle's line",
-        lambda f: f["front_h"],
-        "{front_h} is what stands on platform 1: the front axle.",
-    ),
-    "line_rear": WayToErr(
-        "the rear axle's line",
-        lambda f: f["rear_h"],
-        "{rear_h} is what stands on platform 2: the rear axle alone.",
-    ),
-    "line_trailer": WayToErr(
-        "the trailer platform's line",
-        lambda f: f["trailer_h"],
-        "{trailer_h} is what stands on platform 3: the trailer's wheels.",
-    ),
-    "line_gross": WayToErr(
-        "the gross", lambda f: f["gross_h"], "{gross_h} is the gross: all platforms together."
-    ),
-    "rear_and_trailer": WayToErr(
-        "platforms 2 and 3",
-        lambda f: f["rear_h"] + f["trailer_h"],
-        "That is platforms 2 and 3. The front axle is part of the vehicle, the trailer's wheels "
-        "are not.",
-    ),
-    "still_hitched": WayToErr(
-        "still hitched",
-        _hitched,
-        "That is the vehicle with the trailer on its hitch: the tongue is still in it.",
-    ),
-    "solo_rear": WayToErr(
-        "one axle for both",
-        lambda f: f["rear_s"],
-        "{rear_s} is its rear axle alone. The front axle counts too.",
-    ),
-    "solo_front": WayToErr(
-        "one axle for both",
-        lambda f: f["front_s"],
-        "{front_s} is its front axle alone. The rear axle counts too.",
-    ),
-    # the trailer in total
-    "tongue_left_out": WayToErr(
-        "tongue left out",
-        lambda f: f["trailer_h"],
-        "That is what stands on platform 3. The tongue is not on it: it rests on the vehicle.",
-    ),
-    "tongue_twice": WayToErr(
-        "tongue counted twice",
-        lambda f: _trailer(f) + _net(f),
-        "The load on the hitch is in it twice: once in the trailer in total, once more on top.",
-    ),
-    "rear_gain_added": WayToErr(
-        "rear axle's gain for the tongue",
-        lambda f: f["trailer_h"] + f["rear_h"] - f["rear_s"],
-        "You added what the rear axle gained. The front axle lost some: only both together are "
-        "the tongue.",
-    ),
-    "brochure_trailer": WayToErr(
-        "brochure believed",
-        lambda f: f["dry_weight"],
-        "{dry_weight} is the trailer as built, without what was put in it since.",
-    ),
-    "rating_for_weight": WayToErr(
-        "rating for a weight",
-        lambda f: f["t_gvwr"],
-        "{t_gvwr} is what it may weigh, not what it weighs.",
-    ),
-    # the tongue
-    "rear_gain": WayToErr(
-        "rear axle's gain for the tongue",
-        lambda f: f["rear_h"] - f["rear_s"],
-        "That is what the rear axle gained. The front axle lost some of it: a lever lifts there. "
-        "Both axles count.",
-    ),
-    "slack_rear_gain": WayToErr(
-        "rear axle's gain for the tongue",
-        lambda f: f["rear_k"] - f["rear_s"],
-        "That is what the rear axle gained with slack bars. The front axle's loss belongs in it "
-        "too.",
-    ),
-    "net_with_bars": WayToErr(
-        "net load with the bars engaged",
-        _net,
-        "The bars had carried a part over to the trailer's axles: this is only what was left on "
-        "the "
-        "vehicle. Take the slack pass.",
-    ),
-    "ten_percent": WayToErr(
-        "a rule of thumb for a measurement",
-        lambda f: 0.10 * f["t_gvwr"],
-        "That is a tenth of the trailer's rating: a rule of thumb, not what your tickets say.",
-    ),
-    "tenth_of_trailer": WayToErr(
-        "a rule of thumb for a measurement",
-        lambda f: 0.10 * _trailer(f),
-        "That is a tenth of the trailer: a rule of thumb, not what your tickets say.",
-    ),
-    "dry_tongue_believed": WayToErr(
-        "brochure believed",
-        lambda f: f["dry_tongue"],
-        "{dry_tongue} is the brochure's figure, for the trailer as built.",
-    ),
-    "ball_share_on_pin": WayToErr(
-        "a ball's share on a pin",
-        lambda f: 0.13 * f["t_gvwr"],
-        "That is 13 % of the rating, the share of a ball. A pin carries more, and yours was "
-        "weighed.",
-    ),
-    "front_gain": WayToErr(
-        "front axle's change for the tongue",
-        lambda f: f["front_s"] - f["front_h"],
-        "That is what the front axle lost. It is a part of what happened, not the load on the "
-        "hitch.",
-    ),
-    "hitched_for_tongue": WayToErr(
-        "trailer platform for the tongue",
-        lambda f: f["trailer_h"],
-        "Platform 3 carries the trailer's wheels. The tongue is what is not on it.",
-    ),
-    # the share
-    "share_of_axles": WayToErr(
-        "share of the wrong base",
-        lambda f: _net(f) / f["trailer_h"],
-        "You divided by the trailer's axles. The share is of the trailer in total, tongue "
-        "included.",
-    ),
-    "share_of_dry": WayToErr(
-        "share of the wrong base",
-        lambda f: _net(f) / f["dry_weight"],
-        "You divided by the dry weight. The share is of the trailer as loaded.",
-    ),
-    "share_of_rating": WayToErr(
-        "share of the wrong base",
-        lambda f: _net(f) / f["tow_rating"],
-        "You divided by the tow rating. The share is of the trailer as weighed.",
-    ),
-    "share_of_gvwr": WayToErr(
-        "share of the wrong base",
-        lambda f: _net(f) / f["t_gvwr"],
-        "You divided by the trailer's rating. The share is of the trailer as weighed.",
-    ),
+    **WEIGHED,
     # totals and payload
     "solo_over": WayToErr(
         "tongue not carried by the vehicle",
-        lambda f: abs(_solo(f) - f["gvwr"]),
+        lambda f: abs(solo(f) - f["gvwr"]),
         "You took the vehicle alone. What the trailer rests on the hitch counts against its "
         "rating.",
     ),
     "axles_as_gvwr": WayToErr(
         "sum of the axle ratings as the total",
-        lambda f: abs(f["gawr_front"] + f["gawr_rear"] - _hitched(f)),
+        lambda f: abs(f["gawr_front"] + f["gawr_rear"] - hitched(f)),
         "You compared with the axle ratings added up. Frame, brakes and wheels have a limit of "
         "their own: the plated total.",
     ),
@@ -209,13 +38,13 @@ WAYS: Mapping[str, WayToErr] = {
     ),
     "placard_all": WayToErr(
         "the placard believed",
-        lambda f: f["payload"] - f["people"] - f["gear"] - f["hitch"] - _net(f),
+        lambda f: f["payload"] - f["people"] - f["gear"] - f["hitch"] - net(f),
         "All of it is taken off, but the placard is for the vehicle as it left the factory; what "
         "was fitted since is heavier.",
     ),
     "solo_room": WayToErr(
         "tongue not carried by the vehicle",
-        lambda f: f["gvwr"] - _solo(f),
+        lambda f: f["gvwr"] - solo(f),
         "That is what is left of the vehicle alone. The tongue still comes onto it.",
     ),
     "placard_itself": WayToErr(
@@ -225,12 +54,12 @@ WAYS: Mapping[str, WayToErr] = {
     ),
     "gcwr_tongue_twice": WayToErr(
         "tongue counted twice",
-        lambda f: f["gcwr"] - _hitched(f) - _trailer(f),
+        lambda f: f["gcwr"] - hitched(f) - trailer(f),
         "The vehicle hitched and the trailer in total both hold the tongue. It counts once.",
     ),
     "gcwr_no_tongue": WayToErr(
         "tongue left out",
-        lambda f: f["gcwr"] - _solo(f) - f["trailer_h"],
+        lambda f: f["gcwr"] - solo(f) - f["trailer_h"],
         "The vehicle alone and platform 3: the tongue is in neither.",
     ),
     "gcwr_made_up": WayToErr(
@@ -241,7 +70,7 @@ WAYS: Mapping[str, WayToErr] = {
     ),
     "tow_room": WayToErr(
         "not the limiting rating",
-        lambda f: f["tow_rating"] - _trailer(f),
+        lambda f: f["tow_rating"] - trailer(f),
         "That is what is left of the tow rating. The limit that ends first is another.",
     ),
     "best_margin": WayToErr(
@@ -249,19 +78,19 @@ WAYS: Mapping[str, WayToErr] = {
         lambda f: max(
             f["gawr_front"] - f["front_h"],
             f["gawr_rear"] - f["rear_h"],
-            f["gvwr"] - _hitched(f),
+            f["gvwr"] - hitched(f),
             f["gcwr"] - f["gross_h"],
         ),
         "That is the largest margin. The least one ends the loading.",
     ),
     "percent_of_load": WayToErr(
         "per cent of the wrong base",
-        lambda f: (_hitched(f) - f["gvwr"]) / _hitched(f),
+        lambda f: (hitched(f) - f["gvwr"]) / hitched(f),
         "You divided by the load. Per cent over is of the rating.",
     ),
     "percent_with_ten": WayToErr(
         "“a few per cent are fine”",
-        lambda f: (_hitched(f) - 1.1 * f["gvwr"]) / f["gvwr"],
+        lambda f: (hitched(f) - 1.1 * f["gvwr"]) / f["gvwr"],
         "You allowed ten per cent more than the label does. Over is over, from the first pound.",
     ),
     # the hitch

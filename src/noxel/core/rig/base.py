@@ -18,7 +18,7 @@ from pydantic_core import PydanticCustomError
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit, VolumeUnit
 
 Source = Literal["plate", "manual", "scale", "worked_out", "guess"]
-"""Where a figure came from (handbook terms: copied off a label, read in a manual, weighed,
+"""Where a figure came from (copied off a label, read in a manual, weighed,
 computed, guessed).
 """
 

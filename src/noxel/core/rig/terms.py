@@ -132,7 +132,7 @@ _MEANINGS: tuple[tuple[str, str], ...] = (
         "vehicle.",
     ),
 )
-"""What each term means (handbook of the trade, in the order that they are met)."""
+"""What each term means, in the order that they are met."""
 
 
 _ON_LABELS: Mapping[str, str] = {

@@ -371,4 +371,4 @@ TRAPS: tuple[Callable[[Notes], Iterator[Advisory]], ...] = (
     _bars,
     _sides,
 )
-"""Every look for a slip, in the order in which they are told."""
+"""Every look for a slip, in the order they are listed."""

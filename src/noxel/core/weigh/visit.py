@@ -6,26 +6,18 @@ on again, couple up. What the rig lacks is left out. Every caution stands at the
 matters.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from typing import Literal
 
 from noxel.core.mechanics import describe_pass
 from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels, on_pin
 from noxel.core.weigh.passes import ScaleKind, pass_title, plan_passes, settled_by
+from noxel.core.weigh.trouble import ASKED, TROUBLE, Say
 from noxel.core.wording import Answer, vehicle_word
 
 VisitStepKind = Literal["list", "drive", "ticket", "tongue", "answer", "verdict"]
 RECENT_LOADS = 6
 """How many of the listed items are named before the rest is counted."""
-
-
-class Say(Answer):
-    """Something that is asked over the loudspeaker, and what to answer; or something that went
-    wrong, and what to do.
-    """
-
-    what: str
-    say: str
 
 
 class VisitStep(Answer):
@@ -281,55 +273,6 @@ def _uncouple(rig: RigFile, each: Pass) -> VisitStep:
     )
 
 
-_ASKED = [
-    Say(what="Which company?", say="private"),
-    Say(what="Vehicle number?", say="any, such as 27"),
-]
-_TROUBLE: Mapping[str, list[Say]] = {
-    "truck_scale": [
-        Say(
-            what="I rolled off before the weight was taken",
-            say="Tell them at once, drive around and on again.",
-        ),
-        Say(
-            what="A wheel stands on a seam, or two axles on one platform",
-            say="Ask for a moment, move a little, stop, then ask for the weight again.",
-        ),
-        Say(
-            what="I did not hear what they said", say="Press the button and ask again. Do not roll."
-        ),
-        Say(
-            what="Somebody stepped out, or fuel was burned",
-            say="Note who or how much. Enter it as a correction in Weigh.",
-        ),
-    ],
-    "single_platform": [
-        Say(
-            what="Two axles do not fit on it singly", say="Weigh them as one group and note which."
-        ),
-        Say(
-            what="The display jumps",
-            say="Stand still, engine idling, nobody walking on it. Read it when it rests.",
-        ),
-    ],
-    "wheel_pads": [
-        Say(
-            what="The wheels are higher than the others",
-            say="Put boards of the pads' height under all other wheels.",
-        ),
-        Say(
-            what="The display jumps",
-            say="Brake off once stopped, wheels chocked, so that nothing is held.",
-        ),
-    ],
-    "trailer_platform": [
-        Say(
-            what="It does not fit on the platform", say="Weigh its axles, and its tongue by itself."
-        )
-    ],
-}
-
-
 def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep:
     axles = ["front", "rear"] if each.config != "trailer_only" else []
     if each.config in ("hitched", "trailer_only"):
@@ -351,7 +294,7 @@ def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep
     }[scale]
     truck = scale == "truck_scale"
     asked = (
-        [Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh"), *_ASKED]
+        [Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh"), *ASKED]
         if truck
         else []
     )
@@ -361,7 +304,7 @@ def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep
         title=title,
         lead=lead,
         asked=asked,
-        trouble=_TROUBLE[scale],
+        trouble=TROUBLE[scale],
         platforms=axles if scale != "trailer_platform" else ["trailer"],
         caution="Wait until they say that the weight is taken. If you did not hear it, ask again."
         if truck

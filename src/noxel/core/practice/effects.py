@@ -1,0 +1,174 @@
+"""What each act does to the yard: the yard as it stands afterwards, and what is said."""
+
+from dataclasses import replace
+
+from noxel.core.practice.runs import wrong
+from noxel.core.practice.tickets import next_ticket
+from noxel.core.practice.tongues import measured_tongue
+from noxel.core.practice.yard import Yard
+from noxel.core.quantities import Length, print_length
+from noxel.core.rig import RigFile
+
+FIRST, AGAIN = 15, 4
+"""What a first weigh and a re-weigh cost in the yard, in the yard's own money."""
+
+
+def _person(yard: Yard, what: str) -> int:
+    """The place on the list of the person meant; the driver stays at the wheel."""
+    people = [at for at, load in enumerate(yard.rig.loads) if load.category == "people"]
+    if not (what.isdigit() and int(what) in people[1:]):
+        raise wrong("There is nobody of that number who could step out.")
+    return int(what)
+
+
+def _with_load(yard: Yard, index: int, **changed: object) -> RigFile:
+    loads = list(yard.rig.loads)
+    loads[index] = loads[index].model_copy(update=changed)
+    return yard.rig.model_copy(update={"loads": tuple(loads)})
+
+
+def wait(yard: Yard, _what: str, _amount: int) -> Yard:
+    ticket = next_ticket(yard)
+    price = AGAIN if yard.tickets else FIRST
+    return replace(
+        yard,
+        taken=True,
+        tickets=(*yard.tickets, ticket),
+        spent=yard.spent + price,
+        said=f"“Weight is taken.” Ticket {ticket.number} costs {price}.",
+    )
+
+
+def step(yard: Yard, what: str, _amount: int, *, inside: bool) -> Yard:
+    index = _person(yard, what)
+    name = yard.rig.loads[index].name
+    return replace(
+        yard,
+        rig=_with_load(yard, index, aboard=inside),
+        said=f"{name.capitalize()} {'gets in' if inside else 'steps out'}.",
+    )
+
+
+def uncouple(yard: Yard, _what: str, _amount: int) -> Yard:
+    said = "Jack down, coupler free, wires and chains off. The hitch head stays on."
+    rig = yard.rig
+    people = [at for at, load in enumerate(rig.loads) if load.category == "people"]
+    if (
+        "stepped_out" in yard.traps
+        and len(people) > 1
+        and not any("kiosk" in line for line in yard.log)
+    ):
+        rig = _with_load(yard, people[1], aboard=False)
+        said += f" {rig.loads[people[1]].name.capitalize()} walks over to the kiosk."
+    return replace(yard, rig=rig, coupled=False, said=said)
+
+
+def _moved(yard: Yard, rig: RigFile, said: str) -> Yard:
+    """Something was moved: the next ticket begins another weigh-in."""
+    fresh = (
+        yard.visit + 1
+        if yard.visit
+        in {each.visit for each in yard.tickets} | {each.visit for each in yard.tongues}
+        else yard.visit
+    )
+    return replace(yard, rig=rig, visit=fresh, said=said)
+
+
+def _item(yard: Yard, what: str) -> int:
+    if (
+        what.isdigit()
+        and int(what) < len(yard.rig.loads)
+        and yard.rig.loads[int(what)].category not in ("people", "fixed")
+    ):
+        return int(what)
+    raise wrong("There is no such item to move.")
+
+
+def move(yard: Yard, what: str, amount: int) -> Yard:
+    """Move an item to a place, in centimetres behind the coupler or the front axle."""
+    index = _item(yard, what)
+    load = yard.rig.loads[index]
+    place = Length(f"{amount / 100:.2f} m", amount / 100)
+    return _moved(
+        yard,
+        _with_load(yard, index, position=place),
+        f"{load.name.capitalize()} now {_place_words(yard, load.on, amount / 100)}.",
+    )
+
+
+def _place_words(yard: Yard, on: str, metres: float) -> str:
+    said = print_length(metres, "ft" if yard.rig.units.lengths in ("in", "ft") else "m")
+    return f"lies {said} behind {'the coupler' if on == 'trailer' else 'the front axle'}"
+
+
+def swap(yard: Yard, what: str, amount: int) -> Yard:
+    index = _item(yard, what)
+    load = yard.rig.loads[index]
+    other = "vehicle" if load.on == "trailer" else "trailer"
+    rig = _with_load(yard, index, on=other, position=Length(f"{amount / 100:.2f} m", amount / 100))
+    return _moved(
+        yard,
+        rig,
+        f"{load.name.capitalize()} {_place_words(yard, other, amount / 100)}, in the {other}.",
+    )
+
+
+def leave(yard: Yard, what: str, _amount: int) -> Yard:
+    index = _item(yard, what)
+    rig = _with_load(yard, index, aboard=False)
+    return _moved(yard, rig, f"{rig.loads[index].name.capitalize()} stays behind.")
+
+
+def take(yard: Yard, what: str, _amount: int) -> Yard:
+    index = _item(yard, what)
+    return _moved(
+        yard,
+        _with_load(yard, index, aboard=True),
+        f"{yard.rig.loads[index].name.capitalize()} comes along again.",
+    )
+
+
+def set_tank(yard: Yard, what: str, amount: int) -> Yard:
+    """Drain or fill a tank to a level in per cent."""
+    if not (what.isdigit() and int(what) < len(yard.rig.tanks) and 0 <= amount <= 100):
+        raise wrong("There is no such tank, or the level is not between 0 and 100.")
+    tanks = list(yard.rig.tanks)
+    tank = tanks[int(what)]
+    tanks[int(what)] = tank.model_copy(
+        update={"levels": {**tank.levels, yard.rig.plan.phase: amount / 100}}
+    )
+    return _moved(
+        yard,
+        yard.rig.model_copy(update={"tanks": tuple(tanks)}),
+        f"{(tank.name or tank.fluid).capitalize()} at {amount} %.",
+    )
+
+
+def set_ball(yard: Yard, _what: str, amount: int) -> Yard:
+    """Raise or lower the ball by so many centimetres."""
+    height = yard.rig.hitch.ball_height
+    if height is None or not -15 <= amount <= 15 or not 0.2 < height.m + amount / 100 < 1.5:
+        raise wrong("The ball mount does not go that far.")
+    raised = height.m + amount / 100
+    hitch = yard.rig.hitch.model_copy(update={"ball_height": Length(f"{raised:.3f} m", raised)})
+    up = "up" if amount > 0 else "down"
+    return _moved(
+        yard,
+        yard.rig.model_copy(update={"hitch": hitch}),
+        f"The ball is {abs(amount)} cm further {up}.",
+    )
+
+
+def measure_tongue(yard: Yard, what: str, _amount: int) -> Yard:
+    made = measured_tongue(yard, what)
+    return replace(yard, tongues=(*yard.tongues, made), said=made.says)
+
+
+def drive_off(yard: Yard, _what: str, _amount: int) -> Yard:
+    return replace(
+        yard,
+        on_scale=False,
+        asked=False,
+        taken=False,
+        said="Off the platforms, out of the way of the next one.",
+    )
