@@ -1,9 +1,8 @@
 """A maker's towing guide, pasted once: its rows, the one of this vehicle, and those that are easily
 read instead of it.
 
-A guide is a table with a line of headings. Its heading's words say what a column
-holds; a mass may have a unit in its heading or in its cell. What is not understood is named and never
-guessed.
+A guide is a table with a line of headings, whose words say what a column holds. A mass may have its
+unit in the heading or in the cell. What is not understood is named and never guessed.
 """
 
 import csv
