@@ -17,8 +17,8 @@ serve: $(STAMPS)/python $(STAMPS)/page ## serve your own rigs
 test: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium $(STAMPS)/office ## every test
 	$(PY) -m tools.tests
 
-test-quick: $(STAMPS)/python ## every test but those in the browser
-	$(PY) -m tools.tests tests/core tests/store tests/api
+test-quick: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/office ## all but the browser, a tenth of the random examples
+	NOXEL_QUICK=1 $(PY) -m tools.tests --but .browser.
 
 hunt: $(STAMPS)/python ## the tests of the core with new random examples, more of them
 	NOXEL_HUNT=1 $(PY) -m tools.tests tests/core

@@ -10,9 +10,10 @@ from noxel.core.editing import switch_units
 from noxel.core.evaluate import evaluate
 from noxel.core.rig import parse_rig
 from noxel.core.wording import Evaluation
+from tests import some
 from tests.campaign import SLIPS, Document, TrueRig, half_forgotten, loads_of, slipped, true_rig
 
-RIGS = 1000
+RIGS = some(1000)
 FIGURES = {
     "front_hitched": "front_hitched",
     "rear_hitched": "rear_hitched",
@@ -36,7 +37,7 @@ def some_rigs(seed: int, count: int = RIGS) -> tuple[random.Random, list[TrueRig
 
 class Campaign(unittest.TestCase):
     def test_the_printed_uncertainty_covers_and_the_truth_is_not_doubted(self) -> None:
-        _, rigs = some_rigs(1, 2000)
+        _, rigs = some_rigs(1, 2 * RIGS)
         covered: Counter[str] = Counter()
         doubted = 0
         for rig in rigs:
@@ -90,14 +91,14 @@ class Campaign(unittest.TestCase):
                     for number, rig in enumerate(over)
                 ]
                 self.assertLessEqual(
-                    sum(each.verdict == "within" for each in found), len(over) / 100
+                    sum(each.verdict == "within" for each in found), max(2, len(over) / 100)
                 )
                 self.assertFalse(
                     [each for each in found if each.doubts and each.verdict == "within"]
                 )
 
     def test_the_unit_of_entry_changes_no_answer(self) -> None:
-        draw, rigs = some_rigs(4, 200)
+        draw, rigs = some_rigs(4, RIGS // 5)
         for rig in rigs:
             document = half_forgotten(rig, draw)
             here, there = answer(document), answer(switch_units(document, "kg"))

@@ -20,6 +20,7 @@ from openpyxl import Workbook, load_workbook
 from noxel.core.evaluate import evaluate
 from noxel.core.rig import parse_rig
 from noxel.formats.workbook import LAST, OWN, layout, workbook
+from tests import some
 from tests.truth import CASES, case, rig_of
 
 
@@ -57,7 +58,9 @@ def rows(book: Workbook, name: str) -> list[dict[str, Any]]:
 
 class Recalculated(unittest.TestCase):
     def test_every_worked_case(self) -> None:
-        cases = {path.stem: case(path.stem) for path in CASES.glob("check--*.json")}
+        names = sorted(path.stem for path in CASES.glob("check--*.json"))
+        names = names[:: max(1, len(names) // some(len(names)))]
+        cases = {name: case(name) for name in names}
         unbraked = rig_of("check--room-everywhere")
         unbraked["trailer"]["brakes"], unbraked["policy"] = "none", {"brakes_above": 3_000}
         cases["a rule that is not kept"] = {"file": unbraked}

@@ -18,6 +18,7 @@ from noxel.errors import Conflict, NotFound, RigFileError
 from noxel.store.database import Database
 from noxel.store.models import ChangeRow
 from noxel.store.rigs import Rigs
+from tests import some
 from tests.truth import rig_of
 
 
@@ -110,7 +111,7 @@ class InMemory(unittest.TestCase):
         with self.assertRaises(Conflict):
             self.rigs.undo(self.rig)
 
-    @settings(max_examples=30)
+    @settings(max_examples=some(30))
     @given(
         st.lists(
             st.one_of(

@@ -35,6 +35,7 @@ from noxel.core.mechanics import predict
 from noxel.core.quantities import KG
 from noxel.core.rig import Step, parse_rig
 from noxel.errors import InputError
+from tests import some
 from tests.truth import Document, exact_rigs, rig_of
 
 items = st.lists(
@@ -158,7 +159,7 @@ class Linear(unittest.TestCase):
 
 
 class Proposals(unittest.TestCase):
-    @settings(max_examples=200, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=some(200), suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), items, st.floats(0.9, 1.0), st.floats(-30, 30))
     def test_every_proposal_is_right_when_checked_again(
         self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float, apart: float
@@ -184,7 +185,7 @@ class Proposals(unittest.TestCase):
             sorted(each.effort for each in found.proposals),
         )
 
-    @settings(max_examples=10, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=some(10), suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), items.map(lambda found: found[:2]), st.floats(0.86, 0.99))
     def test_never_costlier_than_exhaustive_search(
         self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float

@@ -19,6 +19,7 @@ from noxel.core.plates import contradictions
 from noxel.core.quantities import KG
 from noxel.core.rig import parse_rig
 from noxel.core.wording import Evaluation
+from tests import some
 from tests.campaign import true_rig
 from tests.truth import rig_of
 
@@ -431,7 +432,8 @@ class Rules(unittest.TestCase):
         """
         draw = random.Random(21)
         codes: Counter[str] = Counter()
-        for _ in range(2_000):
+        rigs = some(2_000)
+        for _ in range(rigs):
             rig = true_rig(draw, spread=(1.1, 1.4))
             rig.document["trailer"] |= {"brakes": "electric"}
             rig.document["policy"] = {"brakes_above": 3_000}
@@ -439,4 +441,4 @@ class Rules(unittest.TestCase):
             rig.document["vehicle"] |= {"distribution": {"rule": "required", "above": 5_000}}
             codes.update({each.code for each in evaluate(parse_rig(rig.document)).advisories})
         for code in RULES:
-            self.assertLess(codes[code] / 2_000, 0.01, code)
+            self.assertLess(codes[code] / rigs, 0.01, code)

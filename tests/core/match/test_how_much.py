@@ -22,6 +22,7 @@ from noxel.core.mechanics import load_place
 from noxel.core.pack import evaluate_pack
 from noxel.core.quantities import KG
 from noxel.core.rig import RigFile, parse_rig
+from tests import some
 from tests.truth import case, rig_of
 
 SHARE = 0.13
@@ -78,7 +79,7 @@ def inside(region: list[tuple[float, float]], x: float, y: float) -> bool:
 
 
 class TheRoom(unittest.TestCase):
-    @settings(max_examples=200)
+    @settings(max_examples=some(200))
     @given(
         st.floats(0.02, 0.98),
         st.floats(0.03, 1.3),
@@ -114,7 +115,7 @@ class TheRoom(unittest.TestCase):
         self.assertTrue(over, (x, y))
         self.assertEqual(over, named)
 
-    @settings(max_examples=150)
+    @settings(max_examples=some(150))
     @given(
         st.floats(0, 1),
         st.floats(0, 1),

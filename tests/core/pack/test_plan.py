@@ -28,6 +28,7 @@ from noxel.core.pack import evaluate_pack, plan_vs_scale, start_from_weigh_in
 from noxel.core.quantities import KG
 from noxel.core.rig import PHASES, parse_rig
 from noxel.errors import GeometryError, RigFileError
+from tests import some
 from tests.truth import Document, exact_rigs, rig_of
 
 TANKS = [
@@ -66,7 +67,7 @@ placed = st.lists(
 
 
 class Conserved(unittest.TestCase):
-    @settings(max_examples=150)
+    @settings(max_examples=some(150))
     @given(exact_rigs(), placed, st.sampled_from(PHASES), st.floats(0, 1.2))
     def test_every_load_lands_somewhere_once(
         self,

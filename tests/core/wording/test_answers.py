@@ -25,6 +25,7 @@ from noxel.core.pack import evaluate_pack
 from noxel.core.rig import dump_rig, parse_rig
 from noxel.errors import NoxelError, RigFileError
 from noxel.formats.rig_json import read_rig
+from tests import some
 from tests.truth import CASES, case, rig_of
 
 NAMES = sorted(path.stem for path in CASES.glob("check--*.json"))
@@ -221,7 +222,7 @@ def _figures(here: Any) -> Iterator[tuple[Any, Any, float]]:
 
 
 class NothingBringsItDown(unittest.TestCase):
-    @settings(max_examples=300)
+    @settings(max_examples=some(300))
     @given(st.sampled_from(NAMES), st.data())
     def test_junk_anywhere_is_named_or_understood(self, name: str, data: st.DataObject) -> None:
         document = rig_of(name)
@@ -260,7 +261,7 @@ class NothingBringsItDown(unittest.TestCase):
                 with contextlib.suppress(NoxelError):
                     answer(rig)
 
-    @settings(max_examples=150)
+    @settings(max_examples=some(150))
     @given(st.sampled_from(NAMES), st.integers(0, 5000), st.binary(max_size=4))
     def test_damaged_files_are_refused_with_a_reason(self, name: str, at: int, junk: bytes) -> None:
         whole = json.dumps(case(name)["file"]).encode()
@@ -270,7 +271,7 @@ class NothingBringsItDown(unittest.TestCase):
         except NoxelError as exc:
             self.assertTrue(re.search(r"\w", exc.message))
 
-    @settings(max_examples=100)
+    @settings(max_examples=some(100))
     @given(
         st.lists(
             st.sampled_from(["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]),
