@@ -4,8 +4,8 @@ import { Link } from "react-router";
 import { api, type Evaluation, RequestFailed, type Step } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
-import { capital } from "../format";
 import { Button } from "../ui/controls";
+import { Missing } from "../ui/Missing";
 import { NextStep } from "../ui/NextStep";
 import { AllowMore } from "./AllowMore";
 import { BarsChart } from "./BarsChart";
@@ -89,11 +89,7 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
         Adjust shows what each change does to every limit at once, and finds the easiest fixes. It starts from a
         weigh-in that has the vehicle alone, or from a plan that can be predicted.
       </p>
-      {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
-        <p key={each.path} className="mt-1 text-[0.9375rem] text-soft">
-          {capital(each.path.split(".").slice(-2).join(", ").replaceAll("_", " "))} {each.message}.
-        </p>
-      ))}
+      <Missing figures={problems.length ? problems : [{ path: "", message: error.message }]} />
       <NextStep to={`/rigs/${sheet.id}/weigh`}>Weigh it</NextStep>
       <p className="mt-3 text-[1rem]">
         or{" "}

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
 import { api, type HowMuch, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { capital, mass, share as shareText } from "../format";
 import { Choice } from "../ui/controls";
+import { Missing } from "../ui/Missing";
 import { NextStep } from "../ui/NextStep";
 import { Backwards } from "./Backwards";
 import { Bars } from "./Bars";
@@ -79,24 +79,11 @@ export function Match() {
 }
 
 function Cannot({ error }: { error: Error }) {
-  const { sheet } = useDesk();
   const problems = error instanceof RequestFailed ? (error.problem?.errors ?? []) : [];
   return (
     <section aria-label="How much">
       <h2 className="font-cond text-[1.5rem] font-semibold">Not enough to answer yet</h2>
-      {(problems.length ? problems : [{ path: "", message: error.message }]).map((each) => (
-        <p key={each.path} className="mt-1 text-[1rem]">
-          {each.path && (
-            <Link
-              className="mr-1 underline"
-              to={each.path.startsWith("vehicle") ? `/rigs/${sheet.id}/plates#${each.path}` : `/rigs/${sheet.id}/pack`}
-            >
-              {each.path.split(".").slice(-2).join(", ").replaceAll("_", " ")}
-            </Link>
-          )}
-          {each.message}.
-        </p>
-      ))}
+      <Missing figures={problems.length ? problems : [{ path: "", message: error.message }]} />
     </section>
   );
 }

@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { Link } from "react-router";
 import type { Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import type { OnPlace, Placed } from "../drawing/Items";
@@ -7,6 +6,7 @@ import { RigDrawing } from "../drawing/RigDrawing";
 import { mass } from "../format";
 import { Ledger } from "../margins/Ledger";
 import { TermMark } from "../ui/Glossary";
+import { Missing } from "../ui/Missing";
 import { AddItems } from "./AddItems";
 import { Items } from "./Items";
 import { Schools } from "./Schools";
@@ -129,26 +129,12 @@ function Predicted({ picked, onPick }: { picked: string | null; onPick: (id: str
           <summary className="cursor-pointer font-cond text-[1rem]">
             For each axle: {pack.missing.length} more {pack.missing.length === 1 ? "figure" : "figures"}
           </summary>
-          {pack.missing.map((each) => (
-            <p key={each.path} className="mt-1 text-[0.9375rem] leading-snug" data-missing={each.path}>
-              {each.path.startsWith("plan.") || each.path.startsWith("loads") || each.path.startsWith("tanks") ? (
-                <strong>{words(each.path)}</strong>
-              ) : (
-                <Link className="underline" to={`/rigs/${sheet.id}/plates#${each.path}`}>
-                  {words(each.path)}
-                </Link>
-              )}{" "}
-              {each.message}.
-            </p>
-          ))}
+          <Missing figures={pack.missing} />
         </details>
       )}
     </section>
   );
 }
-
-/** A path in words: “vehicle base, front”. */
-const words = (path: string) => path.split(".").slice(-2).join(", ").replaceAll("_", " ");
 
 /** The payload placard, itemised: each pound stands in one line only, the tongue among them. */
 function Payload() {
