@@ -9,7 +9,10 @@ from itertools import product
 from hypothesis import given
 from hypothesis import strategies as st
 
+from noxel.core.drawing import geometry_of
 from noxel.core.drawing.outlines import Lengths, Outline, outline_of
+from noxel.core.editing import new_rig
+from noxel.core.rig import parse_rig
 
 PINS = ("fifth_wheel", "gooseneck")
 KINDS = (*PINS, "conventional", "motorhome", "slide_in")
@@ -52,6 +55,20 @@ class Outlines(unittest.TestCase):
         )
         hitch = wheelbase + offset
         self.holds(drawn, (wheelbase, hitch, hitch + coupler, min(axles, 5)))
+
+    def test_usual_lengths_stand_in_and_are_named(self) -> None:
+        """Half-ton truck and box trailer; a pin a hand's breadth ahead of the axle. [m]"""
+        for kind, lengths in (
+            ("conventional", (3.7, 1.3, 5.2)),
+            ("fifth_wheel", (3.7, -0.05, 8.0)),
+        ):
+            drawn = geometry_of(parse_rig(new_rig("", kind, "lb")))
+            found = (drawn.wheelbase, drawn.hitch_offset, drawn.coupler_to_axles)
+            self.assertEqual(found, lengths)
+            self.assertEqual(
+                drawn.assumed, ["wheelbase", "hitch_offset", "coupler_to_axles", "trailer_axles"]
+            )
+            self.assertEqual((drawn.body, drawn.style, drawn.trailer_axles), ("pickup", "box", 2))
 
     def holds(self, drawn: Outline, expected: tuple[float, float, float, int]) -> None:
         rear, hitch, centre, axles = expected

@@ -101,6 +101,8 @@ class Sidewall(unittest.TestCase):
         self.assertEqual(needed(1701), (50, False))  # the next row, nothing between
         self.assertEqual(needed(1000, placard_pressure="45 psi"), (45, False))
         self.assertEqual(needed(3000, sidewall_pressure="65 psi"), (None, True))
+        self.assertEqual(needed(1701, sidewall_pressure="50 psi"), (50, False))  # just that much
+        self.assertEqual(needed(1701, sidewall_pressure="49 psi"), (None, True))
         self.assertEqual(needed(3300), (None, False))
         self.assertEqual(needed(1600, p_metric=True), (50, False))  # 1,600 × 1.10 = 1,760
 
