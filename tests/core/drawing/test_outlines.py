@@ -58,10 +58,11 @@ class Outlines(unittest.TestCase):
 
     def test_usual_lengths_stand_in_and_are_named(self) -> None:
         """Half-ton truck and box trailer; a pin a hand's breadth ahead of the axle. [m]"""
-        for kind, lengths in (
-            ("conventional", (3.7, 1.3, 5.2)),
-            ("fifth_wheel", (3.7, -0.05, 8.0)),
-        ):
+        usual: dict[Kind, tuple[float, ...]] = {
+            "conventional": (3.7, 1.3, 5.2),
+            "fifth_wheel": (3.7, -0.05, 8.0),
+        }
+        for kind, lengths in usual.items():
             drawn = geometry_of(parse_rig(new_rig("", kind, "lb")))
             found = (drawn.wheelbase, drawn.hitch_offset, drawn.coupler_to_axles)
             self.assertEqual(found, lengths)
