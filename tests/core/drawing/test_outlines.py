@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from noxel.core.drawing import geometry_of
 from noxel.core.drawing.outlines import Lengths, Outline, outline_of
 from noxel.core.editing import new_rig
-from noxel.core.rig import parse_rig
+from noxel.core.rig import Kind, parse_rig
 
 PINS = ("fifth_wheel", "gooseneck")
 KINDS = (*PINS, "conventional", "motorhome", "slide_in")
