@@ -13,6 +13,7 @@ from noxel.core.drawing import geometry_of
 from noxel.core.drawing.outlines import Lengths, Outline, outline_of
 from noxel.core.editing import new_rig
 from noxel.core.rig import Kind, parse_rig
+from tests.kept import as_kept
 
 PINS = ("fifth_wheel", "gooseneck")
 KINDS = (*PINS, "conventional", "motorhome", "slide_in")
@@ -55,6 +56,20 @@ class Outlines(unittest.TestCase):
         )
         hitch = wheelbase + offset
         self.holds(drawn, (wheelbase, hitch, hitch + coupler, min(axles, 5)))
+
+    def test_each_shape_as_it_was_looked_at(self) -> None:
+        """Seen as pictures side by side: strokes where they belong, nothing across another."""
+        shapes = {
+            f"{kind}, {body}, {style}": outline_of(
+                Lengths(kind, body, style, 3.6, -0.1 if kind in PINS else 1.2, 5.1, 2)  # type: ignore[arg-type]
+            )
+            for kind, body, style in (
+                *(("conventional", "pickup", style) for style in STYLES),
+                *(("conventional", body, "box") for body in BODIES),
+                *((kind, "pickup", "utility") for kind in KINDS),
+            )
+        }
+        as_kept(self, "drawing/shapes", shapes)
 
     def test_usual_lengths_stand_in_and_are_named(self) -> None:
         """Half-ton truck and box trailer; a pin a hand's breadth ahead of the axle. [m]"""
