@@ -2,8 +2,10 @@
 read through by a person.
 """
 
+import copy
 import datetime
 import unittest
+from collections import Counter
 from collections.abc import Callable, Iterator
 from importlib.resources import files
 from typing import Any
@@ -25,7 +27,7 @@ from noxel.core.pack import CATALOGUE, evaluate_pack
 from noxel.core.plates import contradictions, evaluate_plates
 from noxel.core.rig import RigFile, Step, dump_rig, parse_rig
 from noxel.core.weigh import ScaleKind, plan, scales_for, visit_steps
-from noxel.errors import InputError
+from noxel.errors import InputError, RigFileError
 from noxel.formats.rig_json import read_rig
 from tests.kept import as_kept
 from tests.truth import rig_of
@@ -251,6 +253,36 @@ def _visit(rig: RigFile, scale: ScaleKind, uncouple: bool) -> dict[str, Any]:
     }
 
 
+SLIPPED = ("check--three-passes", "check--fifth-wheel", "check--kilograms", "check--motorhome")
+Path = tuple[str | int, ...]
+
+
+def _figures(here: Any, at: Path) -> Iterator[tuple[Path, float]]:
+    """Every bare figure of a document, with its path."""
+    parts = here.items() if isinstance(here, dict) else enumerate(here)
+    for key, value in parts:
+        if isinstance(value, dict | list):
+            yield from _figures(value, (*at, key))
+        elif isinstance(value, int | float) and not isinstance(value, bool) and key != "version":
+            yield (*at, key), value
+
+
+def _put(document: Any, path: Path, value: float) -> None:
+    for part in path[:-1]:
+        document = document[part]
+    document[path[-1]] = value
+
+
+def _alarms(document: Any) -> Iterator[tuple[str, str]]:
+    """What is said against a document; nothing where it is refused as a whole."""
+    try:
+        rig = parse_rig(document)
+    except RigFileError:
+        return
+    for each in (*evaluate(rig).advisories, *contradictions(rig, TODAY)):
+        yield each.code, each.message
+
+
 ROOMS: dict[str, Callable[[RigFile], Any]] = {
     "plates": plates,
     "pack": evaluate_pack,
@@ -282,3 +314,20 @@ class GoldenRooms(unittest.TestCase):
 
     def test_ordinary_items(self) -> None:
         as_kept(self, "catalogue", CATALOGUE)
+
+    def test_what_a_slip_in_one_figure_says(self) -> None:
+        """Each figure of some rigs ten times too large or small, or in the other unit: of each
+        warning the first that comes, and how many do.
+        """
+        first: dict[str, str] = {}
+        count: Counter[str] = Counter()
+        for rig in (household()["observatory"], *(parse_rig(rig_of(name)) for name in SLIPPED)):
+            document = dump_rig(rig)
+            for path, figure in _figures(document, ()):
+                for factor in (10, 0.1, 2.2046, 0.4536):
+                    changed = copy.deepcopy(document)
+                    _put(changed, path, figure * factor)
+                    for code, says in _alarms(changed):
+                        count[code] += 1
+                        first.setdefault(code, says)
+        as_kept(self, "slips", [f"{each} ({count[each]}): {first[each]}" for each in sorted(first)])
