@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from noxel.core.drawing import Outline
 from noxel.core.evaluate import evaluate
+from noxel.core.plates import contradictions
 from noxel.core.quantities import Sort, round_half_up
 from noxel.core.rig import RigFile
 from noxel.core.wording import AT_THE_SCALE, Check, Evaluation, ExpectedCheck, Working
@@ -239,5 +240,5 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
         towing=found.towing,
         cautions=(found.caution, AT_THE_SCALE),
         workings=tuple(_working(each, unit) for each in found.working.values()),
-        beside=tuple(each.message for each in (*found.plates, *found.advisories)),
+        beside=tuple(each.message for each in (*contradictions(rig, today), *found.advisories)),
     )
