@@ -12,8 +12,6 @@ from noxel.core.rig import RigFile
 from noxel.core.wording import Printer, check_label
 
 _ON = ("mass", "front", "rear", "tongue", "trailer_axles")
-
-
 _Slope = tuple[float, float]
 """What one unit of mass adds at the origin, and how much more for each metre behind it."""
 
@@ -81,9 +79,7 @@ def effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
     return found
 
 
-ADDS: Mapping[
-    str, tuple[str, str]
-] = {  # what an item in the vehicle, and one in the trailer, adds to a check
+ADDS: Mapping[str, tuple[str, str]] = {
     "vehicle.front_axle": ("front", "front"),
     "vehicle.rear_axle": ("rear", "rear"),
     "vehicle.gross": ("mass", "tongue"),
@@ -96,6 +92,7 @@ ADDS: Mapping[
     "trailer.axles": ("", "trailer_axles"),
     "hitch.tongue": ("", "tongue"),
 }
+"""What an item in the vehicle, and one in the trailer, adds to a check."""
 
 
 def say_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Printer) -> None:
