@@ -2980,6 +2980,21 @@ export interface components {
             year?: string | null;
         };
         /**
+         * Half
+         * @description One half of the rig: its strokes in the order they are drawn, how far back it reaches, and
+         *     the height it takes with air above it. [m]
+         */
+        Half: {
+            /** End */
+            end: number;
+            /** Strokes */
+            strokes: components["schemas"]["Stroke"][];
+            /** Tall */
+            tall: number;
+            /** Wheels */
+            wheels: components["schemas"]["Wheel"][];
+        };
+        /**
          * Headline
          * @description The verdict in words: a lead, the sentence that names the binding limit, what else there is
          *     to say.
@@ -4193,8 +4208,8 @@ export interface components {
             pin: boolean;
             /** Rear */
             rear: number;
-            trailer: components["schemas"]["Side"];
-            vehicle: components["schemas"]["Side"];
+            trailer: components["schemas"]["Half"];
+            vehicle: components["schemas"]["Half"];
         };
         /**
          * OwnLine
@@ -5263,21 +5278,6 @@ export interface components {
             /** Undo */
             undo: string | null;
             window: components["schemas"]["WindowOut"];
-        };
-        /**
-         * Side
-         * @description One half of the rig: its strokes in the order they are drawn, how far back it reaches, and
-         *     the height it takes with air above it. [m]
-         */
-        Side: {
-            /** End */
-            end: number;
-            /** Strokes */
-            strokes: components["schemas"]["Stroke"][];
-            /** Tall */
-            tall: number;
-            /** Wheels */
-            wheels: components["schemas"]["Wheel"][];
         };
         /**
          * Step

@@ -14,7 +14,7 @@ from reportlab.lib.colors import Color, black, white
 from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from noxel.core.drawing import Outline, Side, Stroke
+from noxel.core.drawing import Half, Outline, Stroke
 from noxel.formats.paper_fonts import BOLD, PLAIN, load_fonts
 from noxel.formats.paper_parts import Paper, Post
 
@@ -92,7 +92,7 @@ def _rig(rig: Outline, towing: bool) -> Iterator[Path | Circle]:
     yield from (wheel for half in halves for wheel in _wheels(half))
 
 
-def _wheels(half: Side) -> Iterator[Circle]:
+def _wheels(half: Half) -> Iterator[Circle]:
     for wheel in half.wheels:
         for part in (1.0, 0.42):
             yield Circle(

@@ -19,7 +19,7 @@ from noxel.store.stored import Stored, stored
 from noxel.store.window import Window, keys_after, look, named, number_of, whole_log
 
 
-class Changes:
+class ChangingRigs:
     """The rigs of one database, as far as they are changed."""
 
     def __init__(self, database: Database) -> None:

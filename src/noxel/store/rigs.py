@@ -12,7 +12,7 @@ from sqlalchemy import delete, func, select
 from noxel.core.editing import Document
 from noxel.core.rig import parse_rig
 from noxel.errors import NotFound
-from noxel.store.changes import Changes
+from noxel.store.changes import ChangingRigs
 from noxel.store.equipment import KINDS, now, rigs_with
 from noxel.store.models import EquipmentRow, RigRow, WeighInRow
 from noxel.store.parts import Report, prepare, row_of, silent, write_new
@@ -20,7 +20,7 @@ from noxel.store.stored import Stored, Summary, sound, stored, summary_of
 from noxel.store.window import look, numbered, whole_log
 
 
-class Rigs(Changes):
+class Rigs(ChangingRigs):
     """All rigs of one database."""
 
     def list(self, *, deleted: bool = False) -> list[Summary]:

@@ -3,6 +3,6 @@ strokes; none of them has a shape of its own.
 """
 
 from noxel.core.drawing.geometry import Geometry, geometry_of
-from noxel.core.drawing.outlines import Outline, Side, Stroke, Wheel
+from noxel.core.drawing.outlines import Half, Outline, Stroke, Wheel
 
-__all__ = ["Geometry", "Outline", "Side", "Stroke", "Wheel", "geometry_of"]
+__all__ = ["Geometry", "Half", "Outline", "Stroke", "Wheel", "geometry_of"]

@@ -1,6 +1,6 @@
 """The rig's lengths for its drawing, and its outline; usual lengths stand in for unknown ones."""
 
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 
 from noxel.core.drawing.outlines import Lengths, Outline, outline_of
 from noxel.core.rig import Kind, RigFile, on_pin
@@ -61,13 +61,7 @@ def geometry_of(rig: RigFile, axles_read: int = 0) -> Geometry:
         or int(known(None, "trailer_axles", 2)),
     )
     return Geometry(
-        kind=drawn.kind,
-        body=drawn.body,
-        wheelbase=drawn.wheelbase,
-        hitch_offset=drawn.hitch_offset,
-        coupler_to_axles=drawn.coupler_to_axles,
-        trailer_axles=drawn.trailer_axles,
-        style=drawn.style,
+        **asdict(drawn),
         duals=bool(rear and rear.count and rear.count > 2),
         assumed=assumed,
         outline=outline_of(drawn),

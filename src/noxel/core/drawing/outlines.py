@@ -47,7 +47,7 @@ class Wheel:
 
 
 @dataclass(frozen=True, slots=True)
-class Side:
+class Half:
     """One half of the rig: its strokes in the order they are drawn, how far back it reaches, and
     the height it takes with air above it. [m]
     """
@@ -69,8 +69,8 @@ class Outline:
     hitch: float
     centre: float
     pin: bool
-    vehicle: Side
-    trailer: Side
+    vehicle: Half
+    trailer: Half
     coupling: tuple[Stroke, ...]
 
 
@@ -147,7 +147,7 @@ def _window(front: float, back: float, sill: float, top: float) -> Stroke:
     return _glass([(front, sill), (front, top, 0.08), (back, top, 0.08), (back, sill)])
 
 
-def _vehicle(rig: Lengths, pin: bool) -> Side:
+def _vehicle(rig: Lengths, pin: bool) -> Half:
     back = 1.1 if pin else max(0.55, min(1.2, rig.hitch_offset - 0.22))
     tail = rig.wheelbase + back
     if rig.kind == "slide_in":
@@ -158,7 +158,7 @@ def _vehicle(rig: Lengths, pin: bool) -> Side:
         strokes = _car_body(rig.wheelbase, tail, _ROOFS[rig.body])
     else:
         strokes = _pickup(rig.wheelbase, tail)
-    return Side(
+    return Half(
         strokes,
         (Wheel("front", 0.0, 0.38), Wheel("rear", rig.wheelbase, 0.38)),
         rig.wheelbase + 1.15,
@@ -262,7 +262,7 @@ def _camper(a: float, tail: float) -> Stroke:
     )
 
 
-def _trailer(rig: Lengths, hitch: float, pin: bool) -> Side:
+def _trailer(rig: Lengths, hitch: float, pin: bool) -> Half:
     length, car = rig.coupler_to_axles, rig.style == "towed_car"
     centre = hitch + length
     behind = length * 0.5 if pin else 2.3 if car else max(1.4, (length - 1) * 0.68)
@@ -278,7 +278,7 @@ def _trailer(rig: Lengths, hitch: float, pin: bool) -> Side:
         strokes = _towed_car(hitch, tail, axles[0])
     else:
         strokes = _on_a_deck(rig.style, hitch, tail, length)
-    return Side(
+    return Half(
         strokes, tuple(Wheel("trailer", at, 0.34) for at in axles), tail, 3.65 if pin else 2.95
     )
 
