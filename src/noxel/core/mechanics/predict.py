@@ -178,7 +178,7 @@ def _trailer(rig: RigFile, lacks: _Lacks) -> _Trailer:
         lacks.say(paths[0], "is needed: what the trailer weighs without the listed loads")
     here = _Lacks()
     if base.tongue is None:
-        here.say(paths[1], "is needed: the tongue weight without the listed loads")
+        here.say(paths[1], "is needed: what the trailer puts on the hitch without the listed loads")
     length = trailer.geometry.coupler_to_axles
     if length is None:
         here.say(
