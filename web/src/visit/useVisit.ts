@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { api, type ScaleKind, type VisitState } from "../api/client";
 import { onReach, reachable } from "../api/reach";
@@ -23,9 +23,13 @@ function send(rig: string, key: string) {
   sending = sending.then(async () => {
     const kept = read(key);
     if (!kept || kept.sent) return;
-    await api.keepVisit(rig, kept.state).catch(() => {}); // it stands in this browser, and is sent again
+    try {
+      await api.keepVisit(rig, kept.state);
+    } catch {
+      return; // it stands in this browser, and is sent again
+    }
     const now = read(key);
-    if (now && reachable() && JSON.stringify(now.state) === JSON.stringify(kept.state))
+    if (now && JSON.stringify(now.state) === JSON.stringify(kept.state))
       localStorage.setItem(key, JSON.stringify({ ...now, sent: true }));
   });
   return sending;
@@ -38,14 +42,22 @@ function send(rig: string, key: string) {
  */
 export function useVisit(rig: string) {
   const key = `noxel.visit-state.${rig}`;
+  const queries = useQueryClient();
   const [state, setState] = useState<VisitState | null>(() => read(key)?.state ?? null);
   const scale: ScaleKind = state?.scale ?? "truck_scale";
   const uncouple = state?.uncouple ?? true;
-  const visit = useQuery({ queryKey: ["visit", rig, scale, uncouple], queryFn: () => api.visit(rig, scale, uncouple) });
+  const visit = useQuery({
+    queryKey: ["visit", rig, scale, uncouple],
+    queryFn: async () => {
+      const before = localStorage.getItem(key);
+      return { ...(await api.visit(rig, scale, uncouple)), before };
+    },
+  });
   const { data, refetch } = visit;
   useEffect(() => {
     const kept = read(key);
     if (!data || (kept && !kept.sent)) return;
+    if (data.before !== localStorage.getItem(key)) return; // asked for before the last step was kept here
     // another device may have gone on, or ended it
     if (data.state) localStorage.setItem(key, JSON.stringify({ state: data.state, sent: true }));
     else localStorage.removeItem(key);
@@ -61,14 +73,16 @@ export function useVisit(rig: string) {
       const next = { ...(read(key)?.state ?? FRESH), ...change };
       localStorage.setItem(key, JSON.stringify({ state: next, sent: false }));
       setState(next);
-      void send(rig, key).then(() => refetch()); // an older answer under way is dropped
+      void send(rig, key).then(() => refetch());
     },
     [key, rig, refetch],
   );
   const end = useCallback(() => {
     localStorage.removeItem(key);
     setState(null);
-    sending = sending.then(() => api.endVisit(rig).catch(() => {}));
-  }, [key, rig]);
+    sending = sending
+      .then(() => api.endVisit(rig).catch(() => {}))
+      .then(() => queries.removeQueries({ queryKey: ["visit", rig] }));
+  }, [key, rig, queries]);
   return { state, steps: data?.steps ?? [], problem: visit.error?.message ?? null, keep, end };
 }
