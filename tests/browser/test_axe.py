@@ -21,7 +21,13 @@ RUN = """async (only) =>
   .violations.flatMap((each) => each.nodes.map((node) =>
     `${each.id}: ${node.target} ${node.failureSummary} ${node.html.slice(0, 160)}`))"""
 PLACES = ("plates", "pack", "weigh", "margins", "adjust", "log", "match", "visit", "path?door=tow")
-PRACTICE = (
+ELSEWHERE = (
+    "/garage",
+    "/start",
+    "/phones",
+    "/help/order",
+    "/help/traps",
+    "/help/why",
     "/practice",
     "/practice/lessons/two-passes?seed=7",
     "/practice/lessons/one-pass?seed=7",
@@ -29,6 +35,7 @@ PRACTICE = (
     "/practice/challenge?run=yard1/challenge2.lb.north_america/1/on.ask.wait.off",
     "/practice/yard?run=yard1/bars.kg.europe/4c19/on.ask.wait.off.slack.chock.uncouple",
 )
+STILL = "Promise.allSettled(document.getAnimations().map((each) => each.finished))"
 SMALL = """() => [...document.querySelectorAll("button, input, select, summary, a[href]")]
   .filter((each) => !each.closest("p, li, svg, [data-inline], .sr-only") && each.checkVisibility())
   .map((each) => [each, (each.closest("label:has(> input)") ?? each).getBoundingClientRect()])
@@ -71,47 +78,36 @@ class EachPlace(OnStage):
 
 
 class Axe(EachPlace):
-    size = DESK
-
     def violations(self, page: Page) -> list[str]:
-        self.unfold(page)
-        page.evaluate("Promise.allSettled(document.getAnimations().map((each) => each.finished))")
+        """At a desk and on a phone, by day and by night; the page follows at once, and at night
+        only its colours differ.
+        """
+        found: list[str] = []
         page.evaluate(AXE)
-        found: list[str] = page.evaluate(RUN, TAGS)
-        # the page follows at once; what can differ is its colours
-        page.emulate_media(color_scheme="dark")
-        page.locator("html[data-theme=night]").wait_for(state="attached")
-        found += [f"night: {each}" for each in page.evaluate(RUN, ["color-contrast"])]
-        page.emulate_media(color_scheme="light")
+        for name, (width, height) in (("desk", DESK), ("phone", PHONE)):
+            page.set_viewport_size({"width": width, "height": height})
+            self.unfold(page)
+            for theme, only in (("day", TAGS), ("night", ["color-contrast"])):
+                page.emulate_media(color_scheme="dark" if theme == "night" else "light")
+                page.locator(f"html[data-theme={theme}]").wait_for(state="attached")
+                page.evaluate(STILL)
+                found += [f"{name}, {theme}: {each}" for each in page.evaluate(RUN, only)]
         return found
 
     def test_axe_has_nothing_to_say(self) -> None:
-        page = self.page("/", self.size)
+        page = self.page("/")
         page.emulate_media(color_scheme="light", reduced_motion="reduce")
-        found: dict[str, str] = {}
-        found |= dict.fromkeys(self.violations(page), "start")
+        found = dict.fromkeys(self.violations(page), "start")
         for name, rig in self.rigs_to_see():
             for place in PLACES:
                 page.goto(f"{self.address}/rigs/{rig}/{place}")
                 found = dict.fromkeys(self.violations(page), f"{name}, {place}") | found
-        for path in (
-            "/garage",
-            "/start",
-            "/phones",
-            "/help/order",
-            "/help/traps",
-            "/help/why",
-            *PRACTICE,
-        ):
+        for path in ELSEWHERE:
             page.goto(self.address + path)
             found = dict.fromkeys(self.violations(page), path) | found
         self.assertFalse(
             found, "\n".join(f"{line} ({where})" for line, where in sorted(found.items()))
         )
-
-
-class AxeOnAPhone(Axe):
-    size = PHONE
 
 
 class Thumbs(EachPlace):
