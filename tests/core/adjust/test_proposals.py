@@ -159,7 +159,7 @@ class Linear(unittest.TestCase):
 
 
 class Proposals(unittest.TestCase):
-    @settings(max_examples=some(200), suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=some(100), suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), items, st.floats(0.9, 1.0), st.floats(-30, 30))
     def test_every_proposal_is_right_when_checked_again(
         self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float, apart: float
