@@ -28,6 +28,7 @@ from noxel.core.adjust import (
     levers,
     propose,
     state_of,
+    steps_of,
     try_steps,
 )
 from noxel.core.log import kept_answers
@@ -214,6 +215,40 @@ class Proposals(unittest.TestCase):
         elif found.proposals:
             self.assertLessEqual(found.proposals[0].effort, best + 1e-3)
         self.assertEqual(best is None, not found.proposals)
+
+    @settings(max_examples=some(20), suppress_health_check=[HealthCheck.too_slow])
+    @given(exact_rigs(), items.map(lambda found: found[:2]), st.floats(0.86, 0.97))
+    def test_where_it_finds_nothing_neither_does_trying(
+        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float
+    ) -> None:
+        """With the ± that the steps bring: every set of actions, each done halfway or as far as
+        it goes.
+        """
+        document = laden(made, aboard, tight)
+        if document is None:
+            return
+        base = baseline_of(parse_rig(document))
+        found = propose(base)
+        if found.proposals or not found.needed or found.given_up:
+            return
+        acts = actions(base.rig)
+        programme = Programme(state_of(base.rig), acts, [])
+        width = programme.columns()
+        parts = {act.kind: (0.5, 1) if "amount" in act.columns else (1,) for act in acts}
+        for chosen in itertools.product(*[(0, *parts[act.kind]) for act in acts]):
+            values = np.zeros(width)
+            for act, part in zip(acts, chosen, strict=True):
+                values[act.columns["switch"]] = part > 0
+                if "amount" in act.columns:
+                    values[act.columns["amount"]] = part * act.most
+            on = [
+                act.index
+                for act in acts
+                if act.kind in ("leave", "move", "swap") and values[act.columns["switch"]]
+            ]
+            if len(on) == len(set(on)):
+                changed, says = do_steps(base.rig, steps_of(base, programme, values, rounded=False))
+                self.assertFalse(cured(base.checks(changed)), says)
 
     def test_what_cannot_be_cured_names_the_limit_and_proves_it(self) -> None:
         document = rig_of("check--three-passes")

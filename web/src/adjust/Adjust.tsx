@@ -114,7 +114,7 @@ function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step
   if (steps.length === 0)
     return notice && <p className="mt-3 border-l-4 border-spruce pl-2 text-[0.9375rem]">{notice}</p>;
   const keep = () =>
-    ask((id) => api.keepSteps(id, name.trim() || says.join("; ").slice(0, 120), steps, number)).then(
+    ask((id) => api.keepSteps(id, name.trim() || says.join(". ").slice(0, 120), steps, number)).then(
       () => setNotice("Kept. The next weigh-in will be compared with it."),
       (error: Error) => setNotice(error.message),
     );

@@ -14,7 +14,7 @@ export function Kept({ kept }: { kept: Adjustment["kept"] }) {
           <summary className="cursor-pointer text-[0.9375rem]">
             <b>{each.name}</b>, {each.date}: {each.verdict_says}
           </summary>
-          <p className="text-[0.875rem]">{each.said.join("; ")}.</p>
+          <p className="text-[0.875rem]">{each.said.join(". ")}.</p>
           {each.rows.map(([label, predicted, came]) => (
             <p key={label} className="flex justify-between text-[0.875rem]">
               <span>{label}</span>

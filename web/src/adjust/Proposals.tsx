@@ -45,7 +45,7 @@ export function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: St
       {found?.proposals.map((each, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: proposals are distinguished by their rank
         <article key={index} data-proposal={index} className="mt-2 border border-edge bg-card p-3">
-          <p className="text-[1rem] leading-snug font-semibold">{each.says.join("; ")}.</p>
+          <p className="text-[1rem] leading-snug font-semibold">{each.says.join(". ")}.</p>
           <p className="mt-1 text-[0.875rem] leading-snug text-soft">{each.summary}</p>
           {each.rules.map((rule) => (
             <p key={rule} className="mt-1 border-l-4 border-ochre pl-2 text-[0.875rem] leading-snug">

@@ -7,6 +7,7 @@ from noxel.core.adjust.linear_model import forms, state_of
 from noxel.core.adjust.milp import CLEAR, Programme, conditions
 from noxel.core.adjust.proposals import Proposals, cured, propose
 from noxel.core.adjust.routes import Lever, levers
+from noxel.core.adjust.solutions import steps_of
 from noxel.core.adjust.steps import Tried, do_steps, keep, try_steps
 from noxel.core.adjust.typed_steps import TypedStep, read_step
 
@@ -31,5 +32,6 @@ __all__ = [
     "propose",
     "read_step",
     "state_of",
+    "steps_of",
     "try_steps",
 ]

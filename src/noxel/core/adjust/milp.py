@@ -31,6 +31,14 @@ class Condition:
     coefs: Vector
     bound: float
 
+    def left(self, state: Vector) -> float:
+        """What is left until the bound; below 0 it is not kept."""
+        return self.bound - float(self.coefs @ state)
+
+
+Growth = list[list[float]]
+"""For each action, by how much it tightens each condition."""
+
 
 def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
     """What every check asks of the state, with its cushion and the scale's ±."""
@@ -103,17 +111,21 @@ class _Lines:
 
 @dataclass(slots=True)
 class Programme:
-    """A mixed-integer linear programme over what may be done; ``cuts`` are the sets of switches
-    that were found already.
+    """A mixed-integer linear programme over what may be done.
 
-    ``only`` are the switches that may be used, where not all may.
+    ``cuts`` are the sets of switches that were found already: neither they nor more on top are
+    answers. ``others`` are sets that failed: more on top may do. ``only`` are the switches that may
+    be used, where not all may. ``growth`` is what each action takes off each condition, for the ±
+    that it brings.
     """
 
     state: Vector
     acts: list[Action]
     rows: list[Condition]
     cuts: list[set[int]] = field(default_factory=list)
+    others: list[set[int]] = field(default_factory=list)
     only: set[int] | None = None
+    growth: Growth | None = None
 
     def columns(self) -> int:
         """A switch for each action, an amount for each that has one."""
@@ -134,7 +146,7 @@ class Programme:
         lines = _Lines(count + extra)
         for number, row in enumerate(self.rows):
             slack = [(count + number, -1.0)] if extra and row.check != "bars" else []
-            lines.add([*self.effect(row.coefs), *slack], row.bound - float(row.coefs @ self.state))
+            lines.add([*self._effect_on(number), *slack], row.left(self.state))
         for act in self.acts:  # an amount needs its switch
             if act.per_unit is not None:
                 lines.add([(act.columns["amount"], 1.0), (act.columns["switch"], -act.most)], 0.0)
@@ -153,6 +165,14 @@ class Programme:
             lines.add(
                 [(self.acts[position].columns["switch"], 1.0) for position in cut], len(cut) - 1.0
             )
+        for failed in self.others:  # just this set is not asked for again
+            lines.add(
+                [
+                    (act.columns["switch"], 1.0 if position in failed else -1.0)
+                    for position, act in enumerate(self.acts)
+                ],
+                len(failed) - 1.0,
+            )
         integrality = np.zeros(count + extra)
         upper = np.full(count + extra, np.inf)
         for position, act in enumerate(self.acts):
@@ -164,6 +184,14 @@ class Programme:
                 upper[act.columns["amount"]] = act.most
         matrix, highs = lines.made()
         return matrix, highs, integrality, upper
+
+    def _effect_on(self, number: int) -> list[tuple[int, float]]:
+        """What each column does to a condition, with what it takes off it."""
+        does: dict[int, float] = dict(self.effect(self.rows[number].coefs))
+        for act, grown in zip(self.acts, self.growth or [], strict=bool(self.growth)):
+            switch = act.columns["switch"]
+            does[switch] = does.get(switch, 0.0) + grown[number]
+        return list(does.items())
 
     def effect(self, coefs: Vector) -> Iterator[tuple[int, float]]:
         """What each column does to a sum over the state, where it does anything."""

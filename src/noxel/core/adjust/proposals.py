@@ -5,22 +5,28 @@ What may be done (:mod:`noxel.core.adjust.actions`) is chosen by a programme ove
 (:mod:`noxel.core.adjust.milp`).
 """
 
-import math
 import time
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 
-from noxel.core.adjust.actions import MOST_ITEMS, actions, considered, most_restoration
+from noxel.core.adjust.actions import MOST_ITEMS, actions, considered
 from noxel.core.adjust.baseline import Baseline
-from noxel.core.adjust.linear_model import MOMENT, TONGUE, Vector, state_of
-from noxel.core.adjust.milp import LIMIT_SECONDS, Programme, conditions, least_of, state_after
+from noxel.core.adjust.linear_model import Vector, state_of
+from noxel.core.adjust.milp import (
+    LIMIT_SECONDS,
+    Growth,
+    Programme,
+    conditions,
+    least_of,
+    state_after,
+)
+from noxel.core.adjust.solutions import steps_of
 from noxel.core.adjust.steps import CheckChange, check_changes, do_steps
 from noxel.core.limits import Checked, Verdict, verdict
-from noxel.core.mechanics import lever_lengths, statics
-from noxel.core.quantities import KG, LITRES, Length, print_mass
+from noxel.core.quantities import KG, print_mass
 from noxel.core.rig import RigFile, Step
 from noxel.core.wording import Answer, Printer, check_label, rule_sentence, vehicle_word
 
@@ -28,6 +34,10 @@ SLOTS = 3
 """How many different sets of steps are looked for."""
 ROUNDS = 6
 """How often the amounts of one set are looked for again, with the ± that they themselves bring."""
+FIRST_TRIES, TRIES = 3, 30
+"""How many sets of steps may fail by the ± that they bring: before that is looked for beforehand,
+and before the search is given up.
+"""
 
 
 _RIGHT = "Nothing needs fixing: every check that could be made is right."
@@ -70,76 +80,13 @@ class Proposals(Answer):
     given_up: bool
 
 
-def _steps(base: Baseline, programme: Programme, values: Vector, *, rounded: bool) -> list[Step]:
-    """The steps of a solution; rounded to what people can do, toward the side that still cures."""
-    rig = base.rig
-    length = rig.units.lengths
-    grain = {"in": 0.0254, "ft": 0.0254, "cm": 0.05, "mm": 0.05, "m": 0.05}[length]
-    volume = 1.0 if rig.units.volumes == "gal" else 5.0
-    steps = []
-    for act in programme.acts:
-        if values[act.columns["switch"]] < 0.5:
-            continue
-        amount = float(values[act.columns["amount"]]) if "amount" in act.columns else 0.0
-        if "amount" in act.columns and amount < 1e-9:
-            continue
-        if act.kind == "leave":
-            steps.append(Step(kind="leave", index=act.index))
-        elif act.kind == "swap":
-            steps.append(Step(kind="swap", index=act.index, position=_at(act.place)))
-        elif act.kind == "move":
-            way = float(
-                np.sign((act.per_unit if act.per_unit is not None else np.zeros(5)) @ _BACKWARD)
-            )
-            moved = min(act.most, math.ceil(amount / grain - 1e-6) * grain) if rounded else amount
-            steps.append(Step(kind="move", index=act.index, position=_at(act.place + way * moved)))
-        elif act.kind == "tank":
-            tank = rig.tanks[act.index]
-            unit = LITRES["gal"] if volume == 1.0 else volume
-            drained = amount * tank.capacity.litres
-            if rounded:
-                drained = min(
-                    act.most * tank.capacity.litres, math.ceil(drained / unit - 1e-6) * unit
-                )
-            steps.append(
-                Step(
-                    kind="tank",
-                    index=act.index,
-                    level=round(max(0.0, act.place - drained / tank.capacity.litres), 4),
-                )
-            )
-    bars = _bars(base, programme, values, rounded=rounded)
-    return [*steps, bars] if bars else steps
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A proposal, what the programme counts for it, and the switches that it uses."""
 
-
-_BACKWARD = np.array([-1.0, 1.0, 0.0, -1.0, 0.0])
-"""Moving back loads the rear axle and unloads the front, or unloads the tongue."""
-
-
-def _at(metres: float) -> Length:
-    return Length(f"{metres:.6f} m", metres)
-
-
-def _bars(base: Baseline, programme: Programme, values: Vector, *, rounded: bool) -> Step | None:
-    """The restoration that gives the moment found, with the tongue as it is after the other
-    steps.
-    """
-    wanted = [
-        act for act in programme.acts if act.kind == "bars" and values[act.columns["switch"]] > 0.5
-    ]
-    if not wanted or float(values[wanted[0].columns["amount"]]) < 1e-9:
-        return None
-    state = state_after(programme, values)
-    at = lever_lengths(base.rig)
-    full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
-    restoration = float(state[MOMENT]) / full if full else 0.0
-    most = most_restoration(base.rig)
-    tighter = restoration > (base.rig.plan.front_restoration or 0.0)
-    if rounded:
-        restoration = (math.ceil if tighter else math.floor)(
-            restoration * 20 - 1e-6
-        ) / 20  # to five per cent
-    return Step(kind="bars", level=min(most, max(0.0, restoration)))
+    cost: float
+    proposal: Proposal
+    used: set[int]
 
 
 def cured(rows: Sequence[Checked]) -> bool:
@@ -155,7 +102,7 @@ def _proposal(
     """A solution as steps, where the ordinary checks find it right; and what they find."""
     after: list[Checked] = []
     for rounded in (True, False):
-        steps = _steps(base, programme, values, rounded=rounded)
+        steps = steps_of(base, programme, values, rounded=rounded)
         changed, says = do_steps(base.rig, steps)
         after = base.checks(changed)
         if cured(after):
@@ -175,7 +122,7 @@ def _proposal(
 
 def _candidate(
     base: Baseline, programme: Programme, answer: Any, before: Sequence[Checked]
-) -> tuple[float, Proposal] | None:
+) -> Candidate | None:
     """The cheapest amounts for one set of switches, with the ± that the change itself brings; None
     where there are none.
 
@@ -187,9 +134,10 @@ def _candidate(
     for _ in range(ROUNDS):
         proposal, after = _proposal(base, tighter, answer.x, float(answer.fun), before)
         if proposal is not None:
-            return float(answer.fun), proposal
+            return Candidate(float(answer.fun), proposal, _switches(tighter, answer.x))
+        state = state_after(tighter, answer.x)
         asked = [
-            replace(row, bound=min(row.bound, other.bound))
+            min(row, other, key=lambda each: each.left(state))
             for row, other in zip(tighter.rows, conditions(base, after), strict=True)
         ]
         tighter = Programme(programme.state, programme.acts, asked, only=used)
@@ -197,6 +145,95 @@ def _candidate(
         if answer.x is None:
             return None
     return None
+
+
+def _growth(base: Baseline, programme: Programme) -> Growth:
+    """How much tighter each condition becomes by the ± that each action brings when done alone, as
+    far as it goes.
+
+    Together they bring no more than the sum: a root of a sum of squares above the scale's own ±
+    grows ever more slowly.
+    """
+    programme.columns()
+    grown: Growth = []
+    for act in programme.acts:
+        alone = np.zeros(programme.columns())
+        alone[act.columns["switch"]] = 1.0
+        if "amount" in act.columns:
+            alone[act.columns["amount"]] = act.most
+        changed, _ = do_steps(base.rig, steps_of(base, programme, alone, rounded=False))
+        state = state_after(programme, alone)
+        grown.append(
+            [
+                max(0.0, row.left(state) - other.left(state))
+                for row, other in zip(
+                    programme.rows, conditions(base, base.checks(changed)), strict=True
+                )
+            ]
+        )
+    return grown
+
+
+class _Search:
+    """The easiest sets of steps, until there are enough, none is left or time is up."""
+
+    def __init__(self, base: Baseline, before: Sequence[Checked], seconds: float) -> None:
+        self.base, self.before = base, before
+        self.programme = Programme(state_of(base.rig), actions(base.rig), conditions(base, before))
+        self.pool: list[Candidate] = []
+        self.given_up = False
+        self._until = time.monotonic() + seconds
+
+    def run(self) -> None:
+        """First as if a change had no ± of its own. Once that fails, with at least the ± that it
+        has. If that finds nothing, one set after the other.
+        """
+        programme = self.programme
+        if not programme.acts or self._look(programme, rejected=FIRST_TRIES):
+            return
+        careful = replace(
+            programme, cuts=[each.used for each in self.pool], growth=_growth(self.base, programme)
+        )
+        self._look(careful, rejected=TRIES)
+        if not self.pool and not self.given_up:
+            self.given_up = not self._look(programme, rejected=TRIES)
+
+    def _look(self, programme: Programme, *, rejected: int) -> bool:
+        """Whether it came to an end before so many answers were rejected."""
+        while True:
+            left = self._until - time.monotonic()
+            if left <= 0.05:
+                self.given_up = True
+                return True
+            answer = programme.solve(seconds=left)
+            self.given_up = self.given_up or answer.status == 1
+            if answer.x is None or self._enough(float(answer.fun)):
+                return True
+            candidate = self._candidate(programme, answer)
+            if candidate is not None:
+                self.pool.append(candidate)
+                programme.cuts.append(candidate.used)
+                continue
+            programme.others.append(_switches(programme, answer.x))
+            rejected -= 1
+            if not rejected:
+                return False
+
+    def _enough(self, cost: float) -> bool:
+        return sum(1 for each in self.pool if each.cost <= cost) >= SLOTS
+
+    def _candidate(self, programme: Programme, answer: Any) -> Candidate | None:
+        """Preferably with the least amounts for the same switches, without what was put on top for
+        the ±.
+        """
+        if programme.growth is not None:
+            used = _switches(programme, answer.x)
+            least = replace(programme, cuts=[], others=[], growth=None, only=used).solve()
+            if least.x is not None:
+                found = _candidate(self.base, programme, least, self.before)
+                if found is not None:
+                    return found
+        return _candidate(self.base, programme, answer, self.before)
 
 
 def _switches(programme: Programme, values: Vector) -> set[int]:
@@ -333,24 +370,10 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
         return Proposals(
             needed=False, proposals=[], unmet=[], proof=[], movable=0, given_up=False, says=says
         )
-    acts = actions(base.rig)
-    programme = Programme(state_of(base.rig), acts, conditions(base, before))
-    pool: list[tuple[float, Proposal]] = []
-    started, given_up = time.monotonic(), False
-    while acts:
-        left = seconds - (time.monotonic() - started)
-        if left <= 0.05:
-            given_up = True
-            break
-        answer = programme.solve(seconds=left)
-        given_up = given_up or answer.status == 1
-        if answer.x is None or sum(1 for cost, _ in pool if cost <= float(answer.fun)) >= SLOTS:
-            break
-        candidate = _candidate(base, programme, answer, before)
-        if candidate is not None:
-            pool.append(candidate)
-        programme.cuts.append(_switches(programme, answer.x))
-    found = [proposal for _, proposal in sorted(pool, key=lambda each: each[0])[:SLOTS]]
+    search = _Search(base, before, seconds)
+    search.run()
+    programme, given_up, acts = search.programme, search.given_up, search.programme.acts
+    found = [each.proposal for each in sorted(search.pool, key=lambda each: each.cost)[:SLOTS]]
     left_out = sum(1 for load in base.rig.loads if load.kg and load.position is not None) - len(
         considered(base.rig)
     )
@@ -379,7 +402,6 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
             says="Nothing may be moved: list items with their places, add tanks, or allow more "
             "below.",
         )
-    programme.cuts.clear()
     unmet, proof = _unmet(base, programme, before, seconds / 2)
     return Proposals(
         needed=True,
