@@ -2,6 +2,7 @@
 
 import copy
 import json
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
@@ -103,3 +104,23 @@ def exact_rigs(draw: st.DrawFn) -> tuple[Document, dict[str, float]]:
         ],
     }
     return document, loads
+
+
+At = tuple[str | int, ...]
+"""The place of a figure in a document."""
+
+
+def figures_of(here: Any, at: At) -> Iterator[tuple[At, float]]:
+    """Every bare figure of a document, with its path."""
+    parts = here.items() if isinstance(here, dict) else enumerate(here)
+    for key, value in parts:
+        if isinstance(value, dict | list):
+            yield from figures_of(value, (*at, key))
+        elif isinstance(value, int | float) and not isinstance(value, bool) and key != "version":
+            yield (*at, key), value
+
+
+def put_at(document: Any, path: At, value: float) -> None:
+    for part in path[:-1]:
+        document = document[part]
+    document[path[-1]] = value

@@ -30,7 +30,7 @@ from noxel.core.weigh import ScaleKind, plan, scales_for, visit_steps
 from noxel.errors import InputError, RigFileError
 from noxel.formats.rig_json import read_rig
 from tests.kept import as_kept
-from tests.truth import rig_of
+from tests.truth import figures_of, put_at, rig_of
 
 TODAY = datetime.date(2026, 11, 23)
 LEFT_OUT = {"checks", "checks_before", "checks_after", "numbers", "index"}
@@ -254,23 +254,6 @@ def _visit(rig: RigFile, scale: ScaleKind, uncouple: bool) -> dict[str, Any]:
 
 
 SLIPPED = ("check--three-passes", "check--fifth-wheel", "check--kilograms", "check--motorhome")
-Path = tuple[str | int, ...]
-
-
-def _figures(here: Any, at: Path) -> Iterator[tuple[Path, float]]:
-    """Every bare figure of a document, with its path."""
-    parts = here.items() if isinstance(here, dict) else enumerate(here)
-    for key, value in parts:
-        if isinstance(value, dict | list):
-            yield from _figures(value, (*at, key))
-        elif isinstance(value, int | float) and not isinstance(value, bool) and key != "version":
-            yield (*at, key), value
-
-
-def _put(document: Any, path: Path, value: float) -> None:
-    for part in path[:-1]:
-        document = document[part]
-    document[path[-1]] = value
 
 
 def _alarms(document: Any) -> Iterator[tuple[str, str]]:
@@ -323,10 +306,10 @@ class GoldenRooms(unittest.TestCase):
         count: Counter[str] = Counter()
         for rig in (household()["observatory"], *(parse_rig(rig_of(name)) for name in SLIPPED)):
             document = dump_rig(rig)
-            for path, figure in _figures(document, ()):
+            for path, figure in figures_of(document, ()):
                 for factor in (10, 0.1, 2.2046, 0.4536):
                     changed = copy.deepcopy(document)
-                    _put(changed, path, figure * factor)
+                    put_at(changed, path, figure * factor)
                     for code, says in _alarms(changed):
                         count[code] += 1
                         first.setdefault(code, says)

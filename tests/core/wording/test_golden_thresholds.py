@@ -1,0 +1,105 @@
+"""Where an answer changes: each figure of some rigs is made smaller and larger. The whole figures
+between which a status, a code or the form of a sentence comes are kept, and read by a person.
+"""
+
+import copy
+import re
+import unittest
+from collections.abc import Iterator
+from typing import Any
+
+from pydantic_core import to_jsonable_python
+
+from noxel.core.evaluate import evaluate
+from noxel.core.plates import contradictions, evaluate_plates
+from noxel.core.rig import dump_rig, parse_rig
+from noxel.errors import RigFileError
+from tests import quick
+from tests.core.wording.test_golden_rooms import TODAY, household
+from tests.kept import as_kept
+from tests.truth import At, Document, figures_of, put_at, rig_of
+
+TIMES = (0.3, 0.6, 0.8, 0.9, 0.97, 1, 1.03, 1.1, 1.25, 1.6, 3)
+
+
+def forms(here: Any) -> Iterator[str]:
+    """Every text in an answer, without its figures."""
+    if isinstance(here, dict | list):
+        for each in here.values() if isinstance(here, dict) else here:
+            yield from forms(each)
+    elif isinstance(here, str):
+        yield re.sub(r"\d[\d,.]*", "#", here)
+
+
+def said(document: Document, path: At, figure: float) -> set[str]:
+    """The statuses, codes and forms of sentences with another figure in its place."""
+    changed = copy.deepcopy(document)
+    put_at(changed, path, figure)
+    try:
+        rig = parse_rig(changed)
+    except RigFileError:
+        return {"refused"}
+    found = evaluate(rig)
+    plates = evaluate_plates(rig, found, TODAY)
+    alarms = (*found.advisories, *contradictions(rig, TODAY))
+    return {
+        *(f"{check.id} {check.status}" for check in found.checks),
+        *(f"{each.id} {each.expected.outlook}" for each in found.checks if each.expected),
+        *(f"{name} by {each.way}" for name, each in (found.expected or {}).items()),
+        *(each.code for each in alarms),
+        *(each.code for each in found.findings),
+        *(each.code for each in plates.ready),
+        *forms(to_jsonable_python([found.headline, found.rooms, plates.beside, plates.tires])),
+    }
+
+
+def changes(document: Document, path: At, figure: float) -> Iterator[str]:
+    """Between which figures something comes, and what."""
+    grain = 1.0 if abs(figure) >= 20 else 0.01
+
+    def seen(at: float) -> set[str]:
+        return said(document, path, round(at * grain, 2))
+
+    points = sorted({round(figure * times / grain) for times in TIMES})
+    looks = [seen(at) for at in points]
+    for low, high, before, after in zip(points, points[1:], looks, looks[1:], strict=False):
+        if before == after:
+            continue
+        while high - low > 1:
+            middle = (low + high) // 2
+            look = seen(middle)
+            if look == before:
+                low = middle
+            else:
+                high, after = middle, look
+        more, less = sorted(after - before), sorted(before - after)
+        yield f"  {low * grain:g} → {high * grain:g}: {' | '.join(more or ['no more', *less])}"
+
+
+class GoldenThresholds(unittest.TestCase):
+    maxDiff = 3000
+
+    def kept(self, name: str, document: Document) -> None:
+        lines: list[str] = []
+        for path, figure in figures_of(document, ()):
+            found = list(changes(document, path, figure))
+            lines += [".".join(map(str, path)) + f" {figure:g}", *found] if found else []
+        as_kept(self, f"thresholds/{name}", lines)
+
+    def test_three_passes(self) -> None:
+        self.kept("three-passes", rig_of("check--three-passes"))
+
+    @unittest.skipIf(quick, "one rig is a tenth")
+    def test_a_pin(self) -> None:
+        self.kept("fifth-wheel", rig_of("check--fifth-wheel"))
+
+    @unittest.skipIf(quick, "one rig is a tenth")
+    def test_labels_hitch_and_rules(self) -> None:
+        """The crowded rig, of which the last weigh-in and the first item are enough."""
+        document = dump_rig(household()["crowded"])
+        document["weigh_ins"], document["loads"] = document["weigh_ins"][-1:], document["loads"][:1]
+        self.kept("crowded", document)
+
+
+if __name__ == "__main__":
+    unittest.main()
