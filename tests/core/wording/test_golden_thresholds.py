@@ -5,20 +5,24 @@ between which a status, a code or the form of a sentence comes are kept, and rea
 import copy
 import re
 import unittest
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 
 from pydantic_core import to_jsonable_python
 
+from noxel.core.adjust import bar_curve, baseline_of, levers
 from noxel.core.evaluate import evaluate
+from noxel.core.match import how_much
+from noxel.core.pack import evaluate_pack
 from noxel.core.plates import contradictions, evaluate_plates
-from noxel.core.rig import dump_rig, parse_rig
-from noxel.errors import RigFileError
+from noxel.core.rig import RigFile, dump_rig, parse_rig
+from noxel.errors import InputError, RigFileError
 from tests import quick
-from tests.core.wording.test_golden_rooms import TODAY, household
+from tests.core.wording.test_golden_rooms import ROOMS, TODAY, household
 from tests.kept import as_kept
 from tests.truth import At, Document, figures_of, put_at, rig_of
 
+Look = Callable[[RigFile], set[str]]
 TIMES = (0.3, 0.6, 0.8, 0.9, 0.97, 1, 1.03, 1.1, 1.25, 1.6, 3)
 
 
@@ -31,14 +35,21 @@ def forms(here: Any) -> Iterator[str]:
         yield re.sub(r"\d[\d,.]*", "#", here)
 
 
-def said(document: Document, path: At, figure: float) -> set[str]:
-    """The statuses, codes and forms of sentences with another figure in its place."""
-    changed = copy.deepcopy(document)
-    put_at(changed, path, figure)
-    try:
-        rig = parse_rig(changed)
-    except RigFileError:
-        return {"refused"}
+def pack(rig: RigFile) -> set[str]:
+    """The forms of all that Pack says."""
+    return set(forms(to_jsonable_python(evaluate_pack(rig))))
+
+
+def later(rig: RigFile) -> set[str]:
+    """The forms of what the log says, how much may be towed, and what each lever does alone."""
+    base = baseline_of(rig)
+    rows = base.checks(base.rig)
+    alone = [how_much(rig), levers(base.rig, rows), bar_curve(base.rig, rows, base)]
+    return set(forms(to_jsonable_python([ROOMS["log"](rig), *alone])))
+
+
+def margins(rig: RigFile) -> set[str]:
+    """Statuses, codes, and the forms of what is said first."""
     found = evaluate(rig)
     plates = evaluate_plates(rig, found, TODAY)
     alarms = (*found.advisories, *contradictions(rig, TODAY))
@@ -53,12 +64,17 @@ def said(document: Document, path: At, figure: float) -> set[str]:
     }
 
 
-def changes(document: Document, path: At, figure: float) -> Iterator[str]:
+def changes(document: Document, path: At, figure: float, look: Look) -> Iterator[str]:
     """Between which figures something comes, and what."""
     grain = 1.0 if abs(figure) >= 20 else 0.01
 
     def seen(at: float) -> set[str]:
-        return said(document, path, round(at * grain, 2))
+        changed = copy.deepcopy(document)
+        put_at(changed, path, round(at * grain, 2))
+        try:
+            return look(parse_rig(changed))
+        except (InputError, RigFileError):
+            return {"refused"}
 
     points = sorted({round(figure * times / grain) for times in TIMES})
     looks = [seen(at) for at in points]
@@ -67,11 +83,11 @@ def changes(document: Document, path: At, figure: float) -> Iterator[str]:
             continue
         while high - low > 1:
             middle = (low + high) // 2
-            look = seen(middle)
-            if look == before:
+            found = seen(middle)
+            if found == before:
                 low = middle
             else:
-                high, after = middle, look
+                high, after = middle, found
         more, less = sorted(after - before), sorted(before - after)
         yield f"  {low * grain:g} → {high * grain:g}: {' | '.join(more or ['no more', *less])}"
 
@@ -79,10 +95,10 @@ def changes(document: Document, path: At, figure: float) -> Iterator[str]:
 class GoldenThresholds(unittest.TestCase):
     maxDiff = 3000
 
-    def kept(self, name: str, document: Document) -> None:
+    def kept(self, name: str, document: Document, look: Look = margins) -> None:
         lines: list[str] = []
         for path, figure in figures_of(document, ()):
-            found = list(changes(document, path, figure))
+            found = list(changes(document, path, figure, look))
             lines += [".".join(map(str, path)) + f" {figure:g}", *found] if found else []
         as_kept(self, f"thresholds/{name}", lines)
 
@@ -99,6 +115,17 @@ class GoldenThresholds(unittest.TestCase):
         document = dump_rig(household()["crowded"])
         document["weigh_ins"], document["loads"] = document["weigh_ins"][-1:], document["loads"][:1]
         self.kept("crowded", document)
+
+    @unittest.skipIf(quick, "one rig is a tenth")
+    def test_pack(self) -> None:
+        self.kept("pack", rig_of("predict--packed"), pack)
+
+    @unittest.skipIf(quick, "one rig is a tenth")
+    def test_log_levers_and_how_much(self) -> None:
+        document = rig_of("check--three-passes")
+        now = document["weigh_ins"][0]
+        document["weigh_ins"] = [now, copy.deepcopy(now) | {"date": "2026-11-01"}]
+        self.kept("later", document, later)
 
 
 if __name__ == "__main__":
