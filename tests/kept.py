@@ -48,6 +48,15 @@ def written(value: Any, depth: int = 0, left_out: Container[str] = ()) -> Iterat
                 )
 
 
+def texts_of(value: Any) -> Iterator[str]:
+    """Every text in an answer."""
+    if isinstance(value, dict | list):
+        for each in value.values() if isinstance(value, dict) else value:
+            yield from texts_of(each)
+    elif isinstance(value, str):
+        yield value
+
+
 def as_kept(test: unittest.TestCase, name: str, value: Any, left_out: Container[str] = ()) -> None:
     """Whether an answer is what ``golden/{name}.txt`` holds."""
     plain = to_jsonable_python(value, serialize_unknown=True)

@@ -159,13 +159,13 @@ class Packing(OnStage):
         for label, text in (
             ("What was moved weighs", "100"),
             ("Moved back by", "80"),
-            ("Tongue before", "700"),
-            ("Tongue after", "740"),
+            ("Load on the hitch before", "700"),
+            ("Load on the hitch after", "740"),
         ):
             page.get_by_label(label, exact=True).fill(text)
         page.get_by_role("button", name="Work it out").click()
         expect(page.get_by_text("must make the tongue lighter")).to_be_visible()
-        page.get_by_label("Tongue after").fill("660")
+        page.get_by_label("Load on the hitch after").fill("660")
         page.get_by_role("button", name="Work it out").click()
         expect(page.get_by_text("200 in ± 0 in")).to_be_visible()  # 100 × 80 ÷ 40
         page.get_by_role("button", name="Use it").click()

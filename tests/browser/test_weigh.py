@@ -161,7 +161,7 @@ class ByEachScale(OnStage):
         expect(gross).to_contain_text("7,094")  # 6,260 + 100 gal × 8.34 lb
         expect(page.get_by_text("Estimated, not weighed")).to_be_visible()
         page.get_by_role("radio", name="by part").click()
-        expect(page.get_by_text("The hitch and the tongue")).to_be_visible()
+        expect(page.get_by_text("The hitch", exact=True)).to_be_visible()
 
     def test_live_from_the_stand_in(self) -> None:
         page = self.unweighed(rig_of("check--three-passes"))

@@ -22,7 +22,7 @@ from noxel.core.match import ceiling
 from noxel.core.mechanics import Knowledge, Weighing, expect, other_ways, predict_known, weigh
 from noxel.core.plates import contradictions
 from noxel.core.quantities import KG, Figure, combine
-from noxel.core.rig import SETS, RigFile, rating_in
+from noxel.core.rig import RigFile, rating_in
 from noxel.core.weigh import advise, pass_answers
 from noxel.core.wording import (
     Printer,
@@ -36,6 +36,7 @@ from noxel.core.wording import (
     still_open,
     tongue_ways,
     way_words,
+    words_of,
 )
 from noxel.errors import NotFound
 
@@ -164,7 +165,8 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     for candidate in weighing.candidates:
         key = candidate.figure.key
         working[key] = to.working(
-            candidate.figure, f"Tongue weight, {_CANDIDATES[candidate.source]}"
+            candidate.figure,
+            f"{figure_title(rig, 'tongue_static')}, {_CANDIDATES[candidate.source]}",
         )
     bind = binding(rows)
     return answers.Evaluation(
@@ -192,7 +194,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         estimate=_estimate(rig, number, to),
         plates=contradictions(rig),
         chain=_chain(rig, to),
-        terms=dict(SETS[rig.terms]),
+        terms=words_of(rig),
         geometry=geometry_of(
             rig, len(weighing.hitched.each.trailer_axles) if weighing.hitched else 0
         ),

@@ -4,11 +4,14 @@ read through by a person.
 
 import copy
 import datetime
+import re
 import unittest
 from collections import Counter
 from collections.abc import Callable, Iterator
 from importlib.resources import files
 from typing import Any
+
+from pydantic_core import to_jsonable_python
 
 from noxel.core.adjust import Tried, bar_curve, baseline_of, levers, propose, try_steps
 from noxel.core.evaluate import evaluate
@@ -25,11 +28,12 @@ from noxel.core.log import (
 from noxel.core.match import explain, how_much, match_pair, match_vehicle, trailer_of_rig
 from noxel.core.pack import CATALOGUE, evaluate_pack
 from noxel.core.plates import contradictions, evaluate_plates
-from noxel.core.rig import RigFile, Step, dump_rig, parse_rig
+from noxel.core.rig import RigFile, Step, dump_rig, on_pin, parse_rig
 from noxel.core.weigh import ScaleKind, plan, scales_for, visit_steps
 from noxel.errors import InputError, RigFileError
 from noxel.formats.rig_json import read_rig
-from tests.kept import as_kept
+from tests.core.wording.test_golden import LEAK, rigs
+from tests.kept import as_kept, texts_of
 from tests.truth import figures_of, put_at, rig_of
 
 TODAY = datetime.date(2026, 11, 23)
@@ -284,6 +288,20 @@ class GoldenRooms(unittest.TestCase):
             for room, ask in ROOMS.items():
                 with self.subTest(rig=name, room=room):
                     as_kept(self, f"rooms/{name}-{room}", ask(rig), LEFT_OUT)
+
+    def test_no_word_of_one_place_in_a_room_of_another(self) -> None:
+        """Nor a tongue where there is a pin."""
+        demo = household()
+        for name, rig in (*((each, demo[each]) for each in ("library", "shadows")), *rigs()):
+            at_home = rig.terms == "north_america"
+            if at_home and not on_pin(rig):
+                continue
+            rooms = [ROOMS[room](rig) for room in ("plates", "pack", "weigh", "adjust", "log")]
+            visits = [visit_steps(rig, kind, uncouple=True) for kind, *_ in scales_for(rig)]
+            answers = [*rooms, how_much(rig), visits, scales_for(rig)]
+            for text in texts_of(to_jsonable_python(answers, serialize_unknown=True)):
+                leak = re.search(r"\btongue\b", text) if at_home else LEAK.search(text)
+                self.assertIsNone(leak if " " in text else None, f"{name}: {text}")
 
     def test_every_visit_to_every_kind_of_scale(self) -> None:
         for name in ("observatory", "pottery", "alone"):

@@ -19,25 +19,21 @@ from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.errors import InputError, RigFileError
 from tests import quick
 from tests.core.wording.test_golden_rooms import ROOMS, TODAY, household
-from tests.kept import as_kept
+from tests.kept import as_kept, texts_of
 from tests.truth import At, Document, figures_of, put_at, rig_of
 
 Look = Callable[[RigFile], set[str]]
 TIMES = (0.3, 0.6, 0.8, 0.9, 0.97, 1, 1.03, 1.1, 1.25, 1.6, 3)
 
 
-def forms(here: Any) -> Iterator[str]:
+def forms(answer: Any) -> set[str]:
     """Every text in an answer, without its figures."""
-    if isinstance(here, dict | list):
-        for each in here.values() if isinstance(here, dict) else here:
-            yield from forms(each)
-    elif isinstance(here, str):
-        yield re.sub(r"\d[\d,.]*", "#", here)
+    return {re.sub(r"\d[\d,.]*", "#", text) for text in texts_of(to_jsonable_python(answer))}
 
 
 def pack(rig: RigFile) -> set[str]:
     """The forms of all that Pack says."""
-    return set(forms(to_jsonable_python(evaluate_pack(rig))))
+    return forms(evaluate_pack(rig))
 
 
 def later(rig: RigFile) -> set[str]:
@@ -45,7 +41,7 @@ def later(rig: RigFile) -> set[str]:
     base = baseline_of(rig)
     rows = base.checks(base.rig)
     alone = [how_much(rig), levers(base.rig, rows), bar_curve(base.rig, rows, base)]
-    return set(forms(to_jsonable_python([ROOMS["log"](rig), *alone])))
+    return forms([ROOMS["log"](rig), *alone])
 
 
 def margins(rig: RigFile) -> set[str]:
@@ -60,7 +56,7 @@ def margins(rig: RigFile) -> set[str]:
         *(each.code for each in alarms),
         *(each.code for each in found.findings),
         *(each.code for each in plates.ready),
-        *forms(to_jsonable_python([found.headline, found.rooms, plates.beside, plates.tires])),
+        *forms([found.headline, found.rooms, plates.beside, plates.tires]),
     }
 
 

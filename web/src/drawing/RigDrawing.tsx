@@ -68,7 +68,7 @@ export function RigDrawing(props: {
               sizes={sizes}
               picked={picked}
               onPick={onPick}
-              tongue={pin ? "Pin" : capital(evaluation.terms.tongue ?? "tongue")}
+              tongue={capital(evaluation.terms.tongue ?? "tongue")}
               pin={pin}
               unit={evaluation.units.mass}
             />

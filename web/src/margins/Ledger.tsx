@@ -130,7 +130,7 @@ function marginText(check: Check): string {
 const GROUPS: readonly (readonly [Check["group"], string])[] = [
   ["vehicle", "The vehicle"],
   ["trailer", "The trailer"],
-  ["hitch", "The hitch and the tongue"],
+  ["hitch", "The hitch"],
   ["combination", "Both together"],
   ["tires", "The tires"],
 ];

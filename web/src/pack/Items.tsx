@@ -157,14 +157,11 @@ function Item({ index, on, name }: { index: number; on: "vehicle" | "trailer"; n
 }
 
 function Effects({ effect, on }: { effect: ItemEffect | undefined; on: "vehicle" | "trailer" }) {
-  const { rig, evaluation } = useDesk();
-  const pin = rig.kind === "fifth_wheel" || rig.kind === "gooseneck";
+  const { evaluation } = useDesk();
   if (!effect || effect.rear === null) return <span className="text-[0.8125rem] text-soft">no place yet</span>;
   return (
     <span className="font-cond text-[0.875rem] text-soft">
-      {on === "trailer" &&
-        effect.tongue !== null &&
-        `${pin ? "pin" : (evaluation.terms.tongue ?? "tongue")} ${signed(effect.tongue)} · `}
+      {on === "trailer" && effect.tongue !== null && `${evaluation.terms.tongue} ${signed(effect.tongue)} · `}
       rear {signed(effect.rear)}
     </span>
   );

@@ -7,7 +7,10 @@ export function Schools() {
   const { schools } = sheet.pack;
   const most = Math.max(...schools.map((school) => school.value), 1);
   return (
-    <section aria-label="Tongue, by each school" className="mt-6 border-t border-ink pt-2">
+    <section
+      aria-label={`${capital(evaluation.terms.tongue_weight ?? "tongue weight")}, by each school`}
+      className="mt-6 border-t border-ink pt-2"
+    >
       <h2 className="font-cond text-[1.125rem] font-semibold">
         {capital(evaluation.terms.tongue_weight ?? "tongue weight")}, by each school, in {evaluation.units.mass}
       </h2>

@@ -48,14 +48,14 @@ export function StartFrom() {
             <Field
               path="plan.trailer_base.gross"
               label="Trailer, in total"
-              hint="left out: its dry weight"
+              hint={`left out: its ${evaluation.terms.dry_weight}`}
               unit={unit}
               sourced
             />
             <Field
               path="plan.trailer_base.tongue"
-              label="Its tongue"
-              hint="left out: its dry tongue"
+              label={`Its ${evaluation.terms.tongue}`}
+              hint={`left out: its ${evaluation.terms.dry_tongue}`}
               unit={unit}
               sourced
             />

@@ -6,8 +6,8 @@ import { Button } from "../ui/controls";
 const FIELDS = [
   ["mass", "What was moved weighs", "mass"],
   ["moved_back", "Moved back by", "length"],
-  ["before", "Tongue before", "mass"],
-  ["after", "Tongue after", "mass"],
+  ["before", "Load on the hitch before", "mass"],
+  ["after", "Load on the hitch after", "mass"],
   ["resolution", "The scale reads to", "mass"],
 ] as const;
 type Name = (typeof FIELDS)[number][0];

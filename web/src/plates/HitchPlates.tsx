@@ -5,6 +5,7 @@ import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { MenuBody, MenuItem } from "../ui/Menu";
 import { useKeys } from "../ui/useKeys";
+import { useTerms } from "../ui/useTerms";
 import { Chain } from "./Chain";
 import { MakersTable } from "./MakersTable";
 import { ChoiceLine, More, Plate } from "./Plate";
@@ -16,6 +17,7 @@ const PIN_PARTS = ["fifth-wheel hitch", "gooseneck ball", "coupler", "adapter", 
 /** The hitch chain, link by link: the weakest one counts. */
 export function HitchPlates() {
   const { rig, change, evaluation, sheet } = useDesk();
+  const t = useTerms();
   const length = evaluation.length;
   const attitude = sheet.plates.attitude;
   const mass = rig.units.mass;
@@ -104,11 +106,7 @@ export function HitchPlates() {
         >
           <Field path={`hitch.parts[${index}].kind`} label="Which part" mode="text" />
           <RatingField path={`hitch.parts[${index}].trailer`} label="Trailer rating" unit={mass} />
-          <RatingField
-            path={`hitch.parts[${index}].tongue`}
-            label={ball ? "Tongue rating" : "Pin rating"}
-            unit={mass}
-          />
+          <RatingField path={`hitch.parts[${index}].tongue`} label={`${t("tongue")} rating`} unit={mass} />
           {/ball(?! mount)|coupler/i.test(part.kind) && (
             <Field
               path={`hitch.parts[${index}].size`}
@@ -155,9 +153,9 @@ export function HitchPlates() {
                     ["trailer", mass],
                     ["tongue", mass],
                   ]}
-                  title="By its maker, at a drop of: trailer, tongue"
+                  title={`By its maker, at a drop of: trailer, ${evaluation.terms.tongue}`}
                   link="its maker's ratings by drop"
-                  label="A drop, the trailer rating and the tongue rating a line"
+                  label={`A drop, the trailer rating and the ${evaluation.terms.tongue} rating a line`}
                   example={length === "in" ? "4 7500 1000\n6 6000 800" : "100 2500 150\n150 2000 120"}
                 />
               </>

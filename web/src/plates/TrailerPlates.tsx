@@ -4,8 +4,8 @@ import { mass as massText } from "../format";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { InsertForm } from "../ui/InsertForm";
+import { useTerms } from "../ui/useTerms";
 import { ChoiceLine, Plate } from "./Plate";
-import { useTerms } from "./useTerms";
 
 export function TrailerPlates() {
   const { rig, sheet, change, evaluation } = useDesk();
@@ -104,7 +104,7 @@ export function TrailerPlates() {
         />
         <Field
           path="trailer.dry_tongue"
-          label={pin ? "Dry pin weight" : t("dry_tongue")}
+          label={t("dry_tongue")}
           unit={mass}
           sourced
           term={pin ? "pin_weight" : "tongue_weight"}
@@ -232,13 +232,18 @@ function DryExtras() {
         <InsertForm
           path={`trailer.dry_extras[${extras.length}]`}
           value={{ counted: false }}
-          what="something beside the dry weight"
+          what={`something beside the ${evaluation.terms.dry_weight}`}
           button="Add it"
           onDone={() => setAsking(false)}
           fields={[
             { name: "name", label: "What", text: true, hint: "propane, battery, options, generator fuel" },
             { name: "mass", label: "Its mass", unit },
-            { name: "position", label: "Behind the coupler", unit: evaluation.length, hint: "for the tongue" },
+            {
+              name: "position",
+              label: "Behind the coupler",
+              unit: evaluation.length,
+              hint: "for the load on the hitch",
+            },
           ]}
         />
       ) : (

@@ -1,11 +1,11 @@
 import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { useTerms } from "../ui/useTerms";
 import { GuideLookup } from "./GuideLookup";
 import { MakersTable } from "./MakersTable";
 import { ChoiceLine, More, Plate } from "./Plate";
 import { RatingField } from "./RatingField";
-import { useTerms } from "./useTerms";
 
 const BODIES = [
   ["pickup", "pickup"],
@@ -30,7 +30,6 @@ export function VehiclePlates() {
   const mass = rig.units.mass;
   const length = evaluation.length;
   const towing = evaluation.towing;
-  const pin = rig.kind === "fifth_wheel" || rig.kind === "gooseneck";
   const rule = rig.vehicle?.distribution;
   return (
     <>
@@ -43,7 +42,7 @@ export function VehiclePlates() {
         <Field
           path="vehicle.ratings.gvwr"
           label={t("gvwr")}
-          hint={rig.trailer ? `loaded vehicle, ${pin ? "pin" : "tongue"} included` : "loaded vehicle"}
+          hint={rig.trailer ? `loaded vehicle, ${evaluation.terms.tongue} included` : "loaded vehicle"}
           unit={mass}
           sourced
           term="gvwr"

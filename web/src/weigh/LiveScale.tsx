@@ -20,7 +20,7 @@ const POLL_MS = 250;
 
 /** A scale that sends its readings: what each channel reads, whether it has settled, and the way to keep it. */
 export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: number; pass: Pass }) {
-  const { sheet, rig, number, change } = useDesk();
+  const { sheet, rig, number, change, evaluation } = useDesk();
   const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
   const [address, setAddress] = useState("");
@@ -209,7 +209,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
             <Button strong disabled={!allSteady} onClick={capture}>
               Keep these for pass {index + 1}
             </Button>
-            {tongue && <Button onClick={() => keepTongue(tongue)}>Keep the tongue</Button>}
+            {tongue && <Button onClick={() => keepTongue(tongue)}>Keep the {evaluation.terms.tongue}</Button>}
             <Button onClick={() => void run(api.disconnect())}>Disconnect</Button>
           </div>
           <p className="mt-1 text-[0.8125rem] text-soft">Key c keeps them. Only settled readings can be kept.</p>

@@ -5,12 +5,13 @@ import { Button } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { type FormField, InsertForm } from "../ui/InsertForm";
 import { useKeys } from "../ui/useKeys";
+import { useTerms } from "../ui/useTerms";
 import { MethodDrawing } from "./MethodDrawing";
 
 export type Method = "scale" | "ball_mount_scale" | "beam_scale" | "lever";
 
-const METHODS: readonly (readonly [Method, string, string])[] = [
-  ["scale", "Tongue scale", "Under the jack or the coupler, level, at towing height."],
+const methodsOf = (scale: string): readonly (readonly [Method, string, string])[] => [
+  ["scale", scale, "Under the jack or the coupler, level, at towing height."],
   [
     "ball_mount_scale",
     "Scale in the ball mount",
@@ -19,7 +20,7 @@ const METHODS: readonly (readonly [Method, string, string])[] = [
   [
     "beam_scale",
     "Bathroom scale and a beam",
-    "The tongue between a fixed support and the scale. Keep the reading below what the scale may carry, or it is crushed.",
+    "The coupler between a fixed support and the scale. Keep the reading below what the scale may carry, or it is crushed.",
   ],
   ["lever", "Lever and a known weight", "A pipe over a fulcrum. Stay clear of a loaded lever: it can strike."],
 ];
@@ -54,7 +55,7 @@ function fieldsOf(method: Method, mass: string, length: string): readonly FormFi
         { name: "counterweight_pm", label: "± on that", unit: mass },
         { name: "counterweight_arm", label: "Its arm from the fulcrum", unit: length },
         { name: "counterweight_arm_pm", label: "± on that", unit: length },
-        { name: "tongue_arm", label: "Tongue to fulcrum", unit: length },
+        { name: "tongue_arm", label: "Coupler to fulcrum", unit: length },
         { name: "tongue_arm_pm", label: "± on that", unit: length },
         { name: "beam_mass", label: "The lever's own mass", unit: mass },
         { name: "beam_cg_arm", label: "Its middle from the fulcrum", unit: length, hint: "plus on the weight's side" },
@@ -66,15 +67,17 @@ function fieldsOf(method: Method, mass: string, length: string): readonly FormFi
 /** The tongue weighed by itself: four ways, each with its lengths drawn, its error budget, and the answer with its ±. */
 export function Tongue({ weighIn }: { weighIn: number }) {
   const { rig, evaluation, change } = useDesk();
+  const t = useTerms();
+  const methods = methodsOf(t("tongue_scale"));
   const [asking, setAsking] = useState<Method | null>(null);
   const path = `weigh_ins[${weighIn - 1}].tongue_measurements`;
   const all = rig.weigh_ins?.[weighIn - 1]?.tongue_measurements ?? [];
   const keys = useKeys(all);
   const unit = rig.units.mass;
-  const chosen = METHODS.find(([method]) => method === asking);
+  const chosen = methods.find(([method]) => method === asking);
   return (
-    <section aria-label="Tongue, directly">
-      <h2 className="font-cond text-[1.25rem] font-semibold">Tongue, directly</h2>
+    <section aria-label={`${t("tongue")}, directly`}>
+      <h2 className="font-cond text-[1.25rem] font-semibold">{t("tongue")}, directly</h2>
       <p className="mt-1 mb-3 max-w-[65ch] text-[0.875rem] leading-snug text-soft">
         Chock the wheels first. Never go under a trailer on its jack. Block the tail before anyone loads an uncoupled
         trailer.
@@ -82,7 +85,7 @@ export function Tongue({ weighIn }: { weighIn: number }) {
       {all.map((each, index) => {
         const method = each.method as Method;
         const way = evaluation.tongue.find((found) => found.key === `tongue:direct:${index + 1}`);
-        const name = METHODS.find(([known]) => known === method)?.[1] ?? method;
+        const name = methods.find(([known]) => known === method)?.[1] ?? method;
         return (
           <div key={keys[index]} className="mb-4 border border-ink bg-card" data-measurement={index + 1}>
             <header className="flex items-start justify-between gap-3 border-b border-dashed border-ink px-3 py-2">
@@ -135,7 +138,7 @@ export function Tongue({ weighIn }: { weighIn: number }) {
         </div>
       ) : (
         <div className="flex flex-wrap gap-2">
-          {METHODS.map(([method, name]) => (
+          {methods.map(([method, name]) => (
             <Button key={method} onClick={() => setAsking(method)}>
               {name}
             </Button>

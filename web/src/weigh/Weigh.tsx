@@ -13,6 +13,7 @@ import { useStale } from "../ui/Offline";
 import { Photos } from "../ui/Photos";
 import { useCalm } from "../ui/useCalm";
 import { useKeys } from "../ui/useKeys";
+import { useTerms } from "../ui/useTerms";
 import { VerdictBar } from "../ui/VerdictBar";
 import { AddPass } from "./AddPass";
 import { AddedSince } from "./Corrections";
@@ -171,6 +172,7 @@ function Progress(props: { count: number; current: number; done: boolean[]; onTu
 /** What this pass settles and the answer so far, within reach of the thumb; the way to the next field or pass. */
 function NextBar({ count, current, onTurn }: { count: number; current: number; onTurn: (turn: number) => void }) {
   const { evaluation, rig, sheet } = useDesk();
+  const t = useTerms();
   const { search } = useLocation();
   const labelled = rig.vehicle?.ratings?.gvwr != null;
   const pass = evaluation.passes[current];
@@ -191,7 +193,7 @@ function NextBar({ count, current, onTurn }: { count: number; current: number; o
           <dd className="text-right font-semibold">{pass?.settles ?? "–"}</dd>
           {evaluation.towing && (
             <>
-              <dt className="text-soft">Tongue so far</dt>
+              <dt className="text-soft">{t("tongue")} so far</dt>
               <dd className="text-right font-cond text-[1rem] font-semibold">
                 {tongue
                   ? `${mass(tongue.value)} ±${mass(tongue.plus_minus)} ${evaluation.units.mass}${shared ? ` · ${(shared.value * 100).toFixed(1)} %` : ""}`

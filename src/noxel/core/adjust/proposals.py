@@ -330,7 +330,7 @@ def _kind_of_change(rig: RigFile, check: str) -> str:
     word = vehicle_word(rig)
     return {
         "hitch.trailer": "Another hitch, or a lighter trailer.",
-        "hitch.tongue": "Another hitch, or less on the tongue.",
+        "hitch.tongue": "Another hitch, or less on it.",
         "trailer.gross": "A trailer with a higher rating, or less in this one.",
         "trailer.axles": "A trailer with stronger axles, or less in this one.",
         "trailer.cargo": "Less in the trailer.",

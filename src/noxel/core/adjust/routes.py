@@ -16,7 +16,7 @@ from noxel.core.limits import Checked
 from noxel.core.mechanics import lever_lengths, load_place
 from noxel.core.quantities import KG, print_length, print_mass, print_share
 from noxel.core.rig import RigFile, share_range
-from noxel.core.wording import Answer, check_label, vehicle_word
+from noxel.core.wording import Answer, check_label, terms_of, vehicle_word
 
 
 class Route(Answer):
@@ -62,6 +62,19 @@ def _routes(rig: RigFile) -> list[tuple[str, Vector]]:
     return found
 
 
+def _share(rig: RigFile) -> str:
+    return terms_of(rig)["tongue_share"]
+
+
+def _then(rig: RigFile, share: float) -> str:
+    """What becomes of the trailer, in words."""
+    if share < 0:
+        return "the trailer would then lift the hitch"
+    if share > 1:
+        return "the trailer's axles would then carry nothing"
+    return f"{_share(rig)} then {print_share(share)}"
+
+
 def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> list[Route]:
     """How far the heaviest item in the trailer would have to go, back or forward, to cure one check
     alone.
@@ -88,17 +101,13 @@ def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> li
     unit = rig.units.lengths
     far = f"{print_length(abs(by), unit)} {'back' if by > 0 else 'forward'}"
     low, high = share_range(rig)
-    says = (
-        f"{far}; tongue share then {print_share(share)}"
-        if inside
-        else f"{far}, which is beyond the trailer"
-    )
+    says = f"{far}; {_then(rig, share)}" if inside else f"{far}, which is beyond the trailer"
     return [
         Route(
             name=name,
             amount=None,
             says=says,
-            worsens=[] if not inside or low <= share <= high else ["tongue share"],
+            worsens=[] if not inside or low <= share <= high else [_share(rig)],
         )
     ]
 
@@ -151,9 +160,9 @@ def levers(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None) 
             says = print_mass(amount, unit)
             if rig.trailer is not None and after[GROSS] > 0:
                 share = after[TONGUE] / after[GROSS]
-                says += f"; tongue share then {print_share(float(share))}"
+                says += f"; {_then(rig, float(share))}"
                 if not low <= share <= high:
-                    worsens.append("tongue share")
+                    worsens.append(_share(rig))
             routes.append(Route(name=name, amount=amount / factor, says=says, worsens=worsens))
         routes += _moved_back(rig, form[row.id][0], excess, state)
         label = check_label(rig, row.id)

@@ -35,6 +35,7 @@ from noxel.core.wording import (
     missing_rating,
     source_label,
     term_name,
+    terms_of,
     vehicle_word,
 )
 
@@ -175,12 +176,13 @@ def _break_even(rig: RigFile, bars: list[LimitBar]) -> str:
     fixed = [bar for bar in bars if bar.break_even is None]
     if not turning or not fixed:
         return ""
+    word = terms_of(rig)["tongue_share"]
     share, bar = min(turning, key=lambda each: each[0])
     first = limiting_rating(rig, min(fixed, key=lambda each: each.heaviest).check)
     if share > 1:
-        return f"At any tongue share {first} is the limit."
+        return f"At any {word} {first} is the limit."
     return (
-        f"Up to a tongue share of {print_share(share)} {first} is the limit; above that, "
+        f"Up to a {word} of {print_share(share)} {first} is the limit; above that, "
         f"{limiting_rating(rig, bar.check)} is."
     )
 
@@ -203,7 +205,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
         "vehicle.front_axle": "gawr_front",
         "vehicle.rear_axle": "gawr_rear",
         "hitch.trailer": "hitch, trailer rating",
-        "hitch.tongue": "hitch, tongue rating",
+        "hitch.tongue": f"hitch, {terms_of(rig)['tongue']} rating",
     }
     plain = {
         "vehicle.tow_rating": "the trailer at its rating",
@@ -263,7 +265,7 @@ def _trailer_says(asked: TowQuestion, found: Ceiling) -> list[str]:
         default=0.0,
     )
     says = [
-        f"Loaded, at most {asked.mass(found.ceiling)} at a tongue share of "
+        f"Loaded, at most {asked.mass(found.ceiling)} at a {terms_of(rig)['tongue_share']} of "
         f"{print_share(asked.share)}.",
         "To plan at the trailer's own rating: a trailer rated at most "
         f"{asked.mass(found.ceiling)}.",
@@ -272,7 +274,7 @@ def _trailer_says(asked: TowQuestion, found: Ceiling) -> list[str]:
         says.append(
             f"With the {asked.mass(cargo)} you list for the trailer: at most "
             f"{asked.mass(max(0.0, found.ceiling - cargo))} as built, "
-            "options included. A brochure's dry weight leaves options out."
+            f"options included. A brochure's {term_name(rig, 'dry_weight')} leaves options out."
         )
     return says
 

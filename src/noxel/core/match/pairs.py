@@ -8,7 +8,7 @@ from noxel.core.match.candidates import MatchTrailer, MatchVehicle
 from noxel.core.match.ceiling import ASKED, Use, every_use, in_front
 from noxel.core.match.loaded_vehicle import ON_LIMIT
 from noxel.core.quantities import KG, MassUnit, lower_first, print_mass
-from noxel.core.wording import check_label, limiting_rating, vehicle_word
+from noxel.core.wording import check_label, limiting_rating, term_name, vehicle_word
 
 _BY_HITCH = (
     "vehicle.rear_axle",
@@ -262,7 +262,8 @@ def _says(pair: _Pair, binding: str | None, top: float | None, unit: MassUnit) -
     if heavy is not None and heavy > top and light is not None and light <= top:
         dry = pair.trailer.trailer.dry_weight
         cargo = (
-            f", {print_mass(top - dry.kg, unit)} of cargo above its dry weight"
+            f", {print_mass(top - dry.kg, unit)} of cargo above its "
+            f"{term_name(pair.vehicle.rig, 'dry_weight')}"
             if dry and top > dry.kg
             else ""
         )

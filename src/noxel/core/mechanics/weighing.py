@@ -160,7 +160,7 @@ def _tow(
         "all platforms added",
         ("", "vehicle_hitched", "vehicle, hitched"),
         ("+", "trailer_axles", "trailer axles"),
-        note="The tongue is inside the vehicle's figure; it is counted once.",
+        note="What rests on the hitch is inside the vehicle's figure; it is counted once.",
     )
     if "combination_gross" not in figures and hitched is not None:
         work.put(_renamed(hitched.gross, "combination_gross"))
@@ -216,8 +216,8 @@ def _trailer_gross(
         "everything hitched − vehicle only",
         ("", "combination_gross", "everything, hitched"),
         ("−", "vehicle_solo", "vehicle only"),
-        note="Not the trailer platform alone, which leaves out the tongue, which the vehicle "
-        "carries.",
+        note="Not the trailer platform alone, which leaves out what rests on the hitch, "
+        "which the vehicle carries.",
     )
     if (
         "trailer_gross" not in work.figures
@@ -324,8 +324,8 @@ def _tongue_candidates(
                     "net + (wheelbase × front change + overhang × net) ÷ coupler to axles",
                     lines,
                     remarks=(
-                        "The bars moved part of the tongue onto the trailer's axles; moments "
-                        "bring it back.",
+                        "The bars moved part of the load on the hitch onto the trailer's axles; "
+                        "moments bring it back.",
                     ),
                 ),
             )

@@ -49,7 +49,7 @@ from noxel.core.pack.places import usual_places
 from noxel.core.pack.plan_vs_scale import plan_vs_scale
 from noxel.core.pack.stowage import stowage
 from noxel.core.quantities import METRES, print_length, print_share
-from noxel.core.rig import PHASES, Phase, RigFile, on_pin, share_range
+from noxel.core.rig import PHASES, Phase, RigFile, share_range
 from noxel.core.wording import (
     PHASE_NAMES,
     Printer,
@@ -73,7 +73,7 @@ def _payload(
     ]
     if hitch:
         lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
-    point = "pin" if on_pin(rig) else term_name(rig, "tongue")
+    point = term_name(rig, "tongue")
     tongue = known.expected.get("tongue_static")
     if "tongue_static" in found:
         lines.append(
@@ -97,7 +97,10 @@ def _payload(
     other = found.get("cargo", aboard + hitch) - aboard - hitch
     if abs(other) > 0.5:
         lines.append(
-            PayloadLine(label="fitted or aboard beyond the curb weight", mass=other / to.mass)
+            PayloadLine(
+                label=f"fitted or aboard beyond the {term_name(rig, 'curb_weight')}",
+                mass=other / to.mass,
+            )
         )
     return lines
 
@@ -136,8 +139,13 @@ def _schools(rig: RigFile, found: Mapping[str, float], to: Printer) -> list[Scho
         names = ", ".join(
             extra.name.split(",")[0] for extra in trailer.dry_extras if not extra.counted
         )
-        dry = term_name(rig, "dry_tongue") if not on_pin(rig) else "dry pin weight"
-        schools.append(("dry_and_lump", f"{dry} + {names}", trailer.dry_tongue.kg + lump))
+        schools.append(
+            (
+                "dry_and_lump",
+                f"{term_name(rig, 'dry_tongue')} + {names}",
+                trailer.dry_tongue.kg + lump,
+            )
+        )
     if "tongue_static" in found:
         schools.append(("lever", "lever model, from where items lie", found["tongue_static"]))
     highest = max((kg for _, _, kg in schools if kg), default=None)

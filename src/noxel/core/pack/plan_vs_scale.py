@@ -8,7 +8,7 @@ from noxel.core.mechanics import Weighing, overhang
 from noxel.core.pack.answers import Gap, GapRow
 from noxel.core.quantities import KG, print_length, print_mass, print_share
 from noxel.core.rig import RigFile
-from noxel.core.wording import figure_title, vehicle_word
+from noxel.core.wording import figure_title, term_name, vehicle_word
 
 _ROWS = (
     "front_solo",
@@ -70,14 +70,14 @@ def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
             return [
                 f"The trailer weighs what was planned, but its load lies further {way}: "
                 f"{print_mass(abs(tongue), unit)} {sign} on the "
-                f"tongue, as 100 {unit} moved {moved} would do."
+                f"hitch, as 100 {unit} moved {moved} would do."
             ]
         return []
     place = length.m * (1 - tongue / mass)
     what = "more than listed" if mass > 0 else "less than listed"
     where = _along(place, "the coupler", rig)
     likely = (
-        "options that the dry weight leaves out, or items never listed?"
+        f"options that the {term_name(rig, 'dry_weight')} leaves out, or items never listed?"
         if mass > 0
         else "less water aboard than planned?"
     )

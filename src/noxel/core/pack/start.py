@@ -101,5 +101,8 @@ def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
     except GeometryError as exc:
         raise InputError(exc.message, [Problem("after", exc.message, exc.code)]) from exc
     return Figure(
-        "coupler_to_axles", found, "mass × moved back ÷ change of the tongue", sort="length"
+        "coupler_to_axles",
+        found,
+        "mass × moved back ÷ change of the load on the hitch",
+        sort="length",
     )

@@ -12,7 +12,7 @@ from noxel.core.plates.hitch_labels import OF_THE_HITCH
 from noxel.core.plates.looked_at import LABEL_ROUNDING, Labels, above
 from noxel.core.quantities import Mass
 from noxel.core.rig import RigFile, rating_in, share_range
-from noxel.core.wording import Advisory, term_name
+from noxel.core.wording import Advisory, term_name, terms_of
 
 
 def _vehicle(plates: Labels) -> Iterator[Advisory]:
@@ -20,7 +20,7 @@ def _vehicle(plates: Labels) -> Iterator[Advisory]:
     ratings, curb = vehicle.ratings, vehicle.curb_weight
     gvwr, front, rear, gcwr = ratings.gvwr, ratings.gawr_front, ratings.gawr_rear, ratings.gcwr
     tow = rating_in(ratings.tow_rating, rig.hitch.mode)
-    name = {key: term_name(rig, key) for key in ("gvwr", "gcwr", "tow_rating", "payload")}
+    name = terms_of(rig)
     if gvwr and front and rear:
         axles = front.kg + (ratings.rear_axles or 0.0)
         if above(gvwr.kg, axles):
@@ -49,7 +49,7 @@ def _vehicle(plates: Labels) -> Iterator[Advisory]:
             yield plates.say(
                 "curb_above_gvwr",
                 "vehicle.curb_weight",
-                f"A curb weight of {plates.mass(curb.kg)} leaves nothing of the "
+                f"A {name['curb_weight']} of {plates.mass(curb.kg)} leaves nothing of the "
                 f"{plates.mass(gvwr.kg)} {name['gvwr']}. "
                 "Re-read both.",
                 curb=curb.kg,
@@ -61,11 +61,11 @@ def _vehicle(plates: Labels) -> Iterator[Advisory]:
             yield plates.say(
                 "payload_above_gvwr",
                 "vehicle.ratings.payload",
-                f"Payload {plates.mass(ratings.payload.kg - reduction)} on top of the curb weight "
-                f"{plates.mass(curb.kg)} is more than the {plates.mass(gvwr.kg)} {name['gvwr']}. "
-                "The placard is for the vehicle "
-                "as built: an add-on label missing, or the curb weight with equipment fitted "
-                "later?",
+                f"Payload {plates.mass(ratings.payload.kg - reduction)} on top of the "
+                f"{name['curb_weight']} {plates.mass(curb.kg)} is more than the "
+                f"{plates.mass(gvwr.kg)} {name['gvwr']}. The placard is for the vehicle "
+                f"as built: an add-on label missing, or the {name['curb_weight']} with equipment "
+                "fitted later?",
                 payload=ratings.payload.kg,
                 curb=curb.kg,
             )
@@ -97,14 +97,14 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
         return
     ratings, dry = trailer.ratings, trailer.dry_weight
     axles = sum(rating.kg for rating in ratings.gawr)
-    name = term_name(rig, "trailer.gvwr")
+    name, bare = term_name(rig, "trailer.gvwr"), term_name(rig, "dry_weight")
     most = axles / (1 - share_range(rig)[1])
     if ratings.gvwr and axles and above(ratings.gvwr.kg, most):
         yield plates.say(
             "trailer_above_axles",
             "trailer.ratings.gvwr",
             f"The trailer's {name} {plates.mass(ratings.gvwr.kg)} is more than its axles "
-            f"({plates.mass(axles)}) and a usual tongue "
+            f"({plates.mass(axles)}) and a usual {terms_of(rig)['tongue_weight']} "
             "can carry. An axle missing, or a figure misread?",
             gvwr=ratings.gvwr.kg,
             axles=axles,
@@ -113,7 +113,7 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
         yield plates.say(
             "dry_above_gvwr",
             "trailer.dry_weight",
-            f"A dry weight of {plates.mass(dry.kg)} leaves nothing of the "
+            f"A {bare} of {plates.mass(dry.kg)} leaves nothing of the "
             f"{plates.mass(ratings.gvwr.kg)} {name}.",
             dry=dry.kg,
             gvwr=ratings.gvwr.kg,
@@ -122,10 +122,9 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
         yield plates.say(
             "ccc_above_gvwr",
             "trailer.ratings.ccc",
-            f"Cargo {plates.mass(ratings.ccc.kg)} on top of the dry weight {plates.mass(dry.kg)} "
-            "is more than the "
-            f"{plates.mass(ratings.gvwr.kg)} {name}. A dry weight without the options that are "
-            "always fitted?",
+            f"Cargo {plates.mass(ratings.ccc.kg)} on top of the {bare} {plates.mass(dry.kg)} "
+            f"is more than the {plates.mass(ratings.gvwr.kg)} {name}. A {bare} without the options "
+            "that are always fitted?",
             ccc=ratings.ccc.kg,
             dry=dry.kg,
         )
@@ -133,8 +132,8 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
         yield plates.say(
             "dry_tongue_large",
             "trailer.dry_tongue",
-            f"A dry tongue of {plates.mass(trailer.dry_tongue.kg)} is more than four tenths of "
-            "the trailer. Re-read it.",
+            f"A {term_name(rig, 'dry_tongue')} of {plates.mass(trailer.dry_tongue.kg)} is "
+            "more than four tenths of the trailer. Re-read it.",
             tongue=trailer.dry_tongue.kg,
         )
 
@@ -253,7 +252,7 @@ def _misread(plates: Labels) -> Iterator[Advisory]:
         (
             "vehicle.ratings.gvwr",
             vehicle.ratings.gvwr,
-            "curb weight",
+            term_name(plates.rig, "curb_weight"),
             vehicle.curb_weight,
             "rating of the loaded vehicle",
         ),
@@ -265,7 +264,7 @@ def _misread(plates: Labels) -> Iterator[Advisory]:
                 trailer.dry_weight,
                 "rating of the loaded trailer",
                 trailer.ratings.gvwr,
-                "dry weight",
+                term_name(plates.rig, "dry_weight"),
             )
         )
         for index, each in enumerate(trailer.ratings.gawr[1:], 1):

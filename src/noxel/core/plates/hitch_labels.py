@@ -56,7 +56,7 @@ def _motorhome(plates: Labels) -> Iterator[Advisory]:
             "vehicle.ratings.gcwr",
             f"A motorhome loaded to its {term_name(rig, 'gvwr')} has {plates.mass(left)} of its "
             f"{term_name(rig, 'gcwr')} left for what it tows: less than the "
-            f"{plates.mass(min(rated))} that its hitch and tow rating allow.",
+            f"{plates.mass(min(rated))} that its hitch and {term_name(rig, 'tow_rating')} allow.",
             note=True,
             rated=min(rated),
             left=left,

@@ -27,6 +27,7 @@ _NORTH_AMERICA: Mapping[str, str] = {
     "tongue": "tongue",
     "tongue_weight": "tongue weight",
     "tongue_share": "tongue share",
+    "tongue_scale": "tongue scale",
 }
 
 
@@ -47,6 +48,7 @@ _AUSTRALIA: Mapping[str, str] = {
     "tongue": "tow ball",
     "tongue_weight": "tow ball mass",
     "tongue_share": "ball load share",
+    "tongue_scale": "tow ball scale",
 }
 
 
@@ -67,6 +69,7 @@ _EUROPE: Mapping[str, str] = {
     "tongue": "nose",
     "tongue_weight": "noseweight",
     "tongue_share": "noseweight share",
+    "tongue_scale": "noseweight gauge",
 }
 
 

@@ -24,6 +24,7 @@ from noxel.core.wording import (
     missing_rating,
     rule_advisory,
     source_label,
+    term_name,
     vehicle_word,
 )
 
@@ -97,8 +98,8 @@ def _payload(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
     if abs(gap) > 2 * loaded.plus_minus:
         yield notes.say(
             "payload_gap",
-            f"The scale leaves {notes.mass(left)} to the GVWR, the placard "
-            f"{notes.mass(row.margin)}: "
+            f"The scale leaves {notes.mass(left)} to the {term_name(notes.rig, 'gvwr')}, the "
+            f"placard {notes.mass(row.margin)}: "
             f"{notes.mass(abs(gap))} {'more' if gap > 0 else 'less'} by the scale. The placard is "
             "for the vehicle as it left the "
             "factory. Keep to the smaller.",

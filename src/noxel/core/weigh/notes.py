@@ -2,7 +2,7 @@
 
 from noxel.core.mechanics import PassLoads, Weighing
 from noxel.core.quantities import KG, print_mass
-from noxel.core.rig import RigFile, on_pin
+from noxel.core.rig import RigFile
 from noxel.core.wording import Advisory, term_name
 
 
@@ -22,7 +22,7 @@ class Notes:
     @property
     def hitch_load(self) -> str:
         """What the load on the hitch is called: tongue weight, noseweight, pin weight."""
-        return "pin weight" if on_pin(self.rig) else term_name(self.rig, "tongue_weight")
+        return term_name(self.rig, "tongue_weight")
 
     def say(
         self, code: str, message: str, path: str | None = None, *, note: bool = False, **kg: float

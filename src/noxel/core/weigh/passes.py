@@ -6,7 +6,7 @@ from typing import Any, Literal
 from noxel.core.mechanics import Weighing, describe_pass, listed_now
 from noxel.core.quantities import KG
 from noxel.core.rig import Pass, RigFile, on_its_wheels, on_pin
-from noxel.core.wording import PassAnswer, vehicle_word
+from noxel.core.wording import PassAnswer, term_name, terms_of, vehicle_word
 
 
 def pass_title(each: Pass, word: str) -> str:
@@ -56,15 +56,16 @@ def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
 
 def settled_by(each: Pass, rig: RigFile, word: str) -> str:
     """What a pass of this kind settles, in words."""
+    terms = terms_of(rig)
     if each.config == "hitched":
         if not rig.towing:
             return "every axle and the total"
-        return {"slack": "true tongue weight, what the bars do"}.get(
-            each.spring_bars or "", f"every axle, {word} and trailer together, GVWR and GCWR"
+        together = f"every axle, {word} and trailer together, {terms['gvwr']} and {terms['gcwr']}"
+        return {"slack": f"true {terms['tongue_weight']}, what the bars do"}.get(
+            each.spring_bars or "", together
         )
-    tongue = "pin" if on_pin(rig) else "tongue"
     return {
-        "vehicle_only": f"{tongue} weight, trailer in total"
+        "vehicle_only": f"{terms['tongue_weight']}, trailer in total"
         if rig.towing
         else "every axle and the total",
         "vehicle_empty": "what is aboard, against the payload placard",
@@ -139,7 +140,7 @@ SCALES: tuple[tuple[ScaleKind, str, str], ...] = (
     ),
     (
         "tongue_scale",
-        "A tongue scale, at home",
+        "A {tongue_scale}, at home",
         "the load on the ball alone, the trailer level and chocked",
     ),
 )
@@ -220,7 +221,7 @@ def scales_for(rig: RigFile) -> list[tuple[ScaleKind, str, str]]:
     """
     ball = rig.towing and not on_pin(rig) and not on_its_wheels(rig)
     return [
-        each
+        (each[0], each[1].format(tongue_scale=term_name(rig, "tongue_scale")), each[2])
         for each in SCALES
         if (each[0] != "trailer_platform" or rig.towing) and (each[0] != "tongue_scale" or ball)
     ]

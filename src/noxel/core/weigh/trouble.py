@@ -59,7 +59,8 @@ TROUBLE: Mapping[str, list[Say]] = {
     ],
     "trailer_platform": [
         Say(
-            what="It does not fit on the platform", say="Weigh its axles, and its tongue by itself."
+            what="It does not fit on the platform",
+            say="Weigh its axles, and the load on the hitch by itself.",
         )
     ],
 }

@@ -13,7 +13,7 @@ from noxel.core.mechanics import describe_pass
 from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels, on_pin
 from noxel.core.weigh.passes import ScaleKind, pass_title, plan_passes, settled_by
 from noxel.core.weigh.trouble import ASKED, TROUBLE, Say
-from noxel.core.wording import Answer, vehicle_word
+from noxel.core.wording import Answer, term_name, vehicle_word
 
 VisitStepKind = Literal["list", "drive", "ticket", "tongue", "answer", "verdict"]
 RECENT_LOADS = 6
@@ -103,8 +103,8 @@ def _at_home(rig: RigFile) -> Iterator[VisitStep]:
         title="Before you measure",
         lines=lines,
         done="The trailer is chocked and loaded",
-        lead="A tongue scale says what rests on the ball. It says nothing of the axles: for those "
-        "go to a scale.",
+        lead=f"A {term_name(rig, 'tongue_scale')} says what rests on the ball. It says nothing "
+        "of the axles: for those go to a scale.",
     )
     bars = (
         ["Bars off: take the load off them with the jack first"]
@@ -348,7 +348,7 @@ def _couple_up(rig: RigFile, uncoupled: bool) -> VisitStep:
         title="Couple up" if uncoupled else "Tension the bars again",
         lines=list(_coupled(rig, uncoupled)),
         lead="Before you leave the yard.",
-        caution="Stay clear of the tongue, and of the bars under load."
+        caution="Stay clear of the hitch, and of the bars under load."
         if rig.hitch.weight_distribution
         else None,
         done="Coupled and walked around",

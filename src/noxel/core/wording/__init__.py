@@ -23,11 +23,14 @@ from noxel.core.wording.labels import (
     base_guessed,
     check_label,
     figure_title,
+    in_terms,
     limiting_rating,
     missing_rating,
     source_label,
     term_name,
+    terms_of,
     vehicle_word,
+    words_of,
 )
 from noxel.core.wording.present import Printer, check_answer, check_answers
 from noxel.core.wording.rules import rule_advisory, rule_sentence
@@ -61,6 +64,7 @@ __all__ = [
     "figure_title",
     "findings",
     "headline",
+    "in_terms",
     "limiting_rating",
     "missing_rating",
     "rule_advisory",
@@ -69,7 +73,9 @@ __all__ = [
     "source_label",
     "still_open",
     "term_name",
+    "terms_of",
     "tongue_ways",
     "vehicle_word",
     "way_words",
+    "words_of",
 ]

@@ -49,7 +49,7 @@ def attitude(rig: RigFile) -> Attitude | None:
         )
     if not level:
         says += (
-            " Nose-up takes load off the tongue and invites sway."
+            " Nose-up takes load off the hitch and invites sway."
             if drop > 0
             else " Far nose-down, the tail and the brakes suffer."
         )

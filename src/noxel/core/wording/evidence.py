@@ -15,7 +15,13 @@ from noxel.core.quantities import (
 )
 from noxel.core.rig import RigFile, share_range
 from noxel.core.wording.answers import Finding, Open, TongueWay
-from noxel.core.wording.labels import missing_rating, term_name, vehicle_word
+from noxel.core.wording.labels import (
+    figure_title,
+    missing_rating,
+    term_name,
+    terms_of,
+    vehicle_word,
+)
 
 WAYS = {
     "passes": "from the passes: hitched less vehicle only",
@@ -97,7 +103,8 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
         found.append(
             Finding(
                 code="payload_by_scale",
-                message=f"Payload by the scale: {said} the GVWR, as the {word} stands.",
+                message=f"Payload by the scale: {said} the {term_name(rig, 'gvwr')}, as the {word} "
+                "stands.",
             )
         )
     curb, entered = figures.get("curb_measured"), rig.vehicle.curb_weight
@@ -112,7 +119,7 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
             Finding(
                 code="curb",
                 message=f"Empty, the {word} weighs {print_mass(curb.value, unit)}, {how} its "
-                "entered curb weight.",
+                f"entered {term_name(rig, 'curb_weight')}.",
             )
         )
     weigh_in = rig.weigh_ins[number - 1] if number else None
@@ -120,7 +127,8 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
         height, towing = measured.height, measured.towing_height
         if height and towing and abs(height.m - towing.m) > 0.5 * METRES["in"]:
             far = (
-                " Torsion axles do not share load: the tongue can differ by hundreds of pounds."
+                " Torsion axles do not share load: the load on the hitch can differ by "
+                f"{'hundreds of pounds' if unit == 'lb' else '100 kg and more'}."
                 if (rig.trailer and rig.trailer.suspension == "torsion")
                 else ""
             )
@@ -130,7 +138,8 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
                 Finding(
                     code="height",
                     message=(
-                        f"Tongue measurement {index + 1} was taken {off} {higher} than the "
+                        f"{figure_title(rig, 'tongue_static')} measurement {index + 1} was taken "
+                        f"{off} {higher} than the "
                         "coupler rides. "
                         f"Measure at towing height.{far}"
                     ),
@@ -159,7 +168,7 @@ def settled_by(rig: RigFile, weighing: Weighing, row: Checked) -> str | None:
         return f"Enter the {missing_rating(rig, row.id)}."
     group = row.id.partition(".")[0]
     if row.id == "vehicle.payload" and "vehicle_hitched" in weighing.figures:
-        return "Enter the curb weight, or weigh the vehicle empty."
+        return f"Enter the {term_name(rig, 'curb_weight')}, or weigh the vehicle empty."
     if row.id == "trailer.cargo" and "trailer_gross" in weighing.figures:
         return f"Enter the {term_name(rig, 'dry_weight')}."
     if group in ("tires", "wheels") and _no_count(rig, row.id):
@@ -170,9 +179,9 @@ def settled_by(rig: RigFile, weighing: Weighing, row: Checked) -> str | None:
         return "Weigh it: a pass loaded as for the road."
     need = _NEEDS.get(row.id)
     if need == "tongue":
-        return f"What settles it: {_tongue_settlers(weighing)}."
+        return f"What settles it: {_tongue_settlers(rig, weighing)}."
     if need == "gross":
-        return f"What settles it: {_GROSS}."
+        return f"What settles it: {_gross_settlers(rig)}."
     return "The pass is not complete: weigh each axle."
 
 
@@ -186,16 +195,21 @@ def _no_count(rig: RigFile, check: str) -> bool:
     return tires is not None and tires.count is None
 
 
-_GROSS = "a pass of the vehicle alone, the trailer alone, or a tongue measurement"
+def _measured(rig: RigFile) -> str:
+    return f"a {terms_of(rig)['tongue_weight']} measurement"
 
 
-def _tongue_settlers(weighing: Weighing) -> str:
+def _gross_settlers(rig: RigFile) -> str:
+    return f"a pass of the vehicle alone, the trailer alone, or {_measured(rig)}"
+
+
+def _tongue_settlers(rig: RigFile, weighing: Weighing) -> str:
     if weighing.solo and weighing.engaged and not weighing.slack:
         return (
-            "a hitched pass with the bars slack, or a tongue measurement, or the rig's lengths "
-            "on Plates"
+            f"a hitched pass with the bars slack, or {_measured(rig)}, or the rig's lengths on "
+            "Plates"
         )
-    return "a pass of the vehicle alone, or a tongue measurement"
+    return f"a pass of the vehicle alone, or {_measured(rig)}"
 
 
 def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[Open]:
@@ -213,11 +227,11 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
         most = axles.value * high / (1 - high) if axles and not net else None
         found.append(
             Open(
-                what="Tongue weight",
+                what=figure_title(rig, "tongue_static"),
                 low=least / factor if least is not None else None,
                 high=most / factor if most is not None else None,
                 proven=net is not None,
-                settled_by=_tongue_settlers(weighing),
+                settled_by=_tongue_settlers(rig, weighing),
             )
         )
     if "trailer_gross" not in figures and axles:
@@ -227,7 +241,7 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
                 low=axles.value / (1 - low) / factor,
                 high=axles.value / (1 - high) / factor,
                 proven=False,
-                settled_by=_GROSS,
+                settled_by=_gross_settlers(rig),
             )
         )
     if found:

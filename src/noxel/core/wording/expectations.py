@@ -7,8 +7,8 @@ import math
 from noxel.core.limits import Checked
 from noxel.core.mechanics import Expected, Knowledge, Way, anything_listed
 from noxel.core.quantities import print_mass, print_share, small_mass
-from noxel.core.rig import RigFile, on_pin
-from noxel.core.wording.labels import limit_words, phrase_of, term_name, vehicle_word
+from noxel.core.rig import RigFile
+from noxel.core.wording.labels import limit_words, phrase_of, terms_of, vehicle_word
 
 WAYS: dict[Way, str] = {
     "plan": "the plan's base weights, plus what you listed",
@@ -58,19 +58,7 @@ _MADE_OF = {
 
 
 def _filled(rig: RigFile, text: str) -> str:
-    keys = (
-        "curb_weight",
-        "gvwr",
-        "payload",
-        "tongue",
-        "tongue_share",
-        "tongue_weight",
-        "dry_weight",
-    )
-    names = {key: term_name(rig, key) for key in keys}
-    if on_pin(rig):
-        names |= {"tongue": "pin", "tongue_share": "pin share", "tongue_weight": "pin weight"}
-    return text.format(v=vehicle_word(rig), trailer_gvwr=term_name(rig, "trailer.gvwr"), **names)
+    return text.format(v=vehicle_word(rig), **terms_of(rig))
 
 
 def way_words(rig: RigFile, way: Way) -> str:

@@ -1,5 +1,6 @@
 """What checks, figures, limits and vehicles are called, in the rig's own set of terms."""
 
+import re
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -20,9 +21,9 @@ _FIGURES = {
     "tongue_net": "Net load on the vehicle",
     "front_transfer": "Front axle's change",
     "rear_transfer": "Rear axle's change",
-    "tongue_static": "Tongue weight",
+    "tongue_static": "{tongue_weight}",
     "trailer_gross": "Trailer, in total",
-    "tongue_share": "Tongue share",
+    "tongue_share": "{tongue_share}",
     "front_restored": "Given back to the front axle by the bars",
     "trailer_transfer": "Moved onto the trailer's axles by the bars",
     "front_restoration": "Share of the front axle's loss restored",
@@ -44,9 +45,46 @@ _SOURCES = {
 }
 
 
+_PIN = {
+    "tongue": "pin",
+    "tongue_share": "pin share",
+    "tongue_weight": "pin weight",
+    "tongue_rating": "pin limit",
+    "dry_tongue": "dry pin weight",
+}
+
+
+def words_of(rig: RigFile) -> dict[str, str]:
+    """Every word of the rig's term set; what rests on the hitch is the pin's where there is one."""
+    return {**SETS[rig.terms], **(_PIN if on_pin(rig) else {})}
+
+
 def term_name(rig: RigFile, key: str) -> str:
-    """The word for a key in the rig's term set; a key without a word there stands for itself."""
-    return SETS[rig.terms].get(key, key)
+    """The word for a key in the rig's terms; a key without a word there stands for itself."""
+    return (_PIN.get(key) if on_pin(rig) else None) or SETS[rig.terms].get(key, key)
+
+
+def terms_of(rig: RigFile) -> dict[str, str]:
+    """The same, by keys with ``_`` for a dot."""
+    return _fill(rig.terms) | (_PIN if on_pin(rig) else {})
+
+
+_SPOKEN = {
+    each: each.lower().replace(" ", "_")
+    for each in (
+        *("tongue weight", "tongue share", "tongue scale", "tongue"),
+        *("curb weight", "dry weight", "tow rating", "GVWR", "GCWR"),
+    )
+}
+_STANDARD = re.compile(rf"\b({'|'.join(_SPOKEN)})\b")
+
+
+def in_terms(rig: RigFile, text: str) -> str:
+    """A text of the core, which speaks North American, in the rig's own terms; not for what holds a
+    person's words.
+    """
+    terms = terms_of(rig)
+    return _STANDARD.sub(lambda found: terms[_SPOKEN[found[0]]], text)
 
 
 @lru_cache(16)
@@ -102,11 +140,8 @@ def figure_title(rig: RigFile, key: str) -> str:
     """The title of a derived figure."""
     if key.startswith("trailer_axle_"):
         return f"Trailer axle {key.rsplit('_', 1)[1]}"
-    named = {"tongue_static": "tongue_weight", "tongue_share": "tongue_share"}.get(key)
-    if named and not on_pin(rig):
-        title = term_name(rig, named)
-        return title[0].upper() + title[1:]
-    return _FIGURES.get(key, key)
+    title = _FIGURES.get(key, key).format(**terms_of(rig))
+    return title[0].upper() + title[1:]
 
 
 # label, subject, limit; {v} the vehicle's word, {t} tongue or pin, {p} the hitch part that limits

@@ -9,13 +9,21 @@ from noxel.core.rig import RigFile, entry_at, source_words
 from noxel.core.wording import answers, sentences
 from noxel.core.wording.evidence import settled_by
 from noxel.core.wording.expectations import expected_sentence
-from noxel.core.wording.labels import check_label, group_of, load_key, source_label, term_name
+from noxel.core.wording.labels import (
+    check_label,
+    group_of,
+    in_terms,
+    load_key,
+    source_label,
+    term_name,
+)
 
 
 class Printer:
     """Turns SI figures into the file's units."""
 
     def __init__(self, rig: RigFile) -> None:
+        self._rig = rig
         self.mass = KG[rig.units.mass]
         self.length: LengthUnit = rig.units.lengths
         self._factors = {"mass": self.mass, "length": METRES[self.length]}
@@ -38,7 +46,7 @@ class Printer:
             lines.append(
                 answers.Line(
                     term.op,
-                    term.label,
+                    in_terms(self._rig, term.label) if term.label in _STANDARD else term.label,
                     value / factor,
                     pm / factor,
                     term.sort,
@@ -50,13 +58,21 @@ class Printer:
         return answers.Working(
             figure.key,
             title,
-            figure.formula,
+            in_terms(self._rig, figure.formula),
             lines,
             figure.value / factor,
             figure.plus_minus / factor,
             figure.sort,
             figure.remarks,
         )
+
+
+_STANDARD = {
+    *("curb weight", "dry weight", "tongue weight", "tongue weight, less what the bars move"),
+    *("usual tongue share", "dry tongue share", "lifted by the tongue", "tongue scale"),
+    "tongue to fulcrum",
+}
+"""Terms of the core's own, not a person's."""
 
 
 def _limit_lines(rig: RigFile, limit: Limit, to: Printer) -> list[answers.Line] | None:
