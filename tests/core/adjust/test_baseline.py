@@ -279,7 +279,7 @@ class TheGap(unittest.TestCase):
         moved = kg * made[1]["length"] / 100
         self.assertIn(
             f"further {'forward' if not back else 'back'}: {kg + 1e-9:.0f} kg "
-            f"{'less' if back else 'more'} on the tongue",
+            f"{'less' if back else 'more'} on the hitch",
             said[0],
         )
         self.assertIn(f"as 100 kg moved {moved:.2f} m would do", said[0])
