@@ -167,7 +167,7 @@ export const CONSEQUENCES: readonly Topic[] = [
   {
     title: "In the yard",
     says: [
-      "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of the tongue, of a loaded lever and of spring bars: they can strike. Do not tow with slack bars beyond the scale yard where the maker requires them.",
+      "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of the hitch, of a loaded lever and of spring bars: they can strike. Do not tow with slack bars beyond the scale yard where the maker requires them.",
     ],
   },
 ];

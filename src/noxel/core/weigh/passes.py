@@ -47,8 +47,8 @@ def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
                 "for the weight before you roll."
             )
         chock = "Chock the trailer's wheels before uncoupling."
-        kept = "" if on_pin(rig) else " Leave the hitch head and bars on."
-        return f"{chock} The same people and the same fuel as before.{kept}"
+        left = "hitch head and bars on" if rig.hitch.weight_distribution else "hitch as it is"
+        return f"{chock} The same people and the same fuel as before. Leave the {left}."
     if each.config == "vehicle_empty":
         return "Driver only, no cargo, tanks full. Enter the driver's weight as a correction."
     return "Chock the wheels. The whole trailer on the platform, jack and all."

@@ -170,7 +170,7 @@ _PHRASES = {
         "The trailer axle that carries most",
         "its assembly's {} rating",
     ),
-    "tongue.share": ("{T} share", "The {t}", ""),
+    "tongue.share": ("{Share}", "The {t}", ""),
 }
 
 
@@ -193,17 +193,17 @@ def _filled(
         return Phrase(axle, axle, "its {} rating")
     part = "vehicle" if source == "tongue_rating" else source or "hitch"
     fill = dict(_fill(terms))
-    tongue, weight = (
-        ("pin", "pin weight") if carried == "pin" else (fill["tongue"], fill["tongue_weight"])
-    )
-    tow = fill["tow_rating"]
+    if carried == "pin":
+        fill |= _PIN
+    tongue, share, tow = fill["tongue"], fill["tongue_share"], fill["tow_rating"]
     fill |= {
         "v": word,
         "V": word.capitalize(),
         "t": tongue,
         "T": tongue.capitalize(),
         "p": part,
-        "with_tongue": f", {weight} included," if carried else "",
+        "Share": share[0].upper() + share[1:],
+        "with_tongue": f", {fill['tongue_weight']} included," if carried else "",
         "Tow_rating": tow[0].upper() + tow[1:],
     }
     label, subject, limit = _PHRASES[check]

@@ -19,6 +19,7 @@ from noxel.core.wording.labels import (
     missing_rating,
     phrase_of,
     rating_path,
+    term_name,
     vehicle_word,
 )
 from noxel.core.wording.rules import rule_sentence
@@ -32,7 +33,7 @@ CAUTION = (
 
 AT_THE_SCALE = (
     "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of "
-    "the tongue, of a loaded lever and of "
+    "the hitch, of a loaded lever and of "
     "spring bars. Block the tail before loading an uncoupled trailer. Do not hold up or walk "
     "about a working scale. Never tow with "
     "slack bars where the maker requires them."
@@ -46,7 +47,7 @@ def _share_sentence(rig: RigFile, row: Checked, phrase: Phrase) -> str:
         return f"{phrase.subject}'s share of the trailer is not known."
     share = print_share(row.actual.value)
     ending = {
-        "low": f"below {low * 100:g} %: a light {phrase.label.split()[0].lower()} invites sway",
+        "low": f"below {low * 100:g} %: a light {term_name(rig, 'tongue')} invites sway",
         "high": f"above {high * 100:g} %: it "
         + (
             "loads the rear axle"
