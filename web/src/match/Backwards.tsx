@@ -73,8 +73,8 @@ export function Backwards({ found }: { found: HowMuch }) {
           </p>
         ))}
         <p className="mt-2 text-[0.8125rem] leading-snug text-soft">
-          In {unit}. With the bars slack, the worst case for the rear axle. A rating is the maker's to give: no air bag,
-          spring or tire raises it.
+          In {unit}. {rig.hitch?.weight_distribution && "With the bars slack, the worst case for the rear axle. "}A
+          rating is the maker's to give: no air bag, spring or tire raises it.
         </p>
         <Button className="no-print mt-3" onClick={printNeeds}>
           Print as a shopping list

@@ -66,7 +66,7 @@ export function PairsCompared(props: { picked: string[]; asked: Record<string, s
       </table>
       <p className="mt-1 text-[0.8125rem] text-soft">
         The trailer at its rating, at a share of {shareText(answer.one.share)}
-        {two && answer.other.share !== answer.one.share && ` and ${shareText(answer.other.share)}`}, bars slack.
+        {two && answer.other.share !== answer.one.share && ` and ${shareText(answer.other.share)}`}, spring bars slack.
       </p>
     </section>
   );

@@ -276,6 +276,7 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
     if room.nearest is None:
         return "Enter what the trailer weighs, or its rating, to see this rig as a point."
     word = vehicle_word(asked.rig)
+    slack = ", bars slack" if asked.rig.hitch.weight_distribution else ""
 
     def named(check: str) -> str:
         return lower_first(check_label(as_towing(asked.rig), check))
@@ -290,7 +291,7 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
         )
         others = len(room.exceeded) - 1
         also = f", with {others} more limit{'' if others == 1 else 's'}" if others else ""
-        return f"Outside: {named(room.nearest)} is exceeded{also}. {cure}, bars slack."
+        return f"Outside: {named(room.nearest)} is exceeded{also}. {cure}{slack}."
     parts = [
         (room.nearest, room.more_trailer, "more trailer"),
         (room.first_by_load, room.more_load, f"more in the {word}"),
@@ -300,7 +301,7 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
         for check, kg, what in parts
         if check is not None and kg is not None
     ]
-    return f"Room for {' or '.join(rooms)}, bars slack."
+    return f"Room for {' or '.join(rooms)}{slack}."
 
 
 def _point(asked: TowQuestion, start: Start, listed: float) -> RoomPoint | None:
