@@ -179,6 +179,31 @@ class EitherSide(unittest.TestCase):
         made = apply_changes(document, [Change("vehicle.ratings.gvwr", "")]).document
         self.assertEqual(made["vehicle"], {"name": "Heron"})
 
+    def test_a_sum_typed_into_a_pass_is_in_the_unit_of_its_ticket(self) -> None:
+        """22.046226 lb are 10 kg."""
+        document = rig_of("check--three-passes")
+        document["weigh_ins"][0]["passes"][0]["unit"] = "kg"
+        path = "weigh_ins[0].passes[0].readings.front"
+        made = apply_changes(document, [Change(path, "1200 kg + 22.046226 lb")]).document
+        readings = made["weigh_ins"][0]["passes"][0]["readings"]
+        self.assertAlmostEqual(readings["front"], 1210, places=4)
+
+    def test_an_expected_share_names_the_bound_that_it_is_beyond(self) -> None:
+        """The trailer was weighed; by its labels the tongue carries 30 to 200 of 1,000 kg. 10 to 15
+        % are aimed at, and a dry share is ± 3 %.
+        """
+        alone = {"config": "trailer_only", "readings": {"trailer": 1200}}
+        for dry, says in (
+            (30, "below 10 %,"),
+            (125, "too uncertain against 10–15 %,"),
+            (200, "above 15 %,"),
+        ):
+            trailer = {"ratings": {"gvwr": 1500}, "dry_weight": 1000, "dry_tongue": dry}
+            weighed = {"scale": {"resolution": 10}, "passes": [alone]}
+            found = evaluate(parse_rig(caravan(trailer=trailer, weigh_ins=[weighed])))
+            (share,) = (each for each in found.checks if each.id == "tongue.share")
+            self.assertIn(says, share.expected.sentence if share.expected else "")
+
     def test_more_drop_lowers_the_ball(self) -> None:
         """63 − 4 = 59 cm."""
         rig = parse_rig(caravan(hitch={"ball_height": 63, "parts": [{"kind": "ball"}]}))
