@@ -6,7 +6,7 @@ export function Rooms() {
   if (evaluation.rooms.length === 0) return null;
   return (
     <section aria-label="Usable room" className="mt-4 border-t border-ink pt-2">
-      <h2 className="font-cond text-[1.0625rem] font-semibold">Usable room</h2>
+      <h2 className="font-cond text-[1.0625rem] font-semibold">Usable headroom</h2>
       {evaluation.rooms.map((room) => (
         <p key={room.where} data-room={room.where} className="mt-1 max-w-[80ch] text-[0.9375rem] leading-snug">
           {room.sentence}

@@ -23,8 +23,8 @@ export function Room({ chart }: { chart: RoomChart }) {
   const edge = new Set(chart.lines.filter((line) => touches(chart, line)).map((line) => line.check));
   const labels = placed(chart, edge, x, y);
   return (
-    <figure ref={box} aria-label="The room as a picture">
-      <figcaption className="border-b border-ink font-cond text-[1.25rem] font-semibold">The room</figcaption>
+    <figure ref={box} aria-label="The headroom as a picture">
+      <figcaption className="border-b border-ink font-cond text-[1.25rem] font-semibold">Headroom</figcaption>
       <p className="mt-1 text-[0.9375rem] leading-snug">
         To the right: more in the vehicle. Up: a heavier trailer. In the shaded shape every limit holds; each line is
         where one ends.

@@ -1,4 +1,4 @@
-"""The room as a picture: load in the vehicle against loaded trailer, each limit a line, within all
+"""The headroom as a picture: load in the vehicle against loaded trailer, each limit a line, within all
 of them the region.
 """
 
