@@ -204,6 +204,26 @@ class EitherSide(unittest.TestCase):
             (share,) = (each for each in found.checks if each.id == "tongue.share")
             self.assertIn(says, share.expected.sentence if share.expected else "")
 
+    def test_what_one_hitched_pass_leaves_open(self) -> None:
+        """7,320 lb on the axles, 10 to 15 % on the tongue: 7,320 ÷ 0.9 to 7,320 ÷ 0.85 in total,
+        7,320 · 10/90 to 7,320 · 15/85 on the tongue. With the vehicle alone nothing is open.
+        """
+        document = rig_of("check--three-passes")
+        passes = document["weigh_ins"][0]["passes"]
+        document["weigh_ins"][0]["passes"] = passes[:1]
+        found = {
+            each.what: (each.low, each.high, each.proven)
+            for each in evaluate(parse_rig(document)).open
+        }
+        for what, low, high in (
+            ("Trailer, in total", 8133.3, 8611.8),
+            ("Tongue weight", 813.3, 1291.8),
+        ):
+            self.assertEqual([round(each or 0, 1) for each in found[what][:2]], [low, high])
+            self.assertFalse(found[what][2])
+        document["weigh_ins"][0]["passes"] = passes
+        self.assertEqual(evaluate(parse_rig(document)).open, [])
+
     def test_more_drop_lowers_the_ball(self) -> None:
         """63 − 4 = 59 cm."""
         rig = parse_rig(caravan(hitch={"ball_height": 63, "parts": [{"kind": "ball"}]}))

@@ -168,10 +168,32 @@ class Acts(unittest.TestCase):
             ("yard1/bars.lb.north_america/1/on.__import__", "Act 2"),
             ("yard1/bars.lb.north_america/1/" + ".".join(["on"] * 400), "400 acts"),
             ("yard1/bars.lb.north_america/1/uncouple", "Chocks"),
-            ("yard1/own.x/1/", "own rigs"),
+            ("yard1/bars.lb.north_america/1/" + ".".join(["on"] * 301), "301 acts"),
+            *(
+                (f"yard1/own.{own}/1/", "own rigs")
+                for own in ("x", "x.y", "x_.1", "x.²", "x.12345678")
+            ),
         ):
             with self.assertRaisesRegex(InputError, words):
                 play(read_run(text))
+
+    def test_as_many_acts_as_are_played_and_a_copy_of_an_own_rig(self) -> None:
+        many = read_run("yard1/bars.lb.north_america/1/" + ".".join(["on"] * 300))
+        self.assertEqual(len(many.acts), 300)
+        self.assertEqual(read_run("yard1/own.x-7.1234567/1/").own, ("x-7", 1_234_567))
+
+    def test_what_measured_the_tongue_is_kept_with_the_figure(self) -> None:
+        """The display in a ball mount climbs at first: only its second reading is one."""
+        yard = begin(Run(kind="plain", seed="8"))
+        for acts, kept in (
+            (["chock", "tongue:mount"], []),
+            (["chock", "tongue:mount", "tongue:mount"], ["ball_mount_scale"]),
+            (["chock", "uncouple", "tongue:scale"], ["scale"]),
+        ):
+            made = seen_rig(after_acts(yard, *acts)).weigh_ins
+            self.assertEqual(
+                [each.method for one in made for each in one.tongue_measurements], kept
+            )
 
     def test_raising_the_coupler_changes_little_on_one_axle_and_much_on_two_that_do_not_share(
         self,
