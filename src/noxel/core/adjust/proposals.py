@@ -196,7 +196,8 @@ class _Search:
         )
         self._look(careful, rejected=TRIES)
         if not self.pool and not self.given_up:
-            self.given_up = not self._look(programme, rejected=TRIES)
+            ended = self._look(programme, rejected=TRIES)
+            self.given_up = self.given_up or not ended
 
     def _look(self, programme: Programme, *, rejected: int) -> bool:
         """Whether it came to an end before so many answers were rejected."""
