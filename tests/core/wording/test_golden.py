@@ -58,10 +58,15 @@ def said() -> str:
         ]
         for check in found.checks:
             lines.append(f"  {check.id} {check.status}: {check.sentence}")
+            if check.settled_by:
+                lines.append(f"    {check.settled_by}")
             if check.expected:
                 lines.append(f"    {check.expected.outlook}: {check.expected.sentence}")
         lines += [f"  {each.level} {each.code}: {each.message}" for each in found.advisories]
-        lines += [f"  open {each.sentence}" for each in found.open if hasattr(each, "sentence")]
+        lines += [
+            f"  open {each.what}: {each.low or 0:.0f} to {each.high or 0:.0f}; {each.settled_by}"
+            for each in found.open
+        ]
         blocks.append("\n".join(lines))
     return "\n\n".join(blocks) + "\n"
 
