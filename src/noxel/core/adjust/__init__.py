@@ -5,8 +5,9 @@ from noxel.core.adjust.bar_curve import BarCurve, bar_curve
 from noxel.core.adjust.baseline import Baseline, baseline_of
 from noxel.core.adjust.linear_model import forms, state_of
 from noxel.core.adjust.milp import CLEAR, Programme, conditions
-from noxel.core.adjust.proposals import Proposals, cured, propose
+from noxel.core.adjust.proposals import Proposals, propose
 from noxel.core.adjust.routes import Lever, levers
+from noxel.core.adjust.search import cured
 from noxel.core.adjust.solutions import steps_of
 from noxel.core.adjust.steps import Tried, do_steps, keep, try_steps
 from noxel.core.adjust.typed_steps import TypedStep, read_step

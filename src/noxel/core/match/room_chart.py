@@ -1,5 +1,5 @@
-"""The headroom as a picture: load in the vehicle against loaded trailer, each limit a line, within all
-of them the region.
+"""The headroom as a picture: load in the vehicle against loaded trailer, each limit a line, within
+all of them the region.
 """
 
 import itertools
