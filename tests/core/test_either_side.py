@@ -6,7 +6,7 @@ import unittest
 from typing import Any, get_args
 
 from noxel.core.adjust import TypedStep, baseline_of, do_steps, keep, read_step, state_of
-from noxel.core.editing import Change, apply_changes
+from noxel.core.editing import Change, apply_changes, new_rig
 from noxel.core.evaluate import evaluate
 from noxel.core.log import kept_answers
 from noxel.core.match import how_much
@@ -223,6 +223,19 @@ class EitherSide(unittest.TestCase):
             self.assertFalse(found[what][2])
         document["weigh_ins"][0]["passes"] = passes
         self.assertEqual(evaluate(parse_rig(document)).open, [])
+
+    def test_a_new_rig_has_the_hitch_of_its_kind(self) -> None:
+        for kind, parts in (
+            ("conventional", ["receiver", "ball mount", "ball"]),
+            ("fifth_wheel", ["fifth-wheel hitch"]),
+            ("gooseneck", ["gooseneck ball"]),
+            ("motorhome", []),
+        ):
+            rig = parse_rig(new_rig("Heron", kind, "kg", "europe"))  # type: ignore[arg-type]
+            self.assertEqual([part.kind for part in rig.hitch.parts], parts)
+            self.assertEqual((rig.towing, rig.terms), (bool(parts), "europe"))
+            self.assertEqual(rig.vehicle.body == "motorhome", kind == "motorhome")
+            self.assertFalse(parse_rig(new_rig("Heron", kind, "kg", alone=True)).towing)  # type: ignore[arg-type]
 
     def test_more_drop_lowers_the_ball(self) -> None:
         """63 − 4 = 59 cm."""

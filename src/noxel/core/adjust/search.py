@@ -166,9 +166,8 @@ class Search:
             programme, cuts=[each.used for each in self.pool], growth=_growth(self.base, programme)
         )
         self._look(careful, rejected=TRIES)
-        if not self.pool and not self.given_up:
-            if not self._look(programme, rejected=TRIES):
-                self.given_up = True
+        if not (self.pool or self.given_up or self._look(programme, rejected=TRIES)):
+            self.given_up = True
 
     def _look(self, programme: Programme, *, rejected: int) -> bool:
         """Whether it came to an end before so many answers were rejected."""
