@@ -119,6 +119,7 @@ def main() -> None:
                 page.evaluate("document.fonts.ready.then(() => true)")
                 act(page)
                 page.screenshot(path=FOLDER / f"{name}.png")
+                page.goto("about:blank")  # says that it was left
                 context.close()
                 print(f"docs/screenshots/{name}.png")
         database.close()
