@@ -1,5 +1,6 @@
 """Either side of what counts, in many rooms. Expected: by hand, as each test says."""
 
+import contextlib
 import datetime
 import math
 import unittest
@@ -14,8 +15,8 @@ from noxel.core.mechanics import predict, uncertainty
 from noxel.core.plates import evaluate_plates
 from noxel.core.practice.challenge import BUDGET
 from noxel.core.practice.rigs import RigKind, make_rig
-from noxel.core.rig import parse_rig
-from noxel.errors import InputError
+from noxel.core.rig import Step, parse_rig
+from noxel.errors import InputError, RigFileError
 from tests.truth import rig_of
 
 DAY = datetime.date(2026, 6, 1)
@@ -223,6 +224,45 @@ class EitherSide(unittest.TestCase):
             self.assertFalse(found[what][2])
         document["weigh_ins"][0]["passes"] = passes
         self.assertEqual(evaluate(parse_rig(document)).open, [])
+
+    def test_a_trailer_against_the_kerb_mass(self) -> None:
+        """1,360 of 1,600 kg are 85 %."""
+        for weighed, says in (
+            (1360, None),
+            (1380, "86.2 % of the tow vehicle's kerb mass, above the 85 %"),
+            (1620, "101.2 % of the tow vehicle's kerb mass, more than the kerb mass"),
+        ):
+            alone = {"config": "trailer_only", "readings": {"trailer": weighed}}
+            vehicle = {"ratings": {"gvwr": 2500}, "curb_weight": 1600}
+            scale = {"resolution": 10}
+            made = caravan(vehicle=vehicle, weigh_ins=[{"scale": scale, "passes": [alone]}])
+            found = self.codes(made).get("against_kerb")
+            self.assertEqual(found is None, says is None, found)
+            self.assertIn(says or "", found or "")
+
+    def test_one_side_that_carries_more_is_named(self) -> None:
+        """1,420 and 1,000 are 420 apart, 17 % of 2,420."""
+        document = rig_of("check--three-passes")
+        wheels = {"front_left": 1420, "front_right": 1000, "rear_left": 1800, "rear_right": 1820}
+        document["weigh_ins"][0]["passes"][0]["readings"] = {**wheels, "trailer": 7320}
+        said = self.codes(document)["side_imbalance"]
+        self.assertIn("front", said)
+        self.assertIn("carries 420 lb more on the left", said)
+
+    def test_nothing_is_added_to_a_trailer_that_is_not_there(self) -> None:
+        rig = parse_rig(new_rig("Heron", "motorhome", "kg"))
+        step = Step.model_validate(
+            {"kind": "add", "on": "trailer", "mass": "40 kg", "position": "2 m"}
+        )
+        with self.assertRaisesRegex(InputError, "where it goes"):
+            do_steps(rig, [step])
+
+    def test_a_place_slopes_by_a_fifth_at_most(self) -> None:
+        for slope, refused in ((0.2, False), (0.21, True)):
+            document = rig_of("check--three-passes")
+            document["weigh_ins"][0]["scale"]["slope"] = slope
+            with contextlib.nullcontext() if not refused else self.assertRaises(RigFileError):
+                parse_rig(document)
 
     def test_a_new_rig_has_the_hitch_of_its_kind(self) -> None:
         for kind, parts in (
