@@ -129,11 +129,12 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
             dry=dry.kg,
         )
     if dry and trailer.dry_tongue and trailer.dry_tongue.kg > 0.4 * dry.kg:
+        called = term_name(rig, "dry_tongue")
         yield plates.say(
             "dry_tongue_large",
             "trailer.dry_tongue",
-            f"A {term_name(rig, 'dry_tongue')} of {plates.mass(trailer.dry_tongue.kg)} is "
-            "more than four tenths of the trailer. Re-read it.",
+            f"{called[0].upper()}{called[1:]}: {plates.mass(trailer.dry_tongue.kg)} is more than "
+            "four tenths of the trailer. Re-read it.",
             tongue=trailer.dry_tongue.kg,
         )
 
