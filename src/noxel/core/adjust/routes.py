@@ -16,7 +16,7 @@ from noxel.core.limits import Checked
 from noxel.core.mechanics import lever_lengths, load_place
 from noxel.core.quantities import KG, print_length, print_mass, print_share
 from noxel.core.rig import RigFile, share_range
-from noxel.core.wording import Answer, check_label, terms_of, vehicle_word
+from noxel.core.wording import Answer, check_label, term_name, vehicle_word
 
 
 class Route(Answer):
@@ -63,7 +63,7 @@ def _routes(rig: RigFile) -> list[tuple[str, Vector]]:
 
 
 def _share(rig: RigFile) -> str:
-    return terms_of(rig)["tongue_share"]
+    return term_name(rig, "tongue_share")
 
 
 def _then(rig: RigFile, share: float) -> str:

@@ -125,10 +125,10 @@ def _growth(base: Baseline, programme: Programme) -> Growth:
     Together they bring no more than the sum: a root of a sum of squares above the scale's own ±
     grows ever more slowly.
     """
-    programme.columns()
+    width = programme.columns()
     grown: Growth = []
     for act in programme.acts:
-        alone = np.zeros(programme.columns())
+        alone = np.zeros(width)
         alone[act.columns["switch"]] = 1.0
         if "amount" in act.columns:
             alone[act.columns["amount"]] = act.most

@@ -35,7 +35,6 @@ from noxel.core.wording import (
     missing_rating,
     source_label,
     term_name,
-    terms_of,
     vehicle_word,
 )
 
@@ -176,7 +175,7 @@ def _break_even(rig: RigFile, bars: list[LimitBar]) -> str:
     fixed = [bar for bar in bars if bar.break_even is None]
     if not turning or not fixed:
         return ""
-    word = terms_of(rig)["tongue_share"]
+    word = term_name(rig, "tongue_share")
     share, bar = min(turning, key=lambda each: each[0])
     first = limiting_rating(rig, min(fixed, key=lambda each: each.heaviest).check)
     if share > 1:
@@ -205,7 +204,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
         "vehicle.front_axle": "gawr_front",
         "vehicle.rear_axle": "gawr_rear",
         "hitch.trailer": "hitch, trailer rating",
-        "hitch.tongue": f"hitch, {terms_of(rig)['tongue']} rating",
+        "hitch.tongue": f"hitch, {term_name(rig, 'tongue')} rating",
     }
     plain = {
         "vehicle.tow_rating": "the trailer at its rating",
@@ -265,7 +264,7 @@ def _trailer_says(asked: TowQuestion, found: Ceiling) -> list[str]:
         default=0.0,
     )
     says = [
-        f"Loaded, at most {asked.mass(found.ceiling)} at a {terms_of(rig)['tongue_share']} of "
+        f"Loaded, at most {asked.mass(found.ceiling)} at a {term_name(rig, 'tongue_share')} of "
         f"{print_share(asked.share)}.",
         "To plan at the trailer's own rating: a trailer rated at most "
         f"{asked.mass(found.ceiling)}.",

@@ -8,7 +8,7 @@ from noxel.core.mechanics import aboard, item_on_tongue
 from noxel.core.pack.answers import Stowage
 from noxel.core.quantities import KG, print_mass, print_share
 from noxel.core.rig import Load, RigFile, share_range
-from noxel.core.wording import terms_of
+from noxel.core.wording import term_name
 
 HEAVY, HIGH = 20.0, 1.0
 """From this mass [kg] and this height above the floor [m] on, an item is heavy and high."""
@@ -88,7 +88,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
     # all of it together lies where it lies on average
     tongue = item_on_tongue(here.placed, here.moment / here.placed, length.m)
     added = print_mass(abs(tongue), unit)
-    point = terms_of(rig)["tongue"]
+    point = term_name(rig, "tongue")
     does = f"adds {added} to the {point}" if tongue >= 0 else f"takes {added} off the {point}"
     first = (
         f"{print_share(share)} of the trailer's cargo lies ahead of the axles; all of it "

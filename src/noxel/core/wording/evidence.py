@@ -19,7 +19,6 @@ from noxel.core.wording.labels import (
     figure_title,
     missing_rating,
     term_name,
-    terms_of,
     vehicle_word,
 )
 
@@ -196,7 +195,7 @@ def _no_count(rig: RigFile, check: str) -> bool:
 
 
 def _measured(rig: RigFile) -> str:
-    return f"a {terms_of(rig)['tongue_weight']} measurement"
+    return f"a {term_name(rig, 'tongue_weight')} measurement"
 
 
 def _gross_settlers(rig: RigFile) -> str:

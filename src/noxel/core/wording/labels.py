@@ -65,7 +65,7 @@ def term_name(rig: RigFile, key: str) -> str:
 
 
 def terms_of(rig: RigFile) -> dict[str, str]:
-    """The same, by keys with ``_`` for a dot."""
+    """The words of :func:`words_of`, by keys with ``_`` for a dot: to fill a sentence with."""
     return _fill(rig.terms) | (_PIN if on_pin(rig) else {})
 
 

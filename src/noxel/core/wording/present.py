@@ -46,7 +46,7 @@ class Printer:
             lines.append(
                 answers.Line(
                     term.op,
-                    in_terms(self._rig, term.label) if term.label in _STANDARD else term.label,
+                    in_terms(self._rig, term.label) if term.label in _OWN_LABELS else term.label,
                     value / factor,
                     pm / factor,
                     term.sort,
@@ -67,7 +67,7 @@ class Printer:
         )
 
 
-_STANDARD = {
+_OWN_LABELS = {
     *("curb weight", "dry weight", "tongue weight", "tongue weight, less what the bars move"),
     *("usual tongue share", "dry tongue share", "lifted by the tongue", "tongue scale"),
     "tongue to fulcrum",
