@@ -2,7 +2,9 @@
 Chromium in front.
 """
 
+import asyncio
 import os
+import random
 import shutil
 import subprocess
 import tempfile
@@ -13,6 +15,7 @@ from pathlib import Path
 
 import uvicorn
 from playwright.sync_api import Browser, sync_playwright
+from starlette.types import ASGIApp, Receive, Scope, Send
 
 from noxel.api.app import create_app
 from noxel.api.sharing import Sharing
@@ -64,13 +67,32 @@ def shared(folder: Path) -> Sharing:
     return sharing
 
 
+class Slowly:
+    """The application as over a poor network: each answer of the API comes later by up to so many
+    milliseconds, some before those asked for earlier.
+    """
+
+    def __init__(self, app: ASGIApp, longest_ms: float) -> None:
+        self.app, self.longest_ms = app, longest_ms
+        self.chance = random.Random(longest_ms)
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Wait, then answer."""
+        if scope["type"] == "http" and scope["path"].startswith("/api/"):
+            await asyncio.sleep(self.chance.random() * self.longest_ms / 1000)
+        await self.app(scope, receive, send)
+
+
 @contextmanager
 def serving(database: Database, sharing: Sharing | None = None) -> Iterator[str]:
     """Serve the application on a free port of this machine, and to other devices where it is
-    shared; yields its address.
+    shared; yields its address. With ``NOXEL_SLOW`` in the environment, a number of milliseconds,
+    answers come late.
     """
     listener = listen(0)
     app = create_app(database, sharing=sharing)
+    if slow := float(os.environ.get("NOXEL_SLOW", 0)):
+        app.add_middleware(Slowly, longest_ms=slow)
     server = uvicorn.Server(
         uvicorn.Config(app, log_level="error", access_log=False, timeout_graceful_shutdown=1)
     )

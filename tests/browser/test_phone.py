@@ -9,7 +9,7 @@ from contextlib import ExitStack
 from pathlib import Path
 from typing import ClassVar
 
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 from tools.stage import STRANGER, a_browser, serving, shared, trust
 
 from noxel.demo import open_demo
@@ -197,9 +197,17 @@ class Pairing(OnThePhone):
         for button in ("Begin", "The trailer is chocked and loaded", "It is read"):
             phone.get_by_role("button", name=button).click()
         phone.locator('input[data-jot="tongue"]').fill("640")
-        phone.get_by_role("button", name="Keep it").click()
+        on_the_way: list[Route] = []
+        phone.context.route("**/jotted", lambda route: on_the_way.append(route))
+        with phone.expect_request("**/jotted"):
+            phone.get_by_role("button", name="Keep it").click()
         expect(phone.get_by_role("heading", level=1)).to_have_text("What it says so far")
+        without = phone.get_by_text("without what you typed since")
+        expect(without).to_be_visible()
+        on_the_way[0].continue_()
+        expect(without).to_be_hidden()
         expect(phone.get_by_text(re.compile("tongue has .* left"))).to_be_visible()
+        expect(phone.get_by_text("to be sent")).to_be_hidden()
         made = self.rigs.open(self.rig).document["weigh_ins"][-1]
         self.assertEqual([each["value"] for each in made["tongue_measurements"]], [640])
 
@@ -266,6 +274,7 @@ class Pairing(OnThePhone):
             ],
         )
         expect(phone.get_by_text("Re-weigh for 3.50 until")).to_be_visible()
+        expect(phone.get_by_text("to be sent")).to_be_hidden()
         after = self.rigs.open(self.rig)
         self.assertEqual(after.window.count, before + 1)
         passes = after.document["weigh_ins"][-1]["passes"]

@@ -8,8 +8,8 @@ export function useStale(): string | null {
   const { asOf, sheet } = useDesk();
   const lost = useLost() !== null;
   const unsent = useUnsent().size;
-  const tickets = useOutbox().filter((each) => each.rig === sheet.id).length;
-  if (!lost) return null;
+  const tickets = useOutbox().filter((each) => each.rig === sheet.id && each.kind === "ticket").length;
+  if (!lost && tickets === 0) return null;
   const since = unsent + tickets > 0 ? ", without what you typed since" : "";
   return `As computed ${when(new Date(asOf).toISOString())}${since}:`;
 }
