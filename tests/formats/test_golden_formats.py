@@ -7,10 +7,12 @@ import datetime
 import io
 import unittest
 from collections.abc import Iterator
+from decimal import Decimal
 from typing import Any
 
 from openpyxl import load_workbook
 from pypdf import PdfReader
+from pypdf.generic import ContentStream
 
 from noxel.core.log import reminders
 from noxel.core.rig import RigFile
@@ -20,6 +22,7 @@ from noxel.formats.practice_sheet import practice_sheet
 from noxel.formats.print_page import print_page
 from noxel.formats.tables import items_csv, tickets_csv
 from noxel.formats.workbook import workbook
+from tests.api.test_photos import photo
 from tests.core.wording.test_golden_rooms import TODAY, household
 from tests.kept import as_kept
 
@@ -42,6 +45,35 @@ def _words(pdf: bytes) -> Iterator[str]:
         page.extract_text(visitor_text=look)
         yield f"page {number}"
         yield from found
+
+
+def _strokes(pdf: bytes) -> Iterator[str]:
+    """Each box, line and picture of a PDF: its page, where it is put [pt], what it is made of."""
+    reader = PdfReader(io.BytesIO(pdf))
+    for number, page in enumerate(reader.pages, 1):
+        yield f"page {number}"
+        at, outer = (0.0, 0.0), []
+        for operands, operator in ContentStream(page["/Contents"], reader).operations:
+            match operator:
+                case b"q":
+                    outer.append(at)
+                case b"Q":
+                    at = outer.pop()
+                case b"cm":
+                    at = at[0] + float(operands[4]), at[1] + float(operands[5])
+                    if operands[:4] != [1, 0, 0, 1]:
+                        yield f"{at[0]:.0f} {at[1]:.0f} × {' '.join(map(_short, operands[:4]))}"
+                case b"Do":
+                    yield f"{at[0]:.0f} {at[1]:.0f} picture"
+                case b"re" | b"m" | b"l" | b"w" | b"d":
+                    yield (
+                        f"{at[0]:.0f} {at[1]:.0f} {operator.decode()} "
+                        f"{' '.join(map(_short, operands))}"
+                    )
+
+
+def _short(value: Any) -> str:
+    return f"{float(value):.1f}" if isinstance(value, int | float | Decimal) else str(value)
 
 
 def _cells(content: bytes) -> Iterator[str]:
@@ -72,8 +104,8 @@ class GoldenFormats(unittest.TestCase):
         for name, rig in self.rigs():
             with self.subTest(name):
                 as_kept(self, f"formats/{name}-page", list(_words(paper(rig, today=TODAY))))
-                full = paper(rig, full=True, today=TODAY)
-                as_kept(self, f"formats/{name}-report", list(_words(full)))
+                full = paper(rig, full=True, today=TODAY, photos=[("the ticket", photo())])
+                as_kept(self, f"formats/{name}-report", [*_words(full), *_strokes(full)])
                 shown = print_page(rig, today=TODAY, to_do=[("chocks", "Ada, 1 May"), ("lamp", "")])
                 as_kept(self, f"formats/{name}-print", shown.splitlines())
 
@@ -91,7 +123,7 @@ class GoldenFormats(unittest.TestCase):
 
     def test_sheet_of_exercises(self) -> None:
         sheet = practice_sheet(["ticket", "tongue", "payload"], "7")
-        as_kept(self, "formats/exercises", list(_words(sheet)))
+        as_kept(self, "formats/exercises", [*_words(sheet), *_strokes(sheet)])
 
 
 if __name__ == "__main__":

@@ -1,0 +1,76 @@
+"""What the interface takes: every bound on a text, a number or a list, its pattern, its choices and
+what it stands for when it is left out, as the OpenAPI document says it.
+
+Kept in ``tests/golden/api`` and read by a person: a bound changes on purpose or not at all.
+"""
+
+import json
+import unittest
+from collections.abc import Iterator
+from typing import Any
+
+from noxel.api.contract import contract
+from tests.kept import as_kept
+
+BOUNDS = {
+    "maxLength": "at most {} characters",
+    "minLength": "at least {} characters",
+    "maximum": "at most {}",
+    "minimum": "at least {}",
+    "exclusiveMaximum": "below {}",
+    "exclusiveMinimum": "above {}",
+    "maxItems": "at most {} items",
+    "minItems": "at least {} items",
+    "maxProperties": "at most {} entries",
+    "pattern": "like {}",
+    "enum": "one of {}",
+    "default": "else {!r}",
+}
+
+
+def bounds(schema: Any) -> Iterator[str]:
+    """What is said of one value, the kinds that it may be and what is in it included."""
+    for name, words in BOUNDS.items():
+        if name in schema:
+            yield words.format(schema[name])
+    for each in schema.get("anyOf", ()):
+        yield from bounds(each)
+    for inner in ("items", "additionalProperties", "propertyNames"):
+        if isinstance(schema.get(inner), dict):
+            for said in bounds(schema[inner]):
+                yield f"each {said}"
+
+
+class Bounds(unittest.TestCase):
+    def test_the_bounds_of_the_interface_are_the_kept_ones(self) -> None:
+        document = json.loads(contract())
+        kept: dict[str, dict[str, str]] = {}
+        for path, methods in document["paths"].items():
+            for method, about in methods.items():
+                asked = {
+                    each["name"]: ", ".join(bounds(each["schema"]))
+                    for each in about.get("parameters", ())
+                }
+                kept[f"{method.upper()} {path}"] = {
+                    **asked,
+                    "answers": " ".join(sorted(about["responses"])),
+                }
+        for name, schema in document["components"]["schemas"].items():
+            of = {
+                key: ", ".join(bounds(value)) for key, value in schema.get("properties", {}).items()
+            }
+            required = " ".join(schema.get("required", ()))
+            kept[name] = {**of, "itself": ", ".join(bounds(schema)), "required": required}
+        self.assertGreater(len(kept), 250)
+        as_kept(
+            self,
+            "api/bounds",
+            {
+                name: [f"{key}: {said}" for key, said in of.items() if said]
+                for name, of in kept.items()
+            },
+        )
+
+
+if __name__ == "__main__":
+    unittest.main()
