@@ -13,7 +13,7 @@ from noxel.core.mechanics.aboard import Side, aboard
 from noxel.core.mechanics.knowledge import empty_by_label
 from noxel.core.mechanics.listed import hitch_mass, in_tank
 from noxel.core.quantities import nominal
-from noxel.core.rig import RigFile, TrailerBase
+from noxel.core.rig import RigFile, Trailer, TrailerBase
 from noxel.errors import MissingInput, Problem
 
 
@@ -159,20 +159,33 @@ class _Trailer:
     length: float | None
 
 
+def _on_trailer(rig: RigFile, trailer: Trailer) -> list[tuple[float, float | None, str]]:
+    """Everything beyond the trailer's base: listed items, tanks, and what its dry figure leaves
+    out.
+    """
+    loads = _aboard(rig, "trailer")
+    if rig.plan.trailer_base is None:
+        for index, extra in enumerate(trailer.dry_extras):
+            if not extra.counted:
+                place = extra.position.m if extra.position else None
+                loads.append((extra.mass.kg, place, f"trailer.dry_extras[{index}]"))
+    return loads
+
+
+def trailer_cargo(rig: RigFile) -> float:
+    """What is on the trailer beyond its base (``plan.trailer_base``, else its dry figures). [kg]"""
+    return sum(kg for kg, _, _ in _on_trailer(rig, rig.trailer)) if rig.trailer else 0.0
+
+
 def _trailer(rig: RigFile, lacks: _Lacks) -> _Trailer:
     trailer = rig.trailer
     if trailer is None:
         return _Trailer(None, None, None)
     base = rig.plan.trailer_base or TrailerBase(gross=trailer.dry_weight, tongue=trailer.dry_tongue)
     paths = ("trailer.dry_weight", "trailer.dry_tongue")
-    loads = _aboard(rig, "trailer")
     if rig.plan.trailer_base is not None:
         paths = ("plan.trailer_base.gross", "plan.trailer_base.tongue")
-    else:
-        for index, extra in enumerate(trailer.dry_extras):
-            if not extra.counted:
-                place = extra.position.m if extra.position else None
-                loads.append((extra.mass.kg, place, f"trailer.dry_extras[{index}]"))
+    loads = _on_trailer(rig, trailer)
     gross = None if base.gross is None else base.gross.kg + sum(kg for kg, _, _ in loads)
     if base.gross is None:
         lacks.say(paths[0], "is needed: what the trailer weighs without the listed loads")

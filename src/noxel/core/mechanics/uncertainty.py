@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from noxel.core.mechanics import statics
 from noxel.core.mechanics.aboard import SIDES, Aboard, Side, aboard, load_off
 from noxel.core.mechanics.listed import LEVEL_OFF, hitch_mass, in_tank
-from noxel.core.mechanics.predict import overhang
+from noxel.core.mechanics.predict import overhang, trailer_cargo
 from noxel.core.mechanics.sources import share_off, source_at
 from noxel.core.quantities import Mass, nominal, plus_minus
 from noxel.core.rig import RigFile, TrailerBase
@@ -209,12 +209,9 @@ def _lever_effects(rig: RigFile, found: Mapping[str, float]) -> list[_Effect]:
     bars = (rig.plan.front_restoration or 0.0) if rig.hitch.weight_distribution else 0.0
     at = _Levers(geometry.wheelbase.m, overhang(rig) or 0.0, coupler.m, bars)
     based = base.rear.kg if base is not None and base.rear is not None else 0.0
-    start = rig.plan.trailer_base or TrailerBase(
-        gross=trailer.dry_weight, tongue=trailer.dry_tongue
-    )
+    start = rig.plan.trailer_base or TrailerBase(tongue=trailer.dry_tongue)
     tongue, share = found["tongue_static"], found.get("tongue_share", 0.0)
-    cargo = found["trailer_gross"] - (start.gross.kg if start.gross else 0.0)
-    on_axles = cargo - (tongue - (start.tongue.kg if start.tongue else 0.0))
+    on_axles = trailer_cargo(rig) - (tongue - (start.tongue.kg if start.tongue else 0.0))
     hitch = 0.0 if base is not None and base.hitch_fitted else nominal(hitch_mass(rig))
     lever = rig.hitch.own_lever
     items_rear = found["rear_solo"] - based - hitch * (at.a + at.b + lever) / at.a

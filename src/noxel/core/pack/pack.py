@@ -26,8 +26,8 @@ from noxel.core.mechanics import (
     expect,
     gathered,
     in_phase,
+    in_tank,
     items_kg,
-    predict,
     predict_known,
     predicted_weighing,
     spread_of_loads,
@@ -48,7 +48,7 @@ from noxel.core.pack.item_effects import effects, say_takes
 from noxel.core.pack.places import usual_places
 from noxel.core.pack.plan_vs_scale import plan_vs_scale
 from noxel.core.pack.stowage import stowage
-from noxel.core.quantities import METRES, print_length, print_share
+from noxel.core.quantities import METRES, lower_first, print_length, print_share
 from noxel.core.rig import PHASES, Phase, RigFile, share_range
 from noxel.core.wording import (
     PHASE_NAMES,
@@ -187,7 +187,12 @@ def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
             found.append((phase, *judged[levels]))
             continue
         seen = in_phase(rig, phase)
-        weighing = _predicted(seen, dict(predict(seen)), loads)
+        predicted = predict_known(seen)
+        if predicted.missing:  # a tank that is empty in the phase looked at, and has no place
+            judged[levels] = ("incomplete", _not_placed(seen), 0.0)
+            found.append((phase, *judged[levels]))
+            continue
+        weighing = _predicted(seen, predicted.loads, loads)
         rows, rules = tightest_first(run_checks(seen, weighing)), broken_rules(seen, weighing)
         bind, verdict_here = binding(rows), verdict(rows, broken=bool(rules))
         said = sentences.headline(seen, rows, verdict_here, rules=rules)
@@ -205,6 +210,16 @@ def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
         )
         for code, said, sentence, used in found
     ]
+
+
+def _not_placed(rig: RigFile) -> str:
+    """What a phase lacks: where its tanks are."""
+    names = [
+        lower_first(tank.name) or "a tank"
+        for tank in rig.tanks
+        if tank.position is None and in_tank(rig, tank)
+    ]
+    return f"Not known yet: no place is entered for {', '.join(names)}."
 
 
 def _predicted(rig: RigFile, found: dict[str, float], loads: tuple[float, ...]) -> Weighing:
