@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, ValidationError
 
-from noxel.core.quantities import Dimension, print_share, read_typed
+from noxel.core.quantities import Dimension, print_share, read_typed, upper_first
 from noxel.core.rig import RigFile, Step, problems_of
 from noxel.errors import InputError, Problem
 
@@ -98,7 +98,7 @@ def read_step(rig: RigFile, typed: TypedStep) -> Step:
 
 def _wrong(problems: list[Problem]) -> InputError:
     said = "; ".join(each.message for each in problems)
-    return InputError(f"{said[0].upper()}{said[1:]}.", problems)
+    return InputError(f"{upper_first(said)}.", problems)
 
 
 def _read(rig: RigFile, kind: str, name: str, text: str) -> dict[str, object]:

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from noxel.core.limits import OLD_YEARS, AxleSet, age_years, axle_sets, made_on, read_load_index
 from noxel.core.plates.hitch_labels import OF_THE_HITCH
 from noxel.core.plates.looked_at import LABEL_ROUNDING, Labels, above
-from noxel.core.quantities import Mass
+from noxel.core.quantities import Mass, upper_first
 from noxel.core.rig import RigFile, rating_in, share_range
 from noxel.core.wording import Advisory, term_name, terms_of
 
@@ -133,7 +133,7 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
         yield plates.say(
             "dry_tongue_large",
             "trailer.dry_tongue",
-            f"{called[0].upper()}{called[1:]}: {plates.mass(trailer.dry_tongue.kg)} is more than "
+            f"{upper_first(called)}: {plates.mass(trailer.dry_tongue.kg)} is more than "
             "four tenths of the trailer. Re-read it.",
             tongue=trailer.dry_tongue.kg,
         )
@@ -159,7 +159,7 @@ def _tires(plates: Labels) -> Iterator[Advisory]:
                 yield plates.say(
                     code,
                     f"{each.path}.{field}",
-                    f"{subject[0].upper()}{subject[1:]} {verb} {plates.mass(parts[name])}, less "
+                    f"{upper_first(subject)} {verb} {plates.mass(parts[name])}, less "
                     f"than the {plates.mass(rated)} "
                     f"rating of the axle. That part is then the limit; read its marking again.",
                     part=parts[name],

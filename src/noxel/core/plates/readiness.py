@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from noxel.core.quantities import KG, print_length, print_mass
+from noxel.core.quantities import KG, print_length, print_mass, upper_first
 from noxel.core.rig import RigFile, on_its_wheels, on_pin
 from noxel.core.wording import Evaluation, attitude
 
@@ -104,7 +104,7 @@ def _hitch(rig: RigFile) -> Iterator[_Line]:
         if pin
         else "coupler latched and pinned, hitch pin clipped or locked"
     )
-    yield "lock", f"{lock[0].upper()}{lock[1:]}", f"{rig.kind.replace('_', ' ')} hitch", "plain"
+    yield "lock", upper_first(lock), f"{rig.kind.replace('_', ' ')} hitch", "plain"
     if rig.hitch.weight_distribution:
         yield (
             "bars",

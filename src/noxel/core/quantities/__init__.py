@@ -37,6 +37,7 @@ from noxel.core.quantities.printing import (
     print_share,
     round_half_up,
     small_mass,
+    upper_first,
 )
 from noxel.core.quantities.reading import read_length, read_mass, read_typed
 from noxel.core.quantities.units import (
@@ -96,4 +97,5 @@ __all__ = [
     "small_mass",
     "total",
     "units_in_force",
+    "upper_first",
 ]

@@ -61,6 +61,11 @@ def small_mass(kg: float, unit: MassUnit) -> str:
     return print_mass(kg, unit)
 
 
+def upper_first(text: str) -> str:
+    """A text as it begins a sentence or stands alone."""
+    return text[:1].upper() + text[1:]
+
+
 def lower_first(label: str) -> str:
     """A label inside a sentence: its first letter small, unless it is an abbreviation."""
-    return label if label[:2].isupper() else label[0].lower() + label[1:]
+    return label if label[:2].isupper() else label[:1].lower() + label[1:]

@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import Literal
 
 from noxel.core.limits import AXLE_LOAD, FIGURE_OF, RATING_PATHS, Checked, Limit
-from noxel.core.quantities import lower_first, print_mass
+from noxel.core.quantities import lower_first, print_mass, upper_first
 from noxel.core.rig import SETS, RigFile, TermSet, on_its_wheels, on_pin
 
 _FIGURES = {
@@ -141,7 +141,7 @@ def figure_title(rig: RigFile, key: str) -> str:
     if key.startswith("trailer_axle_"):
         return f"Trailer axle {key.rsplit('_', 1)[1]}"
     title = _FIGURES.get(key, key).format(**terms_of(rig))
-    return title[0].upper() + title[1:]
+    return upper_first(title)
 
 
 # label, subject, limit; {v} the vehicle's word, {t} tongue or pin, {p} the hitch part that limits
@@ -156,7 +156,7 @@ _PHRASES = {
     "trailer.axles": ("Trailer axles", "The trailer's axles", "their {} rating"),
     "trailer.cargo": ("Trailer cargo", "The trailer's cargo", "its {} {trailer_ccc}"),
     "hitch.trailer": ("Trailer on the hitch", "The trailer", "the {p}'s {} trailer rating"),
-    "hitch.tongue": ("{T} on the hitch", "The {t}", "the {p}'s {} {t} rating"),
+    "hitch.tongue": ("{Tongue_weight}", "The {t}", "the {p}'s {} {t} rating"),
     "tires.front": ("Front tires", "The front tire that carries most", "its {} rating"),
     "tires.rear": ("Rear tires", "The rear tire that carries most", "its {} rating"),
     "tires.trailer": ("Trailer tires", "The trailer tire that carries most", "its {} rating"),
@@ -195,16 +195,16 @@ def _filled(
     fill = dict(_fill(terms))
     if carried == "pin":
         fill |= _PIN
-    tongue, share, tow = fill["tongue"], fill["tongue_share"], fill["tow_rating"]
+    tongue = fill["tongue"]
     fill |= {
         "v": word,
         "V": word.capitalize(),
         "t": tongue,
-        "T": tongue.capitalize(),
         "p": part,
-        "Share": share[0].upper() + share[1:],
+        "Share": upper_first(fill["tongue_share"]),
+        "Tongue_weight": upper_first(fill["tongue_weight"]),
         "with_tongue": f", {fill['tongue_weight']} included," if carried else "",
-        "Tow_rating": tow[0].upper() + tow[1:],
+        "Tow_rating": upper_first(fill["tow_rating"]),
     }
     label, subject, limit = _PHRASES[check]
     plural = check in ("combination.gross", "trailer.axles")
@@ -245,7 +245,7 @@ def limiting_rating(rig: RigFile, check: str) -> str:
     """The rating that sets a limit, inside a sentence: “the GCWR”, “the payload rating”, “the rear
     tires' rating”.
     """
-    if check in ("vehicle.payload", "hitch.tongue") or missing_rating(rig, check) == "rating":
+    if check == "vehicle.payload" or missing_rating(rig, check) == "rating":
         return f"the {lower_first(check_label(rig, check))} rating"
     return f"the {missing_rating(rig, check)}"
 
