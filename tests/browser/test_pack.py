@@ -155,7 +155,7 @@ class Packing(OnStage):
 
     def test_two_positions_one_length(self) -> None:
         page = self.page(f"/rigs/{self.rig}/pack")
-        page.get_by_text("The lever length from two tongue readings").click()
+        page.get_by_text("The lever length from two readings").click()
         for label, text in (
             ("What was moved weighs", "100"),
             ("Moved back by", "80"),

@@ -101,7 +101,7 @@ class ByEachScale(OnStage):
         rig = self.rigs.add(document)
         page = self.page(f"/rigs/{rig}/weigh")
         page.get_by_role("button", name="Bathroom scale and a beam").click()
-        form = page.get_by_label("Tongue, directly").locator("form")
+        form = page.get_by_label("Tongue weight, directly").locator("form")
         for name, value in measured.items():
             if name != "method":
                 form.locator(f'input[name="{name}"]').fill("x" if name == "span" else str(value))

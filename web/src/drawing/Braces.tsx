@@ -61,7 +61,7 @@ export function Braces(props: {
           {moved >= 1 && roomToSay && (
             <text textAnchor="end" fontSize={13} fill="var(--soft)" className="font-cond" data-part="bars-moved">
               <tspan x={trailer.x - trailer.width / 2 - 14} y={layout.frameBottom - 20}>
-                {mass(moved)} of the tongue
+                {mass(moved)} of the {evaluation.terms.tongue}
               </tspan>
               <tspan x={trailer.x - trailer.width / 2 - 14} y={layout.frameBottom - 5}>
                 moved here by the bars

@@ -1,8 +1,10 @@
 import { useDesk } from "../api/useSheet";
+import { useWords } from "../ui/useTerms";
 
 /** The usable room: how much more can go in before the first limit is met, and which limit that is. */
 export function Rooms() {
   const { evaluation } = useDesk();
+  const word = useWords();
   if (evaluation.rooms.length === 0) return null;
   return (
     <section aria-label="Usable room" className="mt-4 border-t border-ink pt-2">
@@ -13,8 +15,8 @@ export function Rooms() {
         </p>
       ))}
       <p className="mt-1 max-w-[80ch] text-[0.8125rem] leading-snug text-soft">
-        Calculated over the rear axle in the vehicle, and spread as now in the trailer, so that the tongue's share
-        stays.
+        Calculated over the rear axle in the vehicle, and spread as now in the trailer, so that the{" "}
+        {word("tongue_share")} stays.
       </p>
     </section>
   );

@@ -2,6 +2,7 @@ import { type FormEvent, useId, useState } from "react";
 import { api, type LeverLength, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
+import { useWords } from "../ui/useTerms";
 
 const FIELDS = [
   ["mass", "What was moved weighs", "mass"],
@@ -16,6 +17,7 @@ const BLANK: Record<Name, string> = { mass: "", moved_back: "", before: "", afte
 /** Two positions, one truth: the tongue before and after a known move gives the lever length that no tape finds. */
 export function TwoPositions() {
   const { sheet, evaluation, apply, rig } = useDesk();
+  const word = useWords();
   const [texts, setTexts] = useState(BLANK);
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [found, setFound] = useState<LeverLength | null>(null);
@@ -41,19 +43,24 @@ export function TwoPositions() {
     apply(
       [
         { path: "trailer.geometry.coupler_to_axles", op: "type", text: found.text },
-        { path: "trailer.geometry.coupler_to_axles", op: "source", source: "scale", note: "from two tongue readings" },
+        {
+          path: "trailer.geometry.coupler_to_axles",
+          op: "source",
+          source: "scale",
+          note: `from two readings of the ${word("tongue_weight")}`,
+        },
       ],
       "coupler to axles",
     ).then(() => setFound(null));
   return (
     <details className="mt-3 border border-rule px-3" data-part="two-positions">
       <summary className="cursor-pointer py-2 font-cond text-[1rem] font-semibold">
-        The lever length from two tongue readings
+        The lever length from two readings of the {word("tongue_weight")}
       </summary>
       <form onSubmit={work} className="pb-3">
         <p className="mb-2 text-[0.875rem] leading-snug text-soft">
-          Read the tongue, move something of known mass straight back, read it again at the same height: what it lost
-          gives the distance from coupler to axles. Chock the wheels; nobody aboard.
+          Read the {word("tongue_weight")}, move something of known mass straight back, read it again at the same
+          height: what it lost gives the distance from coupler to axles. Chock the wheels; nobody aboard.
         </p>
         {FIELDS.map(([name, label, kind]) => (
           <div key={name} className="border-b border-rule py-1">

@@ -5,7 +5,7 @@ import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { MenuBody, MenuItem } from "../ui/Menu";
 import { useKeys } from "../ui/useKeys";
-import { useTerms } from "../ui/useTerms";
+import { useTerms, useWords } from "../ui/useTerms";
 import { Chain } from "./Chain";
 import { MakersTable } from "./MakersTable";
 import { ChoiceLine, More, Plate } from "./Plate";
@@ -18,6 +18,7 @@ const PIN_PARTS = ["fifth-wheel hitch", "gooseneck ball", "coupler", "adapter", 
 export function HitchPlates() {
   const { rig, change, evaluation, sheet } = useDesk();
   const t = useTerms();
+  const word = useWords();
   const length = evaluation.length;
   const attitude = sheet.plates.attitude;
   const mass = rig.units.mass;
@@ -48,7 +49,7 @@ export function HitchPlates() {
           <Field
             path="hitch.bar_rating"
             label="Spring bars made for"
-            hint="tongue weight, stamped on the bars"
+            hint={`${word("tongue_weight")}, stamped on the bars`}
             unit={mass}
             sourced
           />

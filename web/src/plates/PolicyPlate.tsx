@@ -65,7 +65,7 @@ export function PolicyPlate() {
                     onChange={() =>
                       change(
                         [{ path: "policy.tongue_share", op: "set", value: [each.low, each.high] }],
-                        "tongue share aimed at",
+                        `${evaluation.terms.tongue_share} aimed at`,
                       )
                     }
                   />

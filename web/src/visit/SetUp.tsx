@@ -4,10 +4,12 @@ import { Link } from "react-router";
 import { api, type ScaleKind, type VisitState } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
+import { useWords } from "../ui/useTerms";
 
 /** Before the first step: what is weighed on, whether the trailer can be left, what it costs. */
 export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => void }) {
   const { sheet, evaluation } = useDesk();
+  const word = useWords();
   const [scale, setScale] = useState<ScaleKind>("truck_scale");
   const [uncouple, setUncouple] = useState(true);
   const [prices, setPrices] = useState({ first_price: "", again_price: "", hours: "24" });
@@ -97,7 +99,7 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
         <Link className="underline underline-offset-2" to={`/rigs/${sheet.id}/weigh`}>
           Weigh
         </Link>{" "}
-        has a stand-in scale that plays this rig, and four ways to measure the tongue at home.
+        has a stand-in scale that plays this rig, and four ways to measure the {word("tongue_weight")} at home.
       </p>
     </div>
   );

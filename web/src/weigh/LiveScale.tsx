@@ -4,6 +4,7 @@ import { api, type Change, type Fault, type LiveOut, type Pass } from "../api/cl
 import { useDesk } from "../api/useSheet";
 import { atRest } from "../format";
 import { Button } from "../ui/controls";
+import { useWords } from "../ui/useTerms";
 import { wordsFor } from "./readings";
 
 const FAULTS: readonly (readonly [Fault, string])[] = [
@@ -21,6 +22,7 @@ const POLL_MS = 250;
 /** A scale that sends its readings: what each channel reads, whether it has settled, and the way to keep it. */
 export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: number; pass: Pass }) {
   const { sheet, rig, number, change, evaluation } = useDesk();
+  const word = useWords();
   const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
   const [address, setAddress] = useState("");
@@ -82,7 +84,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
           texts: { value: `${reading.mass} ${reading.unit}`, resolution: String(step ?? "") },
         },
       ],
-      "the tongue scale's reading",
+      `the reading of the ${word("tongue_scale")}`,
     );
 
   const keepTicket = (ticket: NonNullable<LiveOut["ticket"]>) => {

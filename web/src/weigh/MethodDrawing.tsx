@@ -1,3 +1,4 @@
+import { useWords } from "../ui/useTerms";
 import type { Method } from "./Tongue";
 
 const line = { fill: "none", stroke: "var(--ink)", strokeWidth: 1.6 } as const;
@@ -22,6 +23,7 @@ const Length = ({ from, to, y, label }: { from: number; to: number; y: number; l
 
 /** How to set each measurement up, with the lengths it asks for. */
 export function MethodDrawing({ method }: { method: Method }) {
+  const tongue = useWords()("tongue");
   return (
     <svg
       viewBox="0 0 320 116"
@@ -66,7 +68,7 @@ export function MethodDrawing({ method }: { method: Method }) {
           <Length from={110} to={140} y={74} label="" />
           <Length from={140} to={278} y={100} label="arm of the known weight" />
           <text {...said} x={92} y={78} textAnchor="end">
-            tongue arm
+            {tongue} arm
           </text>
         </>
       )}

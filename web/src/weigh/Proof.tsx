@@ -1,9 +1,11 @@
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
+import { useWords } from "../ui/useTerms";
 
 /** What the passes prove: every way to the tongue weight side by side, what the bars did, what is still open. */
 export function Proof() {
   const { evaluation } = useDesk();
+  const word = useWords();
   const unit = evaluation.units.mass;
   if (evaluation.tongue.length + evaluation.findings.length + evaluation.open.length === 0) return null;
   const labels = new Map(evaluation.checks.map((check) => [check.id, check.label.toLowerCase()]));
@@ -13,7 +15,7 @@ export function Proof() {
       {evaluation.tongue.length > 0 && (
         <table className="mt-1 w-full text-[0.9375rem]">
           <caption className="pb-1 text-left text-[0.875rem] text-soft">
-            Ways to the tongue weight; the one with the least ± is used.
+            Ways to the {word("tongue_weight")}; the one with the least ± is used.
           </caption>
           <tbody>
             {evaluation.tongue.map((way) => (

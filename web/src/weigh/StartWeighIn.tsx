@@ -3,10 +3,13 @@ import { useState } from "react";
 import { api, type ScaleKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
+import { useTerms, useWords } from "../ui/useTerms";
 
 /** “What will you weigh on, and what can you uncouple there?” gives a short plan of passes. */
 export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
   const { sheet, evaluation, newWeighIn } = useDesk();
+  const term = useTerms();
+  const word = useWords();
   const [scale, setScale] = useState<ScaleKind>("truck_scale");
   const [uncouple, setUncouple] = useState(true);
   const [problem, setProblem] = useState<string | null>(null);
@@ -72,8 +75,8 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
       </ol>
       {evaluation.towing && !uncouple && scale !== "trailer_platform" && (
         <p className="mt-2 text-[0.9375rem] leading-snug">
-          Without uncoupling, the tongue and the trailer in total stay open. A tongue scale, a beam on a bathroom scale
-          or a lever settles them: “Tongue, directly”, below the tickets.
+          Without uncoupling, the {word("tongue_weight")} and the trailer in total stay open. A {word("tongue_scale")},
+          a beam on a bathroom scale or a lever settles them: “{term("tongue_weight")}, directly”, below the tickets.
         </p>
       )}
       {problem && <p className="mt-3 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}

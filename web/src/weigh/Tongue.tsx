@@ -76,8 +76,8 @@ export function Tongue({ weighIn }: { weighIn: number }) {
   const unit = rig.units.mass;
   const chosen = methods.find(([method]) => method === asking);
   return (
-    <section aria-label={`${t("tongue")}, directly`}>
-      <h2 className="font-cond text-[1.25rem] font-semibold">{t("tongue")}, directly</h2>
+    <section aria-label={`${t("tongue_weight")}, directly`}>
+      <h2 className="font-cond text-[1.25rem] font-semibold">{t("tongue_weight")}, directly</h2>
       <p className="mt-1 mb-3 max-w-[65ch] text-[0.875rem] leading-snug text-soft">
         Chock the wheels first. Never go under a trailer on its jack. Block the tail before anyone loads an uncoupled
         trailer.
