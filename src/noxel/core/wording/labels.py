@@ -83,8 +83,13 @@ def in_terms(rig: RigFile, text: str) -> str:
     """A text of the core, which speaks North American, in the rig's own terms; not for what holds a
     person's words.
     """
-    terms = terms_of(rig)
-    return _STANDARD.sub(lambda found: terms[_SPOKEN[found[0]]], text)
+    return _in_terms(text, rig.terms, on_pin(rig))
+
+
+@lru_cache(2048)  # formulas and names of loads, the same in every answer
+def _in_terms(text: str, terms: TermSet, pin: bool) -> str:
+    words = _fill(terms) | (_PIN if pin else {})
+    return _STANDARD.sub(lambda found: words[_SPOKEN[found[0]]], text)
 
 
 @lru_cache(16)
