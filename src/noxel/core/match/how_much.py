@@ -4,7 +4,7 @@ backwards.
 
 from collections.abc import Mapping
 
-from noxel.core.limits import Limit, cushion
+from noxel.core.limits import Limit, cushion, doubts, unanswered
 from noxel.core.match.ceiling import (
     NEVER_BINDS,
     Ceiling,
@@ -31,6 +31,7 @@ from noxel.core.rig import PHASES, RigFile
 from noxel.core.wording import (
     Answer,
     check_label,
+    doubt_advisory,
     limiting_rating,
     missing_rating,
     source_label,
@@ -140,6 +141,16 @@ def _says(asked: TowQuestion, found: Ceiling) -> str:
     if "loads" in found.missing:
         said.append(f"Nobody is in the {word} yet: add people and gear, and the answer goes down.")
     return " ".join(said) + _in_front(asked, found.ceiling)
+
+
+def _doubted(rig: RigFile, number: int | None) -> list[str]:
+    """What of the vehicle cannot all be right, so that the answer may be wrong."""
+    weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
+    return [
+        f"In doubt: {doubt_advisory(rig, number, each).message}"
+        for each in unanswered(rig, number, doubts(rig, number, weighing))
+        if "vehicle" in each.code or "gvwr" in each.code
+    ]
 
 
 def _in_front(asked: TowQuestion, heaviest: float) -> str:
@@ -323,11 +334,12 @@ def how_much(
     known = towing_limits(rig)
     asked = TowQuestion(rig, loaded, wanted, known, place, weigh_in)
     found = ceiling_of(rig, every_use(towing, loaded, wanted), wanted, known)
+    doubted = _doubted(rig, number or len(rig.weigh_ins) if begin == "weigh_in" else None)
     bars = _bars(asked, found)
     factor = KG[rig.units.mass]
     return HowMuch(
         ceiling=None if found.ceiling is None else found.ceiling / factor,
-        says=_says(asked, found),
+        says=" ".join([_says(asked, found), *doubted]),
         share=wanted,
         shares=(0.03, 0.30) if (overhang(rig) or 0) < 0 else (0.03, 0.20),
         added=added / factor,

@@ -39,7 +39,7 @@ def weigh_in_numbered(rig: RigFile, number: int | None = None) -> WeighIn | None
 
 def solo_from_weigh_in(rig: RigFile, weigh_in: WeighIn | None) -> Solo | None:
     """The vehicle as the scale found it without its trailer, as far as it goes; None when it was
-    not weighed so.
+    not weighed so. One that is lighter than empty carries nothing, not less: a doubt says so.
     """
     weighing = weigh(rig, weigh_in)
     figures = weighing.figures
@@ -52,7 +52,7 @@ def solo_from_weigh_in(rig: RigFile, weigh_in: WeighIn | None) -> Solo | None:
         figures[key].value if key in figures else None for key in ("front_solo", "rear_solo")
     )
     listed = items_kg(rig, "vehicle") + rig.hitch.own_mass
-    cargo = total.value - known.empty.value if known.empty is not None else listed
+    cargo = max(0.0, total.value - known.empty.value) if known.empty is not None else listed
     return Solo(total.value, cargo, front, rear, wheelbase.m if wheelbase else None, overhang(rig))
 
 

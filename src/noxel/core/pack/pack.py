@@ -48,7 +48,7 @@ from noxel.core.pack.item_effects import effects, say_takes
 from noxel.core.pack.places import usual_places
 from noxel.core.pack.plan_vs_scale import plan_vs_scale
 from noxel.core.pack.stowage import stowage
-from noxel.core.quantities import METRES, lower_first, print_length, print_share
+from noxel.core.quantities import METRES, LengthUnit, lower_first, print_length, print_share
 from noxel.core.rig import PHASES, Phase, RigFile, share_range
 from noxel.core.wording import (
     PHASE_NAMES,
@@ -73,7 +73,7 @@ def _payload(
     ]
     if hitch:
         lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
-    point = term_name(rig, "tongue")
+    point = term_name(rig, "tongue_weight")
     tongue = known.expected.get("tongue_static")
     if "tongue_static" in found:
         lines.append(
@@ -226,6 +226,12 @@ def _predicted(rig: RigFile, found: dict[str, float], loads: tuple[float, ...]) 
     return predicted_weighing(rig, found, uncertainty(rig, found, loads))
 
 
+def _behind(metres: float, unit: LengthUnit) -> str:
+    """Where the hitch point is, seen from the rear axle."""
+    side = "behind" if metres >= 0 else "ahead of"
+    return f"{print_length(abs(metres), unit)} {side} the rear axle"
+
+
 def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAnswer | None:
     made = calibrate(rig, weighing)
     if made.overhang is None:
@@ -234,9 +240,9 @@ def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAn
     tape = rig.vehicle.geometry.hitch_offset
     found, pm = made.overhang.value / factor, made.overhang.plus_minus / factor
     says = [
-        f"By the slack pass the hitch point acts {print_length(made.overhang.value, unit)} "
-        f"(± {print_length(made.overhang.plus_minus, unit)}) behind the rear axle"
-        + (f"; the tape says {print_length(tape.m, unit)}." if tape else ".")
+        f"By the slack pass the hitch point acts {_behind(made.overhang.value, unit)}, "
+        f"± {print_length(made.overhang.plus_minus, unit)}"
+        + (f"; by the tape it is {_behind(tape.m, unit)}." if tape else ".")
     ]
     if made.moment_front and made.moment_trailer:
         says.append(
