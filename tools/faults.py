@@ -42,10 +42,12 @@ _SAID = {
 
 @dataclass(frozen=True, slots=True)
 class Mutant:
-    """One fault: file, line, and which of the possible changes of that file, in their order."""
+    """One fault: file, the lines of its statement, and which of the possible changes of that file,
+    in their order.
+    """
 
     path: str
-    line: int
+    lines: range
     number: int
     says: str
 
@@ -54,14 +56,18 @@ class _Changes(ast.NodeTransformer):
     """Counts the places that can be changed; changes the one asked for."""
 
     def __init__(self, wanted: int | None = None) -> None:
-        self.wanted, self.statement = wanted, 0
-        self.found: list[tuple[int, str]] = []
+        self.wanted, self.statement = wanted, range(0)
+        self.found: list[tuple[range, str]] = []
 
     def visit(self, node: ast.AST) -> ast.AST:
-        """A statement is known by its first line, as coverage knows it."""
+        """A statement is known by its lines, without those of its body: of a condition in brackets
+        the first is never run.
+        """
         before = self.statement
         if isinstance(node, ast.stmt):
-            self.statement = node.lineno
+            body = getattr(node, "body", None)
+            end = body[0].lineno if body else (node.end_lineno or node.lineno) + 1
+            self.statement = range(node.lineno, max(end, node.lineno + 1))
         found: ast.AST = super().visit(node)
         self.statement = before
         return found
@@ -136,8 +142,8 @@ def mutants_of(path: Path) -> Iterator[Mutant]:
     """Every fault that can be made in a file."""
     seen = _Changes()
     seen.visit(ast.parse(path.read_text(encoding="utf-8")))
-    for number, (line, says) in enumerate(seen.found):
-        yield Mutant(str(path.relative_to(ROOT)), line, number, says)
+    for number, (lines, says) in enumerate(seen.found):
+        yield Mutant(str(path.relative_to(ROOT)), lines, number, says)
 
 
 def mutated(mutant: Mutant) -> str:

@@ -245,9 +245,12 @@ def main() -> None:
         def judge(mutant: Mutant) -> tuple[Mutant, bool | None]:
             if time.monotonic() > until:
                 return mutant, None
+            tests: dict[str, float] = {}
+            for line in mutant.lines:
+                tests |= by_line.get((mutant.path, line), {})
             home = homes.get()
             try:
-                return mutant, noticed(mutant, by_line.get((mutant.path, mutant.line), {}), home)
+                return mutant, noticed(mutant, tests, home)
             finally:
                 homes.put(home)
 
@@ -257,7 +260,7 @@ def main() -> None:
                     continue
                 tried, killed = tried + 1, killed + found
                 if not found:
-                    print(f"survived: {mutant.path}:{mutant.line}  {mutant.says}", flush=True)
+                    print(f"survived: {mutant.path}:{mutant.lines[0]}  {mutant.says}", flush=True)
     score = f"{killed} of {tried} noticed: {killed / max(tried, 1):.0%}"
     print(f"{score} (seed {given.seed}, {possible} possible)")
 
