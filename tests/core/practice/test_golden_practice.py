@@ -125,6 +125,33 @@ class GoldenPractice(unittest.TestCase):
             with self.subTest(kind):
                 as_kept(self, f"practice/acts-{kind}", _every_act(kind))
 
+    def test_tickets_and_traps(self) -> None:
+        """The tickets of thirty challenges as they are handed out, misprints and strangers' tickets
+        among them.
+        """
+        lines, traps = list[str](), set[str]()
+        for seed, (unit, terms) in itertools.product(range(15), PLACES):
+            run = Run(difficulty=3, seed=str(seed), unit=unit, terms=terms)
+            yard, _ = perfect(begin(run))
+            traps.update(yard.traps)
+            lines.append(f"{run}: {' '.join(sorted(yard.traps))} {yard.minutes} min")
+            lines += [
+                f"  {ticket.number} {ticket.readings} {ticket.trap}" for ticket in yard.tickets
+            ]
+        self.assertEqual(traps, {"typo", "other_ticket", "stepped_out"})
+        as_kept(self, "practice/tickets", lines)
+
+    def test_moving_things(self) -> None:
+        """Where an item may be moved to, and what each move says."""
+        for unit, terms in PLACES:
+            yard = begin(Run(kind="caravan", seed="7", unit=unit, terms=terms))
+            lines = []
+            for index in range(len(yard.rig.loads)):
+                for act in ("move:{}:40", "move:{}:-70", "move:{}:-250", "move:{}:9000"):
+                    lines.append(_tried(yard, act.format(index))[1])
+                lines.append(_tried(yard, f"swap:{index}:150")[1])
+            as_kept(self, f"practice/moves.{unit}", lines)
+
     def test_challenges(self) -> None:
         for difficulty in (1, 2, 3):
             yard, words = perfect(begin(Run(difficulty=difficulty, seed="golden")))

@@ -88,29 +88,39 @@ def move(yard: Yard, what: str, amount: int) -> Yard:
     """Move an item to a place, in centimetres behind the coupler or the front axle."""
     index = _item(yard, what)
     load = yard.rig.loads[index]
-    place = Length(f"{amount / 100:.2f} m", amount / 100)
-    return _moved(
-        yard,
-        _with_load(yard, index, position=place),
-        f"{load.name.capitalize()} now {_place_words(yard, load.on, amount / 100)}.",
-    )
+    place = _place(yard, load.on, amount)
+    rig = _with_load(yard, index, position=place)
+    return _moved(yard, rig, f"{load.name.capitalize()}: {_place_words(yard, load.on, place)}.")
 
 
-def _place_words(yard: Yard, on: str, metres: float) -> str:
-    said = print_length(metres, "ft" if yard.rig.units.lengths in ("in", "ft") else "m")
-    return f"lies {said} behind {'the coupler' if on == 'trailer' else 'the front axle'}"
+def _place(yard: Yard, on: str, centimetres: int) -> Length:
+    """A place in the vehicle or on the trailer, behind the front axle or the coupler; refused where
+    it is outside.
+    """
+    metres, trailer = centimetres / 100, yard.rig.trailer
+    length = trailer.geometry.coupler_to_axles if trailer else None
+    wheelbase = yard.rig.vehicle.geometry.wheelbase
+    if on == "trailer" and length and not 0 <= metres <= 2 * length.m:
+        raise wrong("The trailer does not reach that far.")
+    if on == "vehicle" and wheelbase and not -0.3 <= metres / wheelbase.m <= 1.6:
+        raise wrong("The vehicle does not reach that far.")
+    return Length(f"{metres:.2f} m", metres)
+
+
+def _place_words(yard: Yard, on: str, place: Length) -> str:
+    said = print_length(abs(place.m), "ft" if yard.rig.units.lengths in ("in", "ft") else "m")
+    side = "behind" if place.m >= 0 else "ahead of"
+    return f"now {said} {side} {'the coupler' if on == 'trailer' else 'the front axle'}"
 
 
 def swap(yard: Yard, what: str, amount: int) -> Yard:
     index = _item(yard, what)
     load = yard.rig.loads[index]
     other = "vehicle" if load.on == "trailer" else "trailer"
-    rig = _with_load(yard, index, on=other, position=Length(f"{amount / 100:.2f} m", amount / 100))
-    return _moved(
-        yard,
-        rig,
-        f"{load.name.capitalize()} {_place_words(yard, other, amount / 100)}, in the {other}.",
-    )
+    place = _place(yard, other, amount)
+    rig = _with_load(yard, index, on=other, position=place)
+    said = f"{load.name.capitalize()}: {_place_words(yard, other, place)}"
+    return _moved(yard, rig, f"{said}, {'on' if other == 'trailer' else 'in'} the {other}.")
 
 
 def leave(yard: Yard, what: str, _amount: int) -> Yard:
