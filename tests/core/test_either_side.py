@@ -11,10 +11,11 @@ from noxel.core.editing import Change, apply_changes, new_rig
 from noxel.core.evaluate import evaluate
 from noxel.core.log import kept_answers
 from noxel.core.match import how_much
-from noxel.core.mechanics import predict, uncertainty
-from noxel.core.plates import evaluate_plates
+from noxel.core.mechanics import curb_by_placard, predict, uncertainty
+from noxel.core.plates import contradictions, evaluate_plates
 from noxel.core.practice.challenge import BUDGET
 from noxel.core.practice.rigs import RigKind, make_rig
+from noxel.core.quantities import KG
 from noxel.core.rig import Step, parse_rig
 from noxel.errors import InputError, RigFileError
 from tests.truth import rig_of
@@ -347,6 +348,43 @@ class EitherSide(unittest.TestCase):
         ]
         self.assertIn(("awning", 30), lines)
         self.assertIn(("extra", 20), lines)
+
+    def test_an_empty_weight_by_labels_is_as_sure_as_the_less_sure_of_them(self) -> None:
+        """7,000 − 1,400 = 5,600. A plate is good to 3 %, a guess to 25 %: 168 lb and 1,400 lb."""
+        for gvwr, payload, off in (("plate", "plate", 168), ("guess", "plate", 1400),
+                                   ("plate", "guess", 1400)):  # fmt: skip
+            document = rig_of("check--three-passes")
+            sources = {"ratings.gvwr": {"source": gvwr}, "ratings.payload": {"source": payload}}
+            ratings = {"gvwr": 7000, "payload": 1400}
+            document["vehicle"] = {"ratings": ratings, "entered": sources}
+            found: Any = curb_by_placard(parse_rig(document))
+            self.assertAlmostEqual(found.value / KG["lb"], 5600)
+            self.assertAlmostEqual(found.plus_minus / KG["lb"], off)
+
+    def test_parts_of_a_hitch_may_be_heavier_than_the_whole_by_their_rounding(self) -> None:
+        """One in a hundred: 101 against 100 is rounding, 102 is not. A coupler is the trailer's."""
+        for ball, odd in ((41, False), (42, True)):
+            document = rig_of("check--three-passes")
+            document["hitch"] |= {"weight": 100}
+            document["hitch"]["parts"] = [
+                {"kind": "receiver", "weight": 60},
+                {"kind": "ball", "weight": ball},
+                {"kind": "coupler", "weight": 30},
+            ]
+            codes = {each.code for each in contradictions(parse_rig(document), DAY)}
+            self.assertEqual("hitch_parts_heavier" in codes, odd, ball)
+
+    def test_a_coupler_height_counts_from_half_an_inch(self) -> None:
+        for height, said in ((20.5, False), (20.6, True), (19.4, True)):
+            document = rig_of("check--three-passes")
+            document["weigh_ins"][0]["tongue_measurements"] = [
+                {
+                    "method": "scale", "value": 960, "resolution": 5,
+                    "height": height, "towing_height": 20,
+                }
+            ]  # fmt: skip
+            codes = {each.code for each in evaluate(parse_rig(document)).findings}
+            self.assertEqual(any("height" in code for code in codes), said, (height, codes))
 
     def test_all_of_the_trailer_on_the_hitch_leaves_its_wheels_nothing(self) -> None:
         """Of 1,050 lb that the hitch may carry, a share of 1 leaves a trailer of 1,050 at most."""

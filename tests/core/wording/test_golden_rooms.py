@@ -67,7 +67,7 @@ def _crowded(observatory: RigFile) -> RigFile:
         "cushions": {"vehicle.rear_axle": 0.95},
     }
     vehicle, trailer, hitch = document["vehicle"], document["trailer"], document["hitch"]
-    vehicle["ratings"] |= {"gvwr_towing": 7_050, "gawr_rear_towing": 4_060, "tow_unbraked": 3_400}
+    vehicle["ratings"] |= {"gvwr_towing": 7_040, "gawr_rear_towing": 4_070, "tow_unbraked": 3_400}
     vehicle["tongue_table"] = [{"load": 500, "tongue": 900}, {"load": 800, "tongue": 780}]
     trailer |= {"brakes": "none", "suspension": "leaf"}
     trailer["dry_extras"].append({"name": "awning", "mass": 55, "position": 100})
@@ -121,8 +121,9 @@ def _torn() -> RigFile:
         slack["readings"]["front"],
     )
     alone["unit"] = "kg"
+    document["trailer"]["suspension"] = "torsion"
     document["weigh_ins"][0]["tongue_measurements"] = [
-        {"method": "scale", "value": 95, "resolution": 5}
+        {"method": "scale", "value": 95, "resolution": 5, "height": 24, "towing_height": 19}
     ]
     return parse_rig(document)
 
