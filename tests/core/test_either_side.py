@@ -374,6 +374,41 @@ class EitherSide(unittest.TestCase):
             codes = {each.code for each in contradictions(parse_rig(document), DAY)}
             self.assertEqual("hitch_parts_heavier" in codes, odd, ball)
 
+    def test_drive_tires_carry_their_axles_part_of_both(self) -> None:
+        """Of 27,000 on rear axles rated 20,000 and 10,000 the drive axle's part is 18,000: 4,500
+        on each of its four tires.
+        """
+        document = rig_of("check--motorhome")
+        document["vehicle"]["ratings"] |= {"gawr_rear": 20_000, "gawr_tag": 10_000}
+        document["vehicle"]["tires"] = {"rear": {"count": 4, "max_load": 5000}}
+        document["trailer"] = None
+        scale = {"kind": "truck_scale", "resolution": 20}
+        alone = {"config": "vehicle_only", "readings": {"front": 9000, "rear": 27_000}}
+        document["weigh_ins"] = [{"scale": scale, "passes": [alone]}]
+        checks = {each.id: each for each in evaluate(parse_rig(document)).checks}
+        self.assertAlmostEqual(checks["tires.rear"].actual or 0, 4500)
+        self.assertAlmostEqual(checks["vehicle.rear_axle"].limit or 0, 30_000)
+
+    def test_a_rating_is_entered_where_the_one_in_force_stands(self) -> None:
+        """With bars the distributing figure holds; where there is none, the carrying one."""
+        for rating, where in (({"carrying": 9000, "distributing": 11_000}, "distributing"),
+                              ({"carrying": 9000}, "carrying")):  # fmt: skip
+            document = rig_of("check--three-passes")
+            document["vehicle"]["ratings"]["tow_rating"] = rating
+            checks = {each.id: each for each in evaluate(parse_rig(document)).checks}
+            found = checks["vehicle.tow_rating"]
+            self.assertEqual(found.limit, rating[where])
+            self.assertEqual(found.limit_path, f"vehicle.ratings.tow_rating.{where}")
+
+    def test_no_platform_reads_a_locomotive(self) -> None:
+        document = rig_of("check--three-passes")
+        document["weigh_ins"][0]["passes"][0]["readings"]["rear"] = 368_000
+        found = {each.code: each.message for each in evaluate(parse_rig(document)).advisories}
+        self.assertEqual(
+            found["reading_beyond_platform"],
+            "368,000 lb on one platform is more than any road scale reads: a digit too many?",
+        )
+
     def test_a_coupler_height_counts_from_half_an_inch(self) -> None:
         for height, said in ((20.5, False), (20.6, True), (19.4, True)):
             document = rig_of("check--three-passes")

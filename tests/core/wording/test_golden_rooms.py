@@ -27,7 +27,7 @@ from noxel.core.log import (
 )
 from noxel.core.match import explain, how_much, match_pair, match_vehicle, trailer_of_rig
 from noxel.core.pack import CATALOGUE, evaluate_pack
-from noxel.core.plates import contradictions, evaluate_plates
+from noxel.core.plates import CUSHIONS, SHARES, contradictions, evaluate_plates
 from noxel.core.rig import RigFile, Step, dump_rig, on_pin, parse_rig
 from noxel.core.weigh import ScaleKind, plan, scales_for, visit_steps
 from noxel.errors import InputError, RigFileError
@@ -314,8 +314,9 @@ class GoldenRooms(unittest.TestCase):
                     if coupled != whole:
                         as_kept(self, f"visits/{name}-{kind}-coupled", coupled)
 
-    def test_ordinary_items(self) -> None:
+    def test_ordinary_items_and_schools(self) -> None:
         as_kept(self, "catalogue", CATALOGUE)
+        as_kept(self, "schools", [*SHARES, *CUSHIONS])
 
     def test_what_a_slip_in_one_figure_says(self) -> None:
         """Each figure of some rigs ten times too large or small, or in the other unit: of each
