@@ -42,7 +42,7 @@ def _of_vehicle(rig: RigFile) -> Iterator[Plate]:
         ("gvwr_towing", "GVWR while towing", ratings.gvwr_towing),
         ("gawr_rear_towing", "rear GAWR while towing", ratings.gawr_rear_towing),
         ("gawr_tag", "GAWR of the tag axle", ratings.gawr_tag),
-        ("tongue_rating", "tongue rating", rating_in(ratings.tongue_rating, mode)),
+        ("tongue_rating", "tongue limit", rating_in(ratings.tongue_rating, mode)),
     )
     for name, label, mass in named:
         if mass is not None:

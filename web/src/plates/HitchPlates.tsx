@@ -156,7 +156,7 @@ export function HitchPlates() {
                   ]}
                   title={`By its maker, at a drop of: trailer, ${evaluation.terms.tongue}`}
                   link="its maker's ratings by drop"
-                  label={`A drop, the trailer rating and the ${evaluation.terms.tongue} rating a line`}
+                  label={`A drop, the trailer rating and the ${evaluation.terms.tongue_rating} a line`}
                   example={length === "in" ? "4 7500 1000\n6 6000 800" : "100 2500 150\n150 2000 120"}
                 />
               </>

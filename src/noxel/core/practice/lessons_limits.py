@@ -129,7 +129,7 @@ def _link(yard: Yard, f: Facts, m: Teller) -> Exercise:
         because=f"A chain holds what its weakest link holds: here the {weakest}.",
         hints=(
             "Every part has two ratings: what it may pull, and what may rest on it.",
-            "Look along all tongue ratings for the smallest.",
+            "Each part has a tongue limit: look for the smallest.",
         ),
     )
 

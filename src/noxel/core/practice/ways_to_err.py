@@ -110,7 +110,7 @@ WAYS: Mapping[str, WayToErr] = {
         "That is a tenth of the tow rating. The labels of the parts are there: they count.",
     ),
     "trailer_rating_link": WayToErr(
-        "trailer rating for tongue rating",
+        "trailer rating for tongue limit",
         lambda f: f["weakest_trailer"],
         "That is a trailer rating. A part has two: what it may pull and what it may carry.",
     ),

@@ -70,11 +70,14 @@ def terms_of(rig: RigFile) -> dict[str, str]:
 
 
 _SPOKEN = {
-    each: each.lower().replace(" ", "_")
-    for each in (
-        *("tongue weight", "tongue share", "tongue scale", "tongue"),
-        *("curb weight", "dry weight", "tow rating", "GVWR", "GCWR"),
-    )
+    "tongue limit": "tongue_rating",
+    **{
+        each: each.lower().replace(" ", "_")
+        for each in (
+            *("tongue weight", "tongue share", "tongue scale", "tongue"),
+            *("curb weight", "dry weight", "tow rating", "GVWR", "GCWR"),
+        )
+    },
 }
 _STANDARD = re.compile(rf"\b({'|'.join(_SPOKEN)})\b")
 
@@ -161,7 +164,7 @@ _PHRASES = {
     "trailer.axles": ("Trailer axles", "The trailer's axles", "their {} rating"),
     "trailer.cargo": ("Trailer cargo", "The trailer's cargo", "its {} {trailer_ccc}"),
     "hitch.trailer": ("Trailer on the hitch", "The trailer", "the {p}'s {} trailer rating"),
-    "hitch.tongue": ("{Tongue_weight}", "The {t}", "the {p}'s {} {t} rating"),
+    "hitch.tongue": ("{Tongue_weight}", "The {t}", "the {p}'s {} {tongue_rating}"),
     "tires.front": ("Front tires", "The front tire that carries most", "its {} rating"),
     "tires.rear": ("Rear tires", "The rear tire that carries most", "its {} rating"),
     "tires.trailer": ("Trailer tires", "The trailer tire that carries most", "its {} rating"),
