@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from noxel.api.contract import contract
+from noxel.api.problems import problem
 from tests.kept import as_kept
 
 BOUNDS = {
@@ -70,6 +71,15 @@ class Bounds(unittest.TestCase):
                 for name, of in kept.items()
             },
         )
+
+    def test_every_kind_of_refusal_has_its_title(self) -> None:
+        titles = {
+            each: json.loads(bytes(problem(each, "x", "y").body))["title"]
+            for each in (401, 403, 404, 409, 413, 415, 422, 429, 500, 503, 507, 418)
+        }
+        self.assertEqual(titles.pop(418), "Problem")
+        self.assertNotIn("Problem", titles.values())
+        self.assertEqual(len(set(titles.values())), len(titles))
 
 
 if __name__ == "__main__":

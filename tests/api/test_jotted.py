@@ -16,7 +16,7 @@ class JottedDown(OnADemoRig):
             "config": "hitched",
             "spring_bars": "engaged",
             "unit": "lb",
-            "readings": {"front": "3040", "rear": "4,1oo", "trailer": "5880"},
+            "readings": {"front": "3060", "rear": "4,1oo", "trailer": "5880"},
             "place": "Harrow Yard",
             "fee": "14.50",
         }
@@ -31,7 +31,7 @@ class JottedDown(OnADemoRig):
             (here["date"], here["place"], here["passes"][0]["fee"]),
             ("2026-05-02", "Harrow Yard", "14.50"),
         )
-        self.assertEqual(here["passes"][0]["readings"], {"front": 3040, "trailer": 5880})
+        self.assertEqual(here["passes"][0]["readings"], {"front": 3060, "trailer": 5880})
         waits = next(each for each in first["fields"] if each["entry"].get("text") == "4,1oo")
         self.assertTrue(
             waits["path"].endswith("passes[0].readings.rear") and waits["problem"], waits
@@ -63,7 +63,7 @@ class JottedDown(OnADemoRig):
 
     def test_what_cannot_stand_waits_at_its_field_and_what_is_no_ticket_is_refused(self) -> None:
         told = self.jot("t1", config="vehicle_only", spring_bars=None)
-        self.assertEqual(told["rig"]["weigh_ins"][-1]["passes"][0]["readings"], {"front": 3040})
+        self.assertEqual(told["rig"]["weigh_ins"][-1]["passes"][0]["readings"], {"front": 3060})
         waits = next(each for each in told["fields"] if each["path"].endswith("readings.trailer"))
         self.assertEqual(
             (waits["entry"]["text"], "no trailer reading" in waits["problem"]), ("5880", True)

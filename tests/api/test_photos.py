@@ -100,7 +100,7 @@ class Photographs(OnADemoRig):
             "config": "hitched",
             "spring_bars": "engaged",
             "unit": "lb",
-            "readings": {"front": "3040"},
+            "readings": {"front": "3060"},
         }
         key = self.post("/jotted", ticket)["window"]["keys"][-1]
         early = self.send(photo((60, 60)), "early", "about=ticket&visit=v2")

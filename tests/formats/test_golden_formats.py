@@ -85,10 +85,11 @@ def _cells(content: bytes) -> Iterator[str]:
             yield f"  {each.sqref}: {each.formula1}"
         for rules in sheet.conditional_formatting:
             yield f"  {rules.sqref}: {[rule.formula for rule in rules.rules]}"
-        for row in sheet.iter_rows(max_row=_ROWS.get(sheet.title, 2)):
+        for row in sheet.iter_rows(max_row=_ROWS.get(sheet.title, 6)):
             for cell in row:
                 if cell.value is not None:
                     look = f"{cell.number_format}{' bold' if cell.font.b else ''}"
+                    look += " typed" if cell.fill.fill_type else ""
                     yield f"{cell.coordinate} [{look}] {cell.value}"
 
 

@@ -21,6 +21,15 @@ def read(text: str) -> list[dict[str, object]]:
 
 
 class Lists(unittest.TestCase):
+    def test_the_first_bad_line_is_named_and_the_others_counted(self) -> None:
+        text = "item,mass kg\nchairs,3\nstove,\ntable,-4\nlamp,heavy\n"
+        with self.assertRaises(InputError) as refused:
+            read(text)
+        self.assertRegex(
+            str(refused.exception), r"^Nothing was added\. line 3.* 2 more lines cannot be read\.$"
+        )
+        self.assertEqual(len(refused.exception.problems), 3)
+
     def test_as_different_spreadsheets_write_them(self) -> None:
         wanted = [
             {"name": "chairs", "mass": 3.5, "quantity": 4, "on": "vehicle"},
