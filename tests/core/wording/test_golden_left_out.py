@@ -3,7 +3,6 @@ rigs is left out in turn. Of every such rig what was said of none before it is k
 included, and read by a person.
 """
 
-import copy
 import random
 import unittest
 from collections.abc import Iterator
@@ -11,6 +10,7 @@ from typing import Any
 
 from pydantic_core import to_jsonable_python
 
+from noxel.core.editing.paths import copied
 from noxel.core.evaluate import evaluate
 from noxel.core.match import how_much
 from noxel.core.pack import evaluate_pack
@@ -38,7 +38,7 @@ def parts_of(here: Any, at: At = ()) -> Iterator[At]:
 
 def without(document: Document, path: At) -> Document:
     """The document with one part less."""
-    left = copy.deepcopy(document)
+    left = copied(document)
     here: Any = left
     for part in path[:-1]:
         here = here[part]

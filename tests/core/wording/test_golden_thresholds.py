@@ -11,6 +11,7 @@ from typing import Any
 from pydantic_core import to_jsonable_python
 
 from noxel.core.adjust import bar_curve, baseline_of, levers
+from noxel.core.editing.paths import copied
 from noxel.core.evaluate import evaluate
 from noxel.core.match import how_much
 from noxel.core.pack import evaluate_pack
@@ -65,7 +66,7 @@ def changes(document: Document, path: At, figure: float, look: Look) -> Iterator
     grain = 1.0 if abs(figure) >= 20 else 0.01
 
     def seen(at: float) -> set[str]:
-        changed = copy.deepcopy(document)
+        changed = copied(document)
         put_at(changed, path, round(at * grain, 2))
         try:
             return look(parse_rig(changed))
