@@ -8,6 +8,8 @@ from typing import Any
 
 from hypothesis import strategies as st
 
+from noxel.core.editing.paths import copied
+
 CASES = Path(__file__).parent / "cases"
 Document = dict[str, Any]
 
@@ -124,3 +126,30 @@ def put_at(document: Any, path: At, value: float) -> None:
     for part in path[:-1]:
         document = document[part]
     document[path[-1]] = value
+
+
+NEVER_LEFT_OUT = ("entered", "ready", "kept_plans", "format", "version", "units", "name")
+
+
+def parts_of(here: Any, at: At = ()) -> Iterator[At]:
+    """The path of everything in a document that can be left out, lists and their parts included."""
+    for key, value in here.items() if isinstance(here, dict) else enumerate(here):
+        if key not in NEVER_LEFT_OUT:
+            yield (*at, key)
+            if isinstance(value, dict | list):
+                yield from parts_of(value, (*at, key))
+
+
+def part_at(document: Document, path: At) -> Any:
+    """What stands at a path."""
+    here: Any = document
+    for part in path:
+        here = here[part]
+    return here
+
+
+def without(document: Document, path: At) -> Document:
+    """The document with one part less."""
+    left: Document = copied(document)
+    del part_at(left, path[:-1])[path[-1]]
+    return left

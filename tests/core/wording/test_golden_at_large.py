@@ -1,0 +1,50 @@
+"""What every room answers for rigs put together at random, and the yard in walks, challenges and
+lessons: a checksum of each answer is kept. The rigs are nobody's and the answers are not read; that
+one changes is what counts.
+
+A difference names a rig and its rooms. ``python -m tests.at_large ROOM NUMBER`` prints such an
+answer in full: with this version and with the one before, it shows what has changed.
+"""
+
+import re
+import unittest
+import zlib
+from collections.abc import Iterable
+
+from tests import quick
+from tests.at_large import PRACTICE, ROOMS, SELDOM, answer
+from tests.kept import as_kept, texts_of, written
+
+EACH, FILES = 30, 8
+NOTHING = re.compile(r"(?<!fill: )\b(None|nan|inf)\b")
+
+
+class AtLarge(unittest.TestCase):
+    def sums(self, number: int, rooms: Iterable[str]) -> str:
+        found = []
+        for room in (each for each in rooms if number % SELDOM.get(each, 1) == 0):
+            said = answer(room, number)
+            for text in texts_of(said):
+                self.assertNotRegex(text, NOTHING, room)
+            found.append(f"{room} {zlib.crc32(chr(10).join(written([said])).encode()):08x}")
+        return f"{number}: {', '.join(found)}"
+
+    def kept(self, name: str, rooms: Iterable[str]) -> None:
+        for first in range(0, EACH if quick else EACH * FILES, EACH):
+            with self.subTest(first=first):
+                lines = [self.sums(number, rooms) for number in range(first, first + EACH)]
+                as_kept(self, f"at-large/{name}-{first}", lines)
+
+
+class GoldenRooms(AtLarge):
+    def test_every_room(self) -> None:
+        self.kept("rooms", ROOMS)
+
+
+class GoldenPractice(AtLarge):
+    def test_the_yard(self) -> None:
+        self.kept("practice", PRACTICE)
+
+
+if __name__ == "__main__":
+    unittest.main()
