@@ -52,6 +52,7 @@ from tests.core.practice.test_lessons import typed
 from tests.core.practice.test_yard import KINDS, perfect
 from tests.core.wording.test_golden_rooms import household, log
 from tests.kept import written
+from tests.texts_at_large import TEXTS
 from tests.truth import CASES, Document, figures_of, part_at, parts_of, put_at, without
 
 TODAY = datetime.date(2026, 11, 23)
@@ -224,6 +225,7 @@ ROOMS: dict[str, Callable[[RigFile, int], Any]] = {
     "log": _log,
     "edits": _edits,
     "paper": lambda rig, _: print_page(rig, today=TODAY),
+    **TEXTS,
 }
 
 
@@ -285,8 +287,12 @@ PRACTICE: dict[str, Callable[[int], Any]] = {
 }
 
 
-SELDOM = {"adjust": 2, "edits": 2, "lesson": 2, "paper": 3, "yard": 3, "challenge": 3}
-"""Which rooms are asked about every second or third rig only: they take long."""
+SELDOM = {
+    **dict.fromkeys(("adjust", "edits", "lesson"), 2),
+    **dict.fromkeys(("paper", "yard", "challenge"), 3),
+    "files": 30,
+}
+"""Which rooms are asked about some of the rigs only, such as every second: they take long."""
 
 
 def answer(room: str, number: int) -> Any:

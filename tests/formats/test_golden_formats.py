@@ -30,7 +30,7 @@ _ROWS = {"Checks": 60, "Plates": 80}
 """Of other sheets the first rows are enough: the rest has the same formulas."""
 
 
-def _words(pdf: bytes) -> Iterator[str]:
+def words_of(pdf: bytes) -> Iterator[str]:
     """Each run of words of a PDF with its page, its place from the lower left corner [pt] and its
     size.
     """
@@ -47,7 +47,7 @@ def _words(pdf: bytes) -> Iterator[str]:
         yield from found
 
 
-def _strokes(pdf: bytes) -> Iterator[str]:
+def strokes_of(pdf: bytes) -> Iterator[str]:
     """Each box, line and picture of a PDF: its page, where it is put [pt], what it is made of."""
     reader = PdfReader(io.BytesIO(pdf))
     for number, page in enumerate(reader.pages, 1):
@@ -76,7 +76,7 @@ def _short(value: Any) -> str:
     return f"{float(value):.1f}" if isinstance(value, int | float | Decimal) else str(value)
 
 
-def _cells(content: bytes) -> Iterator[str]:
+def cells_of(content: bytes) -> Iterator[str]:
     """Every cell of a workbook: what it holds, how it is shown; every column's width."""
     for sheet in load_workbook(io.BytesIO(content)):
         yield f"{sheet.title}, frozen at {sheet.freeze_panes}"
@@ -104,15 +104,15 @@ class GoldenFormats(unittest.TestCase):
     def test_papers(self) -> None:
         for name, rig in self.rigs():
             with self.subTest(name):
-                as_kept(self, f"formats/{name}-page", list(_words(paper(rig, today=TODAY))))
+                as_kept(self, f"formats/{name}-page", list(words_of(paper(rig, today=TODAY))))
                 full = paper(rig, full=True, today=TODAY, photos=[("the ticket", photo())])
-                as_kept(self, f"formats/{name}-report", [*_words(full), *_strokes(full)])
+                as_kept(self, f"formats/{name}-report", [*words_of(full), *strokes_of(full)])
                 shown = print_page(rig, today=TODAY, to_do=[("chocks", "Ada, 1 May"), ("lamp", "")])
                 as_kept(self, f"formats/{name}-print", shown.splitlines())
 
     def test_workbook(self) -> None:
         for name, rig in self.rigs():
-            as_kept(self, f"formats/{name}-workbook", list(_cells(workbook(rig))))
+            as_kept(self, f"formats/{name}-workbook", list(cells_of(workbook(rig))))
 
     def test_tables_and_calendar(self) -> None:
         for name, rig in self.rigs():
@@ -124,7 +124,7 @@ class GoldenFormats(unittest.TestCase):
 
     def test_sheet_of_exercises(self) -> None:
         sheet = practice_sheet(["ticket", "tongue", "payload"], "7")
-        as_kept(self, "formats/exercises", [*_words(sheet), *_strokes(sheet)])
+        as_kept(self, "formats/exercises", [*words_of(sheet), *strokes_of(sheet)])
 
 
 if __name__ == "__main__":
