@@ -15,7 +15,7 @@ from typing import Any, get_args
 
 from pydantic_core import to_jsonable_python
 
-from noxel.core.adjust import bar_curve, baseline_of, do_steps, levers, propose
+from noxel.core.adjust import bar_curve, baseline_of, levers, propose, try_steps
 from noxel.core.editing import Change, apply_changes, spell_out, switch_units
 from noxel.core.editing.paths import copied
 from noxel.core.evaluate import evaluate
@@ -135,18 +135,30 @@ def _adjust(rig: RigFile, number: int) -> Any:
         return str(exc)
     rows = base.checks(base.rig)
     chance = random.Random(number)
+    other = parse_rig(document_at_large(number + 1))
+    places = ("2.5 m", "-0.4 m", "80 in")
     steps = [
-        Step(kind="bars", level=chance.random()),
         *(Step(kind="leave", index=at) for at in range(min(2, len(rig.loads)))),
         *(Step(kind="tank", index=at, level=0.3) for at in range(min(2, len(rig.tanks)))),
+        *(
+            Step.model_validate({"kind": kind, "index": at, "position": chance.choice(places)})
+            for at in range(min(3, len(rig.loads)))
+            for kind in ("move", "swap")
+        ),
+        Step(kind="bars", level=chance.random()),
+        Step.model_validate({"kind": "drop", "position": "0.4 m"}),
+        Step.model_validate({"kind": "add", "on": "trailer", "mass": "90 lb", "position": "3 m"}),
+        *(Step(kind=kind, thing="other") for kind in ("hitch", "vehicle")),
     ]
     done: list[Any] = []
     for step in steps:
         try:
-            done.append(do_steps(base.rig, [step]))
+            tried = try_steps(base, [step], {"other": other})
         except InputError as exc:
             done.append(str(exc))
-    proposed = propose(base, seconds=600) if number % 40 == 0 else None
+        else:
+            done.append([tried.says, tried.verdict, tried.bars, tried.changes, tried.loads_after])
+    proposed = propose(base, seconds=600) if number % 8 == 0 else None
     return [levers(base.rig, rows, base), bar_curve(base.rig, rows, base), done, proposed]
 
 
@@ -288,7 +300,7 @@ PRACTICE: dict[str, Callable[[int], Any]] = {
 
 
 SELDOM = {
-    **dict.fromkeys(("adjust", "edits", "lesson"), 2),
+    **dict.fromkeys(("edits", "lesson"), 2),
     **dict.fromkeys(("paper", "yard", "challenge"), 3),
     "files": 30,
 }

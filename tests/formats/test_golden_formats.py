@@ -20,6 +20,7 @@ from noxel.formats.ical import write_calendar
 from noxel.formats.papers import paper
 from noxel.formats.practice_sheet import practice_sheet
 from noxel.formats.print_page import print_page
+from noxel.formats.rig_json import write_rig
 from noxel.formats.tables import items_csv, tickets_csv
 from noxel.formats.workbook import workbook
 from tests.api.test_photos import photo
@@ -121,6 +122,10 @@ class GoldenFormats(unittest.TestCase):
             now = datetime.datetime(2026, 11, 23, 8, 30, tzinfo=datetime.UTC)
             made = write_calendar("a rig", rig.name, reminders(rig, TODAY), now)
             as_kept(self, f"formats/{name}-calendar", made.decode().splitlines())
+
+    def test_rig_file(self) -> None:
+        for name, rig in self.rigs():
+            as_kept(self, f"formats/{name}-rig-file", write_rig(rig).splitlines())
 
     def test_sheet_of_exercises(self) -> None:
         sheet = practice_sheet(["ticket", "tongue", "payload"], "7")

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from noxel.core.editing import Change, Document, Edited, apply_changes, settle
 from noxel.core.rig import dump_rig, parse_rig
-from noxel.errors import InputError
+from noxel.errors import InputError, RigFileError
 from tests.truth import rig_of
 
 GVWR = "vehicle.ratings.gvwr"
@@ -51,6 +51,14 @@ class Typing(unittest.TestCase):
             settle(json.loads(json.dumps(made.document))), made, "it is all in the document"
         )
         self.assertEqual(problems(typed(made.document, (GVWR, "7200"))), {})
+
+    def test_what_no_typed_figure_explains_is_refused_and_counted(self) -> None:
+        for left_out, more in (((), ""), (("kind",), r" \(and 1 more\)")):
+            document = rig_of("check--three-passes") | {"terms": "martian"}
+            for key in left_out:
+                del document[key]
+            with self.assertRaisesRegex(RigFileError, rf"^(kind|terms): [^()]*{more}$"):
+                settle(document)
 
     def test_bad_figures_are_named(self) -> None:
         for text, cause in (

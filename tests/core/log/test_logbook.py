@@ -15,6 +15,7 @@ from noxel.core.log import (
     compare_weigh_ins,
     facts_of,
     line_of,
+    merge_weigh_ins,
     words_of,
 )
 from noxel.core.rig import parse_rig
@@ -56,6 +57,26 @@ class TheLog(unittest.TestCase):
             next(series for series in chart.series if series.key == "front_hitched").over,
             [False, False],
         )
+
+    def test_what_makes_two_weigh_ins_the_same(self) -> None:
+        """Day, place and every reading to a gram; a pass that says nothing of bars has none."""
+        document = rig_of("check--three-passes")
+        document["hitch"]["weight_distribution"] = False
+        own = document["weigh_ins"][0] | {"place": "Alder Bend"}
+        own["passes"] = [own["passes"][1] | {"spring_bars": "none"}, own["passes"][2]]
+        document["weigh_ins"] = [own]
+        for change, same in (
+            ({}, 1),
+            ({"front": "2440.0002 lb"}, 1),  # 0.1 g more
+            ({"front": "2440.003 lb"}, 0),  # 1.4 g more
+        ):
+            fresh = copy.deepcopy(own)
+            del fresh["passes"][0]["spring_bars"]
+            self.assertEqual(own["passes"][0]["readings"]["front"], 2440)
+            fresh["passes"][0]["readings"] |= change
+            self.assertEqual(merge_weigh_ins(document, [fresh])[1], same, change)
+        for other in ({"place": "Tern Island"}, {"date": "2026-05-03"}):
+            self.assertEqual(merge_weigh_ins(document, [own | other])[1], 0, other)
 
     def test_found_by_what_was_written(self) -> None:
         found = words_of(

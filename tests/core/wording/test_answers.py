@@ -23,7 +23,7 @@ from noxel.core.log import kept_answers
 from noxel.core.match import how_much
 from noxel.core.pack import evaluate_pack
 from noxel.core.rig import dump_rig, parse_rig
-from noxel.errors import NoxelError, RigFileError
+from noxel.errors import NotFound, NoxelError, RigFileError
 from noxel.formats.rig_json import read_rig
 from tests import some
 from tests.truth import CASES, case, rig_of
@@ -109,6 +109,16 @@ class Workings(unittest.TestCase):
 
 
 class Words(unittest.TestCase):
+    def test_a_weigh_in_that_is_not_there(self) -> None:
+        document = case("check--three-passes")["file"]
+        for number in (0, 2, -1):
+            with self.assertRaisesRegex(
+                NotFound, rf"^There is no weigh-in {number}; the rig has 1\.$"
+            ):
+                evaluate(parse_rig(document), number)
+        with self.assertRaisesRegex(NotFound, "no weigh-in 1; the rig has none"):
+            evaluate(parse_rig(document | {"weigh_ins": []}), 1)
+
     def test_sentences_carry_the_numbers_and_never_promise(self) -> None:
         for name in NAMES:
             found = evaluate(parse_rig(case(name)["file"]))

@@ -105,7 +105,7 @@ def diagnose(exercise: Exercise, text: str, m: Teller) -> Diagnosis:
         exercise.give
         if exercise.form == "pressure" or exercise.form == "share"
         else max(exercise.give, 0.6 * KG[m.unit])
-    )
+    ) * (1 + 1e-9)  # what lies just on the line is not to fall by the last bit
     if abs(figure - exercise.right) <= near:
         return Diagnosis("right", exercise.because)
     slip = _slip(exercise, figure, m)
