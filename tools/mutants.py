@@ -1,9 +1,9 @@
 """How many small faults the tests notice: ``make mutants``. Changes one place at a time in a copy
 of the sources and runs the tests that reach its line, quickest first.
 
-Which test reaches which line is measured once, test by test, and kept in ``var/`` until sources or
-tests change. The sample is drawn from a seed. A mutant that no test has noticed after ``BUDGET``
-seconds counts as survived.
+Which test reaches which line is measured test by test and kept in ``var/``; after a change, anew
+for those that it concerns. The sample is drawn from a seed. A mutant that no test has noticed after
+``BUDGET`` seconds counts as survived.
 """
 
 import argparse
@@ -29,7 +29,9 @@ from tools.faults import ROOT, Mutant, mutants_of, mutated
 
 REACHED = ROOT / "var" / "reached.json"
 ROOMS = {"core": ("src/noxel/core",), "edges": ("src/noxel/formats", "src/noxel/api")}
-TESTS = ("core", "formats", "api", "store", "sim", "")
+LONGEST = ("proposals", "baseline", "campaign", "at_large", "thresholds")
+"""What takes longest to measure goes first."""
+
 BUDGET = 150.0
 """For the tests of one mutant, by the time each took when it was measured. [s]"""
 
@@ -105,34 +107,47 @@ def _measured(module: str) -> dict[str, Any]:
         return {test: {"took": took[test], "reached": reached[test]} for test in took}
 
 
-def measure() -> dict[str, Any]:
-    """Measure every test and keep what was found."""
-    modules = [
-        ".".join(path.relative_to(ROOT).with_suffix("").parts)
-        for folder in TESTS
-        for path in sorted(
-            (ROOT / "tests" / folder).glob("**/test_*.py" if folder else "test_*.py")
-        )
-    ]
-    found: dict[str, Any] = {}
-    with get_context("spawn").Pool(os.cpu_count(), maxtasksperchild=1) as pool:
-        for each in pool.imap_unordered(_measured, modules):
-            found |= each
-    REACHED.parent.mkdir(exist_ok=True)
-    REACHED.write_text(json.dumps(found))
-    return found
-
-
-def stale() -> bool:
-    """Whether sources or tests changed since it was measured which test reaches which line."""
-    if not REACHED.exists():
-        return True
-    measured = REACHED.stat().st_mtime
-    return any(
-        path.stat().st_mtime > measured
-        for folder in ("src/noxel", "tests")
+def measured() -> dict[str, Any]:
+    """Which lines each test reaches, with its seconds. Kept; measured anew are the modules that
+    changed themselves, or with what they import of the tests, or that reach a source that changed.
+    """
+    kept: dict[str, Any] = json.loads(REACHED.read_text()) if REACHED.exists() else {}
+    since = REACHED.stat().st_mtime if kept else 0.0
+    changed = {
+        str(path.relative_to(ROOT))
+        for folder in ("src/noxel", "tests", "tools")
         for path in (ROOT / folder).rglob("*.py")
-    )
+        if path.stat().st_mtime > since
+    }
+    helpers = {
+        each.removesuffix(".py").replace("/", ".") for each in changed if "test_" not in each
+    }
+    fresh = []
+    for path in sorted((ROOT / "tests").rglob("test_*.py")):
+        module = ".".join(path.relative_to(ROOT).with_suffix("").parts)
+        if ".browser." in module:
+            continue
+        known = [each for test, each in kept.items() if test.startswith(f"{module}.")]
+        text = path.read_text(encoding="utf-8")
+        if (
+            not known
+            or str(path.relative_to(ROOT)) in changed
+            or any(changed & set(each["reached"]) for each in known)
+            or any(f"from {each} import" in text for each in helpers)
+        ):
+            fresh.append(module)
+    kept = {
+        test: each
+        for test, each in kept.items()
+        if not test.startswith(tuple(f"{module}." for module in fresh))
+    }
+    fresh.sort(key=lambda module: not any(each in module for each in LONGEST))
+    with get_context("spawn").Pool(os.cpu_count(), maxtasksperchild=1) as pool:
+        for each in pool.imap_unordered(_measured, fresh):
+            kept |= each
+    REACHED.parent.mkdir(exist_ok=True)
+    REACHED.write_text(json.dumps(kept))
+    return kept
 
 
 def in_order(tests: dict[str, float]) -> list[str]:
@@ -221,7 +236,7 @@ def main() -> None:
     asked.add_argument("--jobs", type=int, default=os.cpu_count() or 1)
     asked.add_argument("--only", default="", help="only files whose path holds this")
     given = asked.parse_args()
-    reached = measure() if stale() else json.loads(REACHED.read_text())
+    reached = measured()
     by_line: dict[tuple[str, int], dict[str, float]] = {}
     for test, each in reached.items():
         for name, lines in each["reached"].items():
