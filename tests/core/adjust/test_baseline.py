@@ -253,7 +253,7 @@ class TheGap(unittest.TestCase):
                 "hitch_fitted": True,
             },
             "trailer_base": {
-                "gross": true["gross"],
+                "gross": true["gross"] + off.get("gross", 0),
                 "tongue": true["tongue"] + off.get("tongue", 0),
             },
             "front_restoration": true["moment"]
@@ -265,7 +265,7 @@ class TheGap(unittest.TestCase):
     @given(exact_rigs(), st.floats(40, 100), st.booleans())
     def test_a_load_that_lies_elsewhere(self, made: Exact, kg: float, back: bool) -> None:
         """The same mass, kg of it on the other axle; on the trailer as 100 kg moved by kg × L ÷
-        100.
+        100, or 200 kg where that would be more than half of L.
         """
         sign = -1 if back else 1
         said = self.reasons(self.plan(made, front=-sign * kg, rear=sign * kg))
@@ -276,13 +276,27 @@ class TheGap(unittest.TestCase):
         )
         assume(made[1]["tongue"] > kg)
         said = self.reasons(self.plan(made, tongue=-sign * kg))
-        moved = kg * made[1]["length"] / 100
+        some = 100 if kg <= 50 else 200
+        moved = kg * made[1]["length"] / some
         self.assertIn(
             f"further {'forward' if not back else 'back'}: {kg + 1e-9:.0f} kg "
             f"{'less' if back else 'more'} on the hitch",
             said[0],
         )
-        self.assertIn(f"as 100 kg moved {moved:.2f} m would do", said[0])
+        self.assertIn(f"as {some} kg moved {moved:.2f} m would do", said[0])
+
+    @given(exact_rigs(), st.floats(60, 100))
+    def test_no_one_place_explains_what_would_lie_off_the_rig(self, made: Exact, kg: float) -> None:
+        """All of what is missing would have to lie three lengths behind the coupler, or two
+        wheelbases behind the front axle."""
+        assume(made[1]["tongue"] > 2 * kg)
+        for rig in (
+            self.plan(made, gross=-kg, tongue=2 * kg),  # L (1 + 2)
+            self.plan(made, gross=-kg, tongue=-2 * kg),  # L (1 − 2)
+            self.plan(made, front=kg, rear=-2 * kg),  # 2 a ÷ (2 − 1)
+        ):
+            said = self.reasons(rig)[0]
+            self.assertIn(f"carries {kg + 1e-9:.0f} kg more than listed. No one item in any", said)
 
     @given(exact_rigs())
     def test_a_plan_that_is_right_says_so(self, made: Exact) -> None:

@@ -220,7 +220,11 @@ class Learning(unittest.TestCase):
         self.assertFalse(calibrate(rig, weigh(rig, rig.weigh_ins[0])).agrees)
 
     @given(
-        exact_rigs(), st.floats(60, 300), st.floats(-0.5, 4), st.floats(60, 300), st.floats(0.2, 9)
+        exact_rigs(),
+        st.floats(60, 300),
+        st.floats(-0.5, 4),
+        st.floats(60, 300),
+        st.floats(0.1, 1.7),
     )
     def test_an_unlisted_thing_is_found_by_mass_and_place(
         self,
@@ -228,13 +232,14 @@ class Learning(unittest.TestCase):
         in_vehicle: float,
         x: float,
         in_trailer: float,
-        y: float,
+        along: float,
     ) -> None:
         """The plan is the truth less one item in the vehicle and one in the trailer; the gap names
         both.
         """
         document, true = made
         a, length = true["a"], true["length"]
+        y = along * length
         rear = in_vehicle * x / a
         document["plan"] = {
             "vehicle_base": {

@@ -93,7 +93,7 @@ export function VehiclePlates() {
           {(rig.trailer?.brakes === "none" || rig.vehicle?.ratings?.tow_unbraked != null) && (
             <Field
               path="vehicle.ratings.tow_unbraked"
-              label={`${t("tow_rating")}, trailer without brakes`}
+              label={t("tow_unbraked")}
               hint="often 750 kg or half the kerb mass; check where you drive"
               unit={mass}
               sourced

@@ -26,7 +26,7 @@ from noxel.core.match.loaded_vehicle import (
 )
 from noxel.core.match.room_chart import RoomChart, room_chart
 from noxel.core.mechanics import items_kg, load_place, overhang, predict_solo, weigh
-from noxel.core.quantities import KG, lower_first, print_share
+from noxel.core.quantities import KG, lower_first, print_share, with_article
 from noxel.core.rig import PHASES, RigFile
 from noxel.core.wording import (
     Answer,
@@ -206,7 +206,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
     if trailer is None or not trailer.ratings.gvwr:
         return []
     heavy = trailer.ratings.gvwr.kg
-    tongue, like = heavy * share, f"for a {vehicle_word(rig)} like this one"
+    tongue, like = heavy * share, f"for {with_article(vehicle_word(rig))} like this one"
     names = {
         "vehicle.payload": "payload",
         "vehicle.tow_rating": "tow_rating",

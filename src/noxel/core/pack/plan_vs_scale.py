@@ -2,6 +2,7 @@
 explain the gap.
 """
 
+import math
 from collections.abc import Mapping
 
 from noxel.core.mechanics import Weighing, overhang
@@ -44,17 +45,24 @@ def _in_vehicle(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
         if mass > 0
         else "something left at home, or a lighter vehicle than its plate says?"
     )
-    where = _along(place, "the front axle", rig)
-    return [
-        f"The {word} carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"
-    ]
+    carries = f"The {word} carries {print_mass(abs(mass), unit)} {what}"
+    return [f"{carries}{_as_if(place, a, 'the front axle', likely, rig)}"]
 
 
-def _along(place: float, origin: str, rig: RigFile) -> str:
-    """Say how far behind or ahead of a point, in metres, something lies."""
+_AHEAD, _BEHIND = -0.4, 1.8
+"""Where on a vehicle something can lie, in wheelbases behind the front axle; on a trailer, in
+lengths from coupler to axles behind the coupler."""
+
+
+def _as_if(place: float, length: float, origin: str, likely: str, rig: RigFile) -> str:
+    """Where one item would lie that explains a difference, in metres; off the vehicle or trailer,
+    no one item does.
+    """
+    if not _AHEAD * length <= place <= _BEHIND * length:
+        return ". No one item in any one place explains it: more than one thing is not as planned."
     return (
-        f"{print_length(abs(place), rig.units.lengths)} "
-        f"{'behind' if place >= 0 else 'ahead of'} {origin}"
+        f", as if it lay {print_length(abs(place), rig.units.lengths)} "
+        f"{'behind' if place >= 0 else 'ahead of'} {origin}: {likely}"
     )
 
 
@@ -66,24 +74,24 @@ def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
     if abs(mass) <= pm["trailer_gross"]:
         if abs(tongue) > pm["tongue_static"]:
             way, sign = ("forward", "more") if tongue > 0 else ("back", "less")
-            moved = print_length(abs(tongue) * length.m / (100 * KG[unit]), rig.units.lengths)
+            # so many hundreds that none has to go further than half the way to the axles
+            some = 100 * math.ceil(abs(tongue) / KG[unit] / 50)
+            moved = print_length(abs(tongue) * length.m / (some * KG[unit]), rig.units.lengths)
             return [
                 f"The trailer weighs what was planned, but its load lies further {way}: "
                 f"{print_mass(abs(tongue), unit)} {sign} on the "
-                f"hitch, as 100 {unit} moved {moved} would do."
+                f"hitch, as {some:,} {unit} moved {moved} would do."
             ]
         return []
     place = length.m * (1 - tongue / mass)
     what = "more than listed" if mass > 0 else "less than listed"
-    where = _along(place, "the coupler", rig)
     likely = (
         f"options that the {term_name(rig, 'dry_weight')} leaves out, or items never listed?"
         if mass > 0
         else "less water aboard than planned?"
     )
-    return [
-        f"The trailer carries {print_mass(abs(mass), unit)} {what}, as if it lay {where}: {likely}"
-    ]
+    carries = f"The trailer carries {print_mass(abs(mass), unit)} {what}"
+    return [f"{carries}{_as_if(place, length.m, 'the coupler', likely, rig)}"]
 
 
 def plan_vs_scale(

@@ -104,7 +104,8 @@ def _hitch(rig: RigFile) -> Iterator[_Line]:
         if pin
         else "coupler latched and pinned, hitch pin clipped or locked"
     )
-    yield "lock", upper_first(lock), f"{rig.kind.replace('_', ' ')} hitch", "plain"
+    how = rig.kind.replace("_", " ") if pin else "ball"
+    yield "lock", upper_first(lock), f"{how} hitch", "plain"
     if rig.hitch.weight_distribution:
         yield (
             "bars",

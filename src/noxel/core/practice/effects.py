@@ -6,7 +6,7 @@ from noxel.core.practice.runs import wrong
 from noxel.core.practice.tickets import next_ticket
 from noxel.core.practice.tongues import measured_tongue
 from noxel.core.practice.yard import Yard
-from noxel.core.quantities import Length, print_length
+from noxel.core.quantities import Length, print_length, upper_first
 from noxel.core.rig import RigFile
 
 FIRST, AGAIN = 15, 4
@@ -45,7 +45,7 @@ def step(yard: Yard, what: str, _amount: int, *, inside: bool) -> Yard:
     return replace(
         yard,
         rig=_with_load(yard, index, aboard=inside),
-        said=f"{name.capitalize()} {'gets in' if inside else 'steps out'}.",
+        said=f"{upper_first(name)} {'gets in' if inside else 'steps out'}.",
     )
 
 
@@ -59,7 +59,7 @@ def uncouple(yard: Yard, _what: str, _amount: int) -> Yard:
         and not any("kiosk" in line for line in yard.log)
     ):
         rig = _with_load(yard, people[1], aboard=False)
-        said += f" {rig.loads[people[1]].name.capitalize()} walks over to the kiosk."
+        said += f" {upper_first(rig.loads[people[1]].name)} walks over to the kiosk."
     return replace(yard, rig=rig, coupled=False, said=said)
 
 
@@ -90,7 +90,7 @@ def move(yard: Yard, what: str, amount: int) -> Yard:
     load = yard.rig.loads[index]
     place = _place(yard, load.on, amount)
     rig = _with_load(yard, index, position=place)
-    return _moved(yard, rig, f"{load.name.capitalize()}: {_place_words(yard, load.on, place)}.")
+    return _moved(yard, rig, f"{upper_first(load.name)}: {_place_words(yard, load.on, place)}.")
 
 
 def _place(yard: Yard, on: str, centimetres: int) -> Length:
@@ -119,14 +119,14 @@ def swap(yard: Yard, what: str, amount: int) -> Yard:
     other = "vehicle" if load.on == "trailer" else "trailer"
     place = _place(yard, other, amount)
     rig = _with_load(yard, index, on=other, position=place)
-    said = f"{load.name.capitalize()}: {_place_words(yard, other, place)}"
+    said = f"{upper_first(load.name)}: {_place_words(yard, other, place)}"
     return _moved(yard, rig, f"{said}, {'on' if other == 'trailer' else 'in'} the {other}.")
 
 
 def leave(yard: Yard, what: str, _amount: int) -> Yard:
     index = _item(yard, what)
     rig = _with_load(yard, index, aboard=False)
-    return _moved(yard, rig, f"{rig.loads[index].name.capitalize()} stays behind.")
+    return _moved(yard, rig, f"{upper_first(rig.loads[index].name)} stays behind.")
 
 
 def take(yard: Yard, what: str, _amount: int) -> Yard:
@@ -134,7 +134,7 @@ def take(yard: Yard, what: str, _amount: int) -> Yard:
     return _moved(
         yard,
         _with_load(yard, index, aboard=True),
-        f"{yard.rig.loads[index].name.capitalize()} comes along again.",
+        f"{upper_first(yard.rig.loads[index].name)} comes along again.",
     )
 
 

@@ -6,7 +6,7 @@ from noxel.core.practice.acts import ACTS
 from noxel.core.practice.answers import Offer
 from noxel.core.practice.tongues import METHODS
 from noxel.core.practice.yard import Yard
-from noxel.core.quantities import MassUnit
+from noxel.core.quantities import MassUnit, upper_first
 
 _LABELS = {
     "on": "Drive on",
@@ -63,7 +63,7 @@ def offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
             made.append(
                 Offer(
                     act=act,
-                    label=f"{load.name.capitalize()}: {'step out' if load.aboard else 'get in'}",
+                    label=f"{upper_first(load.name)}: {'step out' if load.aboard else 'get in'}",
                     group="people",
                     minutes=1,
                 )

@@ -38,6 +38,7 @@ from noxel.core.quantities.printing import (
     round_half_up,
     small_mass,
     upper_first,
+    with_article,
 )
 from noxel.core.quantities.reading import read_length, read_mass, read_typed
 from noxel.core.quantities.units import (
@@ -98,4 +99,5 @@ __all__ = [
     "total",
     "units_in_force",
     "upper_first",
+    "with_article",
 ]

@@ -69,3 +69,8 @@ def upper_first(text: str) -> str:
 def lower_first(label: str) -> str:
     """A label inside a sentence: its first letter small, unless it is an abbreviation."""
     return label if label[:2].isupper() else label[:1].lower() + label[1:]
+
+
+def with_article(word: str) -> str:
+    """“a truck”, “an SUV”."""
+    return f"{'an' if word == 'SUV' or word[:1] in 'aeiou' else 'a'} {word}"

@@ -15,6 +15,7 @@ _NORTH_AMERICA: Mapping[str, str] = {
     "gawr_rear": "rear GAWR",
     "gcwr": "GCWR",
     "tow_rating": "tow rating",
+    "tow_unbraked": "unbraked tow rating",
     "tongue_rating": "tongue limit",
     "payload": "payload",
     "curb_weight": "curb weight",
@@ -37,6 +38,7 @@ _AUSTRALIA: Mapping[str, str] = {
     "gawr_rear": "rear axle rating",
     "gcwr": "GCM",
     "tow_rating": "braked towing capacity",
+    "tow_unbraked": "unbraked towing capacity",
     "tongue_rating": "tow ball limit",
     "curb_weight": "kerb mass",
     "trailer.gvwr": "ATM",
@@ -58,6 +60,7 @@ _EUROPE: Mapping[str, str] = {
     "gawr_rear": "rear axle plate",
     "gcwr": "gross train weight",
     "tow_rating": "max. braked towable mass",
+    "tow_unbraked": "max. unbraked towable mass",
     "tongue_rating": "noseweight limit",
     "curb_weight": "kerb mass",
     "trailer.gvwr": "MTPLM",
@@ -99,6 +102,7 @@ _MEANINGS: tuple[tuple[str, str], ...] = (
         "Most the trailer may weigh in total. It says nothing of axles, payload or hitch: one "
         "limit of many.",
     ),
+    ("tow_unbraked", "The same for a trailer that has no brakes of its own."),
     (
         "tongue_rating",
         "Most the vehicle may carry on its hitch point; the hitch's own parts may allow less.",

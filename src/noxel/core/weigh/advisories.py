@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from noxel.core.limits import RATING_PATHS, BrokenRule, Checked, Doubt, axle_sets, pressure_for
 from noxel.core.mechanics import Weighing, describe_pass, reading_words
-from noxel.core.quantities import KG, print_mass, print_pressure
+from noxel.core.quantities import KG, print_mass, print_pressure, upper_first
 from noxel.core.rig import RigFile, share_range
 from noxel.core.weigh.notes import Notes
 from noxel.core.weigh.places import by_place
@@ -47,7 +47,7 @@ def _missing(notes: Notes) -> Iterator[Advisory]:
         if loads and lacking:
             yield notes.say(
                 "pass_incomplete",
-                f"{describe_pass(loads.each, loads.number).capitalize()}: still to come: "
+                f"{upper_first(describe_pass(loads.each, loads.number))}: still to come: "
                 f"{', '.join(reading_words(name) for name in lacking)}.",
                 notes.path(loads),
                 note=True,

@@ -4,7 +4,7 @@ import datetime
 from typing import Any, Literal
 
 from noxel.core.mechanics import Weighing, describe_pass, listed_now
-from noxel.core.quantities import KG
+from noxel.core.quantities import KG, upper_first
 from noxel.core.rig import Pass, RigFile, on_its_wheels, on_pin
 from noxel.core.wording import PassAnswer, term_name, terms_of, vehicle_word
 
@@ -16,8 +16,8 @@ def pass_title(each: Pass, word: str) -> str:
             each.spring_bars or "", "Hitched"
         )
     return {
-        "vehicle_only": f"{word.capitalize()} only",
-        "vehicle_empty": f"{word.capitalize()} empty",
+        "vehicle_only": f"{upper_first(word)} only",
+        "vehicle_empty": f"{upper_first(word)} empty",
     }.get(each.config, "Trailer only")
 
 

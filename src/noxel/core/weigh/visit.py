@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from typing import Literal
 
 from noxel.core.mechanics import describe_pass
+from noxel.core.quantities import lower_first
 from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels, on_pin
 from noxel.core.weigh.passes import ScaleKind, pass_title, plan_passes, settled_by
 from noxel.core.weigh.trouble import ASKED, TROUBLE, Say
@@ -321,7 +322,7 @@ def _ticket(each: Pass, rig: RigFile, index: int) -> VisitStep:
     return VisitStep(
         key="ticket",
         kind="ticket",
-        title=f"The ticket: {pass_title(each, vehicle_word(rig)).lower()}",
+        title=f"The ticket: {lower_first(pass_title(each, vehicle_word(rig)))}",
         lead="Off the scale first, then parked: fetch the ticket, type it, photograph it.",
         settles=describe_pass(each, index + 1),
         config=each.config,

@@ -32,7 +32,6 @@ _FIGURES = {
 
 
 _SOURCES = {
-    "tow_unbraked": "{tow_rating} without trailer brakes",
     "gvwr_towing": "{gvwr} while towing",
     "gawr_rear_towing": "{gawr_rear} while towing",
     "gawr_tag": "tag axle's rating",
@@ -188,14 +187,22 @@ def phrase_of(rig: RigFile, check: str, source: str | None) -> Phrase:
     carried = (
         ("pin" if on_pin(rig) else "tongue") if rig.towing and not on_its_wheels(rig) else None
     )
-    return _filled(check, vehicle_word(rig), carried, source, rig.terms)
+    return _filled(check, vehicle_word(rig), carried, source, rig.terms, _tow_key(rig))
+
+
+def _tow_key(rig: RigFile) -> str:
+    """Which tow rating counts: a trailer without brakes has one of its own."""
+    bare = rig.vehicle.ratings.tow_unbraked and rig.trailer and rig.trailer.brakes == "none"
+    return "tow_unbraked" if bare else "tow_rating"
 
 
 @lru_cache(512)  # a hitch part may have any name
 def _filled(
-    check: str, word: str, carried: str | None, source: str | None, terms: TermSet
+    check: str, word: str, carried: str | None, source: str | None, terms: TermSet, tow: str
 ) -> Phrase:
-    """``carried`` is what of the trailer rests on the vehicle: its tongue, its pin, or nothing."""
+    """``carried`` is what of the trailer rests on the vehicle: its tongue, its pin, or nothing;
+    ``tow`` the key of the tow rating that counts.
+    """
     if check not in _PHRASES:
         axle = f"Trailer axle {check.rsplit('_', 1)[1]}"
         return Phrase(axle, axle, "its {} rating")
@@ -206,13 +213,14 @@ def _filled(
     tongue = fill["tongue"]
     fill |= {
         "v": word,
-        "V": word.capitalize(),
+        "V": upper_first(word),
         "t": tongue,
         "p": part,
         "Share": upper_first(fill["tongue_share"]),
         "Tongue_weight": upper_first(fill["tongue_weight"]),
         "with_tongue": f", {fill['tongue_weight']} included," if carried else "",
-        "Tow_rating": upper_first(fill["tow_rating"]),
+        "tow_rating": fill[tow],
+        "Tow_rating": upper_first(fill[tow]),
     }
     label, subject, limit = _PHRASES[check]
     plural = check in ("combination.gross", "trailer.axles")
@@ -230,7 +238,6 @@ _RATING_KEYS = {
     "vehicle.rear_axle": "gawr_rear",
     "vehicle.gross": "gvwr",
     "combination.gross": "gcwr",
-    "vehicle.tow_rating": "tow_rating",
     "hitch.tongue": "tongue_rating",
     "vehicle.payload": "payload",
 }
@@ -238,7 +245,7 @@ _RATING_KEYS = {
 
 def missing_rating(rig: RigFile, check: str) -> str:
     """The name of the rating that a check lacks."""
-    key = _RATING_KEYS.get(check)
+    key = _tow_key(rig) if check == "vehicle.tow_rating" else _RATING_KEYS.get(check)
     if key:
         return term_name(rig, key)
     return {
