@@ -31,10 +31,11 @@ from noxel.core.adjust import (
     steps_of,
     try_steps,
 )
+from noxel.core.editing import switch_units
 from noxel.core.log import kept_answers
 from noxel.core.mechanics import predict
-from noxel.core.quantities import KG
-from noxel.core.rig import Step, parse_rig
+from noxel.core.quantities import KG, LITRES
+from noxel.core.rig import RigFile, Step, parse_rig
 from noxel.errors import InputError
 from tests import some
 from tests.truth import Document, exact_rigs, rig_of
@@ -250,6 +251,48 @@ class Proposals(unittest.TestCase):
                 changed, says = do_steps(base.rig, steps_of(base, programme, values, rounded=False))
                 self.assertFalse(cured(base.checks(changed)), says)
 
+    def test_steps_are_rounded_to_what_people_can_do_and_never_fall_short(self) -> None:
+        """To an inch or 5 cm, a gallon or 5 l, 5 % of restoration; at most as far as it goes."""
+        packed = rig_of("predict--packed")
+        packed["tanks"] = [
+            {
+                "fluid": "fresh",
+                "on": "trailer",
+                "capacity": 40,
+                "position": 200,
+                "levels": {"leaving": 0.9},
+            }
+        ]
+        for document, way, part in itertools.product(
+            (packed, switch_units(packed, "kg", "cm")), (1, -1), (0.11, 0.37, 0.5, 0.93, 1.0)
+        ):
+            base = baseline_of(parse_rig(document))
+            every = [act for act in actions(base.rig) if act.kind in ("move", "tank", "bars")]
+            chosen = {(act.kind, act.index): act for act in every[::way]}  # back, or forward
+            programme = Programme(state_of(base.rig), [*chosen.values()], [])
+            values = np.zeros(programme.columns())
+            for act in chosen.values():
+                values[act.columns["switch"]] = 1.0
+                values[act.columns["amount"]] = part * act.most
+            exact, rounded = (
+                steps_of(base, programme, values, rounded=each) for each in (False, True)
+            )
+            self.assertEqual({each.kind for each in rounded}, {"move", "tank", "bars"})
+            for one, other in zip(exact, rounded, strict=True):
+                done, got = _done(base.rig, one), _done(base.rig, other)
+                pounds, grain = document is packed, 0.05
+                limit = 1.0
+                if one.kind == "move":
+                    grain, limit = 0.0254 if pounds else 0.05, chosen["move", one.index or 0].most
+                elif one.kind == "tank":
+                    grain, limit = LITRES["gal"] if pounds else 5.0, 0.9 * 40 * LITRES["gal"]
+                elif done < (base.rig.plan.front_restoration or 0.0):  # slacker: rounded down
+                    self.assertTrue(done - grain <= got <= done + 1e-6, (one, other))
+                    continue
+                self.assertTrue(done - 1e-3 <= got <= done + grain, (one, other))
+                if got < limit - 1e-3:
+                    self.assertAlmostEqual(got / grain, round(got / grain), 2, str(other))
+
     def test_what_cannot_be_cured_names_the_limit_and_proves_it(self) -> None:
         document = rig_of("check--three-passes")
         document["loads"] = [{"name": "cooler", "on": "trailer", "mass": 40, "position": 60}]
@@ -284,6 +327,18 @@ class Proposals(unittest.TestCase):
         found = propose(baseline_of(parse_rig(document)))
         self.assertEqual((found.proposals, found.movable), ([], 0))
         self.assertIn("Nothing may be moved", found.says)
+
+
+def _done(rig: RigFile, step: Step) -> float:
+    """How far a step goes: metres moved, litres drained, a share restored."""
+    if step.kind == "move" and step.index is not None and step.position is not None:
+        place = rig.loads[step.index].position
+        return abs(step.position.m - (place.m if place else 0.0))
+    level = step.level or 0.0
+    if step.kind == "tank" and step.index is not None:
+        tank = rig.tanks[step.index]
+        return (tank.level("leaving") - level) * tank.capacity.litres
+    return level
 
 
 class OnTheBench(unittest.TestCase):

@@ -7,6 +7,7 @@ import unittest
 from typing import Any
 
 import jsonschema
+from tools.generated import SCHEMA, schema
 
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.errors import RigFileError, TooLarge
@@ -18,13 +19,17 @@ PASS = "weigh_ins[0].passes[0]"
 
 class Rules(unittest.TestCase):
     def test_round_trip_is_lossless(self) -> None:
-        schema = jsonschema.Draft202012Validator(RigFile.model_json_schema())
+        rules = jsonschema.Draft202012Validator(RigFile.model_json_schema())
         for path in CASES.glob("[!e]*.json"):  # not the files to refuse
             document = case(path.stem)["file"]
             self.assertEqual(
                 dump_rig(read_rig(write_rig(parse_rig(document)).encode())), document, path.stem
             )
-            schema.validate(document)
+            rules.validate(document)
+
+    def test_every_bound_and_choice_is_the_published_one(self) -> None:
+        """``docs/rig-file.schema.json`` is read by whoever writes such files."""
+        self.assertEqual(schema(), SCHEMA.read_text(encoding="utf-8"))
 
     def broken(self, path: str, value: Any, name: str = "check--three-passes") -> list[str]:
         document = rig_of(name)
