@@ -61,6 +61,7 @@ function FoldedPlate(props: PlateProps) {
   const box = useRef<HTMLElement>(null);
   const { sheet, evaluation } = useDesk();
   const [[filled, fields], setCount] = useState([0, 0]);
+  const [again, setAgain] = useState(false);
   const needs = useRef([
     ...(evaluation.headline.unknown ?? []).map((each) => each.path),
     ...evaluation.checks.filter((each) => each.required && each.limit === null).map((each) => each.limit_path),
@@ -77,6 +78,11 @@ function FoldedPlate(props: PlateProps) {
   useLayoutEffect(() => {
     const inside = fieldsIn(box.current);
     setCount([inside.filter((each) => each.value !== "").length, inside.length]);
+    const wrong = [
+      ...evaluation.plates.filter((each) => each.level === "warning").map((each) => each.path),
+      ...sheet.fields.filter((each) => each.problem).map((each) => each.path),
+    ];
+    setAgain(inside.some((each) => wrong.includes(each.dataset.path ?? "")));
   }, [sheet, there]);
   return (
     <section ref={box} className="mb-2 border border-ink bg-paper" aria-label={props.title} data-plate={props.part}>
@@ -86,6 +92,7 @@ function FoldedPlate(props: PlateProps) {
         >
           <h3 className="font-cond text-[1.125rem] font-semibold">{props.title}</h3>
           <span className="flex shrink-0 items-center gap-2 font-cond text-[0.9375rem]">
+            {again && <span className="border-l-4 border-ochre pl-1.5 font-semibold">read again</span>}
             {fields > 0 && `${filled} of ${fields} filled`}
             <span aria-hidden className={`inline-block transition-transform ${open ? "rotate-90" : ""}`}>
               ›

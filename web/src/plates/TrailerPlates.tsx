@@ -4,13 +4,14 @@ import { mass as massText } from "../format";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { InsertForm } from "../ui/InsertForm";
-import { useTerms } from "../ui/useTerms";
+import { useTerms, useWords } from "../ui/useTerms";
 import { ChoiceLine, Plate } from "./Plate";
 
 export function TrailerPlates() {
   const { rig, sheet, change, evaluation } = useDesk();
   const mass = rig.units.mass;
   const t = useTerms();
+  const word = useWords();
   const typed = sheet.fields
     .map((field) => /^trailer\.ratings\.gawr\[(\d+)\]$/.exec(field.path)?.[1])
     .map((index) => (index === undefined ? 0 : Number(index) + 1));
@@ -25,7 +26,7 @@ export function TrailerPlates() {
         <Field
           path="trailer.ratings.gvwr"
           label={t("trailer.gvwr")}
-          hint={`trailer in total, ${rig.kind === "fifth_wheel" || rig.kind === "gooseneck" ? "pin" : "tongue"} included`}
+          hint={`trailer in total, ${word("tongue_weight")} included`}
           unit={mass}
           sourced
           term="trailer.gvwr"

@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from "react";
 import type { Advisory } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { FixButton } from "./FixButton";
 
 /** One advisory. A warning of the scale yard can be answered “it is right”: it then stays on the record as a note. */
 export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
@@ -26,14 +27,6 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
     const index = accepted.findIndex((each) => each.code === advisory.code && (each.path ?? "") === inside);
     if (index >= 0) change([{ path: `${here}.accepted[${index}]`, op: "remove" }], "not right after all");
   };
-  const fix = advisory.fix;
-  const apply = () => {
-    if (!fix) return;
-    change(
-      fix.changes.map((each) => ({ path: each.path, op: "set", value: each.value })),
-      fix.label.toLowerCase(),
-    );
-  };
   return (
     <div
       data-advisory={advisory.code}
@@ -48,16 +41,7 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
           </button>
         </span>
       )}
-      {fix && !advisory.accepted && (
-        <button
-          type="button"
-          data-part="fix"
-          onClick={apply}
-          className="mr-3 min-h-9 border border-ink bg-paper px-3 font-cond text-[1rem] font-semibold"
-        >
-          {fix.label}
-        </button>
-      )}
+      {advisory.fix && !advisory.accepted && <FixButton fix={advisory.fix} />}
       {!advisory.accepted && advisory.level === "warning" && inside !== null && !asking && (
         <button type="button" className={link} onClick={() => setAsking(true)}>
           it is right

@@ -3,6 +3,7 @@ import { flushSync } from "react-dom";
 import { useDesk, useUnsent } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { at, atRest, inHand } from "../format";
+import { FixButton } from "./FixButton";
 import { TermMark } from "./Glossary";
 import { NotSavedHere } from "./NotSaved";
 import { SourceTag } from "./SourceTag";
@@ -183,6 +184,11 @@ export function Field(props: {
           className={`mb-1 pl-2 text-[0.8125rem] leading-snug ${plate.level === "warning" ? "border-l-4 border-ochre" : "border-l-4 border-rule text-soft"}`}
         >
           {plate.message}
+          {plate.fix && (
+            <span className="mt-1 block">
+              <FixButton fix={plate.fix} />
+            </span>
+          )}
         </p>
       )}
       {(said || understood || note) && (

@@ -6,13 +6,14 @@ None of them blocks anything; half-filled labels are normal and contradict nothi
 
 import datetime
 from collections.abc import Iterator
+from dataclasses import replace
 
 from noxel.core.limits import OLD_YEARS, AxleSet, age_years, axle_sets, made_on, read_load_index
 from noxel.core.plates.hitch_labels import OF_THE_HITCH
 from noxel.core.plates.looked_at import LABEL_ROUNDING, Labels, above
 from noxel.core.quantities import Mass, upper_first
-from noxel.core.rig import RigFile, rating_in, share_range
-from noxel.core.wording import Advisory, term_name, terms_of
+from noxel.core.rig import RigFile, TrailerRatings, rating_in, share_range
+from noxel.core.wording import Advisory, Fix, FixChange, term_name, terms_of
 
 
 def _vehicle(plates: Labels) -> Iterator[Advisory]:
@@ -91,6 +92,22 @@ def _vehicle(plates: Labels) -> Iterator[Advisory]:
         )
 
 
+def _more_axles(plates: Labels, ratings: TrailerRatings) -> Fix | None:
+    """As many axles like the only one entered as its trailer's rating takes: often the first of two
+    was typed.
+    """
+    if len(ratings.gawr) != 1 or ratings.gvwr is None:
+        return None
+    one, carried = ratings.gawr[0], ratings.gvwr.kg * (1 - share_range(plates.rig)[1])
+    for count in (2, 3):
+        if not above(carried, count * one.kg):
+            changes = [
+                FixChange(f"trailer.ratings.gawr[{at}]", one.written) for at in range(1, count)
+            ]
+            return Fix(f"{count} axles of {plates.mass(one.kg)} each", changes)
+    return None
+
+
 def _trailer(plates: Labels) -> Iterator[Advisory]:
     trailer, rig = plates.rig.trailer, plates.rig
     if trailer is None:
@@ -100,14 +117,19 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
     name, bare = term_name(rig, "trailer.gvwr"), term_name(rig, "dry_weight")
     most = axles / (1 - share_range(rig)[1])
     if ratings.gvwr and axles and above(ratings.gvwr.kg, most):
-        yield plates.say(
-            "trailer_above_axles",
-            "trailer.ratings.gvwr",
-            f"The trailer's {name} {plates.mass(ratings.gvwr.kg)} is more than its axles "
-            f"({plates.mass(axles)}) and a usual {terms_of(rig)['tongue_weight']} "
-            "can carry. An axle missing, or a figure misread?",
-            gvwr=ratings.gvwr.kg,
-            axles=axles,
+        one = len(ratings.gawr) == 1
+        yield replace(
+            plates.say(
+                "trailer_above_axles",
+                "trailer.ratings.gawr[0]" if one else "trailer.ratings.gvwr",
+                f"The trailer's {name} {plates.mass(ratings.gvwr.kg)} is more than "
+                f"{'one axle' if one else 'its axles'} ({plates.mass(axles)}) and a usual "
+                f"{terms_of(rig)['tongue_weight']} can carry. "
+                f"{'Another axle' if one else 'An axle missing'}, or a figure misread?",
+                gvwr=ratings.gvwr.kg,
+                axles=axles,
+            ),
+            fix=_more_axles(plates, ratings),
         )
     if ratings.gvwr and dry and dry.kg >= ratings.gvwr.kg:
         yield plates.say(

@@ -20,7 +20,16 @@ from noxel.core.rig.loads import (
     Trouble,
     VehicleBase,
 )
-from noxel.core.rig.parts import ByMode, HitchPart, Kind, Mode, Trailer, rating_in, rating_path
+from noxel.core.rig.parts import (
+    ByMode,
+    HitchPart,
+    Kind,
+    Mode,
+    Trailer,
+    TrailerRatings,
+    rating_in,
+    rating_path,
+)
 from noxel.core.rig.paths import problems_of, read_path, write_path
 from noxel.core.rig.rigfile import RigFile, dump_rig, parse_rig
 from noxel.core.rig.sources import entry_at, source_words
@@ -70,6 +79,7 @@ __all__ = [
     "TermSet",
     "Trailer",
     "TrailerBase",
+    "TrailerRatings",
     "Trouble",
     "Units",
     "VehicleBase",

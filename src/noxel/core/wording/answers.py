@@ -204,7 +204,7 @@ class FixChange:
     """A value to set at a path."""
 
     path: str
-    value: str | float
+    value: str | int | float
 
 
 @dataclass(slots=True)
