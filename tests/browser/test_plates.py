@@ -131,6 +131,19 @@ class Labels(OnStage):
         page.goto(f"{self.address}/rigs/{rig}/plates#vehicle.curb_weight")
         expect(at(page, "vehicle.curb_weight")).to_be_focused()
 
+    def test_the_first_axle_typed_alone_is_asked_about_and_doubled_in_one_tap(self) -> None:
+        """8,700 lb on one axle of 4,300: the folded label says so, and that two are meant."""
+        document = rig_of("check--three-passes")
+        document["trailer"]["ratings"]["gawr"] = [4300]
+        rig = self.rigs.add(document)
+        page = self.page(f"/rigs/{rig}/plates", PHONE, touch=True)
+        label = page.get_by_role("region", name="Trailer label")
+        expect(label.locator("summary").first).to_contain_text("read again")
+        label.locator("summary").first.click()
+        label.get_by_role("button", name="2 axles of 4,300 lb each").click()
+        expect(at(page, "trailer.ratings.gawr[1]")).to_have_value("4,300")
+        expect(label.locator("summary").first).not_to_contain_text("read again")
+
     def test_by_thumb(self) -> None:
         page = self.page(f"/rigs/{self.rig}/plates", PHONE)
         self.fits(page)
