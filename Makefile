@@ -6,7 +6,7 @@ STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 CORE_SOURCES := $(shell find src/noxel -name '*.py')
 
-.PHONY: demo serve test test-quick hunt steady check types shots bench trust mutants wheel page format clean
+.PHONY: demo serve test test-quick hunt steady kept check types shots bench trust mutants wheel page format clean
 
 demo: $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 	@$(VENV)/bin/noxel demo
@@ -28,6 +28,11 @@ SLOW ?= 900
 steady: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium $(STAMPS)/office ## every test RUNS times, then the browser tests over a poor network
 	for run in $$(seq $(RUNS)); do $(PY) -m tools.tests || exit 1; done
 	NOXEL_SLOW=$(SLOW) $(PY) -m tools.tests tests/browser
+
+KEPT = $(subst /,.,$(basename $(shell grep -rlE 'as_kept|NOXEL_GOLDEN' tests --include='test_*.py')))
+kept: $(STAMPS)/python $(STAMPS)/page ## writes the kept answers anew; read the difference before it is committed
+	NOXEL_GOLDEN=1 $(PY) -m unittest $(KEPT)
+	git diff --stat tests/golden
 
 check: $(STAMPS)/python $(STAMPS)/web ## style, types, layering, generated files
 	$(VENV)/bin/ruff check .

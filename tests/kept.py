@@ -1,5 +1,5 @@
 """Answers kept as text and read through by a person. Whoever changes one on purpose writes it anew
-(``NOXEL_GOLDEN=1``) and reads the difference.
+(``make kept``) and reads the difference.
 """
 
 import os

@@ -2,7 +2,7 @@
 kept word for word.
 
 The kept text was read through by a person. Whoever changes a sentence on purpose writes it anew
-(``NOXEL_GOLDEN=1``) and reads the difference.
+(``make kept``) and reads the difference.
 """
 
 import os
