@@ -53,6 +53,10 @@ class Sidewall(unittest.TestCase):
             self.assertEqual(found.rating.kg if found.rating else 0, kg)
             assembly = dict(found.parts()).get("axle assembly")
             self.assertAlmostEqual(assembly or 0, 5000 * KG["lb"] * (parts or 0))
+        for count, kg in ((6, 1450), (8, 1320)):  # nothing says how many axles: three, or two
+            document["trailer"]["tires"]["count"] = count
+            found = next(each for each in axle_sets(parse_rig(document)) if each.group == "trailer")
+            self.assertEqual(found.rating.kg if found.rating else 0, kg, count)
 
     def test_date_code(self) -> None:
         # 2019 began on a Tuesday: its first full week, Sunday to Saturday, begins on 6 January,

@@ -282,6 +282,31 @@ class Traps(unittest.TestCase):
         self.assertAlmostEqual(note.numbers["most"], (axles.value if axles else 0) / 0.85)
 
 
+class Corrections(unittest.TestCase):
+    def test_who_stepped_out_counts_where_the_platforms_carry_the_vehicle(self) -> None:
+        """180 lb, a third of it on the front axle: 60 and 120 on the axles, all of it on the
+        vehicle and on a total, nothing on the trailer.
+        """
+        document = rig_of("check--three-passes")
+        engaged = document["weigh_ins"][0]["passes"][0]
+        engaged["adjustments"] = [{"what": "driver", "mass": 180, "front_share": 1 / 3}]
+        for readings, more in (
+            (engaged["readings"], {"front_hitched": 60, "rear_hitched": 120}),
+            ({"vehicle": 6260, "trailer": 6060}, {"vehicle_hitched": 180, "trailer_axles": 0}),
+            ({"gross": 12320}, {"combination_gross": 180}),
+        ):
+            engaged["readings"] = readings
+            rig = parse_rig(document)
+            found = weigh(rig, rig.weigh_ins[0]).figures
+            adjustments = engaged.pop("adjustments")
+            rig = parse_rig(document)
+            before = weigh(rig, rig.weigh_ins[0]).figures
+            engaged["adjustments"] = adjustments
+            for key, pounds in more.items():
+                gained = (found[key].value - before[key].value) / KG["lb"]
+                self.assertAlmostEqual(gained, pounds, msg=key)
+
+
 class NearTheLine(unittest.TestCase):
     """Either side of what counts, and how far a figure is to be trusted. Expected: by hand."""
 
