@@ -10,7 +10,7 @@ import json
 import random
 import sys
 from collections.abc import Callable
-from functools import cache
+from functools import cache, lru_cache
 from typing import Any, get_args
 
 from pydantic_core import to_jsonable_python
@@ -117,8 +117,9 @@ def _changed(document: Document, pool: list[Document], chance: random.Random) ->
     )
 
 
+@lru_cache(8)
 def document_at_large(number: int) -> Document:
-    """A valid rig file, the same for the same number."""
+    """A valid rig file, the same for the same number; not to be changed."""
     chance = random.Random(number)
     pool = chance.choice(_documents())
     document: Document = copied(chance.choice(pool))
