@@ -36,8 +36,14 @@ class WhoIsHere(unittest.TestCase):
         self.assertEqual(counts, sorted(set(counts)))
 
 
-class WhoListens(unittest.IsolatedAsyncioTestCase):
-    async def test_every_page_hears_of_every_other(self) -> None:
+class WhoListens(unittest.TestCase):
+    def test_every_page_hears_of_every_other(self) -> None:
+        asyncio.run(self.every_page_hears())
+
+    def test_too_many_are_refused(self) -> None:
+        asyncio.run(self.too_many())
+
+    async def every_page_hears(self) -> None:
         hub = Hub(Database(None))
         first, second = aiter(hub.listen()), aiter(hub.listen())
         heard = [asyncio.ensure_future(anext(each)) for each in (first, second)]
@@ -56,7 +62,7 @@ class WhoListens(unittest.IsolatedAsyncioTestCase):
         for each in (first, second):
             await each.aclose()  # type: ignore[attr-defined]
 
-    async def test_too_many_are_refused(self) -> None:
+    async def too_many(self) -> None:
         hub = Hub(Database(None))
         streams = [aiter(hub.listen()) for _ in range(65)]
         heard = [asyncio.ensure_future(anext(each)) for each in streams[:64]]

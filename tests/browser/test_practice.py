@@ -87,7 +87,7 @@ class Practising(OnStage):
         page.get_by_label("Your answer").press("Enter")
         expect(page.locator("[data-part=reply]")).to_contain_text("That is right.")
         page.get_by_role("link", name="Next lesson").press("Enter")
-        expect(page.get_by_role("heading", level=1)).to_have_text("Tongue from two passes")
+        expect(page.get_by_role("heading", level=1)).to_have_text("Tongue weight from two passes")
 
     def test_a_challenge_at_both_sizes(self) -> None:
         for size in (PHONE, DESK):

@@ -35,6 +35,7 @@ from noxel.core.practice import (
     lesson_of,
     open_lesson,
     solved,
+    spoken,
 )
 from noxel.core.quantities import MassUnit
 from noxel.core.rig import TermSet
@@ -80,7 +81,7 @@ def practice_sheet(
         yard = solved(lesson, open_lesson(name, seed, unit, terms))
         exercise = exercise_of(lesson, yard)
         if not isinstance(exercise, Missing) and exercise.form != "done":
-            tasks.append(_Task(lesson, yard, exercise))
+            tasks.append(_Task(spoken(lesson, yard.rig), yard, exercise))
     if not tasks:
         raise InputError(
             "None of these lessons can be done on paper.",
@@ -222,6 +223,11 @@ def _in_words(task: _Task, figure: float) -> str:
     return m(figure) if form == "mass" else m.share(figure) if form == "share" else f"{figure:g}"
 
 
+def _name_of(way: str) -> str:
+    """What a slip is called."""
+    return WAYS[way].name if way in WAYS else UNITS[way][0]
+
+
 def _answer(number: int, task: _Task) -> list[Flowable]:
     exercise = task.exercise
     if exercise.form == "choice":
@@ -235,7 +241,7 @@ def _answer(number: int, task: _Task) -> list[Flowable]:
         right = _in_words(task, exercise.right)
         figures = [(way, figure_of_way(exercise, way)) for way in exercise.ways]
         slips = [
-            f"{_in_words(task, figure)}: {WAYS[way].name if way in WAYS else UNITS[way][0]}"
+            f"{_in_words(task, figure)}: {spoken(_name_of(way), task.yard.rig)}"
             for way, figure in figures
             if figure is not None
         ]

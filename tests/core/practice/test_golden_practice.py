@@ -7,6 +7,8 @@ import unittest
 from collections.abc import Iterator
 from typing import Any
 
+from pydantic_core import to_jsonable_python
+
 from noxel.core.practice import (
     LESSONS,
     UNITS,
@@ -35,7 +37,8 @@ from noxel.core.quantities import KG, MassUnit
 from noxel.core.rig import TermSet
 from tests.core.practice.test_lessons import typed
 from tests.core.practice.test_yard import KINDS, perfect
-from tests.kept import as_kept
+from tests.core.wording.test_golden import LEAK
+from tests.kept import as_kept, texts_of
 
 PLACES: tuple[tuple[MassUnit, TermSet], ...] = (("lb", "north_america"), ("kg", "europe"))
 LEFT_OUT = ("geometry", "run", "index", "acts", "things")
@@ -151,6 +154,23 @@ class GoldenPractice(unittest.TestCase):
                     lines.append(_tried(yard, act.format(index))[1])
                 lines.append(_tried(yard, f"swap:{index}:150")[1])
             as_kept(self, f"practice/moves.{unit}", lines)
+
+    def test_no_word_of_one_place_in_the_yard_of_another(self) -> None:
+        for terms in ("europe", "australia"):
+            said: list[Any] = []
+            for kind in KINDS:
+                yard = begin(Run(kind=kind, seed="7", unit="kg", terms=terms))
+                for act in WAY:
+                    yard, view = act_in(yard, act)
+                    said.append(view)
+            for name in LESSONS:
+                yard = open_lesson(name, "7", "kg", terms)
+                said += [lesson_view(name, yard), lesson_view(name, solved(LESSONS[name], yard))]
+                said.append(lesson_view(name, solved(LESSONS[name], yard), show=True))
+            yard, words = perfect(begin(Run(difficulty=2, unit="kg", terms=terms)))
+            said.append(challenge_view(yard, words, cured=True))
+            for text in texts_of(to_jsonable_python(said, serialize_unknown=True)):
+                self.assertIsNone(LEAK.search(text) if " " in text else None, text)
 
     def test_challenges(self) -> None:
         for difficulty in (1, 2, 3):

@@ -8,7 +8,7 @@ const GROUPS = [
   ["scale", "Scale"],
   ["couple", "Couple"],
   ["ball", "Ball"],
-  ["tongue", "Tongue"],
+  ["tongue", "Hitch"],
   ["people", "People"],
 ] as const;
 

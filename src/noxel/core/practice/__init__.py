@@ -19,6 +19,7 @@ from noxel.core.practice.lessons import (
 )
 from noxel.core.practice.runs import Run, read_run
 from noxel.core.practice.schedule import INTERVALS, Card, after
+from noxel.core.practice.spoken import spoken
 from noxel.core.practice.stand import graduate, true_loads
 from noxel.core.practice.views import (
     act_in,
@@ -69,6 +70,7 @@ __all__ = [
     "slips_of",
     "solution_of",
     "solved",
+    "spoken",
     "true_loads",
     "yard_view",
 ]

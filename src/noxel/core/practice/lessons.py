@@ -19,6 +19,7 @@ from noxel.core.practice.diagnosis import figure_of_way
 from noxel.core.practice.exercises import Exercise, Lesson, Teller
 from noxel.core.practice.facts import facts_of
 from noxel.core.practice.runs import Run
+from noxel.core.practice.spoken import spoken
 from noxel.core.practice.yard import Yard
 from noxel.core.quantities import MassUnit
 from noxel.core.rig import TermSet
@@ -104,12 +105,11 @@ def exercise_of(lesson: Lesson, yard: Yard) -> Exercise | Missing:
     """The question about the yard as it stands, or what has to be done in it first."""
     rig = yard.rig
     try:
-        return lesson.build(yard, facts_of(yard), Teller(rig))
+        return spoken(lesson.build(yard, facts_of(yard), Teller(rig)), rig)
     except KeyError as exc:
         name = str(exc.args[0]) if exc.args else ""
-        return Missing(
-            question_of(lesson.id), _NEEDS.get(name, "Something has still to be weighed.")
-        )
+        needs = _NEEDS.get(name, "Something has still to be weighed.")
+        return spoken(Missing(question_of(lesson.id), needs), rig)
 
 
 _NEEDS = {

@@ -303,7 +303,7 @@ LESSONS = (
     ),
     Lesson(
         "tongue",
-        "Tongue from two passes",
+        "Tongue weight from two passes",
         "A trailer without spring bars, weighed hitched and alone.",
         _tongue,
         kind="plain",
@@ -319,7 +319,7 @@ LESSONS = (
     ),
     Lesson(
         "engaged",
-        "Tongue with bars engaged",
+        "Tongue weight with bars engaged",
         "Spring bars change what the scale shows. Three tickets: bars engaged, bars slack, "
         "vehicle alone.",
         _engaged,

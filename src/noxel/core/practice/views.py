@@ -27,6 +27,7 @@ from noxel.core.practice.diagnosis import Diagnosis, diagnose
 from noxel.core.practice.exercises import Exercise, Line, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
 from noxel.core.practice.offers import offers
+from noxel.core.practice.spoken import spoken
 from noxel.core.practice.stand import true_loads
 from noxel.core.practice.yard import Ticket, Yard, for_the_road, seen_rig
 from noxel.core.quantities import KG
@@ -120,7 +121,7 @@ def yard_view(
     rig = yard.rig
     unit, m = KG[rig.units.mass], Teller(rig)
     movable = allowed is None or "load" in allowed
-    return YardOut(
+    view = YardOut(
         run=str(yard.run),
         said=yard.said,
         refused=refused,
@@ -179,6 +180,7 @@ def yard_view(
         things=_things(yard),
         truth=_truth(yard) if truth else None,
     )
+    return spoken(view, rig)
 
 
 def act_in(
@@ -251,7 +253,7 @@ def lesson_view(
     }
     if isinstance(exercise, Missing):
         view = yard_view(yard, refused=refused, allowed=lesson.allowed)
-        return LessonOut(
+        asked = LessonOut(
             **base,
             question=exercise.question,
             needs=exercise.needs,
@@ -265,11 +267,12 @@ def lesson_view(
             because="",
             yard=view,
         )
+        return spoken(asked, yard.rig)
     if answer is not None:
         found = reply_to(exercise, yard, answer)
     over = show or (found is not None and found.right)
     shown = exercise.hints if over else exercise.hints[: max(0, hints)]
-    return LessonOut(
+    asked = LessonOut(
         **base,
         question=exercise.question,
         needs=None,
@@ -287,6 +290,7 @@ def lesson_view(
         because=exercise.because if over else "",
         yard=yard_view(yard, refused=refused, allowed=lesson.allowed, truth=over),
     )
+    return spoken(asked, yard.rig)
 
 
 def challenge_view(
@@ -326,7 +330,7 @@ def challenge_view(
         else None
     )
     shown = judged is not None
-    return ChallengeOut(
+    made = ChallengeOut(
         difficulty=yard.run.difficulty,
         minutes=minutes,
         money=money,
@@ -336,6 +340,7 @@ def challenge_view(
         still_over=over,
         yard=yard_view(yard, refused=refused, truth=shown),
     )
+    return spoken(made, yard.rig)
 
 
 def lesson_lines() -> list[LessonLine]:

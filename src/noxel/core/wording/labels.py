@@ -78,7 +78,7 @@ _SPOKEN = {
         )
     },
 }
-_STANDARD = re.compile(rf"\b({'|'.join(_SPOKEN)})\b")
+_STANDARD = re.compile(rf"\b({'|'.join((*_SPOKEN, *map(upper_first, _SPOKEN)))})\b")
 
 
 def in_terms(rig: RigFile, text: str) -> str:
@@ -91,7 +91,9 @@ def in_terms(rig: RigFile, text: str) -> str:
 @lru_cache(2048)  # formulas and names of loads, the same in every answer
 def _in_terms(text: str, terms: TermSet, pin: bool) -> str:
     words = _fill(terms) | (_PIN if pin else {})
-    return _STANDARD.sub(lambda found: words[_SPOKEN[found[0]]], text)
+    every = {spoken: words[key] for spoken, key in _SPOKEN.items()}
+    every = {upper_first(spoken): upper_first(word) for spoken, word in every.items()} | every
+    return _STANDARD.sub(lambda found: every[found[0]], text)
 
 
 @lru_cache(16)
