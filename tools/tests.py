@@ -15,6 +15,8 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 LONGEST = ("test_axe", "test_workbook", "thresholds", "proposals", "test_phone", "browser")
 """What takes longest goes first, so that no core is left with it at the end."""
+WORKERS = (os.cpu_count() or 1) + 1
+"""One more than there are cores: a browser test waits now and then."""
 
 
 def _classes(suite: unittest.TestSuite) -> Iterator[str]:
@@ -63,7 +65,7 @@ def main(folders: list[str]) -> int:
     )
     ran = failed = skipped = 0
     spawn = multiprocessing.get_context("spawn")
-    with ProcessPoolExecutor(os.cpu_count(), spawn, initializer=_collect_seldom) as pool:
+    with ProcessPoolExecutor(WORKERS, spawn, initializer=_collect_seldom) as pool:
         for done in as_completed([pool.submit(_run, name) for name in order]):
             count, bad, left, said = done.result()
             ran, failed, skipped = ran + count, failed + bad, skipped + left
