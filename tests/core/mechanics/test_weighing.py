@@ -321,6 +321,17 @@ class NearTheLine(unittest.TestCase):
             found = evaluate(parse_rig(document)).doubts
             self.assertEqual("trailer_totals_disagree" in found, doubted, more)
 
+    def test_a_digit_too_many_or_too_few_is_put_right_in_one_tap(self) -> None:
+        for typed in (87_000, 870):
+            document = rig_of("check--a-digit-too-many-in-gvwr")  # 8,700 is meant
+            document["vehicle"]["ratings"]["gvwr"] = typed
+            fixes = [each.fix for each in evaluate(parse_rig(document)).advisories if each.fix]
+            self.assertEqual([each.label for each in fixes], ["It is 8,700 lb"])
+            self.assertEqual(
+                [(each.path, each.value) for each in fixes[0].changes],
+                [("vehicle.ratings.gvwr", 8700.0)],
+            )
+
     def test_the_tare_of_a_beam_scale_has_an_error_too(self) -> None:
         """(300 − 40) · 60/20 = 780; two graduations: u = 3 · √2/√12, twice that is 2.449."""
         document = rig_of("check--room-everywhere")

@@ -11,6 +11,7 @@ from noxel.core.quantities import (
     KG,
     METRES,
     LengthUnit,
+    fluid_density,
     print_length,
     print_mass,
     read_length,
@@ -104,6 +105,14 @@ class Reading(unittest.TestCase):
         self.assertLessEqual(
             abs(again - metres), most * (0.1 if fine and unit not in ("mm", "m") else 1) + 1e-9
         )
+
+    def test_what_a_litre_weighs(self) -> None:
+        """As published for each: DEF 1.09 kg/l, diesel 0.84, gasoline 0.74, propane 0.50."""
+        for fluid, kg in (
+            *(("def", 1.09), ("diesel", 0.84), ("gasoline", 0.74)),
+            *(("propane", 0.50), ("water", 1.0)),
+        ):
+            self.assertAlmostEqual(fluid_density(fluid), kg, delta=0.005, msg=fluid)
 
     def test_units_are_exact(self) -> None:
         self.assertEqual(KG["lb"], 0.45359237)
