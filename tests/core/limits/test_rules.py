@@ -170,7 +170,7 @@ class Rules(unittest.TestCase):
             self.assertEqual(tow.status, "over" if over else "within")
             if over and tow.margin is not None:
                 self.assertAlmostEqual(-tow.margin, over)
-                self.assertIn("without trailer brakes", tow.limit_label or "")
+                self.assertIn("unbraked tow rating", tow.limit_label or "")
 
     def test_what_is_planned_and_proposed_keeps_to_the_rules_too(self) -> None:
         document = rig_of("predict--packed")
