@@ -128,22 +128,24 @@ def measured() -> dict[str, Any]:
         for path in (ROOT / folder).rglob("*.py")
         if path.stat().st_mtime > since
     }
-    helpers = {
-        each.removesuffix(".py").replace("/", ".") for each in changed if "test_" not in each
+    texts = {
+        ".".join(path.relative_to(ROOT).with_suffix("").parts): path.read_text(encoding="utf-8")
+        for folder in ("tests", "tools")
+        for path in sorted((ROOT / folder).rglob("*.py"))
     }
+    other = {each.removesuffix(".py").replace("/", ".") for each in changed}
+    while more := {
+        module
+        for module, text in texts.items()
+        if module not in other and any(f"from {each} import" in text for each in other)
+    }:
+        other |= more
     fresh = []
-    for path in sorted((ROOT / "tests").rglob("test_*.py")):
-        module = ".".join(path.relative_to(ROOT).with_suffix("").parts)
-        if ".browser." in module:
+    for module in texts:
+        if ".test_" not in module or ".browser." in module:
             continue
         known = [each for test, each in kept.items() if test.startswith(f"{module}.")]
-        text = path.read_text(encoding="utf-8")
-        if (
-            not known
-            or str(path.relative_to(ROOT)) in changed
-            or any(changed & set(each["reached"]) for each in known)
-            or any(f"from {each} import" in text for each in helpers)
-        ):
+        if not known or module in other or any(changed & set(each["reached"]) for each in known):
             fresh.append(module)
     kept = {
         test: each
