@@ -5,14 +5,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from noxel.core.limits import (
-    AXLE_LOAD,
-    FIGURE_OF,
-    RATING_PATHS,
-    Checked,
-    Limit,
-    tow_limit,
-)
+from noxel.core.limits import AXLE_LOAD, FIGURE_OF, RATING_PATHS, Checked, Limit
 from noxel.core.quantities import lower_first, print_mass, upper_first
 from noxel.core.rig import SETS, RigFile, TermSet, on_its_wheels, on_pin
 
@@ -97,16 +90,10 @@ def in_terms(rig: RigFile, text: str) -> str:
 
 @lru_cache(2048)  # formulas and names of loads, the same in every answer
 def _in_terms(text: str, terms: TermSet, pin: bool) -> str:
-    words = _replacing(terms, pin)
-    return _STANDARD.sub(lambda found: words[found[0]], text)
-
-
-@lru_cache(16)
-def _replacing(terms: TermSet, pin: bool) -> dict[str, str]:
-    """What stands for each North American word, inside a sentence and at its start."""
     words = _fill(terms) | (_PIN if pin else {})
-    inside = {spoken: words[key] for spoken, key in _SPOKEN.items()}
-    return {upper_first(spoken): upper_first(word) for spoken, word in inside.items()} | inside
+    every = {spoken: words[key] for spoken, key in _SPOKEN.items()}
+    every = {upper_first(spoken): upper_first(word) for spoken, word in every.items()} | every
+    return _STANDARD.sub(lambda found: every[found[0]], text)
 
 
 @lru_cache(16)
@@ -202,14 +189,13 @@ def phrase_of(rig: RigFile, check: str, source: str | None) -> Phrase:
     carried = (
         ("pin" if on_pin(rig) else "tongue") if rig.towing and not on_its_wheels(rig) else None
     )
-    tow = _tow_key(rig) if check == "vehicle.tow_rating" else "tow_rating"
-    return _filled(check, vehicle_word(rig), carried, source, rig.terms, tow)
+    return _filled(check, vehicle_word(rig), carried, source, rig.terms, _tow_key(rig))
 
 
 def _tow_key(rig: RigFile) -> str:
     """Which tow rating counts: a trailer without brakes has one of its own."""
-    limit = tow_limit(rig)
-    return "tow_unbraked" if limit and limit.source == "tow_unbraked" else "tow_rating"
+    bare = rig.vehicle.ratings.tow_unbraked and rig.trailer and rig.trailer.brakes == "none"
+    return "tow_unbraked" if bare else "tow_rating"
 
 
 @lru_cache(512)  # a hitch part may have any name
