@@ -4,20 +4,20 @@ VENV := .venv
 PY := $(VENV)/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
-CORE_SOURCES := $(shell find src/noxel -name '*.py')
+NEEDED := $(addprefix $(STAMPS)/,node chromium office) # looked for first: what is missing is said before anything is built
 
-.PHONY: demo serve test test-quick hunt steady kept check types shots bench trust mutants wheel page format clean
+.PHONY: demo serve test test-quick hunt steady kept check types lock shots bench trust mutants wheel page format clean
 
-demo: $(STAMPS)/python $(STAMPS)/page ## serve the demo household
+demo: $(STAMPS)/node $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 	@$(VENV)/bin/noxel demo
 
-serve: $(STAMPS)/python $(STAMPS)/page ## serve your own rigs
+serve: $(STAMPS)/node $(STAMPS)/python $(STAMPS)/page ## serve your own rigs
 	@$(VENV)/bin/noxel serve
 
-test: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium $(STAMPS)/office ## every test
+test: $(NEEDED) $(STAMPS)/python $(STAMPS)/page ## every test
 	$(PY) -m tools.tests
 
-test-quick: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/office ## all but the browser, a tenth of the random examples
+test-quick: $(STAMPS)/node $(STAMPS)/office $(STAMPS)/python $(STAMPS)/page ## all but the browser, a tenth of the random examples
 	NOXEL_QUICK=1 $(PY) -m tools.tests --but .browser.
 
 hunt: $(STAMPS)/python ## the tests of the core with new random examples, more of them
@@ -25,7 +25,7 @@ hunt: $(STAMPS)/python ## the tests of the core with new random examples, more o
 
 RUNS ?= 10
 SLOW ?= 900
-steady: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium $(STAMPS)/office ## every test RUNS times, then the browser tests over a poor network
+steady: $(NEEDED) $(STAMPS)/python $(STAMPS)/page ## every test RUNS times, then the browser tests over a poor network
 	for run in $$(seq $(RUNS)); do $(PY) -m tools.tests || exit 1; done
 	NOXEL_SLOW=$(SLOW) $(PY) -m tools.tests tests/browser
 
@@ -44,6 +44,10 @@ check: $(STAMPS)/python $(STAMPS)/web ## style, types, layering, generated files
 
 types: $(STAMPS)/python $(STAMPS)/web ## what is generated from the models: the page's types, the rig file's schema
 	$(PY) tools/generated.py
+
+lock: $(STAMPS)/python ## requirements.lock from pyproject.toml, with hashes; UPGRADE=--upgrade takes the newest versions
+	$(VENV)/bin/uv pip compile --quiet --universal --python-version 3.11 --generate-hashes --all-extras \
+		--no-header --no-annotate $(UPGRADE) --output-file requirements.lock pyproject.toml
 
 shots: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## docs/screenshots, from the demo data
 	$(PY) -m tools.shots
@@ -76,8 +80,7 @@ $(STAMPS)/python: requirements.lock pyproject.toml
 	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
 	@mkdir -p $(STAMPS) && touch $@
 
-$(STAMPS)/web: web/package-lock.json web/package.json
-	@$(PYTHON) tools/need.py node
+$(STAMPS)/web: web/package-lock.json web/package.json | $(STAMPS)/node
 	cd web && npm install --no-save --silent --no-audit --no-fund # as locked; unlike ci it lets a registry lack other systems' builds
 	@mkdir -p $(STAMPS) && touch $@
 
@@ -85,10 +88,6 @@ $(STAMPS)/page: $(STAMPS)/web $(WEB_SOURCES)
 	cd web && npm run --silent build
 	@mkdir -p $(STAMPS) && touch $@
 
-$(STAMPS)/chromium: tools/need.py
-	@$(PYTHON) tools/need.py chromium
-	@mkdir -p $(STAMPS) && touch $@
-
-$(STAMPS)/office: tools/need.py
-	@$(PYTHON) tools/need.py office
+$(NEEDED): tools/need.py
+	@$(PYTHON) tools/need.py $(notdir $@)
 	@mkdir -p $(STAMPS) && touch $@

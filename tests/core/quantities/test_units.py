@@ -60,6 +60,8 @@ class Reading(unittest.TestCase):
             ("3,060", "mass", "lb"): 3060,
             ("1 380 kg", "mass", "kg"): 1380,
             ("5 ft 4 in", "length", "in"): (5 * 12 + 4),
+            ("3/4", "length", "in"): 0.75,
+            ("5 3/8", "length", "in"): 5.375,
             ("12.5 %", "share", None): 0.125,
             ("400 − 20", "mass", "kg"): 380,
             ("2.5 tonnes", "mass", "kg"): "2.5 t",

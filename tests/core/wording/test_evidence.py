@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from noxel.core.evaluate import evaluate
 from noxel.core.limits import limits
 from noxel.core.mechanics import added_loads, load_place, weigh
-from noxel.core.quantities import read_typed
+from noxel.core.quantities import KG, nominal, plus_minus, read_typed
 from noxel.core.rig import parse_rig
 from noxel.core.weigh import plan, plan_passes
 from noxel.core.wording import Evaluation
@@ -186,6 +186,30 @@ class Room(unittest.TestCase):
         )
 
 
+class Found(unittest.TestCase):
+    def said(self, document: Document, code: str) -> list[str]:
+        found = evaluate(parse_rig(document)).findings
+        return [each.message for each in found if each.code == code]
+
+    def test_payload_by_the_scale_on_either_side_of_the_gvwr(self) -> None:
+        """2,580 and 3,680 lb on the vehicle's axles are 6,260."""
+        document = rig_of("check--three-passes")
+        for gvwr, said in ((6260, "0 lb left to"), (6240, "20 lb over"), (6280, "20 lb left to")):
+            document["vehicle"]["ratings"]["gvwr"] = gvwr
+            message = f"Payload by the scale: {said} the GVWR, as the tow vehicle stands."
+            self.assertEqual(self.said(document, "payload_by_scale"), [message])
+
+    def test_the_empty_weight_against_the_one_entered(self) -> None:
+        """2,600 and 2,000 lb, empty, are 4,600."""
+        document = rig_of("check--three-passes")
+        empty = {"config": "vehicle_empty", "readings": {"front": 2600, "rear": 2000}}
+        document["weigh_ins"][0]["passes"].append(empty)
+        for curb, said in ((4000, "600 lb more than"), (4600, "as much as"), (5000, "400 lb less")):
+            document["vehicle"]["curb_weight"] = curb
+            (message,) = self.said(document, "curb")
+            self.assertIn(f"weighs 4,600 lb, {said}", message)
+
+
 class Since(unittest.TestCase):
     def setUp(self) -> None:
         self.document = rig_of("check--three-passes")
@@ -215,6 +239,19 @@ class Since(unittest.TestCase):
             (now["rear_hitched"].value - then["rear_hitched"].value) / pound,
             100 + 23.35 * (1 + 50.5 / 155.9),
         )
+
+    def test_without_both_lengths_the_ball_may_be_anywhere_a_ball_is(self) -> None:
+        """A tenth of 200 lb rests on a ball up to half a wheelbase behind the rear axle: 5 lb off
+        the front axle in the middle of what is possible, ± 5/√3 · 2 at its ends.
+        """
+        self.weigh_in["added_since"] = [{"on": "trailer", "mass": 200, "position": 233.5 * 0.9}]
+        for missing in ("wheelbase", "hitch_offset"):
+            document = copy.deepcopy(self.document)
+            del document["vehicle"]["geometry"][missing]
+            rig = parse_rig(document)
+            moved = added_loads(rig, rig.weigh_ins[0]).front_by_tongue
+            self.assertAlmostEqual(nominal(moved) / KG["lb"], -5)
+            self.assertAlmostEqual(plus_minus(moved) / KG["lb"], 5 / 3**0.5 * 2)
 
     def test_an_unknown_place_widens_the_error_and_not_the_total(self) -> None:
         self.weigh_in["added_since"] = [{"on": "trailer", "mass": 200}]
