@@ -91,20 +91,18 @@ def _took(module: str) -> dict[str, float]:
     return getattr(runner.run(suite), "took", {})
 
 
-def _measured(module: str) -> dict[str, Any]:
-    """Which lines each test of a module reaches, with its seconds; in a process of its own."""
+def _reached(module: str) -> dict[str, dict[str, list[int]]]:
+    """Which lines of which files each test of a module reaches; in a process of its own."""
     from coverage import Coverage
 
     with tempfile.TemporaryDirectory() as folder:
         seen = Coverage(data_file=f"{folder}/data", source=[str(ROOT / "src" / "noxel")])
         _Timed.coverage = seen
         seen.start()  # before its imports: what they run is every test's
-        slowly = _took(module)
+        tests = _took(module)  # several times as long as unwatched: timed again elsewhere
         seen.stop()
-        _Timed.coverage = None
-        took = _took(module)  # being looked at, a test takes several times as long
         data = seen.get_data()
-        reached: dict[str, dict[str, list[int]]] = {test: {} for test in took}
+        reached: dict[str, dict[str, list[int]]] = {test: {} for test in tests}
         for file in data.measured_files():
             name = str(Path(file).relative_to(ROOT))
             for line, contexts in data.contexts_by_lineno(file).items():
@@ -112,8 +110,8 @@ def _measured(module: str) -> dict[str, Any]:
                     # what a module runs when it is imported, or a class to set up, is every test's
                     for each in [test] if test in reached else reached:
                         reached[each].setdefault(name, []).append(line)
-        print(f"  {module}: {sum(took.values()):.0f} s, {sum(slowly.values()):.0f} s", flush=True)
-        return {test: {"took": took[test], "reached": reached[test]} for test in took}
+        print(f"  {module}: {sum(tests.values()):.0f} s", flush=True)
+        return reached
 
 
 def measured() -> dict[str, Any]:
@@ -154,8 +152,12 @@ def measured() -> dict[str, Any]:
     }
     fresh.sort(key=lambda module: not any(each in module for each in LONGEST))
     with get_context("spawn").Pool(os.cpu_count(), maxtasksperchild=1) as pool:
-        for each in pool.imap_unordered(_measured, fresh):
-            kept |= each
+        times = {test: took for each in pool.imap(_took, fresh) for test, took in each.items()}
+        for each in pool.imap_unordered(_reached, fresh):
+            kept |= {
+                test: {"took": times.get(test, 0.0), "reached": lines}
+                for test, lines in each.items()
+            }
     REACHED.parent.mkdir(exist_ok=True)
     REACHED.write_text(json.dumps(kept))
     return kept

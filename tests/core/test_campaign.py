@@ -7,7 +7,7 @@ import unittest
 from collections import Counter
 
 from noxel.core.editing import switch_units
-from noxel.core.evaluate import evaluate
+from noxel.core.evaluate import evaluate, judge
 from noxel.core.rig import parse_rig
 from noxel.core.wording import Evaluation
 from tests import some
@@ -82,19 +82,19 @@ class Campaign(unittest.TestCase):
         (docs/formulas.md).
         """
         draw, rigs = some_rigs(3)
-        over = [rig for rig in rigs if answer(rig.document).verdict == "stop"]
+        over = [rig for rig in rigs if judge(parse_rig(rig.document)).verdict == "stop"]
         self.assertGreater(len(over), RIGS / 2)
         for kind in SLIPS:
             with self.subTest(kind):
                 found = [
-                    answer(slipped(rig, over[number - 1], kind, draw))
+                    judge(parse_rig(slipped(rig, over[number - 1], kind, draw)))
                     for number, rig in enumerate(over)
                 ]
                 self.assertLessEqual(
                     sum(each.verdict == "within" for each in found), max(2, len(over) / 100)
                 )
                 self.assertFalse(
-                    [each for each in found if each.doubts and each.verdict == "within"]
+                    [each for each in found if each.doubted and each.verdict == "within"]
                 )
 
     def test_the_unit_of_entry_changes_no_answer(self) -> None:

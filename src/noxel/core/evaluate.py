@@ -2,11 +2,14 @@
 rig.
 """
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from noxel.core.drawing import geometry_of
 from noxel.core.limits import (
+    BrokenRule,
     Checked,
+    Doubt,
+    Verdict,
     binding,
     broken_rules,
     doubts,
@@ -55,6 +58,34 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
     if not 1 <= number <= have:
         raise NotFound(f"There is no weigh-in {number}; the rig has {have or 'none'}.")
     return number
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """What is known of one weigh-in before a word is said about it. Rows come tightest first."""
+
+    number: int | None
+    weighing: Weighing
+    rows: list[Checked]
+    doubted: list[Doubt]
+    rules: list[BrokenRule]
+    verdict: Verdict
+
+
+def judge(rig: RigFile, weigh_in: int | None = None) -> Judged:
+    """Loads, checks, doubts, broken rules and verdict of one weigh-in, from 1; None is the last.
+
+    Raises
+    ------
+    NotFound
+        If the rig has no weigh-in of that number.
+    """
+    number = pick_weigh_in(rig, weigh_in)
+    weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
+    rows = tightest_first(run_checks(rig, weighing))
+    doubted, rules = doubts(rig, number, weighing), broken_rules(rig, weighing)
+    found = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
+    return Judged(number, weighing, rows, doubted, rules, found)
 
 
 def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
@@ -134,12 +165,9 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     NotFound
         If the rig has no weigh-in of that number.
     """
-    number = pick_weigh_in(rig, weigh_in)
-    weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
-    rows = tightest_first(run_checks(rig, weighing))
-    doubted = doubts(rig, number, weighing)
-    rules = broken_rules(rig, weighing)
-    found = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
+    seen = judge(rig, weigh_in)
+    number, weighing, rows, found = seen.number, seen.weighing, seen.rows, seen.verdict
+    doubted, rules = seen.doubted, seen.rules
     known = expect(rig, weighing) if found == "incomplete" else None
     if known is not None:
         foresee(rig, known, rows)

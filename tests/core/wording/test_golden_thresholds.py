@@ -111,6 +111,7 @@ class GoldenThresholds(unittest.TestCase):
         """The crowded rig, of which the last weigh-in and the first item are enough."""
         document = dump_rig(household()["crowded"])
         document["weigh_ins"], document["loads"] = document["weigh_ins"][-1:], document["loads"][:1]
+        del document["weigh_ins"][0]["added_since"]  # what it brings is estimated apart
         self.kept("crowded", document)
 
     @unittest.skipIf(quick, "one rig is a tenth")
