@@ -14,7 +14,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
 LONGEST = ("test_axe", "test_workbook", "thresholds", "proposals", "test_phone", "browser")
-"""What takes longest goes first, so that no core is left with it at the end."""
+"""What takes longest goes first, so that no core is left working alone at the end."""
 WORKERS = (os.cpu_count() or 1) + 1
 """One more than there are cores: a browser test waits now and then."""
 
@@ -30,8 +30,8 @@ def _classes(suite: unittest.TestSuite) -> Iterator[str]:
 
 
 def _collect_seldom() -> None:
-    """Garbage is looked for seldom: the tests make a lot that lives on, and a tenth of their time
-    went into going through it.
+    """Look for garbage seldom: the tests make many objects that live long, and going through them
+    took a tenth of the time.
     """
     gc.set_threshold(100_000, 50, 100)
 
