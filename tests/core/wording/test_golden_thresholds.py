@@ -61,17 +61,11 @@ def margins(rig: RigFile) -> set[str]:
     }
 
 
-def changes(
-    document: Document, path: At, figure: float, look: Look, as_is: set[str]
-) -> Iterator[str]:
-    """Between which figures something comes, and what; ``as_is`` is what is seen of the figure
-    itself.
-    """
+def changes(document: Document, path: At, figure: float, look: Look) -> Iterator[str]:
+    """Between which figures something comes, and what."""
     grain = 1.0 if abs(figure) >= 20 else 0.01
 
     def seen(at: float) -> set[str]:
-        if round(at * grain, 2) == figure:
-            return as_is
         changed = copied(document)
         put_at(changed, path, round(at * grain, 2))
         try:
@@ -100,9 +94,8 @@ class GoldenThresholds(unittest.TestCase):
 
     def kept(self, name: str, document: Document, look: Look = margins) -> None:
         lines: list[str] = []
-        as_is = look(parse_rig(document))
         for path, figure in figures_of(document, ()):
-            found = list(changes(document, path, figure, look, as_is))
+            found = list(changes(document, path, figure, look))
             lines += [".".join(map(str, path)) + f" {figure:g}", *found] if found else []
         as_kept(self, f"thresholds/{name}", lines)
 
