@@ -273,16 +273,17 @@ class Rules(unittest.TestCase):
             {"drop": 4, "trailer": 7_600, "tongue": 1_000},
             {"drop": 6, "trailer": 6_900, "tongue": 830},
         ]
-        for drop, tongue, trailer, broken in (
-            (4, 160, 760, []),
-            (4.5, -10, 60, []),
-            (6, -10, 60, []),
-            (6.5, -10, 60, ["drop_beyond_table"]),
+        for drop, tongue, trailer, broken, rows in (
+            (4, 160, 760, [], table),
+            (4.5, -10, 60, [], table),
+            (6, -10, 60, [], table),
+            (6.5, -10, 60, ["drop_beyond_table"], table),
+            (6.5, -10, 60, ["drop_beyond_table"], table[-1:]),
         ):
             receiver, mount, ball = chain()
             found, codes = judged(
                 "check--room-everywhere",
-                hitch={"parts": [receiver, {**mount, "drop": drop, "by_drop": table}, ball]},
+                hitch={"parts": [receiver, {**mount, "drop": drop, "by_drop": rows}, ball]},
             )
             margins = {each.id: each.margin for each in found.checks}
             self.assertAlmostEqual(margins["hitch.tongue"] or 0, tongue, msg=str(drop))

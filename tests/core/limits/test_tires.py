@@ -14,7 +14,7 @@ from noxel.core.plates import PlatesAnswer, evaluate_plates, read_table
 from noxel.core.plates.readiness import readiness
 from noxel.core.quantities import KG
 from noxel.core.rig import LOAD_INDEX, AxleTires, parse_rig
-from noxel.errors import InputError
+from noxel.errors import InputError, RigFileError
 from tests.truth import CASES, case, rig_of
 
 TODAY = datetime.date(2026, 11, 23)
@@ -67,6 +67,21 @@ class Sidewall(unittest.TestCase):
         self.assertAlmostEqual(
             age_years("2319", TODAY), (TODAY - datetime.date(2019, 6, 9)).days / 365.25
         )
+
+    def test_what_is_no_index_and_no_date_code(self) -> None:
+        """Indices of the table have at most three digits; a year has at most 53 weeks."""
+        for key, text in (
+            ("load_index", "999"),
+            ("load_index", "121/"),
+            ("load_index", "121/999"),
+            ("date_code", "5425"),
+            ("date_code", "0025"),
+            ("date_code", "DOT"),
+        ):
+            document = rig_of("check--three-passes")
+            document["vehicle"]["tires"]["rear"] = {"count": 2, key: text}
+            with self.subTest(text), self.assertRaisesRegex(RigFileError, f"rear.{key}: .*{text}"):
+                parse_rig(document)
 
     def test_limits_from_index_and_p_metric(self) -> None:
         document = rig_of("check--three-passes")

@@ -21,7 +21,7 @@ from noxel.core.match import (
 from noxel.core.mechanics import load_place
 from noxel.core.pack import evaluate_pack
 from noxel.core.quantities import KG
-from noxel.core.rig import RigFile, parse_rig
+from noxel.core.rig import RigFile, dump_rig, parse_rig
 from tests import some
 from tests.truth import case, rig_of
 
@@ -315,6 +315,13 @@ class WhichWithWhich(unittest.TestCase):
         )
         # (1,500 − 800) ÷ 12.5 % = 5,600 < 7,000, whatever else is missing
         self.assertEqual(heavier.verdict, "stop")
+        known = {"trailer": {"ratings": {"gvwr": 7000}, "dry_weight": 5000}}
+        dry = parse_rig({**dump_rig(bare), **known}).trailer
+        assert dry  # noqa: S101
+        for cargo, said in ((500, "incomplete"), (700, "stop")):  # 5,500 and 5,700 as loaded
+            loaded = match_trailer("t", "T", dry, cargo * KG["lb"])
+            made = match_pair(match_vehicle("v", "V", bare, 800 * KG["lb"]), loaded, 0.125, "lb")
+            self.assertEqual((made.verdict, made.verdict_expected), ("stop", said))
 
     def test_both_schools_and_the_difference_explained(self) -> None:
         rig, other = self.rig(), self.rig(payload=5000, gawr_rear=6000)

@@ -188,8 +188,9 @@ class Room(unittest.TestCase):
 
 class Found(unittest.TestCase):
     def said(self, document: Document, code: str) -> list[str]:
-        found = evaluate(parse_rig(document)).findings
-        return [each.message for each in found if each.code == code]
+        found = evaluate(parse_rig(document))
+        notes = (*found.findings, *found.advisories)
+        return [each.message for each in notes if each.code == code]
 
     def test_payload_by_the_scale_on_either_side_of_the_gvwr(self) -> None:
         """2,580 and 3,680 lb on the vehicle's axles are 6,260."""
@@ -198,6 +199,28 @@ class Found(unittest.TestCase):
             document["vehicle"]["ratings"]["gvwr"] = gvwr
             message = f"Payload by the scale: {said} the GVWR, as the tow vehicle stands."
             self.assertEqual(self.said(document, "payload_by_scale"), [message])
+
+    def test_a_guessed_rating_on_either_side(self) -> None:
+        """The same 6,260 lb."""
+        document = rig_of("check--three-passes")
+        document["vehicle"]["entered"] = {"ratings.gvwr": {"source": "guess"}}
+        for gvwr, said in ((6260, "0 lb under"), (6280, "20 lb under"), (6240, "20 lb over")):
+            document["vehicle"]["ratings"]["gvwr"] = gvwr
+            row = next(
+                row for row in evaluate(parse_rig(document)).checks if row.id == "vehicle.gross"
+            )
+            self.assertIn(f"The tow vehicle is {said} its {gvwr:,} lb GVWR.", row.sentence)
+
+    def test_how_far_below_their_ratings_and_what_a_limit_is_summed_of(self) -> None:
+        """Three tenths of 4,300 lb for each of two axles are 2,580."""
+        document = rig_of("check--three-passes")
+        del document["trailer"]["dry_weight"]
+        document["weigh_ins"][0]["passes"][0]["readings"]["trailer"] = 2580
+        (message,) = self.said(document, "trailer_far_below")
+        self.assertIn("read 2,580 lb, 30.0 % of their ratings", message)
+        row = next(row for row in evaluate(parse_rig(document)).checks if row.id == "trailer.axles")
+        lines = [(line.op, line.label, line.value) for line in row.limit_lines]
+        self.assertEqual(lines, [("", "axle 1", 4300), ("+", "axle 2", 4300)])
 
     def test_the_empty_weight_against_the_one_entered(self) -> None:
         """2,600 and 2,000 lb, empty, are 4,600."""

@@ -63,11 +63,12 @@ def margins(rig: RigFile) -> set[str]:
 
 def changes(document: Document, path: At, figure: float, look: Look) -> Iterator[str]:
     """Between which figures something comes, and what."""
-    grain = 1.0 if abs(figure) >= 20 else 0.01
+    whole = isinstance(figure, int)  # a count takes nothing else
+    grain = 1.0 if whole or abs(figure) >= 20 else 0.01
 
     def seen(at: float) -> set[str]:
         changed = copied(document)
-        put_at(changed, path, round(at * grain, 2))
+        put_at(changed, path, round(at) if whole else round(at * grain, 2))
         try:
             return look(parse_rig(changed))
         except (InputError, RigFileError):
