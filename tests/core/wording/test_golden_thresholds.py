@@ -63,7 +63,7 @@ def margins(rig: RigFile) -> set[str]:
 
 def changes(document: Document, path: At, figure: float, look: Look) -> Iterator[str]:
     """Between which figures something comes, and what."""
-    whole = isinstance(figure, int)  # a count takes nothing else
+    whole = path[-1] == "count"  # which takes nothing else
     grain = 1.0 if whole or abs(figure) >= 20 else 0.01
 
     def seen(at: float) -> set[str]:
