@@ -300,13 +300,16 @@ class Rules(unittest.TestCase):
             "gawr_rear": 1_400,
             "gawr_tag": 1_000,
         }
-        found, _ = judged("check--motorhome", vehicle={"ratings": ratings})
+        tires = rig_of("check--motorhome")["vehicle"]["tires"]
+        tires["rear"]["assembly"] = 1_450
+        found, _ = judged("check--motorhome", vehicle={"ratings": ratings, "tires": tires})
         rows = {each.id: each for each in found.checks}
         rear = rows["vehicle.rear_axle"]
         self.assertEqual(
             (rear.label, round(rear.margin or 0), rear.status), ("Rear axles", 20, "within")
         )
         self.assertAlmostEqual(rows["tires.rear"].actual or 0, 2_380 * 1_400 / 2_400 / 2)
+        self.assertAlmostEqual(rows["assembly.rear"].actual or 0, 2_380 * 1_400 / 2_400)
         said = next(each.message for each in found.advisories if each.code == "axles_in_group")
         self.assertIn("more than 58.8 % of it, the tag axle once it carries more than 42.0 %", said)
         self.assertEqual(found.doubts, [])
