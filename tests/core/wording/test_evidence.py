@@ -189,8 +189,9 @@ class Room(unittest.TestCase):
 class Found(unittest.TestCase):
     def said(self, document: Document, code: str) -> list[str]:
         found = evaluate(parse_rig(document))
-        notes = (*found.findings, *found.advisories)
-        return [each.message for each in notes if each.code == code]
+        notes = [(each.code, each.message) for each in found.findings]
+        notes += [(each.code, each.message) for each in found.advisories]
+        return [message for own, message in notes if own == code]
 
     def test_payload_by_the_scale_on_either_side_of_the_gvwr(self) -> None:
         """2,580 and 3,680 lb on the vehicle's axles are 6,260."""
@@ -219,7 +220,7 @@ class Found(unittest.TestCase):
         (message,) = self.said(document, "trailer_far_below")
         self.assertIn("read 2,580 lb, 30.0 % of their ratings", message)
         row = next(row for row in evaluate(parse_rig(document)).checks if row.id == "trailer.axles")
-        lines = [(line.op, line.label, line.value) for line in row.limit_lines]
+        lines = [(line.op, line.label, line.value) for line in row.limit_lines or ()]
         self.assertEqual(lines, [("", "axle 1", 4300), ("+", "axle 2", 4300)])
 
     def test_the_empty_weight_against_the_one_entered(self) -> None:
