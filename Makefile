@@ -6,7 +6,7 @@ STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 NEEDED := $(addprefix $(STAMPS)/,node chromium office) # looked for first: what is missing is said before anything is built
 
-.PHONY: demo serve test test-quick hunt steady kept check types lock shots bench trust mutants wheel page format clean
+.PHONY: demo serve test test-quick hunt steady kept check types lock shots bench trust mutants share wheel page format clean
 
 demo: $(STAMPS)/node $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 	@$(VENV)/bin/noxel demo
@@ -61,6 +61,11 @@ trust: $(STAMPS)/python ## tries to lose, break and hang it: a table of what cam
 mutants: $(STAMPS)/python ## small faults in a copy of the core, and how many of them the tests notice
 	$(PY) -m tools.mutants --count 300 --minutes 45
 	$(PY) -m tools.mutants --room edges --count 150 --minutes 45
+
+share: ## non-blank lines of the tests against those of the code
+	@tests=$$(git ls-files 'tests/*.py' | xargs cat | grep -c '[^[:space:]]'); \
+	code=$$(git ls-files 'src/*.py' 'web/src/*.ts' 'web/src/*.tsx' 'web/src/*.css' | xargs cat | grep -c '[^[:space:]]'); \
+	echo "tests $$tests, code $$code: $$((100 * tests / code)) %"
 
 wheel: $(STAMPS)/python $(STAMPS)/page ## a wheel that carries the built page
 	rm -rf dist && $(PY) -m build --wheel --no-isolation
