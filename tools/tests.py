@@ -64,7 +64,7 @@ def main(folders: list[str]) -> int:
         ),
     )
     ran = failed = skipped = 0
-    gc.freeze()  # everything is imported by now: each process has it from here, and keeps it
+    gc.freeze()  # the forked processes share what is imported; the collector skips it
     fork = multiprocessing.get_context("fork")
     with ProcessPoolExecutor(WORKERS, fork, initializer=_collect_seldom) as pool:
         for done in as_completed([pool.submit(_run, name) for name in order]):

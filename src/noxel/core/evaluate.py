@@ -62,7 +62,7 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
 
 @dataclass(frozen=True, slots=True)
 class Judged:
-    """What is known of one weigh-in before a word is said about it. Rows come tightest first."""
+    """The findings on one weigh-in, before they are put into words. Rows come tightest first."""
 
     number: int | None
     weighing: Weighing
