@@ -9,7 +9,9 @@ NoxelError                  code                 HTTP  exit
 ├── TooLarge                input.too_large       413   2   more than Noxel reads at once
 ├── NotFound                not_found             404   2   a rig or a weigh-in that is not there
 ├── Conflict                conflict              409   2   no longer fits what is stored
-│   └── FieldConflict       conflict.field        409   2   another page set the same figure
+│   ├── FieldConflict       conflict.field        409   2   another page set the same figure
+│   ├── Gone                conflict.gone         409   2   what it is about was taken away
+│   └── OtherEpoch          conflict.epoch        409   2   typed before a backup was restored
 ├── Damaged                 damaged               409   2   one stored document cannot be read
 ├── ScaleError              scale.unreachable     422   2   a live scale that does not answer
 └── StorageFault            storage.*             503   2   disk or database refuses; 507: full
@@ -102,15 +104,27 @@ class Conflict(NoxelError):
     code = "conflict"
     status = 409
 
+    def __init__(self, message: str, problems: Sequence[Problem] = ()) -> None:
+        super().__init__(message)
+        self.problems = tuple(problems)
+
 
 class FieldConflict(Conflict):
     """A figure that another page set meanwhile: a person decides between the two."""
 
     code = "conflict.field"
 
-    def __init__(self, message: str, problems: Sequence[Problem]) -> None:
-        super().__init__(message)
-        self.problems = tuple(problems)
+
+class Gone(Conflict):
+    """What a change is about was taken away; the problem's path ends in its identity."""
+
+    code = "conflict.gone"
+
+
+class OtherEpoch(Conflict):
+    """A change typed before a backup was restored: a person decides whether it still holds."""
+
+    code = "conflict.epoch"
 
 
 class Damaged(NoxelError):

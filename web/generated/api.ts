@@ -859,7 +859,7 @@ export interface paths {
         };
         /**
          * Read Drives
-         * @description How the rig drove, by the number of the weigh-in that it was driven with.
+         * @description How the rig drove, by the number that its weigh-in has now.
          */
         get: operations["read_drives_api_rigs__rig_id__drives_get"];
         put?: never;
@@ -870,7 +870,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{rig_id}/drives/{number}": {
+    "/api/rigs/{rig_id}/drives/{weigh_in}": {
         parameters: {
             query?: never;
             header?: never;
@@ -880,9 +880,9 @@ export interface paths {
         get?: never;
         /**
          * Keep Drive
-         * @description Keep how it drove; notes without a word are taken away.
+         * @description Keep how it drove with a weigh-in, by its identity; notes without a word are taken away.
          */
-        put: operations["keep_drive_api_rigs__rig_id__drives__number__put"];
+        put: operations["keep_drive_api_rigs__rig_id__drives__weigh_in__put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1778,6 +1778,12 @@ export interface components {
         Accepted: {
             /** Code */
             code: string;
+            /** Entered */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Id */
+            id?: string | null;
             /** Note */
             note?: string | null;
             /**
@@ -1796,6 +1802,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Id */
+            id?: string | null;
             /** Mass */
             mass: number | string;
             /**
@@ -1826,6 +1834,8 @@ export interface components {
              * @default 0.5
              */
             front_share?: number;
+            /** Id */
+            id?: string | null;
             /** Mass */
             mass: number | string;
             /**
@@ -1986,6 +1996,8 @@ export interface components {
             };
             /** Height */
             height?: number | string | null;
+            /** Id */
+            id?: string | null;
             /**
              * Method
              * @constant
@@ -2196,24 +2208,31 @@ export interface components {
          * Changes
          * @description Changes that belong together; those of one gesture (typing in one field) are undone together.
          *
-         *     Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
-         *     ``base`` is the sheet's ``edits`` that they were typed under: items that moved since are found,
-         *     and a figure that was set elsewhere is a conflict.
+         *     Paths name elements by identity. ``seen`` and ``epoch`` are those of the sheet that they were
+         *     typed under, ``by`` the page where, if another one sends them: a figure that somebody else set
+         *     since is a conflict, unless its path is among ``overrules``.
          */
         Changes: {
-            /** Base */
-            base?: number | null;
+            /** By */
+            by?: string | null;
             /** Changes */
             changes: components["schemas"]["ChangeIn"][];
+            /** Epoch */
+            epoch?: string | null;
             /** Gesture */
             gesture?: string | null;
+            /**
+             * Overrules
+             * @default []
+             */
+            overrules?: string[];
+            /** Seen */
+            seen?: number | null;
             /**
              * What
              * @default a change
              */
             what?: string;
-            /** Window */
-            window?: number[] | null;
         };
         /**
          * Chart
@@ -2618,6 +2637,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Id */
+            id?: string | null;
             /** Mass */
             mass: number | string;
             /**
@@ -3083,6 +3104,8 @@ export interface components {
             };
             /** Extension Leaves */
             extension_leaves?: number | null;
+            /** Id */
+            id?: string | null;
             /** Kind */
             kind: string;
             /** Size */
@@ -3319,6 +3342,8 @@ export interface components {
         KeepSteps: {
             /** Name */
             name: string;
+            /** Seen */
+            seen?: number | null;
             /**
              * Steps
              * @default []
@@ -3363,6 +3388,12 @@ export interface components {
              * Format: date
              */
             date: string;
+            /** Entered */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Id */
+            id?: string | null;
             /** Name */
             name: string;
             /** Predicted */
@@ -3561,6 +3592,8 @@ export interface components {
             };
             /** Height */
             height?: number | string | null;
+            /** Id */
+            id?: string | null;
             /**
              * Method
              * @constant
@@ -3778,6 +3811,8 @@ export interface components {
             };
             /** Height */
             height?: number | string | null;
+            /** Id */
+            id?: string | null;
             /** Mass */
             mass: number | string;
             /**
@@ -3833,6 +3868,8 @@ export interface components {
             date: string | null;
             /** Decided */
             decided: string;
+            /** Key */
+            key: string;
             /** Note */
             note: string;
             /** Number */
@@ -4125,6 +4162,8 @@ export interface components {
          * @description One more step, as typed, after those that are tried.
          */
         OneMore: {
+            /** Seen */
+            seen?: number | null;
             /**
              * Steps
              * @default []
@@ -4343,6 +4382,8 @@ export interface components {
             fee?: string | null;
             /** Fuel */
             fuel?: string | null;
+            /** Id */
+            id?: string | null;
             /** Note */
             note?: string | null;
             /** Printed Gross */
@@ -4492,7 +4533,7 @@ export interface components {
             /** Id */
             id: string;
             /** Weigh In */
-            weigh_in: number | null;
+            weigh_in: string | null;
             /** Width */
             width: number;
         };
@@ -5145,6 +5186,8 @@ export interface components {
             };
             /** Height */
             height?: number | string | null;
+            /** Id */
+            id?: string | null;
             /**
              * Method
              * @enum {string}
@@ -5254,6 +5297,8 @@ export interface components {
         Sheet: {
             /** Edits */
             edits: number;
+            /** Epoch */
+            epoch: string;
             evaluation: components["schemas"]["Evaluation"];
             /** Fields */
             fields: components["schemas"]["FieldState"][];
@@ -5315,9 +5360,11 @@ export interface components {
         };
         /**
          * Steps
-         * @description Steps to try, in order.
+         * @description Steps to try, in order; ``seen`` is the ``edits`` of the sheet that they count items in.
          */
         Steps: {
+            /** Seen */
+            seen?: number | null;
             /**
              * Steps
              * @default []
@@ -5439,6 +5486,8 @@ export interface components {
              * @enum {string}
              */
             fluid: "gasoline" | "diesel" | "def" | "propane" | "fresh" | "hot_water" | "grey" | "black";
+            /** Id */
+            id?: string | null;
             /** In Base */
             in_base?: number | null;
             /** Levels */
@@ -5764,6 +5813,12 @@ export interface components {
              * Format: date
              */
             date: string;
+            /** Entered */
+            entered?: {
+                [key: string]: components["schemas"]["Entry"];
+            };
+            /** Id */
+            id?: string | null;
             /**
              * Name
              * @default
@@ -6155,6 +6210,8 @@ export interface components {
             entered?: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /** Id */
+            id?: string | null;
             listed?: components["schemas"]["Listed"] | null;
             /** Note */
             note?: string | null;
@@ -6211,14 +6268,11 @@ export interface components {
         /**
          * WindowOut
          * @description Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count
-         *     from 1 in the whole log of ``count``; a change is sent with the keys that it was typed under, so
-         *     that its paths mean the same weigh-ins.
+         *     from 1 in the whole log of ``count``.
          */
         WindowOut: {
             /** Count */
             count: number;
-            /** Keys */
-            keys: number[];
             /** Numbers */
             numbers: number[];
         };
@@ -7676,6 +7730,8 @@ export interface operations {
                 weigh_in?: number | null;
             };
             header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
                 /** @description The page that asks, by an id of its own. */
                 "x-noxel-page"?: string | null;
             };
@@ -7754,7 +7810,12 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -7792,7 +7853,12 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -7997,13 +8063,13 @@ export interface operations {
             };
         };
     };
-    keep_drive_api_rigs__rig_id__drives__number__put: {
+    keep_drive_api_rigs__rig_id__drives__weigh_in__put: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 rig_id: string;
-                number: number;
+                weigh_in: string;
             };
             cookie?: never;
         };
@@ -8168,7 +8234,12 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -8235,7 +8306,12 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -8306,6 +8382,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
                 /** @description The page that asks, by an id of its own. */
                 "x-noxel-page"?: string | null;
             };
@@ -8409,7 +8487,12 @@ export interface operations {
     add_line_api_rigs__rig_id__lines_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -8777,7 +8860,7 @@ export interface operations {
         parameters: {
             query: {
                 about: string;
-                weigh_in?: number | null;
+                weigh_in?: string | null;
                 visit?: string | null;
             };
             header?: never;
@@ -8885,7 +8968,12 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -8981,6 +9069,8 @@ export interface operations {
                 weigh_in?: number | null;
             };
             header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
                 /** @description The page that asks, by an id of its own. */
                 "x-noxel-page"?: string | null;
             };
@@ -9078,6 +9168,8 @@ export interface operations {
                 weigh_in?: number | null;
             };
             header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
                 /** @description The page that asks, by an id of its own. */
                 "x-noxel-page"?: string | null;
             };
@@ -9144,7 +9236,12 @@ export interface operations {
     import_tickets_api_rigs__rig_id__tickets_import_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -9218,6 +9315,8 @@ export interface operations {
                 weigh_in?: number | null;
             };
             header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
                 /** @description The page that asks, by an id of its own. */
                 "x-noxel-page"?: string | null;
             };
@@ -9254,7 +9353,12 @@ export interface operations {
                 /** @description Which weigh-in to look at, from 1; the last if absent. */
                 weigh_in?: number | null;
             };
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };
@@ -9388,7 +9492,12 @@ export interface operations {
                 scale?: "truck_scale" | "single_platform" | "wheel_pads" | "trailer_platform" | "tongue_scale";
                 uncouple?: boolean;
             };
-            header?: never;
+            header?: {
+                /** @description The change's own key: it is taken once, however often it is sent. */
+                "x-noxel-key"?: string | null;
+                /** @description The page that asks, by an id of its own. */
+                "x-noxel-page"?: string | null;
+            };
             path: {
                 rig_id: string;
             };

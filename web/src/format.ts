@@ -1,5 +1,3 @@
-import type { RigFile } from "./api/client";
-
 const whole = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
 const exact = new Intl.NumberFormat("en-US", { maximumFractionDigits: 4 });
 
@@ -23,18 +21,6 @@ export function atRest(value: unknown): string {
 
 /** A figure as a field shows it while it is edited: no grouping to trip over. */
 export const inHand = (value: unknown) => (typeof value === "number" ? String(value) : atRest(value));
-
-const STEP = /\[(\d+)\]|((?<=cushions\.).+|[^.[\]]+)/g; // a check's name has a point inside
-
-/** What stands at a path of the rig file, such as `weigh_ins[0].scale.resolution`. */
-export function at(rig: RigFile, path: string): unknown {
-  let here: unknown = rig;
-  for (const [, index, key] of path.matchAll(STEP)) {
-    if (here === null || typeof here !== "object") return undefined;
-    here = (here as Record<string, unknown>)[key ?? String(index)];
-  }
-  return here;
-}
 
 export function day(date: string | null | undefined): string {
   if (!date) return "";

@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
@@ -7,9 +7,12 @@ import { keepAnswers, PAIRED } from "./api/kept";
 import { App } from "./app/App";
 import { Boundary } from "./app/Boundary";
 import { startTheme } from "./app/theme";
+import { afterPress, watchPresses } from "./press";
 import "./styles.css";
 
 startTheme();
+watchPresses();
+notifyManager.setScheduler((act) => afterPress(() => setTimeout(act, 0)));
 const queries = new QueryClient({
   defaultOptions: {
     queries: {

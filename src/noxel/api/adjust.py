@@ -3,12 +3,13 @@ Pack.
 """
 
 import datetime
+from dataclasses import replace
 from typing import Annotated, Any
 
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Looking, Store, TheGarage, new_router, sheet_as_json
+from noxel.api.deps import HowSent, Id, Looking, Store, TheGarage, new_router, sheet_as_json
 from noxel.api.sheet import Sheet, answer_sheet
 from noxel.core.adjust import (
     BarCurve,
@@ -38,9 +39,10 @@ router = new_router("/api/rigs/{rig_id}/adjust")
 
 
 class Steps(BaseModel):
-    """Steps to try, in order."""
+    """Steps to try, in order; ``seen`` is the ``edits`` of the sheet that they count items in."""
 
     steps: Annotated[list[Step], Field(max_length=200)] = []
+    seen: Annotated[int | None, Field(ge=0, le=2**53)] = None
 
 
 class OneMore(Steps):
@@ -136,7 +138,12 @@ def propose_changes(
 
 @router.post("/keep", response_model=Sheet)
 def keep_steps(
-    rig_id: Id, wanted: KeepSteps, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+    rig_id: Id,
+    wanted: KeepSteps,
+    rigs: Store,
+    garage: TheGarage,
+    sent: HowSent,
+    weigh_in: Looking = None,
 ) -> Response:
     """Keep steps under a name, with what is predicted of them, to be compared with the next
     weigh-in.
@@ -150,26 +157,31 @@ def keep_steps(
         kept = [*document.get("kept_plans", []), plan.model_dump(mode="json")]
         return settle({**document, "kept_plans": kept}).document
 
-    return answer_sheet(rigs.change(rig_id, f"keep {wanted.name}", put, looking=weigh_in))
+    how = replace(sent, seen=wanted.seen)
+    return answer_sheet(rigs.change(rig_id, f"keep {wanted.name}", put, looking=weigh_in, sent=how))
 
 
 @router.post("/apply", response_model=Sheet)
-def apply_steps(rig_id: Id, wanted: Steps, rigs: Store, weigh_in: Looking = None) -> Response:
+def apply_steps(
+    rig_id: Id, wanted: Steps, rigs: Store, sent: HowSent, weigh_in: Looking = None
+) -> Response:
     """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were
     tried on.
     """
-    _, base, _ = _base(rigs, rig_id, weigh_in)
     if any(step.kind in ("hitch", "vehicle") for step in wanted.steps):
         raise Conflict(
             "Another hitch or vehicle is a rig of its own: couple it in the garage. The other "
             "steps can be used in Pack."
         )
-    made = dump_rig(do_steps(base.rig, wanted.steps)[0])
+    window = rigs.open(rig_id, weigh_in).window
 
     def put(document: Document) -> Document:
+        base = baseline_of(settle(document).rig, window.at_in(document))
+        made = dump_rig(do_steps(base.rig, wanted.steps)[0])
         parts: dict[str, Any] = {
             key: made[key] for key in ("loads", "tanks", "plan", "hitch") if key in made
         }
         return settle({**document, **parts}).document
 
-    return answer_sheet(rigs.change(rig_id, "use a plan in Pack", put, looking=weigh_in))
+    how = replace(sent, seen=wanted.seen)
+    return answer_sheet(rigs.change(rig_id, "use a plan in Pack", put, looking=weigh_in, sent=how))

@@ -15,6 +15,7 @@ from noxel.api.problems import ProblemDetails
 from noxel.core.rig import RigFile
 from noxel.errors import InputError, NotFound, Problem
 from noxel.share import Device
+from noxel.store.changes import Sent
 from noxel.store.garage import Garage
 from noxel.store.log import Logs
 from noxel.store.rigs import Rigs
@@ -107,6 +108,23 @@ PageId = Annotated[
         alias="x-noxel-page", max_length=64, description="The page that asks, by an id of its own."
     ),
 ]
+Key = Annotated[
+    str | None,
+    Header(
+        alias="x-noxel-key",
+        max_length=64,
+        pattern=r"^[\w-]+$",
+        description="The change's own key: it is taken once, however often it is sent.",
+    ),
+]
+
+
+def sent_by(key: Key = None, page: PageId = None) -> Sent:
+    """How a change reached us, as its headers say."""
+    return Sent(key=key, by=page)
+
+
+HowSent = Annotated[Sent, Depends(sent_by)]
 
 
 class CreatedId(BaseModel):

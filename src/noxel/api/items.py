@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Looking, Store, new_router
+from noxel.api.deps import HowSent, Id, Looking, Store, new_router
 from noxel.api.problems import FieldProblem
 from noxel.api.sheet import AsWritten, Sheet, answer_sheet
 from noxel.core.editing import Change, Document, apply_changes, settle
@@ -85,7 +85,9 @@ class LeverLength(BaseModel):
 
 
 @router.post("/rigs/{rig_id}/items", response_model=Sheet)
-def add_items(rig_id: Id, quick: QuickItem, rigs: Store, weigh_in: Looking = None) -> Response:
+def add_items(
+    rig_id: Id, quick: QuickItem, rigs: Store, sent: HowSent, weigh_in: Looking = None
+) -> Response:
     """Add items as jotted down, one a line: all of them, or none and each bad line by its
     number.
     """
@@ -103,20 +105,19 @@ def add_items(rig_id: Id, quick: QuickItem, rigs: Store, weigh_in: Looking = Non
                 problems.append(Problem(f"line {number}", exc.message, exc.code))
                 continue
             texts = {"mass": str(item.pop("text")), "position": quick.position}
-            at = f"loads[{len(rig.loads) + len(changes)}]"
             more: dict[str, Any] = {"category": quick.category} if quick.category else {}
             if quick.typical:
                 more["entered"] = {
                     "mass": {"source": "guess", "note": "typical, until it is weighed"}
                 }
             changes.append(
-                Change(at, op="insert", value={**item, **more, "on": quick.on}, texts=texts)
+                Change("loads", op="insert", value={**item, **more, "on": quick.on}, texts=texts)
             )
         if problems:
             raise InputError(f"Nothing was added. {problems[0]}", problems)
         return apply_changes(document, changes).document
 
-    return answer_sheet(rigs.change(rig_id, "items", add, looking=weigh_in))
+    return answer_sheet(rigs.change(rig_id, "items", add, looking=weigh_in, sent=sent))
 
 
 @router.post("/rigs/{rig_id}/items/preview")
@@ -162,7 +163,9 @@ def preview_list(rig_id: Id, wanted: ItemList, rigs: Store) -> ListPreview:
 
 
 @router.post("/rigs/{rig_id}/items/import", response_model=Sheet)
-def import_list(rig_id: Id, wanted: ItemList, rigs: Store, weigh_in: Looking = None) -> Response:
+def import_list(
+    rig_id: Id, wanted: ItemList, rigs: Store, sent: HowSent, weigh_in: Looking = None
+) -> Response:
     """Add a list: all of it, or nothing and each bad line by its number."""
     written = wanted.written
     if written is None:
@@ -184,7 +187,7 @@ def import_list(rig_id: Id, wanted: ItemList, rigs: Store, weigh_in: Looking = N
             {**document, "loads": [*document.get("loads", []), *items]}, []
         ).document
 
-    return answer_sheet(rigs.change(rig_id, "imported items", add, looking=weigh_in))
+    return answer_sheet(rigs.change(rig_id, "imported items", add, looking=weigh_in, sent=sent))
 
 
 @router.post("/rigs/{rig_id}/lever-length")
@@ -207,16 +210,17 @@ def _kg(value: float | int | str, unit: MassUnit) -> float:
 
 
 @router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
-def plan_from_last_weigh_in(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+def plan_from_last_weigh_in(
+    rig_id: Id, rigs: Store, sent: HowSent, weigh_in: Looking = None
+) -> Response:
     """Start the plan from what was weighed, the listed items taken out of it."""
     window = rigs.open(rig_id, weigh_in).window
 
     def start(document: Document) -> Document:
+        rig = settle(document).rig
         return apply_changes(
-            document, start_from_weigh_in(settle(document).rig, window.at or 0)
+            document, start_from_weigh_in(rig, window.at_in(document) or 0)
         ).document
 
-    made = rigs.change(
-        rig_id, "plan from the last weigh-in", start, looking=weigh_in, keys=window.keys
-    )
-    return answer_sheet(made)
+    what = "plan from the last weigh-in"
+    return answer_sheet(rigs.change(rig_id, what, start, looking=weigh_in, sent=sent))

@@ -25,7 +25,7 @@ class PhotoOut(BaseModel):
 
     id: str
     about: str
-    weigh_in: int | None
+    weigh_in: str | None
     width: int
     height: int
     added_at: datetime.datetime
@@ -77,7 +77,7 @@ async def add_photo(
     request: Request,
     photos: ThePhotos,
     about: Annotated[str, Query(max_length=300)],
-    weigh_in: Annotated[int | None, Query(ge=0, le=2**53)] = None,
+    weigh_in: Annotated[str | None, Query(max_length=64)] = None,
     visit: Annotated[str | None, Query(max_length=64)] = None,
 ) -> list[PhotoOut]:
     """Keep a photograph (JPEG, PNG or WebP), scaled down and stripped of position data; sent again,

@@ -13,7 +13,7 @@ from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
 
 from noxel.core.rig import write_path
-from noxel.errors import FieldConflict, InputError, NoxelError
+from noxel.errors import Conflict, InputError, NoxelError
 from noxel.store.faults import fault_of
 
 _TITLES = {
@@ -70,7 +70,7 @@ def problem(
 async def _ours(_request: Request, exc: Exception) -> JSONResponse:
     if not isinstance(exc, NoxelError):
         raise exc
-    found = exc.problems if isinstance(exc, InputError | FieldConflict) else ()
+    found = exc.problems if isinstance(exc, InputError | Conflict) else ()
     errors = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in found]
     return problem(exc.status, exc.code, exc.message, errors)
 

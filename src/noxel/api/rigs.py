@@ -2,6 +2,7 @@
 
 import datetime
 import json
+from dataclasses import replace
 from typing import Annotated, Any
 from urllib.parse import quote
 
@@ -12,9 +13,9 @@ from pydantic import BaseModel, Field
 from noxel.api.deps import (
     CreatedId,
     EquipmentKind,
+    HowSent,
     Id,
     Looking,
-    PageId,
     Store,
     TheGarage,
     as_file,
@@ -137,26 +138,24 @@ def open_rig(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
 def change_rig(
-    rig_id: Id, wanted: Changes, rigs: Store, weigh_in: Looking = None, page: PageId = None
+    rig_id: Id, wanted: Changes, rigs: Store, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Change a rig by what was typed; the answer is the whole new sheet."""
-    changes = [each.change() for each in wanted.changes]
-    stored = rigs.type(
-        rig_id,
-        wanted.what,
-        changes,
-        wanted.gesture,
-        looking=weigh_in,
-        keys=wanted.window,
-        base=wanted.base,
-        page=page,
+    how = replace(
+        sent,
+        by=wanted.by or sent.by,
+        seen=wanted.seen,
+        epoch=wanted.epoch,
+        overrules=wanted.overrules,
     )
+    changes = [change.change() for change in wanted.changes]
+    stored = rigs.type(rig_id, wanted.what, changes, wanted.gesture, looking=weigh_in, sent=how)
     return answer_sheet(stored)
 
 
 @router.post("/rigs/{rig_id}/units", response_model=Sheet)
 def switch_the_units(
-    rig_id: Id, units: NewUnits, rigs: Store, weigh_in: Looking = None
+    rig_id: Id, units: NewUnits, rigs: Store, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Work in other units from now on; every figure keeps its value, and says its own unit where it
     was typed in another.
@@ -167,26 +166,24 @@ def switch_the_units(
         lambda document: switch_units(document, units.mass, units.length, units.pressure),
         looking=weigh_in,
         entire=True,
+        sent=sent,
     )
     return answer_sheet(stored)
 
 
 @router.post("/rigs/{rig_id}/table", response_model=Sheet)
 def set_table(
-    rig_id: Id, typed: MakersTable, rigs: Store, weigh_in: Looking = None, page: PageId = None
+    rig_id: Id, typed: MakersTable, rigs: Store, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Take a maker's table, a row a line: all of it, or none and each bad line by its number."""
     rows = read_table(typed.path, typed.text)
 
     def put(document: Document) -> Document:
         made = apply_changes(document, [Change(typed.path, op="remove")]).document
-        changes = [
-            Change(f"{typed.path}[{index}]", op="insert", value={}, texts=row)
-            for index, row in enumerate(rows)
-        ]
+        changes = [Change(typed.path, op="insert", value={}, texts=row) for row in rows]
         return apply_changes(made, changes).document
 
-    return answer_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, page=page))
+    return answer_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, sent=sent))
 
 
 @router.get("/rigs/{rig_id}/plan")
@@ -201,30 +198,32 @@ def plan_weigh_in(
 
 @router.post("/rigs/{rig_id}/weigh-ins", response_model=Sheet)
 def start_weigh_in(
-    rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True
+    rig_id: Id,
+    rigs: Store,
+    sent: HowSent,
+    scale: ScaleKind = "truck_scale",
+    uncouple: bool = True,
 ) -> Response:
     """Add a weigh-in of today with the passes of the plan, nothing read yet, and look at it."""
 
     def add(document: Document) -> Document:
         rig = parse_rig(document)
         fresh = new_weigh_in(rig, datetime.date.today(), scale, uncouple)
-        return apply_changes(
-            document, [Change(f"weigh_ins[{len(rig.weigh_ins)}]", op="insert", value=fresh)]
-        ).document
+        return apply_changes(document, [Change("weigh_ins", op="insert", value=fresh)]).document
 
-    return answer_sheet(rigs.change(rig_id, "new weigh-in", add))
+    return answer_sheet(rigs.change(rig_id, "new weigh-in", add, sent=sent))
 
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
-def undo(rig_id: Id, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
+def undo(rig_id: Id, rigs: Store, sent: HowSent, weigh_in: Looking = None) -> Response:
     """Undo the last step."""
-    return answer_sheet(rigs.undo(rig_id, weigh_in, page=page))
+    return answer_sheet(rigs.undo(rig_id, weigh_in, sent=sent))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
-def redo(rig_id: Id, rigs: Store, weigh_in: Looking = None, page: PageId = None) -> Response:
+def redo(rig_id: Id, rigs: Store, sent: HowSent, weigh_in: Looking = None) -> Response:
     """Redo the step that was undone last."""
-    return answer_sheet(rigs.redo(rig_id, weigh_in, page=page))
+    return answer_sheet(rigs.redo(rig_id, weigh_in, sent=sent))
 
 
 @router.post("/rigs/{rig_id}/copy", status_code=201)

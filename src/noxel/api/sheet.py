@@ -32,11 +32,9 @@ class FieldState(BaseModel):
 
 class WindowOut(BaseModel):
     """Which weigh-ins ``rig`` holds, in order: the one looked at and the last ones. Numbers count
-    from 1 in the whole log of ``count``; a change is sent with the keys that it was typed under, so
-    that its paths mean the same weigh-ins.
+    from 1 in the whole log of ``count``.
     """
 
-    keys: list[int]
     numbers: list[int]
     count: int
 
@@ -51,6 +49,7 @@ class Sheet(BaseModel):
     id: str
     revision: int
     edits: int
+    epoch: str
     saved_at: datetime.datetime
     undo: str | None
     redo: str | None
@@ -85,18 +84,18 @@ class ChangeIn(BaseModel):
 class Changes(BaseModel):
     """Changes that belong together; those of one gesture (typing in one field) are undone together.
 
-    Their paths are within the weigh-ins of ``window``, by keys; without it, within the whole log.
-    ``base`` is the sheet's ``edits`` that they were typed under: items that moved since are found,
-    and a figure that was set elsewhere is a conflict.
+    Paths name elements by identity. ``seen`` and ``epoch`` are those of the sheet that they were
+    typed under, ``by`` the page where, if another one sends them: a figure that somebody else set
+    since is a conflict, unless its path is among ``overrules``.
     """
 
     changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
     what: Annotated[str, Field(max_length=200)] = "a change"
     gesture: Annotated[str, Field(max_length=64)] | None = None
-    base: Annotated[int | None, Field(ge=0, le=2**53)] = None
-    window: (
-        Annotated[list[Annotated[int, Field(ge=0, le=2**53)]], Field(max_length=1000)] | None
-    ) = None
+    seen: Annotated[int | None, Field(ge=0, le=2**53)] = None
+    epoch: Annotated[str | None, Field(max_length=32)] = None
+    by: Annotated[str | None, Field(max_length=64)] = None
+    overrules: Annotated[list[Annotated[str, Field(max_length=300)]], Field(max_length=500)] = []
 
 
 class NewUnits(BaseModel):
@@ -179,11 +178,12 @@ def make_sheet(stored: Stored, edited: Edited) -> Sheet:
         id=stored.id,
         revision=stored.revision,
         edits=stored.edits,
+        epoch=stored.epoch,
         saved_at=stored.saved_at,
         undo=stored.undo,
         redo=stored.redo,
         rig=edited.rig,
-        window=WindowOut(keys=list(window.keys), numbers=list(window.numbers), count=window.count),
+        window=WindowOut(numbers=list(window.numbers), count=window.count),
         fields=[
             FieldState(path=field.path, entry=field.entry, problem=field.problem)
             for field in edited.fields

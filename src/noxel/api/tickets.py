@@ -3,12 +3,13 @@ whole or not at all; and a ticket that was jotted down at the scale.
 """
 
 import datetime
+from dataclasses import replace
 from typing import Annotated, Any
 
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, PageId, Store, new_router
+from noxel.api.deps import HowSent, Id, Store, new_router
 from noxel.api.problems import FieldProblem
 from noxel.api.sheet import AsWritten, Sheet, answer_sheet
 from noxel.core.editing import Document, settle
@@ -172,7 +173,7 @@ def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TablePrevie
 
 
 @router.post("/rigs/{rig_id}/tickets/import")
-def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImported:
+def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store, sent: HowSent) -> TicketsImported:
     """Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its
     number.
     """
@@ -190,12 +191,12 @@ def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TicketsImpor
         counts["added"] = len(tickets.weigh_ins) - counts["already"]
         return settle(made).document
 
-    rigs.change(rig_id, "imported tickets", add, entire=True)
+    rigs.change(rig_id, "imported tickets", add, entire=True, sent=sent)
     return TicketsImported(**counts)
 
 
 @router.post("/rigs/{rig_id}/jotted", response_model=Sheet)
-def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, page: PageId = None) -> Response:
+def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, sent: HowSent) -> Response:
     """Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes
     nothing.
     """
@@ -214,9 +215,8 @@ def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, page: PageId = No
     )
     taken = rigs.receive(
         rig_id,
-        ticket.key,
         ticket.visit,
         lambda document, at: add_jotted(document, at, jotted),
-        page=page,
+        sent=replace(sent, key=ticket.key),
     )
     return answer_sheet(taken)

@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import Depends, Path, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import MOST, Id, Store, device_of, new_router
+from noxel.api.deps import HowSent, Id, Store, device_of, new_router
 from noxel.core.editing import settle
 from noxel.core.log import spent
 from noxel.core.weigh import ScaleKind, VisitStep, visit_steps
@@ -125,17 +125,15 @@ def end_visit(rig_id: Id, visits: TheVisits) -> None:
 
 @router.get("/rigs/{rig_id}/drives")
 def read_drives(rig_id: Id, visits: TheVisits) -> dict[int, DriveNotes]:
-    """How the rig drove, by the number of the weigh-in that it was driven with."""
+    """How the rig drove, by the number that its weigh-in has now."""
     return {key: DriveNotes.model_validate(each) for key, each in visits.notes(rig_id).items()}
 
 
-@router.put("/rigs/{rig_id}/drives/{number}", status_code=204)
-def keep_drive(
-    rig_id: Id, number: Annotated[int, Path(ge=1, le=MOST)], notes: DriveNotes, visits: TheVisits
-) -> None:
-    """Keep how it drove; notes without a word are taken away."""
+@router.put("/rigs/{rig_id}/drives/{weigh_in}", status_code=204)
+def keep_drive(rig_id: Id, weigh_in: Id, notes: DriveNotes, visits: TheVisits) -> None:
+    """Keep how it drove with a weigh-in, by its identity; notes without a word are taken away."""
     kept = notes.model_dump()
-    visits.keep_notes(rig_id, number, kept if any(kept.values()) else None)
+    visits.keep_notes(rig_id, weigh_in, kept if any(kept.values()) else None)
 
 
 @router.get("/rigs/{rig_id}/fees")
@@ -164,9 +162,9 @@ def read_lines(rig_id: Id, visits: TheVisits) -> list[OwnLine]:
 
 
 @router.post("/rigs/{rig_id}/lines")
-def add_line(rig_id: Id, line: NewLine, visits: TheVisits) -> list[OwnLine]:
+def add_line(rig_id: Id, line: NewLine, visits: TheVisits, sent: HowSent) -> list[OwnLine]:
     """Add a line."""
-    visits.add_line(rig_id, " ".join(line.text.split()), trip=line.trip)
+    visits.add_line(rig_id, " ".join(line.text.split()), trip=line.trip, key=sent.key)
     return _lines(visits, rig_id)
 
 

@@ -3,6 +3,7 @@
 import json
 from typing import Any
 
+from noxel.core.editing import without_identities
 from noxel.core.rig import dump_rig, parse_rig
 from noxel.errors import Problem, RigFileError
 from noxel.formats.rig_json import LARGEST_BOOK, read_json
@@ -12,7 +13,7 @@ FORMAT = "noxel-logbook"
 
 def write_logbook(documents: list[dict[str, Any]]) -> str:
     """The text of a logbook; the rigs as their own files would have them."""
-    rigs = [dump_rig(parse_rig(document)) for document in documents]
+    rigs = [without_identities(dump_rig(parse_rig(document))) for document in documents]
     return (
         json.dumps({"format": FORMAT, "version": 1, "rigs": rigs}, ensure_ascii=False, indent=1)
         + "\n"

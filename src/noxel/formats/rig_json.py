@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 from typing import Any
 
+from noxel.core.editing import identified_at, without_identities
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.errors import InputError, NotFound, Problem, RigFileError, TooLarge
 from noxel.strict_json import read_strict
@@ -48,7 +49,17 @@ def read_rig(data: bytes) -> RigFile:
     TooLarge, RigFileError
         If it cannot be read, or breaks a rule of the format.
     """
-    return parse_rig(read_json(data))
+    document = read_json(data)
+    rig = parse_rig(document)
+    path = identified_at(document) if isinstance(document, dict) else None
+    if path:
+        raise RigFileError(
+            f"{path}: {_NO_IDENTITY}", [Problem(path, _NO_IDENTITY, "extra_forbidden")]
+        )
+    return rig
+
+
+_NO_IDENTITY = "is not a key that a rig file has"
 
 
 def load_rig(path: Path) -> RigFile:
@@ -75,7 +86,7 @@ def load_rig(path: Path) -> RigFile:
 
 def write_rig(rig: RigFile) -> str:
     """The text of a rig file: the same figures, as they were written."""
-    return json.dumps(dump_rig(rig), ensure_ascii=False, indent=1) + "\n"
+    return json.dumps(without_identities(dump_rig(rig)), ensure_ascii=False, indent=1) + "\n"
 
 
 def write_any(document: Any) -> str:

@@ -1,22 +1,54 @@
 """Changing a rig in the database: typed into, a ticket taken, undone, redone. Each change is one
-transaction with its record.
+transaction with its record, and is taken once.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
+from dataclasses import dataclass
 
-from sqlalchemy import select, update
+from sqlalchemy import select, text, update
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import Change, Document, Edited, apply_changes, frame_of_weigh_ins
-from noxel.errors import Conflict
+from noxel.core.editing import (
+    Change,
+    Document,
+    Edited,
+    PathParts,
+    apply_changes,
+    frame_of_weigh_ins,
+    identify,
+    named,
+    positions,
+    value_at,
+)
+from noxel.core.rig import Identity, read_path
+from noxel.errors import Conflict, FieldConflict, Gone, OtherEpoch, Problem
 from noxel.store.database import Database
-from noxel.store.edits import rebased, record_edit
-from noxel.store.equipment import KINDS
-from noxel.store.history import do_again, record_step, step_at, take_back
-from noxel.store.models import PhotoRow, ReceivedRow, RigRow
-from noxel.store.parts import fit_the_others, fit_the_rest, last_key, row_of, split, whole, write
+from noxel.store.equipment import KINDS, now
+from noxel.store.history import deltas, do_again, record, step_at, take_back, touched_since
+from noxel.store.models import PhotoRow, RigRow, TakenRow
+from noxel.store.parts import fit_the_others, fit_the_rest, row_of, split, whole, write
 from noxel.store.stored import Stored, stored
-from noxel.store.window import Window, keys_after, look, named, number_of, whole_log
+from noxel.store.window import Window, look, number_of, whole_log
+
+
+@dataclass(frozen=True, slots=True)
+class Sent:
+    """How a change reached us.
+
+    ``key`` is its own, made where it was typed: it is taken once, however often it is sent. ``by``
+    is the client, ``seen`` how many edits the rig had as that client saw it, ``epoch`` the
+    database's then. ``overrules`` are paths whose conflict a person has decided.
+    """
+
+    key: str | None = None
+    by: str | None = None
+    seen: int | None = None
+    epoch: str | None = None
+    overrules: Collection[str] = ()
+
+
+UNKNOWN = Sent()
+"""A change of which nothing is known: a script's, or this program's own."""
 
 
 class ChangingRigs:
@@ -30,12 +62,10 @@ class ChangingRigs:
         rig_id: str,
         what: str,
         make: Callable[[Document], Document],
-        gesture: str | None = None,
         *,
         looking: int | None = None,
-        keys: Sequence[int] | None = None,
         entire: bool = False,
-        page: str | None = None,
+        sent: Sent = UNKNOWN,
     ) -> Stored:
         """Change a rig and record the step, in one transaction.
 
@@ -47,48 +77,29 @@ class ChangingRigs:
             The step in words, for undo.
         make : callable
             From the stored document to the new one; an error leaves everything as it was.
-        gesture : str or None
-            Steps of one gesture (typing in one field) become one step.
         looking : int or None
-            Which weigh-in the answer looks at.
-        keys : sequence of int or None
-            Which weigh-ins the document holds, such as a page's window; None: those of ``looking``.
+            Which weigh-in the document and the answer look at.
         entire : bool
             Whether the document holds the whole log.
-        page : str or None
-            The page that asks for it.
+        sent : Sent
+            How the change reached us.
 
         Raises
         ------
         NotFound
             If there is none of that id.
         Conflict
-            If one of the keys is there no longer, or a weigh-in that the document does not hold
-            contradicts the change.
+            If a weigh-in that the document does not hold contradicts the change.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            window = (
-                whole_log(session, row)
-                if entire
-                else look(session, row, looking)
-                if keys is None
-                else named(session, row, keys)
-            )
+            window = whole_log(session, row, looking) if entire else look(session, row, looking)
+            if _taken(session, row, sent):
+                return stored(session, row, window)
+            _lists_as_seen(session, row, sent)
             document = whole(session, row, window)
             made = make(document)
-            return self._put(
-                session,
-                row,
-                window,
-                document,
-                made,
-                what,
-                gesture,
-                looking=looking,
-                entire=entire,
-                page=page,
-            )
+            return _put(session, row, window, document, made, what, looking=looking, sent=sent)
 
     def type(
         self,
@@ -98,107 +109,78 @@ class ChangingRigs:
         gesture: str | None = None,
         *,
         looking: int | None = None,
-        keys: Sequence[int] | None = None,
-        base: int | None = None,
-        page: str | None = None,
+        sent: Sent = UNKNOWN,
     ) -> Stored:
-        """Change a rig by what was typed, wherever its items are now; as :meth:`change`.
+        """Change a rig by what was typed; as :meth:`change`.
 
         Parameters
         ----------
         changes : sequence of Change
-            Their paths are within the weigh-ins of ``keys``, or the whole log without them.
-        base : int or None
-            How many edits the state had that they were typed against; None is the newest.
+            Their paths name elements by identity; a position is that of the newest document.
+        gesture : str or None
+            Steps of one gesture (typing in one field) become one step.
 
         Raises
         ------
         FieldConflict
-            If another page set the same figure meanwhile.
+            If another client set the same figure meanwhile.
+        Gone
+            If what a change is about was taken away.
+        OtherEpoch
+            If a backup was restored since it was typed.
         NotFound, Conflict
-            As :meth:`change`, and if what a change is about was taken away.
+            As :meth:`change`.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            window = whole_log(session, row) if keys is None else named(session, row, keys)
-            document = whole(session, row, window)
-            here = rebased(
-                session, row, document, window, changes, row.edits if base is None else base, page
+            paths = [read_path(change.path) for change in changes]
+            weigh_ins = [path[1] for path in paths if path[:1] == ("weigh_ins",) and len(path) > 1]
+            keys = [part for part in weigh_ins if isinstance(part, Identity)]
+            window = (
+                look(session, row, looking, keys)
+                if len(keys) == len(weigh_ins)
+                else whole_log(session, row, looking)
             )
-            made = apply_changes(document, here)
-            return self._put(
+            if _taken(session, row, sent):
+                return stored(session, row, look(session, row, looking))
+            document = whole(session, row, window)
+            _same_epoch(session, sent)
+            _no_conflict(session, row, document, changes, sent)
+            edited = apply_changes(document, changes)
+            return _put(
                 session,
                 row,
                 window,
                 document,
-                made.document,
+                edited.document,
                 what,
                 gesture,
                 looking=looking,
-                entire=keys is None,
-                page=page,
-                edited=made,
+                edited=edited,
+                sent=sent,
             )
-
-    def _put(
-        self,
-        session: Session,
-        row: RigRow,
-        window: Window,
-        document: Document,
-        made: Document,
-        what: str,
-        gesture: str | None,
-        *,
-        looking: int | None,
-        entire: bool,
-        page: str | None,
-        edited: Edited | None = None,
-    ) -> Stored:
-        """Write a changed document and its record."""
-        past, now_there = document.get("weigh_ins", []), made.get("weigh_ins", [])
-        after_keys = keys_after(window, past, now_there, last_key(session, row))
-        old, new = split(document, window.keys), split(made, after_keys)
-        framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(made)
-        if framed and not window.whole:
-            fit_the_rest(session, row, made, window, old, new)
-        changed = [part for part in {**old, **new} if old.get(part) != new.get(part)]
-        if changed:
-            before = {part: old.get(part) for part in changed}
-            after = {part: new.get(part) for part in changed}
-            write(session, row, after)
-            fit_the_others(session, row, changed, framed=framed)
-            record_step(session, row, what, gesture, before, after)
-            record_edit(session, row, before, after, page)
-        shown = whole_log(session, row, looking) if entire else look(session, row, looking)
-        gone = [part for part in (*KINDS, "weigh_ins") if not made.get(part, part)]
-        if gone or shown.keys != after_keys:
-            edited = None  # what is shown is not what was made: it is read
-        return stored(session, row, shown, edited)
 
     def receive(
         self,
         rig_id: str,
-        key: str,
         visit: str,
         make: Callable[[Document, int | None], Document],
         *,
-        page: str | None = None,
+        sent: Sent,
     ) -> Stored:
-        """Take a ticket that another device jotted down: once, also where it is sent again because
-        the answer was lost.
+        """Take a ticket that another device jotted down.
 
         Parameters
         ----------
         rig_id : str
             Which rig.
-        key, visit : str
-            What the device calls the ticket, and the visit to the scale that it belongs to.
+        visit : str
+            What the device calls the visit to the scale that the ticket belongs to.
         make : callable
             From the document, and where the visit's weigh-in stands in it (None: not yet there), to
             the new document.
-        page : str or None
-            The page that sent the request.
+        sent : Sent
+            How the ticket reached us.
 
         Raises
         ------
@@ -209,47 +191,34 @@ class ChangingRigs:
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            known = session.get(ReceivedRow, key)
-            if known is not None and known.rig_id != rig_id:
-                raise Conflict("This ticket was sent for another rig already.")
-            of_visit = select(ReceivedRow.weigh_in).where(
-                ReceivedRow.rig_id == rig_id, ReceivedRow.visit == visit
+            of_visit = select(TakenRow.weigh_in).where(
+                TakenRow.rig_id == rig_id, TakenRow.visit == visit
             )
-            newest = of_visit.order_by(ReceivedRow.weigh_in.desc()).limit(1)
-            position = known.weigh_in if known else session.scalar(newest)
-            at = None if position is None else number_of(session, rig_id, position)
-            window = look(session, row, at)
-            there = position in window.keys
-            if known is not None:
+            key = session.scalar(of_visit.order_by(TakenRow.weigh_in.desc()).limit(1))
+            number = number_of(session, rig_id, key) if key else None
+            window = look(session, row, number)
+            if _taken(session, row, sent):
                 return stored(session, row, window)
+            there = key in window.keys
             document = whole(session, row, window)
-            made = make(
-                document, window.keys.index(position) if there and position is not None else None
-            )
-            answer = self._put(
-                session,
-                row,
-                window,
-                document,
-                made,
-                "ticket",
-                None,
-                looking=at if there else None,
-                entire=False,
-                page=page,
+            made = make(document, window.keys.index(key) if key and there else None)
+            looking = number if there else None
+            answer = _put(
+                session, row, window, document, made, "ticket", looking=looking, sent=sent
             )
             if not there:
-                position = last_key(session, row)
-                of_visit_too = (
+                key = answer.window.keys[-1]
+                without = (
                     PhotoRow.rig_id == rig_id,
                     PhotoRow.visit == visit,
                     PhotoRow.weigh_in.is_(None),
                 )
-                session.execute(update(PhotoRow).where(*of_visit_too).values(weigh_in=position))
-            session.add(ReceivedRow(key=key, rig_id=rig_id, visit=visit, weigh_in=position))
+                session.execute(update(PhotoRow).where(*without).values(weigh_in=key))
+            taken = session.get_one(TakenRow, sent.key)
+            taken.visit, taken.weigh_in = visit, key
             return answer
 
-    def undo(self, rig_id: str, looking: int | None = None, *, page: str | None = None) -> Stored:
+    def undo(self, rig_id: str, looking: int | None = None, *, sent: Sent = UNKNOWN) -> Stored:
         """Undo the last step.
 
         Raises
@@ -261,14 +230,15 @@ class ChangingRigs:
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            step = step_at(session, row, row.revision)
-            if step is None:
-                raise Conflict("There is nothing to undo.")
-            take_back(session, row, step, page)
-            row.revision -= 1
+            if not _taken(session, row, sent):
+                step = step_at(session, row, row.revision)
+                if step is None:
+                    raise Conflict("There is nothing to undo.")
+                take_back(session, row, step, sent.by)
+                row.revision -= 1
             return stored(session, row, look(session, row, looking))
 
-    def redo(self, rig_id: str, looking: int | None = None, *, page: str | None = None) -> Stored:
+    def redo(self, rig_id: str, looking: int | None = None, *, sent: Sent = UNKNOWN) -> Stored:
         """Redo the step that was undone last.
 
         Raises
@@ -280,9 +250,127 @@ class ChangingRigs:
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            step = step_at(session, row, row.revision + 1)
-            if step is None:
-                raise Conflict("There is nothing to redo.")
-            do_again(session, row, step, page)
-            row.revision += 1
+            if not _taken(session, row, sent):
+                step = step_at(session, row, row.revision + 1)
+                if step is None:
+                    raise Conflict("There is nothing to redo.")
+                do_again(session, row, step, sent.by)
+                row.revision += 1
             return stored(session, row, look(session, row, looking))
+
+
+def take_once(session: Session, rig_id: str, key: str | None) -> bool:
+    """Whether a key was taken already; it is from now on.
+
+    Raises
+    ------
+    Conflict
+        If it was another rig's.
+    """
+    if key is None:
+        return False
+    taken = session.get(TakenRow, key)
+    if taken is not None and taken.rig_id != rig_id:
+        raise Conflict("This change was sent for another rig already.")
+    if taken is None:
+        session.add(TakenRow(key=key, rig_id=rig_id, made_at=now()))
+        session.flush()
+    return taken is not None
+
+
+def _taken(session: Session, row: RigRow, sent: Sent) -> bool:
+    return take_once(session, row.id, sent.key)
+
+
+def _lists_as_seen(session: Session, row: RigRow, sent: Sent) -> None:
+    """Steps count items as they were listed; where others changed the lists since, they count
+    wrong.
+    """
+    if sent.seen is not None and sent.seen < row.edits:
+        touched = touched_since(session, row, sent.seen, None)
+        if any(path[:1] in ((), ("loads",), ("tanks",)) for path in touched):
+            raise Conflict(
+                "The lists in Pack were changed since these steps were tried. Look at them again; "
+                "nothing was changed."
+            )
+
+
+def _same_epoch(session: Session, sent: Sent) -> None:
+    if sent.epoch is not None and sent.epoch != session.scalar(text("SELECT epoch FROM saves")):
+        raise OtherEpoch(
+            "A backup was restored after this was typed. See whether it still holds; nothing was "
+            "changed."
+        )
+
+
+def _no_conflict(
+    session: Session, row: RigRow, document: Document, changes: Sequence[Change], sent: Sent
+) -> None:
+    """Raise where another client set the same figure of the same element since this one saw it."""
+    if sent.seen is None or sent.seen >= row.edits:
+        return
+    touched = list(touched_since(session, row, sent.seen, sent.by))
+    for change in changes if touched else ():
+        if change.op == "insert" or change.path in sent.overrules:
+            continue
+        try:
+            place = positions(document, read_path(change.path))
+        except Gone:
+            continue  # or not there yet: the change before this one may put it in
+        path = named(document, place)
+        theirs = _shown(value_at(document, place))
+        mine = _shown(change.text if change.op == "type" else change.value)
+        if any(_meet(path, other) for other in touched) and _bare(mine) != _bare(theirs):
+            message = (
+                "It was changed elsewhere meanwhile; here, it was taken off the list."
+                if change.op == "remove"
+                else f"Elsewhere it was changed to {theirs} meanwhile; here, {mine} was typed."
+            )
+            problem = Problem(change.path, message, FieldConflict.code)
+            raise FieldConflict(message, [problem])
+
+
+def _bare(text: str) -> str:
+    return text.replace(",", "").strip()
+
+
+def _meet(path: PathParts, other: PathParts) -> bool:
+    """Whether one of two paths is the other, or leads to it."""
+    shorter = min(len(path), len(other))
+    return path[:shorter] == other[:shorter]
+
+
+def _shown(value: object) -> str:
+    if value is None:
+        return "empty"
+    return str(value) if isinstance(value, str | int | float) else "something else"
+
+
+def _put(
+    session: Session,
+    row: RigRow,
+    window: Window,
+    document: Document,
+    made: Document,
+    what: str,
+    gesture: str | None = None,
+    *,
+    looking: int | None,
+    edited: Edited | None = None,
+    sent: Sent,
+) -> Stored:
+    """Write a changed document and its record."""
+    old, new = split(document), split(identify(made))
+    framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(made)
+    if framed and not window.whole:
+        fit_the_rest(session, row, made, window, old, new)
+    after = {part: new.get(part) for part in {**old, **new} if old.get(part) != new.get(part)}
+    if after:
+        write(session, row, after)
+        fit_the_others(session, row, list(after), framed=framed)
+        record(session, row, what, gesture, deltas(old, after), sent.by)
+    shown = look(session, row, looking)
+    gone = [part for part in (*KINDS, "weigh_ins") if not made.get(part, part)]
+    if gone or shown.keys != tuple(each["id"] for each in made.get("weigh_ins", ())):
+        edited = None  # what is shown is not what was made: it is read
+    return stored(session, row, shown, edited)

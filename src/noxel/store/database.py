@@ -63,6 +63,9 @@ class Database:
         event.listen(self.engine, "begin", _begin)
         try:
             migrate(self.engine)
+            if as_is:
+                with self.engine.begin() as connection:
+                    connection.execute(text("UPDATE saves SET epoch = lower(hex(randomblob(8)))"))
             self._note_saves()
         except DatabaseError as exc:
             self.engine.dispose()

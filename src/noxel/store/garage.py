@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from noxel.core.editing import copied, identify
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, Damaged
 from noxel.store.database import Database
@@ -154,7 +155,7 @@ class Garage:
         with self._database.writing() as session:
             equipment = new_equipment(session, kind)
             equipment.document, equipment.name = (
-                dump({"units": units, "part": part}),
+                dump({"units": units, "part": identify(copied(part))}),
                 part.get("name", ""),
             )
             return equipment.id

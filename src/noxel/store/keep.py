@@ -251,18 +251,18 @@ def restore(source: Path, target: Path) -> Path | None:
             f"{target} is another program's database. Move it away, or choose another folder with "
             "--data."
         )
-    if there == "absent":
-        Seal(target).forget()
-        backup(source, target)
-        return None
-    if there in ("damaged", "empty"):
-        return _replace(source, target)
+    fresh = target.with_name(f"{target.name}.restored")
+    fresh.unlink(missing_ok=True)
+    backup(source, fresh)  # first, so that a full disk is found before anything is moved
+    _begin_epoch(fresh)
+    if there in ("absent", "damaged", "empty"):
+        return _replace(fresh, target)
     folder = _aside(target)
     try:
         backup(target, folder / target.name)
         Seal(target).forget()
         with (
-            closing(_read_only(source)) as copy,
+            closing(_read_only(fresh)) as copy,
             closing(sqlite3.connect(target, timeout=30)) as live,
         ):
             live.execute("PRAGMA synchronous = FULL")
@@ -275,16 +275,28 @@ def restore(source: Path, target: Path) -> Path | None:
         raise InputError(
             f"What is there could not be kept: {exc.message} Nothing was changed."
         ) from exc
+    finally:
+        fresh.unlink(missing_ok=True)
     return folder
 
 
-def _replace(source: Path, target: Path) -> Path:
-    """Move a damaged database, all its files together, to a dated folder, and put a backup in its
-    place.
+def _begin_epoch(path: Path) -> None:
+    """A restored database is another one for whoever typed into what was there before."""
+    with closing(sqlite3.connect(path)) as connection, suppress(sqlite3.OperationalError):
+        # one of an earlier version has no epoch yet; it gets one when it is opened
+        connection.execute("UPDATE saves SET epoch = lower(hex(randomblob(8)))")
+        connection.commit()
+
+
+def _replace(fresh: Path, target: Path) -> Path | None:
+    """Move what is there, all its files together, to a dated folder, and put a fresh database in
+    its place; None where nothing was there.
     """
-    fresh = target.with_name(f"{target.name}.restored")
-    fresh.unlink(missing_ok=True)
-    backup(source, fresh)  # first, so that a full disk is found before anything is moved
+    Seal(target).forget()
+    if not target.exists():
+        fresh.rename(target)
+        _to_disk(target.parent)
+        return None
     folder = _aside(target)
     moved: list[tuple[Path, Path]] = []
     try:

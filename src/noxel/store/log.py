@@ -79,22 +79,20 @@ class Logs:
                 query = query.where(FactsRow.words.contains(word, autoescape=True))
             limit = key_of(session, rig_id, before) if before is not None else None
             if limit is not None:
-                query = query.where(WeighInRow.position < limit)
-            asked = session.scalars(
-                query.order_by(WeighInRow.position.desc()).limit(size + 1)
-            ).all()
+                query = query.where(WeighInRow.key < limit)
+            asked = session.scalars(query.order_by(WeighInRow.key.desc()).limit(size + 1)).all()
             found = asked[:size]
             earlier = _ones_before(session, rig_id, found)
             facts = _facts(session, row, [*found, *earlier.values()], keep=keep)
             lines: list[tuple[Recorded, Facts | None]] = []
-            last = 0
+            last = ""
             for each in found:
                 number = number_of(
-                    session, rig_id, each.position, lines[-1][0].number if lines else None, last
+                    session, rig_id, each.key, lines[-1][0].number if lines else None, last
                 )
-                last = each.position
+                last = each.key
                 one = earlier.get(each.id)
-                lines.append((Recorded(number, facts[each.id]), facts[one.id] if one else None))
+                lines.append((Recorded(number, facts[each.id], each.key), facts[one.id] if one else None))
             return Page(tuple(lines), len(asked) > size, count_of(session, rig_id))
 
         return self._looked(make)
@@ -128,10 +126,8 @@ class Logs:
             last = min(until or count, count)
             following = key_of(session, rig_id, last + 1)
             if following is not None:
-                query = query.where(WeighInRow.position < following)
-            found = session.scalars(query.order_by(WeighInRow.position.desc()).limit(size)).all()[
-                ::-1
-            ]
+                query = query.where(WeighInRow.key < following)
+            found = session.scalars(query.order_by(WeighInRow.key.desc()).limit(size)).all()[::-1]
             facts = _facts(session, row, found, keep=keep)
             first = last - len(found) + 1
             return [
@@ -150,16 +146,14 @@ def _ones_before(
 ) -> dict[int, WeighInRow]:
     """For each weigh-in the one before it in the log, by the id of the later one."""
     other = aliased(WeighInRow)
-    before = select(func.max(other.position)).where(
-        other.rig_id == rig_id, other.position < WeighInRow.position
-    )
+    before = select(func.max(other.key)).where(other.rig_id == rig_id, other.key < WeighInRow.key)
     query = select(WeighInRow.id, before.scalar_subquery()).where(
         WeighInRow.id.in_([each.id for each in rows])
     )
-    keys = {key: position for key, position in session.execute(query) if position is not None}
-    asked = _all(rig_id).where(WeighInRow.position.in_(keys.values()))
-    found = {each.position: each for each in session.scalars(asked)}
-    return {key: found[position] for key, position in keys.items()}
+    before_it = {own: key for own, key in session.execute(query) if key is not None}
+    asked = _all(rig_id).where(WeighInRow.key.in_(before_it.values()))
+    rows_before = {row.key: row for row in session.scalars(asked)}
+    return {own: rows_before[key] for own, key in before_it.items()}
 
 
 class _Stale(Exception):

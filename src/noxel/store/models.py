@@ -78,17 +78,17 @@ class RigRow(Base):
 
 
 class WeighInRow(Base):
-    """One weigh-in of a rig; ``position`` orders the log and stays, whatever is taken out."""
+    """One weigh-in of a rig; its ``key`` is its identity, which also orders the log."""
 
     __tablename__ = "weigh_ins"
     __table_args__ = (
-        UniqueConstraint("rig_id", "position"),
-        Index("ix_weigh_ins_rig_id_date", "rig_id", "date", "position"),
+        UniqueConstraint("rig_id", "key"),
+        Index("ix_weigh_ins_rig_id_date", "rig_id", "date", "key"),
     )
 
     id: Mapped[int] = mapped_column(primary_key=True)
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
-    position: Mapped[int]
+    key: Mapped[str] = mapped_column(String(64))
     date: Mapped[datetime.date | None] = mapped_column(default=None)
     document: Mapped[str] = mapped_column(Text)
     checksum: Mapped[str | None] = mapped_column(String(16), default=None)
@@ -103,25 +103,28 @@ for _kind in (EquipmentRow, RigRow, WeighInRow):
 
 
 class EditRow(Base):
-    """What one edit of a rig did, numbered from 1 without a gap; undo and redo are edits too."""
+    """Which figures one edit of a rig set, as a list of paths with identities, and who made it;
+    numbered from 1 without a gap. Undo and redo are edits too.
+    """
 
     __tablename__ = "edits"
 
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
     number: Mapped[int] = mapped_column(primary_key=True)
-    page: Mapped[str | None] = mapped_column(String(64), default=None)
-    did: Mapped[str] = mapped_column(Text)
+    by: Mapped[str | None] = mapped_column(String(64), default=None)
+    touched: Mapped[str] = mapped_column(Text)
 
 
 class SavesRow(Base):
     """One row: how many times something was saved here, counted in the transaction that saves
-    it.
+    it; and the epoch, another one whenever a backup takes the place of what was here.
     """
 
     __tablename__ = "saves"
 
     id: Mapped[int] = mapped_column(primary_key=True)
     count: Mapped[int]
+    epoch: Mapped[str] = mapped_column(String(32))
 
 
 class FactsRow(Base):
@@ -157,17 +160,19 @@ class ChangeRow(Base):
     after: Mapped[str] = mapped_column(Text)
 
 
-class ReceivedRow(Base):
-    """A ticket that another device jotted down and sent: the same key again changes nothing.
-    ``weigh_in`` is the key of the weigh-in that the tickets of one visit belong to.
+class TakenRow(Base):
+    """The key of a change that was taken: the same key again changes nothing. A ticket from the
+    scale also has its ``visit``, and the key of the weigh-in that the tickets of that visit belong
+    to.
     """
 
-    __tablename__ = "received"
+    __tablename__ = "taken"
 
     key: Mapped[str] = mapped_column(String(64), primary_key=True)
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
-    visit: Mapped[str] = mapped_column(String(64), index=True)
-    weigh_in: Mapped[int]
+    made_at: Mapped[datetime.datetime]
+    visit: Mapped[str | None] = mapped_column(String(64), index=True, default=None)
+    weigh_in: Mapped[str | None] = mapped_column(String(64), default=None)
 
 
 class PhotoRow(Base):
@@ -180,7 +185,7 @@ class PhotoRow(Base):
     id: Mapped[str] = mapped_column(String(64), primary_key=True)
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)
     about: Mapped[str] = mapped_column(String(300))
-    weigh_in: Mapped[int | None] = mapped_column(default=None)
+    weigh_in: Mapped[str | None] = mapped_column(String(64), default=None)
     visit: Mapped[str | None] = mapped_column(String(64), default=None)
     width: Mapped[int]
     height: Mapped[int]
@@ -195,16 +200,17 @@ class NotesRow(Base):
     __tablename__ = "notes"
 
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
-    weigh_in: Mapped[int] = mapped_column(primary_key=True)
+    weigh_in: Mapped[str] = mapped_column(String(64), primary_key=True)
     document: Mapped[str] = mapped_column(Text)
 
 
 class OwnLineRow(Base):
     """A line of the owner's own on the ready-to-roll list; one of a trip is taken off when the trip
-    is over.
+    is over. An id is never given again.
     """
 
     __tablename__ = "own_lines"
+    __table_args__ = {"sqlite_autoincrement": True}
 
     id: Mapped[int] = mapped_column(primary_key=True)
     rig_id: Mapped[str] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), index=True)

@@ -9,10 +9,10 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import delete, func, insert, select
+from sqlalchemy import delete, insert, select
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import Document, fit
+from noxel.core.editing import Document, copied, fit, identify
 from noxel.core.log import words_of
 from noxel.errors import Conflict, InputError, NotFound
 from noxel.store.documents import checksum_of, dump, read_document, read_text
@@ -39,15 +39,13 @@ def weigh_in_words(day: datetime.date | None) -> str:
     return f"The weigh-in of {day}" if day else "A weigh-in without a day"
 
 
-def split(document: Document, keys: Sequence[int]) -> Documents:
-    """A document in its parts; its weigh-ins by these keys."""
+def split(document: Document) -> Documents:
+    """A document in its parts; its weigh-ins by their identities."""
     parts: Documents = {
         "rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}
     }
     parts.update({kind: document[kind] for kind in KINDS if kind in document})
-    parts.update(
-        {str(key): each for key, each in zip(keys, document.get("weigh_ins", []), strict=True)}
-    )
+    parts.update({each["id"]: each for each in document.get("weigh_ins", [])})
     return parts
 
 
@@ -66,19 +64,30 @@ class Prepared:
 
 def prepare(document: Document, report: Report = silent) -> Prepared:
     """Make a valid rig file ready to be written; ``report`` receives the progress."""
-    parts = split(document, range(len(document.get("weigh_ins", []))))
+    document = identify(copied(document))
+    parts = split(document)
     rows, words, weighed = [], [], document.get("weigh_ins", [])
-    for position, each in enumerate(weighed):
-        text = dump(each)
-        day = datetime.date.fromisoformat(each["date"]) if each.get("date") else None
-        rows.append(
-            {"position": position, "document": text, "checksum": checksum_of(text), "date": day}
-        )
-        words.append(words_of(each))
-        if position % _AT_ONCE == _AT_ONCE - 1:
-            report(position + 1, len(weighed), "reading weigh-ins")
+    for number, weigh_in in enumerate(weighed, 1):
+        rows.append(_row_of_weigh_in(weigh_in))
+        words.append(words_of(weigh_in))
+        if number % _AT_ONCE == 0:
+            report(number, len(weighed), "reading weigh-ins")
     equipment = {kind: parts[kind] for kind in KINDS if kind in parts}
     return Prepared(parts["rig"].get("name", ""), parts["rig"], equipment, rows, words)
+
+
+def _row_of_weigh_in(document: Document) -> dict[str, Any]:
+    text = dump(document)
+    return {
+        "key": document["id"],
+        "document": text,
+        "checksum": checksum_of(text),
+        "date": _day_of(document),
+    }
+
+
+def _day_of(document: Document) -> datetime.date | None:
+    return datetime.date.fromisoformat(document["date"]) if document.get("date") else None
 
 
 def write_new(
@@ -106,7 +115,7 @@ def write_new(
         )
         report(min(start + _AT_ONCE, len(rows)), len(rows), "keeping weigh-ins")
     ids = session.scalars(
-        select(WeighInRow.id).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
+        select(WeighInRow.id).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.key)
     )
     facts = [
         {"weigh_in_id": key, "words": words} for key, words in zip(ids, prepared.words, strict=True)
@@ -135,9 +144,9 @@ def whole(session: Session, row: RigRow, window: Window | None = None) -> Docume
     query = select(WeighInRow.document, WeighInRow.checksum, WeighInRow.date).where(
         WeighInRow.rig_id == row.id
     )
-    query = query.order_by(WeighInRow.position)
+    query = query.order_by(WeighInRow.key)
     if window is not None and not window.whole:
-        query = query.where(WeighInRow.position.in_(window.keys))
+        query = query.where(WeighInRow.key.in_(window.keys))
     weigh_ins = [
         read_text(text, checksum, weigh_in_words(day))
         for text, checksum, day in session.execute(query)
@@ -148,18 +157,11 @@ def whole(session: Session, row: RigRow, window: Window | None = None) -> Docume
 
 def standing(session: Session, row: RigRow, parts: Sequence[str]) -> Documents:
     """What stands of some of a rig's documents; one that is not there is left out."""
-    found = split(assemble(session, row), ())
-    keys = [int(part) for part in parts if part not in ("rig", *KINDS)]
-    query = select(WeighInRow).where(WeighInRow.rig_id == row.id, WeighInRow.position.in_(keys))
-    for each in session.scalars(query):
-        found[str(each.position)] = read_document(each, weigh_in_words(each.date))
-    return {part: found[part] for part in parts if part in found}
-
-
-def last_key(session: Session, row: RigRow) -> int:
-    """The greatest key of a rig's weigh-ins, or -1."""
-    last = session.scalar(select(func.max(WeighInRow.position)).where(WeighInRow.rig_id == row.id))
-    return -1 if last is None else last
+    documents = split(assemble(session, row))
+    query = select(WeighInRow).where(WeighInRow.rig_id == row.id, WeighInRow.key.in_(parts))
+    for weigh_in in session.scalars(query):
+        documents[weigh_in.key] = read_document(weigh_in, weigh_in_words(weigh_in.date))
+    return {part: documents[part] for part in parts if part in documents}
 
 
 def write(session: Session, row: RigRow, parts: Documents, report: Report = silent) -> None:
@@ -172,9 +174,7 @@ def write(session: Session, row: RigRow, parts: Documents, report: Report = sile
         if kind in parts:
             units = parts["rig"]["units"] if "rig" in parts else read_rig_row(row)["units"]
             write_part(session, row, kind, parts[kind], units)
-    weigh_ins = [
-        (int(part), document) for part, document in parts.items() if part not in ("rig", *KINDS)
-    ]
+    weigh_ins = [item for item in parts.items() if item[0] not in ("rig", *KINDS)]
     for start in range(0, len(weigh_ins), _AT_ONCE):
         _write_weigh_ins(session, row, dict(weigh_ins[start : start + _AT_ONCE]))
         report(min(start + _AT_ONCE, len(weigh_ins)), len(weigh_ins), "keeping weigh-ins")
@@ -186,38 +186,25 @@ _AT_ONCE = 1000
 """Weigh-ins that are written at once."""
 
 
-def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[int, Document | None]) -> None:
+def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[str, Document | None]) -> None:
     """Put weigh-ins by their keys, and their words beside them; None takes one away."""
-    here = (WeighInRow.rig_id == row.id, WeighInRow.position.in_(wanted))
-    kept = {each.position: each for each in session.scalars(select(WeighInRow).where(*here))}
+    here = (WeighInRow.rig_id == row.id, WeighInRow.key.in_(wanted))
+    present = {each.key: each for each in session.scalars(select(WeighInRow).where(*here))}
     new = []
     for key, document in wanted.items():
         if document is None:
-            if key in kept:
-                session.delete(kept[key])
-            continue
-        day = datetime.date.fromisoformat(document["date"]) if document.get("date") else None
-        if key in kept:
-            kept[key].document, kept[key].date = dump(document), day
+            if key in present:
+                session.delete(present[key])
+        elif key in present:
+            present[key].document, present[key].date = dump(document), _day_of(document)
         else:
-            text = dump(document)
-            new.append(
-                {
-                    "rig_id": row.id,
-                    "position": key,
-                    "document": text,
-                    "checksum": checksum_of(text),
-                    "date": day,
-                }
-            )
+            new.append({"rig_id": row.id, **_row_of_weigh_in({**document, "id": key})})
     session.flush()
     if new:
         session.execute(insert(WeighInRow), new)
-    ids = list(session.execute(select(WeighInRow.id, WeighInRow.position).where(*here)))
-    session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([key for key, _ in ids])))
-    facts = [
-        {"weigh_in_id": key, "words": words_of(wanted[position] or {})} for key, position in ids
-    ]
+    ids = list(session.execute(select(WeighInRow.id, WeighInRow.key).where(*here)))
+    session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([own for own, _ in ids])))
+    facts = [{"weigh_in_id": own, "words": words_of(wanted[key] or {})} for own, key in ids]
     if facts:
         session.execute(insert(FactsRow), facts)
 
@@ -228,19 +215,16 @@ def fit_the_rest(
     """The weigh-ins that the document does not hold follow a change of what their rules depend on,
     or it is refused.
     """
-    outside = (WeighInRow.rig_id == row.id, WeighInRow.position.not_in(window.keys))
-    query = select(WeighInRow).where(*outside).order_by(WeighInRow.position)
-    kept = {
-        each.position: read_document(each, weigh_in_words(each.date))
-        for each in session.scalars(query)
-    }
+    outside = (WeighInRow.rig_id == row.id, WeighInRow.key.not_in(window.keys))
+    query = select(WeighInRow).where(*outside).order_by(WeighInRow.key)
+    others = [read_document(each, weigh_in_words(each.date)) for each in session.scalars(query)]
     try:
-        fitted = fit({**made, "weigh_ins": list(kept.values())}).get("weigh_ins", [])
+        fitted = fit({**made, "weigh_ins": others}).get("weigh_ins", [])
     except InputError as exc:
-        raise Conflict(_contradicts(exc, list(kept.values()))) from exc
-    for (key, was), now_is in zip(kept.items(), fitted, strict=True):
-        if was != now_is:
-            old[str(key)], new[str(key)] = was, now_is
+        raise Conflict(_contradicts(exc, others)) from exc
+    for was, is_now in zip(others, fitted, strict=True):
+        if was != is_now:
+            old[was["id"]], new[was["id"]] = was, is_now
 
 
 def _contradicts(exc: InputError, weigh_ins: Sequence[Document]) -> str:
@@ -269,7 +253,7 @@ def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, fra
             window = whole_log(session, other) if framed else look(session, other, None)
             document = whole(session, other, window)
             try:
-                old, new = split(document, window.keys), split(fit(document), window.keys)
+                old, new = split(document), split(fit(document))
             except InputError as exc:
                 raise Conflict(
                     f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins "

@@ -6,7 +6,7 @@ from sqlalchemy.orm import undefer
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
 from noxel.store.equipment import now
-from noxel.store.models import PhotoRow, ReceivedRow
+from noxel.store.models import PhotoRow, TakenRow
 from noxel.store.parts import row_of
 
 MOST = 300
@@ -60,12 +60,10 @@ class Photos:
             ) >= MOST:
                 raise Conflict(f"This rig has {MOST} photographs already. Take some away first.")
             if row.visit is not None:
-                of_visit = select(ReceivedRow.weigh_in).where(
-                    ReceivedRow.rig_id == row.rig_id, ReceivedRow.visit == row.visit
+                of_visit = select(TakenRow.weigh_in).where(
+                    TakenRow.rig_id == row.rig_id, TakenRow.visit == row.visit
                 )
-                row.weigh_in = session.scalar(
-                    of_visit.order_by(ReceivedRow.weigh_in.desc()).limit(1)
-                )
+                row.weigh_in = session.scalar(of_visit.order_by(TakenRow.weigh_in.desc()).limit(1))
             row.added_at = now()
             session.add(row)
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from sqlalchemy import delete, func, select
 
-from noxel.core.editing import Document
+from noxel.core.editing import Document, without_identities
 from noxel.core.rig import parse_rig
 from noxel.errors import NotFound
 from noxel.store.changes import ChangingRigs
@@ -93,14 +93,13 @@ class Rigs(ChangingRigs):
             If one of them is not a valid rig file; nothing is kept then.
         """
         with self._database.reading() as session:
-            there = sound(
-                session, session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))
-            )
+            rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))
+            there = [without_identities(document) for document in sound(session, rows)]
         wanted = []
         for number, document in enumerate(documents, 1):
             parse_rig(document)
             report(number, len(documents), f"reading rig {number} of {len(documents)}")
-            if document not in there:
+            if without_identities(document) not in there:
                 wanted.append(prepare(document, report))
         # held only while rows are written, not while files are read
         with self._database.writing() as session:
@@ -168,7 +167,7 @@ class Rigs(ChangingRigs):
             weighed = (
                 select(WeighInRow.document)
                 .where(WeighInRow.rig_id == row.id)
-                .order_by(WeighInRow.position)
+                .order_by(WeighInRow.key)
             )
             return {
                 "name": row.name,

@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from contextlib import suppress
 from dataclasses import dataclass, field
 
+from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 from noxel.core.editing import Document, Edited
@@ -43,6 +44,7 @@ class Stored:
     window: Window
     revision: int
     edits: int
+    epoch: str
     saved_at: datetime.datetime
     undo: str | None
     redo: str | None
@@ -98,6 +100,7 @@ def stored(session: Session, row: RigRow, window: Window, edited: Edited | None 
         window,
         row.revision,
         row.edits,
+        session.scalar(text("SELECT epoch FROM saves")) or "",
         row.updated_at,
         undo.what if undo else None,
         redo.what if redo else None,

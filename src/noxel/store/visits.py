@@ -10,11 +10,12 @@ from sqlalchemy import delete, select, text
 from sqlalchemy.orm import Session
 
 from noxel.errors import Conflict, NotFound
+from noxel.store.changes import take_once
 from noxel.store.database import Database
 from noxel.store.equipment import now
 from noxel.store.models import NotesRow, OwnLineRow, VisitRow, WeighInRow
 from noxel.store.parts import row_of
-from noxel.store.window import key_of, number_of
+from noxel.store.window import number_of
 
 MOST_LINES = 100
 """Lines of the owner's own for one rig."""
@@ -55,7 +56,7 @@ class Visits:
                 session.merge(VisitRow(rig_id=rig_id, document=json.dumps(document)))
 
     def notes(self, rig_id: str) -> dict[int, dict[str, Any]]:
-        """The notes of every drive, by the number of the weigh-in that it was driven with, from 1.
+        """The notes of every drive, by the number that its weigh-in has now, from 1.
 
         Raises
         ------
@@ -64,9 +65,7 @@ class Visits:
         """
         with self._database.reading() as session:
             row_of(session, rig_id)
-            there = (WeighInRow.rig_id == NotesRow.rig_id) & (
-                WeighInRow.position == NotesRow.weigh_in
-            )
+            there = (WeighInRow.rig_id == NotesRow.rig_id) & (WeighInRow.key == NotesRow.weigh_in)
             rows = session.scalars(
                 select(NotesRow).join(WeighInRow, there).where(NotesRow.rig_id == rig_id)
             )
@@ -74,7 +73,7 @@ class Visits:
                 number_of(session, rig_id, row.weigh_in): json.loads(row.document) for row in rows
             }
 
-    def keep_notes(self, rig_id: str, number: int, document: dict[str, Any] | None) -> None:
+    def keep_notes(self, rig_id: str, key: str, document: dict[str, Any] | None) -> None:
         """Keep the notes of the drive after a weigh-in, or take them away.
 
         Raises
@@ -84,9 +83,9 @@ class Visits:
         """
         with self._database.writing() as session:
             row_of(session, rig_id)
-            key = key_of(session, rig_id, number)
-            if key is None:
-                raise NotFound(f"There is no weigh-in {number}.")
+            here = (WeighInRow.rig_id == rig_id, WeighInRow.key == key)
+            if session.scalar(select(WeighInRow.id).where(*here)) is None:
+                raise NotFound("This weigh-in was taken away.")
             if document is None:
                 session.execute(
                     delete(NotesRow).where(NotesRow.rig_id == rig_id, NotesRow.weigh_in == key)
@@ -128,8 +127,8 @@ class Visits:
             session.expunge_all()
             return found
 
-    def add_line(self, rig_id: str, says: str, *, trip: bool) -> None:
-        """Add a line.
+    def add_line(self, rig_id: str, says: str, *, trip: bool, key: str | None = None) -> None:
+        """Add a line; once, where it is sent again with the same key.
 
         Raises
         ------
@@ -140,6 +139,8 @@ class Visits:
         """
         with self._database.writing() as session:
             row_of(session, rig_id)
+            if take_once(session, rig_id, key):
+                return
             if (
                 len(list(session.scalars(select(OwnLineRow.id).where(OwnLineRow.rig_id == rig_id))))
                 >= MOST_LINES

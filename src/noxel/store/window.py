@@ -1,17 +1,16 @@
 """Which weigh-ins a rig's document holds: a long log is never read whole only to type a figure.
 
-A weigh-in's key is its ``position``: it orders the log and never changes, whatever is taken out.
-Its number, which people see, is its rank from 1.
+A weigh-in's key is its identity: it orders the log and is never given again. Its number, which
+people see, is its rank from 1.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from noxel.core.editing import Document
-from noxel.errors import Conflict, InputError
 from noxel.store.equipment import read_rig_row
 from noxel.store.models import RigRow, WeighInRow
 
@@ -25,10 +24,16 @@ class Window:
     these is looked at (from 1).
     """
 
-    keys: tuple[int, ...]
+    keys: tuple[str, ...]
     numbers: tuple[int, ...]
     count: int
     at: int | None
+
+    def at_in(self, document: Document) -> int | None:
+        """Where the weigh-in looked at stands in a document, from 1; None where it does not."""
+        key = self.keys[self.at - 1] if self.at else None
+        keys = (each["id"] for each in document.get("weigh_ins", ()))
+        return next((place for place, own in enumerate(keys, 1) if own == key), None)
 
     @property
     def whole(self) -> bool:
@@ -37,18 +42,16 @@ class Window:
 
 
 def number_of(
-    session: Session, rig_id: str, key: int, later: int | None = None, later_key: int = 0
+    session: Session, rig_id: str, key: str, later: int | None = None, later_key: str = ""
 ) -> int:
     """The number of a weigh-in, from 1; counted back from a later one, where its number and key are
     given.
     """
     query = select(func.count()).where(WeighInRow.rig_id == rig_id)
     if later is None:
-        return session.scalar(query.where(WeighInRow.position <= key)) or 0
-    return later - (
-        session.scalar(query.where(WeighInRow.position >= key, WeighInRow.position < later_key))
-        or 0
-    )
+        return session.scalar(query.where(WeighInRow.key <= key)) or 0
+    between = query.where(WeighInRow.key >= key, WeighInRow.key < later_key)
+    return later - (session.scalar(between) or 0)
 
 
 def count_of(session: Session, rig_id: str) -> int:
@@ -56,25 +59,21 @@ def count_of(session: Session, rig_id: str) -> int:
     return session.scalar(select(func.count()).where(WeighInRow.rig_id == rig_id)) or 0
 
 
-def key_of(session: Session, rig_id: str, number: int) -> int | None:
+def key_of(session: Session, rig_id: str, number: int) -> str | None:
     """The key of a weigh-in by its number, from 1; None when there is none."""
-    query = (
-        select(WeighInRow.position).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.position)
-    )
+    query = select(WeighInRow.key).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.key)
     return session.scalar(query.offset(number - 1).limit(1))
 
 
-def _tail(session: Session, rig_id: str) -> list[int]:
+def _tail(session: Session, rig_id: str) -> list[str]:
     """The keys of the last weigh-ins, the last first."""
     query = (
-        select(WeighInRow.position)
-        .where(WeighInRow.rig_id == rig_id)
-        .order_by(WeighInRow.position.desc())
+        select(WeighInRow.key).where(WeighInRow.rig_id == rig_id).order_by(WeighInRow.key.desc())
     )
     return list(session.scalars(query.limit(RECENT)))
 
 
-def look(session: Session, row: RigRow, number: int | None) -> Window:
+def look(session: Session, row: RigRow, number: int | None, besides: Iterable[str] = ()) -> Window:
     """The window for looking at a weigh-in: itself, the last ones, and those that kept plans are
     compared with.
 
@@ -82,51 +81,37 @@ def look(session: Session, row: RigRow, number: int | None) -> Window:
     ----------
     number : int or None
         Which one, from 1; None, or one that is not there, is the last.
+    besides : iterable of str
+        The keys of further weigh-ins; those that are not there are left out.
     """
     keys = set(_tail(session, row.id))
     wanted = key_of(session, row.id, number) if number else None
     if wanted is not None:
         keys.add(wanted)
+    further = set(besides) - keys
+    if further:
+        there = select(WeighInRow.key).where(
+            WeighInRow.rig_id == row.id, WeighInRow.key.in_(further)
+        )
+        keys.update(session.scalars(there))
     # most rigs have none, and a long list need not be read to find that out
     plans = read_rig_row(row).get("kept_plans", ()) if '"kept_plans"' in row.document else ()
     for day in {plan["date"] for plan in plans}:
-        first = select(func.min(WeighInRow.position)).where(
+        first = select(func.min(WeighInRow.key)).where(
             WeighInRow.rig_id == row.id, WeighInRow.date >= day
         )
-        found = session.scalar(first)
-        if found is not None:
-            keys.add(found)
+        key = session.scalar(first)
+        if key is not None:
+            keys.add(key)
     return _window(session, row, keys, wanted)
 
 
 def whole_log(session: Session, row: RigRow, number: int | None = None) -> Window:
     """Every weigh-in of a rig."""
-    query = (
-        select(WeighInRow.position).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.position)
-    )
+    query = select(WeighInRow.key).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.key)
     keys = tuple(session.scalars(query))
     at = number if number and number <= len(keys) else len(keys) or None
     return Window(keys, tuple(range(1, len(keys) + 1)), len(keys), at)
-
-
-def named(session: Session, row: RigRow, keys: Sequence[int]) -> Window:
-    """The window that a page was typed under.
-
-    Raises
-    ------
-    Conflict
-        If one of its weigh-ins is there no longer.
-    """
-    query = select(WeighInRow.position).where(
-        WeighInRow.rig_id == row.id, WeighInRow.position.in_(keys)
-    )
-    there = set(session.scalars(query))
-    if len(there) < len(set(keys)):
-        raise Conflict(
-            "A weigh-in on this page was taken away elsewhere. Load the page again; nothing was "
-            "changed."
-        )
-    return _window(session, row, there, None)
 
 
 def numbered(session: Session, row: RigRow, numbers: Sequence[int]) -> Window:
@@ -135,38 +120,9 @@ def numbered(session: Session, row: RigRow, numbers: Sequence[int]) -> Window:
     return _window(session, row, {key for key in keys if key is not None}, None)
 
 
-def _window(session: Session, row: RigRow, keys: set[int], wanted: int | None) -> Window:
+def _window(session: Session, row: RigRow, keys: set[str], wanted: str | None) -> Window:
     count, ordered = count_of(session, row.id), tuple(sorted(keys))
     from_the_end = {key: count - index for index, key in enumerate(_tail(session, row.id))}
     numbers = tuple(from_the_end.get(key) or number_of(session, row.id, key) for key in ordered)
     at = ordered.index(wanted) + 1 if wanted is not None else len(ordered) or None
     return Window(ordered, numbers, count, at)
-
-
-def keys_after(
-    window: Window, old: Sequence[Document], new: Sequence[Document], last: int
-) -> tuple[int, ...]:
-    """The keys of a changed document's weigh-ins: those taken out lose theirs, those added come
-    after the last.
-
-    Parameters
-    ----------
-    window : Window
-        Of the document before.
-    old, new : sequence of dict
-        The weigh-ins before and after.
-    last : int
-        The greatest key of the whole log, or -1.
-
-    Raises
-    ------
-    InputError
-        If one was put in before others, while the document does not hold the whole log.
-    """
-    gone = len(old) - len(new)
-    if gone > 0:
-        at = next((index for index, each in enumerate(new) if each != old[index]), len(new))
-        return window.keys[:at] + window.keys[at + gone :]
-    if gone < 0 and old and not window.whole and new[-1] == old[-1]:
-        raise InputError("A new weigh-in goes after the last one.")
-    return window.keys + tuple(range(last + 1, last + 1 - gone))

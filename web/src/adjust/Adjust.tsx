@@ -108,18 +108,21 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
 
 function StepList(props: { steps: Step[]; says: string[]; onChange: (steps: Step[]) => void }) {
   const { steps, says, onChange } = props;
-  const { ask, number } = useDesk();
+  const { ask, number, sheet } = useDesk();
+  const seen = sheet.edits;
   const [name, setName] = useState("");
   const [notice, setNotice] = useState<string | null>(null);
   if (steps.length === 0)
     return notice && <p className="mt-3 border-l-4 border-spruce pl-2 text-[0.9375rem]">{notice}</p>;
   const keep = () =>
-    ask((id) => api.keepSteps(id, name.trim() || says.join(". ").slice(0, 120), steps, number)).then(
+    ask((id, key) =>
+      api.keepSteps(id, { name: name.trim() || says.join(". ").slice(0, 120), steps, seen }, key, number),
+    ).then(
       () => setNotice("Kept. The next weigh-in will be compared with it."),
       (error: Error) => setNotice(error.message),
     );
   const apply = () =>
-    ask((id) => api.applySteps(id, steps, number)).then(
+    ask((id, key) => api.applySteps(id, { steps, seen }, key, number)).then(
       () => {
         onChange([]);
         setNotice("Now in Pack. Undo reverses it.");

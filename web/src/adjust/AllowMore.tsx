@@ -38,8 +38,7 @@ export function AllowMore() {
         </thead>
         <tbody>
           {loads.map((load, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
-            <tr key={index} className="border-t border-rule">
+            <tr key={load.id} className="border-t border-rule">
               <td className="py-1">{load.name || "an item"}</td>
               {(["leave", "move", "swap"] as const).map((what) => (
                 <td key={what}>
@@ -49,8 +48,7 @@ export function AllowMore() {
             </tr>
           ))}
           {tanks.map((tank, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
-            <tr key={`tank${index}`} className="border-t border-rule">
+            <tr key={tank.id} className="border-t border-rule">
               <td className="py-1">{tank.name || tank.fluid}: drain</td>
               <td colSpan={3}>{box(`tanks[${index}].effort`, tank.effort, `never drain ${tank.name}`)}</td>
             </tr>
@@ -67,12 +65,10 @@ export function AllowMore() {
         <details className="mb-2">
           <summary className="cursor-pointer text-[0.875rem] underline">your own figures for effort</summary>
           {loads.map((load, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
-            <Field key={index} path={`loads[${index}].effort.leave`} label={`Leave ${load.name || "it"} at home`} />
+            <Field key={load.id} path={`loads[${index}].effort.leave`} label={`Leave ${load.name || "it"} at home`} />
           ))}
           {tanks.map((tank, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
-            <Field key={`tank${index}`} path={`tanks[${index}].effort`} label={`Drain ${tank.name || tank.fluid}`} />
+            <Field key={tank.id} path={`tanks[${index}].effort`} label={`Drain ${tank.name || tank.fluid}`} />
           ))}
         </details>
       )}

@@ -82,6 +82,9 @@ const given = <P extends keyof paths>(asked: Record<string, string>) => filled(a
 const of = (rig_id: string) => ({ path: { rig_id } });
 const at = (rig_id: string, weigh_in?: number | null) => ({ path: { rig_id }, query: weigh_in ? { weigh_in } : {} });
 
+/** The key of a change, made where it was typed: the server takes it once, however often it is sent. */
+const keyed = (key: string) => ({ "x-noxel-key": key });
+
 export const api = {
   rigs: () => got(server.GET("/api/rigs")),
   deleted: () => got(server.GET("/api/rigs", { params: { query: { deleted: true } } })),
@@ -93,34 +96,39 @@ export const api = {
   dropExamples: () => got(server.DELETE("/api/examples")),
   importFile: (file: Blob) => send<{ id: string }>("/api/rigs/import", file, "reading the file"),
   open: (id: string, weighIn?: number) => got(server.GET("/api/rigs/{rig_id}", { params: at(id, weighIn) })),
-  change: (id: string, body: Schemas["Changes"], weighIn?: number) =>
-    got(server.PATCH("/api/rigs/{rig_id}", { params: at(id, weighIn), body })),
+  change: (id: string, body: Schemas["Changes"], key: string, weighIn?: number) =>
+    got(server.PATCH("/api/rigs/{rig_id}", { params: at(id, weighIn), headers: keyed(key), body })),
   plan: (id: string, scale: ScaleKind, uncouple: boolean) =>
     got(server.GET("/api/rigs/{rig_id}/plan", { params: { ...of(id), query: { scale, uncouple } } })),
-  newWeighIn: (id: string, scale: ScaleKind, uncouple: boolean) =>
-    got(server.POST("/api/rigs/{rig_id}/weigh-ins", { params: { ...of(id), query: { scale, uncouple } } })),
+  newWeighIn: (id: string, scale: ScaleKind, uncouple: boolean, key: string) =>
+    got(
+      server.POST("/api/rigs/{rig_id}/weigh-ins", {
+        params: { ...of(id), query: { scale, uncouple } },
+        headers: keyed(key),
+      }),
+    ),
   live: () => got(server.GET("/api/live")),
   connect: (body: Schemas["Connect"]) => got(server.POST("/api/live", { body })),
   command: (body: LiveCommand) => got(server.POST("/api/live/command", { body })),
   disconnect: () => got(server.DELETE("/api/live")),
-  addItems: (id: string, body: Schemas["QuickItem"], weighIn?: number) =>
-    got(server.POST("/api/rigs/{rig_id}/items", { params: at(id, weighIn), body })),
+  addItems: (id: string, body: Schemas["QuickItem"], key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/items", { params: at(id, weighIn), headers: keyed(key), body })),
   previewItems: (id: string, body: Schemas["ItemList"]) =>
     got(server.POST("/api/rigs/{rig_id}/items/preview", { params: of(id), body })),
-  importItems: (id: string, body: Schemas["ItemList"], weighIn?: number) =>
-    got(server.POST("/api/rigs/{rig_id}/items/import", { params: at(id, weighIn), body })),
+  importItems: (id: string, body: Schemas["ItemList"], key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/items/import", { params: at(id, weighIn), headers: keyed(key), body })),
   previewTickets: (id: string, body: Schemas["TicketTable"]) =>
     got(server.POST("/api/rigs/{rig_id}/tickets/preview", { params: of(id), body })),
   importTickets: (id: string, body: Schemas["TicketTable"]) =>
     got(server.POST("/api/rigs/{rig_id}/tickets/import", { params: of(id), body })),
   leverLength: (id: string, body: Schemas["Moved"]) =>
     got(server.POST("/api/rigs/{rig_id}/lever-length", { params: of(id), body })),
-  planFromWeighIn: (id: string, weighIn?: number) =>
-    got(server.POST("/api/rigs/{rig_id}/plan/from-weigh-in", { params: at(id, weighIn) })),
-  units: (id: string, body: Schemas["NewUnits"], weighIn?: number) =>
-    got(server.POST("/api/rigs/{rig_id}/units", { params: at(id, weighIn), body })),
-  makersTable: (id: string, body: Schemas["MakersTable"], weighIn?: number) =>
-    got(server.POST("/api/rigs/{rig_id}/table", { params: at(id, weighIn), body })),
+  planFromWeighIn: (id: string, key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/plan/from-weigh-in", { params: at(id, weighIn), headers: keyed(key) })),
+  units: (id: string, body: Schemas["NewUnits"], key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/units", { params: at(id, weighIn), headers: keyed(key), body })),
+  makersTable: (id: string, body: Schemas["MakersTable"], key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/table", { params: at(id, weighIn), headers: keyed(key), body })),
   visit: (id: string, scale: ScaleKind, uncouple: boolean) =>
     got(server.GET("/api/rigs/{rig_id}/visit", { params: { ...of(id), query: { scale, uncouple } } })),
   keepVisit: (id: string, body: VisitState) => got(server.PUT("/api/rigs/{rig_id}/visit", { params: of(id), body })),
@@ -136,12 +144,12 @@ export const api = {
     return (await (await answered(path, { method: "PUT", headers, body: file })).json()) as Photo[];
   },
   drives: (id: string) => got(server.GET("/api/rigs/{rig_id}/drives", { params: of(id) })),
-  keepDrive: (id: string, number: number, body: DriveNotes) =>
-    got(server.PUT("/api/rigs/{rig_id}/drives/{number}", { params: { path: { rig_id: id, number } }, body })),
+  keepDrive: (id: string, weigh_in: string, body: DriveNotes) =>
+    got(server.PUT("/api/rigs/{rig_id}/drives/{weigh_in}", { params: { path: { rig_id: id, weigh_in } }, body })),
   fees: (id: string) => got(server.GET("/api/rigs/{rig_id}/fees", { params: of(id) })),
   lines: (id: string) => got(server.GET("/api/rigs/{rig_id}/lines", { params: of(id) })),
-  addLine: (id: string, text: string, trip: boolean) =>
-    got(server.POST("/api/rigs/{rig_id}/lines", { params: of(id), body: { text, trip } })),
+  addLine: (id: string, text: string, trip: boolean, key: string) =>
+    got(server.POST("/api/rigs/{rig_id}/lines", { params: of(id), headers: keyed(key), body: { text, trip } })),
   tickLine: (id: string, line: number, body: Schemas["Tick"]) =>
     got(server.PUT("/api/rigs/{rig_id}/lines/{line}", { params: { path: { rig_id: id, line } }, body })),
   dropLine: (id: string, line: number) =>
@@ -191,10 +199,10 @@ export const api = {
     got(server.POST("/api/rigs/{rig_id}/adjust/step", { params: at(id, weighIn), body: { steps, typed } })),
   propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>
     got(server.POST("/api/rigs/{rig_id}/adjust/proposals", { params: at(id, weighIn), body: { steps }, signal })),
-  keepSteps: (id: string, name: string, steps: Step[], weighIn?: number) =>
-    got(server.POST("/api/rigs/{rig_id}/adjust/keep", { params: at(id, weighIn), body: { name, steps } })),
-  applySteps: (id: string, steps: Step[], weighIn?: number) =>
-    got(server.POST("/api/rigs/{rig_id}/adjust/apply", { params: at(id, weighIn), body: { steps } })),
+  keepSteps: (id: string, body: Schemas["KeepSteps"], key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/adjust/keep", { params: at(id, weighIn), headers: keyed(key), body })),
+  applySteps: (id: string, body: Schemas["Steps"], key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/adjust/apply", { params: at(id, weighIn), headers: keyed(key), body })),
   howMuch: (id: string, asked: { start: string; added: string; share: string; weigh_in: string }) =>
     got(
       server.GET("/api/rigs/{rig_id}/how-much", {
@@ -206,8 +214,10 @@ export const api = {
   compare: (asked: Record<string, string>) =>
     got(server.GET("/api/match/compare", { params: { query: given<"/api/match/compare">(asked) } })),
   brochure: (body: Schemas["Brochure"]) => got(server.POST("/api/garage", { body })),
-  undo: (id: string, weighIn?: number) => got(server.POST("/api/rigs/{rig_id}/undo", { params: at(id, weighIn) })),
-  redo: (id: string, weighIn?: number) => got(server.POST("/api/rigs/{rig_id}/redo", { params: at(id, weighIn) })),
+  undo: (id: string, key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/undo", { params: at(id, weighIn), headers: keyed(key) })),
+  redo: (id: string, key: string, weighIn?: number) =>
+    got(server.POST("/api/rigs/{rig_id}/redo", { params: at(id, weighIn), headers: keyed(key) })),
   remove: (id: string) => got(server.DELETE("/api/rigs/{rig_id}", { params: of(id) })),
   bringBack: (id: string) => got(server.POST("/api/rigs/{rig_id}/bring-back", { params: of(id) })),
 };

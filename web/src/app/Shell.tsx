@@ -1,8 +1,9 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { NavLink, useLocation, useNavigate } from "react-router";
 import { useOthers, useWhereabouts } from "../api/presence";
+import { type Saving, useQueue } from "../api/queue";
 import { useLost } from "../api/reach";
-import { useAside, useDesk, useSaving } from "../api/useSheet";
+import { useAside, useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { FootContext } from "../ui/Foot";
 import { GlossaryProvider } from "../ui/Glossary";
@@ -100,7 +101,6 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
 
 function Header({ onHelp }: { onHelp: () => void }) {
   const { sheet, undo, redo } = useDesk();
-  const saving = useSaving();
   const now = useTheme();
   const flip = () => setTheme(now === "day" ? "night" : "day");
   const icon =
@@ -111,7 +111,7 @@ function Header({ onHelp }: { onHelp: () => void }) {
       <WeighInMenu />
       <span className="flex-1" />
       <Others />
-      <SavedMark saving={saving} />
+      <SavedMark />
       <button
         type="button"
         className={icon}
@@ -150,11 +150,19 @@ function Header({ onHelp }: { onHelp: () => void }) {
 
 /** What the disk or the database refuses, across the page; what is typed waits in this browser meanwhile. */
 function StorageFault() {
-  const saving = useSaving();
+  const { saving, unkept } = useQueue();
   const lost = useLost() !== null;
+  const banner = "no-print border-b-2 border-ink bg-card px-4 py-2 text-[0.9375rem] leading-snug lg:px-6";
+  if (unkept)
+    return (
+      <p role="alert" className={banner}>
+        <span className="font-semibold">This browser keeps nothing ({unkept.slice(0, 120)}).</span> What you type is
+        sent all the same. Leave the page open until it says “saved”.
+      </p>
+    );
   if (saving.state !== "waiting" || lost) return null;
   return (
-    <p role="alert" className="no-print border-b-2 border-ink bg-card px-4 py-2 text-[0.9375rem] leading-snug lg:px-6">
+    <p role="alert" className={banner}>
       <span className="font-semibold">Not saved yet.</span> {saving.why} What you type is kept in this browser and sent
       as soon as it can be.
     </p>
@@ -198,50 +206,31 @@ function Arrow({ back = false }: { back?: boolean }) {
   );
 }
 
-function SavedMark({ saving }: { saving: ReturnType<typeof useSaving> }) {
-  const look = "font-cond text-[0.9375rem] leading-tight";
+/** Whether all is saved. Its width stays, so that nothing beside it moves; only what is wrong is read aloud. */
+function SavedMark() {
+  const { saving } = useQueue();
+  const { refused } = useDesk();
   const aside = useAside().length;
-  if (aside && saving.state === "saved") {
-    return (
-      <span role="status" data-part="saving" className={`${look} border-l-4 border-ink pl-2 font-semibold`}>
-        {aside} not saved
-      </span>
-    );
-  }
+  const [says, wrong] = refused && saving.state === "saved" ? [refused, true] : savedWords(saving, aside);
+  return (
+    <span
+      role={wrong ? "status" : undefined}
+      data-part="saving"
+      title={saving.state === "waiting" ? saving.why : undefined}
+      className={`line-clamp-2 min-w-15 max-w-96 text-right font-cond text-[0.9375rem] leading-tight ${wrong ? "border-l-4 border-ink pl-2 font-semibold" : "text-soft"}`}
+    >
+      {says}
+    </span>
+  );
+}
+
+function savedWords(saving: Saving, aside: number): [string, boolean] {
   switch (saving.state) {
     case "saved":
-      return (
-        <span role="status" data-part="saving" className={`${look} text-soft`}>
-          saved
-        </span>
-      );
+      return aside ? [`${aside} not saved`, true] : ["saved", false];
     case "saving":
-      return (
-        <span role="status" data-part="saving" className={`${look} text-soft`}>
-          saving…
-        </span>
-      );
+      return ["saving…", false];
     case "waiting":
-      return (
-        <span
-          role="status"
-          data-part="saving"
-          className={`${look} max-w-64 border-l-4 border-ink pl-2 font-semibold`}
-          title={saving.why}
-        >
-          not saved yet, trying again
-        </span>
-      );
-    case "refused":
-      return (
-        <span
-          role="alert"
-          data-part="saving"
-          className={`${look} line-clamp-2 max-w-96 border-l-4 border-ink pl-2 font-semibold`}
-          title={saving.why}
-        >
-          {saving.why}
-        </span>
-      );
+      return ["not saved yet, trying again", true];
   }
 }

@@ -28,14 +28,14 @@ export function driveInWords(notes: DriveNotes | undefined): string {
 }
 
 /** After the drive: a word for each thing that a scale does not show. */
-export function Drive({ number, onDone }: { number: number; onDone: () => void }) {
+export function Drive({ number, weighIn, onDone }: { number: number; weighIn: string; onDone: () => void }) {
   const { sheet } = useDesk();
   const queries = useQueryClient();
   const kept = useDrives()[number];
   const [notes, setNotes] = useState<DriveNotes>(kept ?? {});
   const [problem, setProblem] = useState<string | null>(null);
   const keep = () =>
-    api.keepDrive(sheet.id, number, notes).then(
+    api.keepDrive(sheet.id, weighIn, notes).then(
       async () => {
         await queries.invalidateQueries({ queryKey: ["drives", sheet.id] });
         onDone();

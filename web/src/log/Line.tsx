@@ -79,7 +79,7 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
         {drove && <p className="text-[0.875rem] leading-snug">After the drive: {drove}</p>}
         {open && <Notes when={when} />}
         <Slip open={driving} onOpenChange={setDriving} title={`How it drove, weighed ${when}`}>
-          <Drive number={entry.number} onDone={() => setDriving(false)} />
+          <Drive number={entry.number} weighIn={entry.key} onDone={() => setDriving(false)} />
         </Slip>
       </div>
       <button

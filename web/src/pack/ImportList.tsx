@@ -26,7 +26,9 @@ export function ImportList({ on, onDone }: { on: "vehicle" | "trailer"; onDone: 
       preview={(text, written) =>
         api.previewItems(sheet.id, written ? { text, written: { ...written, on } } : { text })
       }
-      take={(text, written) => ask((id, number) => api.importItems(id, { text, written: { ...written, on } }, number))}
+      take={(text, written) =>
+        ask((id, key, number) => api.importItems(id, { text, written: { ...written, on } }, key, number))
+      }
       says={(seen) => `${seen.count.toLocaleString("en-US")} items, ${mass(seen.total)} ${rig.units.mass} in all.`}
       some={(seen) => seen.count > 0}
       more={(written, put) =>

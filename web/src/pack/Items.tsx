@@ -4,7 +4,6 @@ import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
-import { useKeys } from "../ui/useKeys";
 import { CATEGORIES } from "./AddItems";
 
 const signed = (value: number) => `${value < 0 ? "−" : "+"}${mass(Math.abs(value))}`;
@@ -17,7 +16,6 @@ export function Items({ on, title }: { on: "vehicle" | "trailer"; title: string 
   const { rig, sheet } = useDesk();
   const [most, setMost] = useState(AT_ONCE);
   const loads = rig.loads ?? [];
-  const keys = useKeys(loads);
   const here = loads.flatMap((load, index) => (load.on === on ? [{ load, index }] : []));
   const total = on === "vehicle" ? sheet.pack.on_vehicle : sheet.pack.on_trailer;
   const unit = rig.units.mass;
@@ -31,7 +29,7 @@ export function Items({ on, title }: { on: "vehicle" | "trailer"; title: string 
       </h2>
       {here.length === 0 && <p className="py-2 text-[0.9375rem] text-soft">Nothing listed yet.</p>}
       {here.slice(0, most).map(({ load, index }) => (
-        <Item key={keys[index]} index={index} on={on} name={load.name || "item"} />
+        <Item key={load.id} index={index} on={on} name={load.name || "item"} />
       ))}
       {here.length > most && (
         <button type="button" className="mt-1 underline" onClick={() => setMost(most + 400)}>

@@ -5,7 +5,6 @@ import { mass } from "../format";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { StatusMark } from "../ui/Status";
-import { useKeys } from "../ui/useKeys";
 import { fluidWord, NewTank } from "./NewTank";
 
 const SHARES = ["empty", "¼", "½", "¾", "full"] as const;
@@ -21,7 +20,6 @@ export function Tanks() {
   const { rig, sheet, change } = useDesk();
   const [adding, setAdding] = useState(false);
   const tanks = rig.tanks ?? [];
-  const keys = useKeys(tanks);
   const phase = (rig.plan?.phase ?? "leaving") as Phase;
   return (
     <section aria-label="Tanks and the trip" className="mb-6">
@@ -41,7 +39,7 @@ export function Tanks() {
         </div>
       )}
       {tanks.map((tank, index) => (
-        <TankLine key={keys[index]} index={index} name={tank.name || fluidWord(tank.fluid)} phase={phase} />
+        <TankLine key={tank.id} index={index} name={tank.name || fluidWord(tank.fluid)} phase={phase} />
       ))}
       {tanks.length === 0 && (
         <p className="py-2 text-[0.875rem] leading-snug text-soft">

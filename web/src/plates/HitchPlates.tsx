@@ -4,7 +4,6 @@ import { capital } from "../format";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { MenuBody, MenuItem } from "../ui/Menu";
-import { useKeys } from "../ui/useKeys";
 import { useTerms, useWords } from "../ui/useTerms";
 import { Chain } from "./Chain";
 import { MakersTable } from "./MakersTable";
@@ -23,7 +22,6 @@ export function HitchPlates() {
   const attitude = sheet.plates.attitude;
   const mass = rig.units.mass;
   const parts = rig.hitch?.parts ?? [];
-  const keys = useKeys(parts);
   const ball = rig.kind !== "fifth_wheel" && rig.kind !== "gooseneck";
   return (
     <>
@@ -91,7 +89,7 @@ export function HitchPlates() {
       </Plate>
       {parts.map((part, index) => (
         <Plate
-          key={keys[index]}
+          key={part.id}
           title={capital(part.kind)}
           sign={ball ? "mount" : "plate"}
           aside={

@@ -24,7 +24,7 @@ export function MakersTable(props: {
   const [problem, setProblem] = useState<string | null>(null);
   const id = useId();
   const keep = () =>
-    ask((rig, weighIn) => api.makersTable(rig, { path, text: text ?? "" }, weighIn)).then(
+    ask((rig, key, weighIn) => api.makersTable(rig, { path, text: text ?? "" }, key, weighIn)).then(
       () => {
         setText(null);
         setProblem(null);

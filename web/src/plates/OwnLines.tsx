@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useRef, useState } from "react";
 import { api, type OwnLine } from "../api/client";
-import { put, useOutbox } from "../api/outbox";
+import { queue, useQueue } from "../api/queue";
 import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { when } from "../format";
@@ -18,26 +18,25 @@ export function OwnLines() {
   const [trip, setTrip] = useState(false);
   const [by, setBy] = useState(() => localStorage.getItem("noxel.by") ?? "");
   const [problem, setProblem] = useState<string | null>(null);
+  /** The key of the line that is being added: added once, also where its answer is lost. */
+  const adding = useRef(crypto.randomUUID());
   const act = (doing: Promise<OwnLine[]>) =>
     doing.then(
       (now) => {
         queries.setQueryData(key, now);
         setProblem(null);
+        adding.current = crypto.randomUUID();
       },
       (error: Error) => setProblem(error.message),
     );
   const add = async (event: FormEvent) => {
     event.preventDefault();
     if (!text.trim()) return;
-    await act(api.addLine(sheet.id, text, trip));
+    await act(api.addLine(sheet.id, text, trip, adding.current));
     setText("");
   };
-  const ticked = useOutbox().filter((each) => each.kind === "tick" && each.rig === sheet.id && each.why === undefined);
-  /** Pressed just now, and not kept on this device yet: the tick follows the thumb at once. */
-  const [pressed, setPressed] = useState<Readonly<Record<number, boolean>>>({});
+  const ticked = useQueue().waiting.filter((each) => each.kind === "tick" && each.rig === sheet.id);
   const all = (lines.data ?? []).map((each) => {
-    const now = pressed[each.id];
-    if (now !== undefined) return { ...each, done_at: now ? new Date().toISOString() : null, done_by: now ? by : null };
     const made = ticked.findLast((tick) => tick.kind === "tick" && tick.line === each.id);
     if (made?.kind !== "tick") return each;
     return {
@@ -46,20 +45,13 @@ export function OwnLines() {
       done_by: made.done ? made.by : null,
     };
   });
-  const tick = async (line: OwnLine, done: boolean) => {
-    setPressed((before) => ({ ...before, [line.id]: done }));
-    await put({
-      key: crypto.randomUUID(),
-      rig: sheet.id,
-      at: Date.now(),
-      says: done ? `“${line.text}” ticked` : `“${line.text}” not done`,
+  const tick = (line: OwnLine, done: boolean) =>
+    queue.add(sheet.id, done ? `“${line.text}” ticked` : `“${line.text}” not done`, {
       kind: "tick",
       line: line.id,
       done,
       by,
-    }).catch((error: Error) => setProblem(`This browser cannot keep it: ${error.message}`));
-    setPressed(({ [line.id]: _, ...rest }) => rest);
-  };
+    });
   return (
     <div className="border-t border-ink px-3 py-2" data-part="own-lines">
       <h4 className="font-cond text-[1.0625rem] font-semibold">Your own lines</h4>

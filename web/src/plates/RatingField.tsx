@@ -1,5 +1,6 @@
+import { at } from "../api/identity";
 import { useDesk } from "../api/useSheet";
-import { at } from "../format";
+
 import { Field } from "../ui/Field";
 
 const isByMode = (value: unknown): value is { carrying?: unknown; distributing?: unknown } =>

@@ -19,7 +19,9 @@ export function RigPlate() {
   const [problem, setProblem] = useState<string | null>(null);
   const unit = rig.units.mass;
   const units = (mass: MassUnit, length?: (typeof LENGTHS)[number], pressure?: (typeof PRESSURES)[number]) =>
-    ask((id, weighIn) => api.units(id, { mass, length: length ?? null, pressure: pressure ?? null }, weighIn)).then(
+    ask((id, key, weighIn) =>
+      api.units(id, { mass, length: length ?? null, pressure: pressure ?? null }, key, weighIn),
+    ).then(
       () => setProblem(null),
       (error: Error) => setProblem(error.message),
     );

@@ -181,8 +181,7 @@ function DryExtras() {
         Tick what its maker counted in that figure. What is not ticked is added for planning.
       </p>
       {extras.map((extra, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
-        <div key={index} className="border-b border-rule">
+        <div key={extra.id} className="border-b border-rule">
           <label className="flex min-h-9 items-center gap-2 text-[0.9375rem]">
             <input
               type="checkbox"

@@ -26,8 +26,7 @@ export function HitchLabels() {
     );
   }
   return parts.map((part, index) => (
-    // biome-ignore lint/suspicious/noArrayIndexKey: a part is named by its place
-    <section key={index} aria-label={part.kind}>
+    <section key={part.id} aria-label={part.kind}>
       <h2 className="mt-2 font-cond text-[1.125rem] font-semibold first-letter:uppercase">{part.kind}</h2>
       <RatingField path={`hitch.parts[${index}].trailer`} label="Trailer rating" unit={rig.units.mass} />
       {part.kind !== "ball" && (

@@ -1,8 +1,10 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { flushSync } from "react-dom";
+import { at } from "../api/identity";
 import { useDesk, useUnsent } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
-import { at, atRest, inHand } from "../format";
+import { atRest, inHand } from "../format";
+import { afterPress } from "../press";
 import { FixButton } from "./FixButton";
 import { TermMark } from "./Glossary";
 import { NotSavedHere } from "./NotSaved";
@@ -11,8 +13,8 @@ import { keyPressed } from "./useCalm";
 
 /** Everything a field on a path needs: what it shows, what is wrong, and what to do as it is typed in. */
 export function useField(path: string, what: string) {
-  const { rig, sheet, field, type, pending } = useDesk();
-  const unsent = useUnsent().get(path);
+  const { rig, sheet, field, type, pending, named } = useDesk();
+  const unsent = useUnsent().get(named(path));
   const [draft, setDraft] = useState<string | null>(null);
   const focused = useRef(false);
   const gesture = useRef("");
@@ -118,6 +120,7 @@ export function Field(props: {
   const { evaluation, sheet } = useDesk();
   const { viewing } = useVisitor();
   const [keys, setKeys] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
   const unit = /[a-z]\s*$/i.test(text) && mode === "decimal" ? undefined : props.unit; // a figure that says its own unit
   const beside = sheet.plates.beside.filter((each) => each.path === path);
   const plate = evaluation.plates.find((each) => each.path === path);
@@ -141,6 +144,7 @@ export function Field(props: {
         >
           <input
             id={id}
+            ref={input}
             value={text}
             data-path={path}
             readOnly={viewing}
@@ -153,12 +157,14 @@ export function Field(props: {
             className={`h-full w-full min-w-0 bg-transparent outline-none placeholder:text-soft ${mode === "text" ? "text-[0.9375rem]" : "text-right font-cond text-[1.3125rem] font-semibold"}`}
             onFocus={(event) => {
               focus(event.currentTarget);
-              setKeys(mode === "decimal" && COARSE.matches);
+              afterPress(() =>
+                setKeys(mode === "decimal" && COARSE.matches && document.activeElement === input.current),
+              );
             }}
             onChange={(event) => edit(event.currentTarget.value)}
             onBlur={() => {
               blur();
-              setKeys(false);
+              afterPress(() => setKeys(false)); // what is pressed below stays where it is
             }}
             onKeyDown={enterMovesOn}
           />

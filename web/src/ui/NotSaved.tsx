@@ -1,15 +1,17 @@
-import type { Aside } from "../api/queue";
+import { type Entry, queue } from "../api/queue";
 import { useAside, useDesk } from "../api/useSheet";
 import { Button } from "./controls";
 
 /** What somebody typed in a change that could not be saved, in one line. */
-const typedIn = (aside: Aside) =>
-  aside.changes
-    .map(
-      (change) =>
-        change.text ?? (change.op === "remove" ? "removed" : JSON.stringify(change.value ?? change.texts ?? "")),
-    )
-    .join(", ");
+const typedIn = (aside: Entry) =>
+  aside.kind === "typed"
+    ? aside.changes
+        .map(
+          (change) =>
+            change.text ?? (change.op === "remove" ? "removed" : JSON.stringify(change.value ?? change.texts ?? "")),
+        )
+        .join(", ")
+    : "";
 
 const short = (text: string) => (text.length > 60 ? `${text.slice(0, 57)}…` : text);
 
@@ -20,30 +22,48 @@ export function NotSaved() {
   return (
     <section aria-label="Not saved" className="no-print border-b-2 border-ink bg-card px-4 py-2 lg:px-6">
       {aside.map((each) => (
-        <OneAside key={each.id} aside={each} />
+        <OneAside key={each.key} aside={each} />
       ))}
     </section>
   );
 }
 
-function OneAside({ aside }: { aside: Aside }) {
-  const { rig, again, discard, change } = useDesk();
+/** What may be done about it: send it once more, in which words; and what giving it up is called. */
+function choices(aside: Entry): [string | null, string] {
+  switch (aside.refused?.code) {
+    case "conflict.field":
+    case "conflict.epoch":
+      return ["Use mine", "Keep the other"];
+    case "conflict.gone":
+      return [aside.kind === "typed" && aside.outer ? "Add again" : null, "Discard"];
+    case "earlier":
+    case "not_found":
+      return [null, "Discard"];
+    default:
+      return ["Try again", "Discard"];
+  }
+}
+
+function OneAside({ aside }: { aside: Entry }) {
+  const { rig, again, change } = useDesk();
   const typed = typedIn(aside);
+  const [once_more, give_up] = choices(aside);
+  const discard = () => queue.discard(aside.key);
   const note = () => {
-    const line = `${aside.what}: ${typed.slice(0, 1500)}`;
+    const line = `${aside.says}: ${typed.slice(0, 1500)}`;
     change([{ path: "note", op: "set", value: [rig.note, line].filter(Boolean).join("\n").slice(0, 3900) }], "note");
-    discard(aside.id);
+    discard();
   };
   return (
-    <div role="alert" data-aside={aside.changes[0]?.path} className="py-1">
+    <div role="alert" data-aside={aside.kind === "typed" ? aside.changes[0]?.path : aside.kind} className="py-1">
       <p className="text-[0.9375rem] leading-snug">
-        <span className="font-semibold">{aside.what} could not be saved</span>
-        {typed && <span>: “{short(typed)}”</span>}. {aside.why}
+        <span className="font-semibold first-letter:uppercase">{aside.says} could not be saved</span>
+        {typed && <span>: “{short(typed)}”</span>}. {aside.refused?.why}
       </p>
       <div className="mt-1 flex flex-wrap gap-2">
-        <Button onClick={() => again(aside.id)}>{aside.both ? "Use mine" : "Try again"}</Button>
-        <Button onClick={note}>Keep as a note</Button>
-        <Button onClick={() => discard(aside.id)}>{aside.both ? "Keep the other" : "Discard"}</Button>
+        {once_more && <Button onClick={() => again(aside)}>{once_more}</Button>}
+        {typed && <Button onClick={note}>Keep as a note</Button>}
+        <Button onClick={discard}>{give_up}</Button>
       </div>
     </div>
   );
@@ -51,12 +71,15 @@ function OneAside({ aside }: { aside: Aside }) {
 
 /** The same at the field itself: that what was typed here was not saved. */
 export function NotSavedHere({ path }: { path: string }) {
-  const aside = useAside().find((each) => each.changes.some((change) => change.path === path));
-  const text = aside?.changes.find((change) => change.path === path)?.text;
-  if (!aside) return null;
+  const { named } = useDesk();
+  const own = named(path);
+  const changes = useAside().flatMap((each) => (each.kind === "typed" ? each.changes : []));
+  const change = changes.find((each) => each.path === own);
+  if (!change) return null;
   return (
     <p className="mb-1 border-l-4 border-ink pl-2 text-[0.8125rem] leading-snug font-semibold">
-      {text ? `“${short(text)}” could not be saved` : "A change here could not be saved"}: see the top of the page.
+      {change.text ? `“${short(change.text)}” could not be saved` : "A change here could not be saved"}: see the top of
+      the page.
     </p>
   );
 }

@@ -1,4 +1,4 @@
-import { again, discard, useOutbox } from "../api/outbox";
+import { useQueue } from "../api/queue";
 import { useLost } from "../api/reach";
 import { useDesk, useUnsent } from "../api/useSheet";
 import { when } from "../format";
@@ -8,7 +8,7 @@ export function useStale(): string | null {
   const { asOf, sheet } = useDesk();
   const lost = useLost() !== null;
   const unsent = useUnsent().size;
-  const tickets = useOutbox().filter((each) => each.rig === sheet.id && each.kind === "ticket").length;
+  const tickets = useQueue().waiting.filter((each) => each.rig === sheet.id && each.kind === "ticket").length;
   if (!lost && tickets === 0) return null;
   const since = unsent + tickets > 0 ? ", without what you typed since" : "";
   return `As computed ${when(new Date(asOf).toISOString())}${since}:`;
@@ -18,10 +18,8 @@ export function useStale(): string | null {
 export function Offline() {
   const { asOf } = useDesk();
   const lost = useLost();
-  const outbox = useOutbox();
-  const refused = outbox.filter((each) => each.why !== undefined);
-  const waiting = outbox.length - refused.length;
-  if (lost === null && outbox.length === 0) return null;
+  const made = useQueue().waiting.filter((each) => each.kind !== "typed");
+  if (lost === null && made.length === 0) return null;
   return (
     <div
       role="status"
@@ -34,26 +32,11 @@ export function Offline() {
           device and sent in order.
         </p>
       )}
-      {waiting > 0 && (
+      {made.length > 0 && (
         <p className="font-semibold">
-          {waiting} to be sent:{" "}
-          {outbox
-            .filter((each) => each.why === undefined)
-            .map((each) => each.says)
-            .join(" · ")}
+          {made.length} to be sent: {made.map((each) => each.says).join(" · ")}
         </p>
       )}
-      {refused.map((each) => (
-        <p key={each.key} className="mt-1 border-l-4 border-ink pl-2">
-          <span className="font-semibold">{each.says} was refused:</span> {each.why}{" "}
-          <button type="button" className="min-h-9 px-1 underline" onClick={() => void again(each)}>
-            try again
-          </button>
-          <button type="button" className="min-h-9 px-1 underline" onClick={() => void discard(each.key)}>
-            discard
-          </button>
-        </p>
-      ))}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ChangeEvent, useState } from "react";
 import { api, type Photo } from "../api/client";
-import { put, useOutbox } from "../api/outbox";
+import { queue, useQueue } from "../api/queue";
 import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { when } from "../format";
@@ -12,7 +12,7 @@ import { Slip } from "./Dialog";
 export function Photos(props: {
   about: string;
   label: string;
-  weighIn?: number | undefined;
+  weighIn?: string | undefined;
   visit?: string;
   big?: boolean;
   /** Whether the link says what of, where no title stands above it. */
@@ -24,31 +24,24 @@ export function Photos(props: {
   const queries = useQueryClient();
   const key = ["photos", sheet.id];
   const all = useQuery({ queryKey: key, queryFn: () => api.photos(sheet.id), staleTime: 60_000 });
-  const waiting = useOutbox().filter((each) => each.kind === "photo" && each.rig === sheet.id && each.about === about);
+  const waiting = useQueue().waiting.filter(
+    (each) => each.kind === "photo" && each.rig === sheet.id && each.about === about,
+  );
   const [open, setOpen] = useState<Photo | null>(null);
   const [asked, setAsked] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
   const mine = (all.data ?? []).filter((each) => each.about === about && (each.weigh_in ?? undefined) === weighIn);
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
+  const take = (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0];
     event.target.value = "";
     if (!file) return;
-    try {
-      await put({
-        kind: "photo",
-        key: crypto.randomUUID(),
-        rig: sheet.id,
-        at: Date.now(),
-        says: `photograph of ${label.toLowerCase()}`,
-        about,
-        weighIn: visit ? null : (weighIn ?? null),
-        visit: visit ?? null,
-        file,
-      });
-      setProblem(null);
-    } catch (error) {
-      setProblem(`This browser cannot keep it: ${(error as Error).message}`);
-    }
+    const photo = {
+      kind: "photo",
+      about,
+      weighIn: visit ? null : (weighIn ?? null),
+      visit: visit ?? null,
+      file,
+    } as const;
+    void queue.add(sheet.id, `photograph of ${label.toLowerCase()}`, photo);
   };
   const drop = async (photo: Photo) => {
     queries.setQueryData(key, await api.dropPhoto(sheet.id, photo.id));
@@ -77,23 +70,13 @@ export function Photos(props: {
         <label
           className={`inline-flex cursor-pointer items-center gap-2 font-cond font-semibold has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center border border-ink text-[1.1875rem]" : "min-h-11 text-[1rem] underline underline-offset-2"}`}
         >
-          <input
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            className="sr-only"
-            onChange={(event) => void take(event)}
-          />
+          <input type="file" accept="image/jpeg,image/png,image/webp" className="sr-only" onChange={take} />
           {mine.length + waiting.length
             ? "another photograph"
             : `photograph ${big || named ? `${label[0]?.toLowerCase()}${label.slice(1)}` : "it"}`}
         </label>
       )}
       {waiting.length > 0 && <span className="text-[0.875rem] text-soft">{waiting.length} on its way</span>}
-      {problem && (
-        <p role="alert" className="w-full border-l-4 border-ink pl-2 font-semibold">
-          {problem}
-        </p>
-      )}
       <Slip open={open !== null} onOpenChange={() => setOpen(null)} title={label} wide quiet>
         {open && (
           <>

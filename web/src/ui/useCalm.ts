@@ -13,12 +13,13 @@ export const keyPressed = () => {
 export function useCalm<T>(value: T): T {
   const [shown, setShown] = useState(value);
   useEffect(() => {
-    const wait = lastKey + CALM_MS - performance.now();
-    if (wait <= 0) {
-      setShown(value);
-      return;
-    }
-    const due = setTimeout(() => setShown(value), wait);
+    let due: ReturnType<typeof setTimeout> | undefined;
+    const look = () => {
+      const wait = lastKey + CALM_MS - performance.now(); // another key begins the wait anew
+      if (wait <= 0) setShown(value);
+      else due = setTimeout(look, wait);
+    };
+    look();
     return () => clearTimeout(due);
   }, [value]);
   return shown;

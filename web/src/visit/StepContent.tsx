@@ -49,7 +49,7 @@ export function Content(props: {
               about="ticket"
               label={step.kind === "tongue" ? "What it read" : "The ticket"}
               visit={visitOf(sheet.id)}
-              weighIn={step.first ? undefined : sheet.window.keys.at(-1)}
+              weighIn={step.first ? undefined : (rig.weigh_ins?.at(-1)?.id ?? undefined)}
             />
           </div>
         </div>

@@ -4,7 +4,6 @@ import { useDesk } from "../api/useSheet";
 import { atRest } from "../format";
 import { Field } from "../ui/Field";
 import { type FormField, InsertForm } from "../ui/InsertForm";
-import { useKeys } from "../ui/useKeys";
 
 const link = "font-cond text-[0.9375rem] underline underline-offset-2";
 
@@ -13,7 +12,6 @@ export function Corrections({ path, pass, unit }: { path: string; pass: Pass; un
   const { change } = useDesk();
   const [asking, setAsking] = useState(false);
   const all = pass.adjustments ?? [];
-  const keys = useKeys(all);
   const fields: readonly FormField[] = [
     { name: "what", label: "What", text: true, start: "" },
     { name: "mass", label: "Add to this pass", unit, hint: "“12 gal diesel”, “165”; minus takes away" },
@@ -27,7 +25,7 @@ export function Corrections({ path, pass, unit }: { path: string; pass: Pass; un
   return (
     <div className="border-t border-rule pt-2">
       {all.map((each, index) => (
-        <div key={keys[index]} className="mb-2 border-l-2 border-rule pl-2">
+        <div key={each.id} className="mb-2 border-l-2 border-rule pl-2">
           <div className="flex items-baseline justify-between gap-2">
             <span className="text-[0.9375rem] font-semibold">{each.what || "correction"}</span>
             <button
@@ -66,7 +64,6 @@ export function AddedSince({ weighIn }: { weighIn: number }) {
   const [asking, setAsking] = useState<"vehicle" | "trailer" | null>(null);
   const path = `weigh_ins[${weighIn - 1}].added_since`;
   const all = rig.weigh_ins?.[weighIn - 1]?.added_since ?? [];
-  const keys = useKeys(all);
   const unit = rig.units.mass;
   const fields = (on: "vehicle" | "trailer"): readonly FormField[] => [
     { name: "what", label: "What", text: true },
@@ -87,7 +84,7 @@ export function AddedSince({ weighIn }: { weighIn: number }) {
       </p>
       {all.map((each, index) => (
         <p
-          key={keys[index]}
+          key={each.id}
           className="flex items-baseline justify-between gap-3 border-b border-rule py-1 text-[0.9375rem]"
         >
           <span>

@@ -1,6 +1,6 @@
-import { useEffect, useId, useState } from "react";
+import { useId, useState } from "react";
 import type { JottedTicket, MassUnit, Pass } from "../api/client";
-import { put } from "../api/outbox";
+import { queue } from "../api/queue";
 import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { Button, Choice, Picks } from "../ui/controls";
@@ -8,6 +8,15 @@ import { enterMovesOn } from "../ui/Field";
 import { passKinds } from "./AddPass";
 import { namesFor, wordsFor } from "./readings";
 import { visitOf } from "./visit";
+
+/** Keep a text in this browser; one that keeps nothing is no reason to stop. */
+function keepText(key: string, text: string) {
+  try {
+    localStorage.setItem(key, text);
+  } catch {
+    // what is typed stays in this page
+  }
+}
 
 type Draft = { kind: string; unit: MassUnit; texts: Record<string, string> };
 const FACTS = [
@@ -39,8 +48,10 @@ export function Jot(props: {
     return kept ? { ...kept, kind: first ?? kept.kind } : fresh;
   });
   const [kept, setKept] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => localStorage.setItem(key, JSON.stringify(draft)), [key, draft]);
+  const store = (draft: Draft) => {
+    setDraft(draft);
+    keepText(key, JSON.stringify(draft));
+  };
   const chosen = kinds.find(([label]) => label === draft.kind) ?? kinds[0];
   if (!chosen || viewing) return null;
   const atHome = scale === "tongue_scale";
@@ -49,7 +60,7 @@ export function Jot(props: {
     ? ["tongue"]
     : namesFor(chosen[1].config as Pass["config"], "axles", evaluation.geometry.trailer_axles);
   const facts = atHome ? FACTS.filter(([name]) => name === "place" || name === "note") : FACTS;
-  const type = (name: string, text: string) => setDraft({ ...draft, texts: { ...draft.texts, [name]: text } });
+  const type = (name: string, text: string) => store({ ...draft, texts: { ...draft.texts, [name]: text } });
   const textOf = (name: string) => draft.texts[name] ?? (name === "fee" ? fee : "");
   const read = names.filter((name) => draft.texts[name]?.trim());
   const keep = async () => {
@@ -67,24 +78,11 @@ export function Jot(props: {
       readings: atHome ? {} : readings,
       ...Object.fromEntries(facts.map(([name]) => [name, textOf(name)])),
     };
-    try {
-      await put({
-        kind: "ticket",
-        key: ticket.key,
-        rig: sheet.id,
-        at: now.getTime(),
-        says: `ticket “${label}”`,
-        ticket,
-      });
-    } catch (error) {
-      setProblem(`This browser cannot keep it: ${(error as Error).message}`);
-      return;
-    }
-    setProblem(null);
-    setKept(label);
     const { place = "" } = draft.texts;
     const at = kinds.findIndex(([each]) => each === label);
-    setDraft({ ...draft, kind: kinds[at + 1]?.[0] ?? label, texts: { place } });
+    store({ ...draft, kind: kinds[at + 1]?.[0] ?? label, texts: place ? { place } : {} }); // before this form may go
+    await queue.add(sheet.id, `ticket “${label}”`, { kind: "ticket", ticket }, ticket.key);
+    setKept(label);
     onKept?.();
   };
   return (
@@ -98,7 +96,7 @@ export function Jot(props: {
             label="Which pass"
             value={label}
             options={kinds.map(([each]) => [each, each.toLowerCase()] as const)}
-            onChange={(kind) => setDraft({ ...draft, kind })}
+            onChange={(kind) => store({ ...draft, kind })}
           />
         )}
         <Choice
@@ -108,7 +106,7 @@ export function Jot(props: {
             ["lb", "lb"],
             ["kg", "kg"],
           ]}
-          onChange={(unit) => setDraft({ ...draft, unit })}
+          onChange={(unit) => store({ ...draft, unit })}
         />
       </div>
       <div className="mt-2">
@@ -127,11 +125,6 @@ export function Jot(props: {
           <Line key={name} name={name} label={words} text={textOf(name)} onType={type} />
         ))}
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
-          {problem}
-        </p>
-      )}
       <Button strong className="mt-3 min-h-12 w-full" disabled={read.length === 0} onClick={() => void keep()}>
         {atHome ? "Keep it" : "Keep this ticket"}
       </Button>

@@ -4,7 +4,6 @@ import { mass } from "../format";
 import { Button } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { type FormField, InsertForm } from "../ui/InsertForm";
-import { useKeys } from "../ui/useKeys";
 import { useTerms } from "../ui/useTerms";
 import { MethodDrawing } from "./MethodDrawing";
 
@@ -72,7 +71,6 @@ export function Tongue({ weighIn }: { weighIn: number }) {
   const [asking, setAsking] = useState<Method | null>(null);
   const path = `weigh_ins[${weighIn - 1}].tongue_measurements`;
   const all = rig.weigh_ins?.[weighIn - 1]?.tongue_measurements ?? [];
-  const keys = useKeys(all);
   const unit = rig.units.mass;
   const chosen = methods.find(([method]) => method === asking);
   return (
@@ -87,7 +85,7 @@ export function Tongue({ weighIn }: { weighIn: number }) {
         const way = evaluation.tongue.find((found) => found.key === `tongue:direct:${index + 1}`);
         const name = methods.find(([known]) => known === method)?.[1] ?? method;
         return (
-          <div key={keys[index]} className="mb-4 border border-ink bg-card" data-measurement={index + 1}>
+          <div key={each.id} className="mb-4 border border-ink bg-card" data-measurement={index + 1}>
             <header className="flex items-start justify-between gap-3 border-b border-dashed border-ink px-3 py-2">
               <h3 className="font-cond text-[1.1875rem] leading-tight font-semibold">{name}</h3>
               {way && (

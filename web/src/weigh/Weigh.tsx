@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link, useLocation } from "react-router";
-import { useOutbox } from "../api/outbox";
+import { useQueue } from "../api/queue";
 import { useLost } from "../api/reach";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
@@ -12,7 +12,6 @@ import { Foot } from "../ui/Foot";
 import { useStale } from "../ui/Offline";
 import { Photos } from "../ui/Photos";
 import { useCalm } from "../ui/useCalm";
-import { useKeys } from "../ui/useKeys";
 import { useTerms } from "../ui/useTerms";
 import { VerdictBar } from "../ui/VerdictBar";
 import { AddPass } from "./AddPass";
@@ -34,8 +33,7 @@ export function Weigh() {
   const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
   const passes = here?.passes ?? [];
   const lost = useLost() !== null;
-  const jotted = useOutbox().some((each) => each.rig === sheet.id);
-  const keys = useKeys(passes);
+  const jotted = useQueue().waiting.some((each) => each.kind === "ticket" && each.rig === sheet.id);
   const current = Math.min(turn, Math.max(0, passes.length - 1));
   return (
     <div className="flex min-h-full flex-col">
@@ -66,7 +64,7 @@ export function Weigh() {
             />
             <div className="grid items-start gap-5 md:grid-cols-2 lg:grid-cols-3">
               {passes.map((pass, index) => (
-                <div key={keys[index]} className={index === current ? "" : "max-md:hidden"}>
+                <div key={pass.id} className={index === current ? "" : "max-md:hidden"}>
                   <Ticket
                     weighIn={weighIn}
                     index={index}
@@ -124,7 +122,8 @@ export function Weigh() {
 }
 
 function ThisWeighIn({ weighIn }: { weighIn: number }) {
-  const { rig, sheet } = useDesk();
+  const { rig } = useDesk();
+  const here = rig.weigh_ins?.[weighIn - 1];
   const path = `weigh_ins[${weighIn - 1}]`;
   return (
     <section aria-label="This weigh-in">
@@ -141,8 +140,8 @@ function ThisWeighIn({ weighIn }: { weighIn: number }) {
       <Field path={`${path}.scale.accuracy`} label="Its accuracy, if stated" hint="share of a reading, “0.1 %”" />
       <Field path={`${path}.scale.slope`} label="The place falls by" hint="only where it is not level: “2 %”" />
       <Field path={`${path}.note`} label="Note" mode="text" />
-      <Photos named about="ticket" label="The tickets of this weigh-in" weighIn={sheet.window.keys[weighIn - 1]} />
-      <Photos named about="load" label="How it was packed" weighIn={sheet.window.keys[weighIn - 1]} />
+      <Photos named about="ticket" label="The tickets of this weigh-in" weighIn={here?.id ?? undefined} />
+      <Photos named about="load" label="How it was packed" weighIn={here?.id ?? undefined} />
     </section>
   );
 }

@@ -6,31 +6,42 @@ beside its field.
 
 from noxel.core.editing.changes import Change, apply_changes
 from noxel.core.editing.entries import Edited
+from noxel.core.editing.identities import (
+    identified_at,
+    identify,
+    named,
+    positions,
+    weigh_in_identity,
+    without_identities,
+)
 from noxel.core.editing.new_rig import new_rig
 from noxel.core.editing.other_units import spell_out, switch_units
-from noxel.core.editing.patches import patched, patches
-from noxel.core.editing.paths import Document, PathParts, value_at
-from noxel.core.editing.rebase import Edit, Gone, Splice, edit_of, rebase
+from noxel.core.editing.patches import Delta, Patch, delta, patched
+from noxel.core.editing.paths import Document, PathParts, copied, value_at
 from noxel.core.editing.settle import fit, frame_of_weigh_ins, settle
 
 __all__ = [
     "Change",
+    "Delta",
     "Document",
-    "Edit",
     "Edited",
-    "Gone",
+    "Patch",
     "PathParts",
-    "Splice",
     "apply_changes",
-    "edit_of",
+    "copied",
+    "delta",
     "fit",
     "frame_of_weigh_ins",
+    "identified_at",
+    "identify",
+    "named",
     "new_rig",
     "patched",
-    "patches",
-    "rebase",
+    "positions",
     "settle",
     "spell_out",
     "switch_units",
     "value_at",
+    "weigh_in_identity",
+    "without_identities",
 ]

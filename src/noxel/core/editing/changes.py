@@ -14,6 +14,7 @@ from typing import Any, Literal
 from pydantic import ValidationError
 
 from noxel.core.editing.entries import Edited, as_text, entries_of, must_stay, remember, understand
+from noxel.core.editing.identities import positions
 from noxel.core.editing.paths import Document, PathParts, copied, drop, kind_of, put, value_at
 from noxel.core.editing.settle import mark_bars_absent, settle_this
 from noxel.core.rig import Entry, Source, read_path, write_path
@@ -24,10 +25,11 @@ from noxel.errors import InputError, Problem, QuantityError
 class Change:
     """One change at a path.
 
-    ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a whole part as it
-    stands; neither, and ``remove``, takes away what is there. ``insert`` puts ``value`` into a list
-    instead of replacing an element; its figures may come as ``texts``, by name, to be understood
-    like typed ones.
+    The path names elements of lists by their identities (``loads[k3f9].mass``), or by their
+    positions now. ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a
+    whole part as it stands; neither, and ``remove``, takes away what is there. ``insert`` puts
+    ``value`` at the end of a list, or at a position; its figures may come as ``texts``, by name, to
+    be understood like typed ones.
     """
 
     path: str
@@ -74,10 +76,12 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
     ------
     InputError
         If a path leads nowhere, or a choice or a whole part breaks a rule; nothing is changed then.
+    Conflict
+        If an element that a path names is not there.
     """
     made = copied(document)
     for change in changes:
-        parts = read_path(change.path)
+        parts = positions(made, read_path(change.path))
         if not parts:
             raise InputError("A change needs a path.", [Problem("path", "is empty", "path")])
         if "entered" in parts:
@@ -96,6 +100,8 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
             _forget(made, parts, shift=-1)
             _move_accepted(made, parts, shift=-1)
         elif change.op == "insert":
+            if not isinstance(parts[-1], int):  # a list grows at its end
+                parts = (*parts, len(value_at(made, parts) or ()))
             _forget(made, parts, shift=1)
             _move_accepted(made, parts, shift=1)
             _insert(made, parts, change)
@@ -181,11 +187,12 @@ def _held_above(document: Document, at: PathParts, parts: PathParts) -> bool:
 
 
 def _insert(document: Document, parts: PathParts, change: Change) -> None:
-    kind_of(document, parts)
-    if not isinstance(parts[-1], int):
+    try:
+        kind_of(document, parts)
+    except InputError as exc:
         raise InputError(
-            "Only a list takes an insertion.", [Problem(write_path(parts), "is not a list", "path")]
-        )
+            exc.message, [Problem(write_path(parts[:-1]), "is not a list", "path")]
+        ) from exc
     holder = value_at(document, parts[:-1])
     if holder is None:
         put(document, parts[:-1], [])

@@ -3,7 +3,9 @@ weigh-ins from elsewhere.
 """
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
+from itertools import accumulate
 from typing import Any, NamedTuple
 
 from noxel.core.limits import (
@@ -55,10 +57,11 @@ class Facts(Remembered):
 
 
 class Recorded(NamedTuple):
-    """The facts of a weigh-in under its number."""
+    """The facts of a weigh-in under its number, and its identity where it is stored."""
 
     number: int
     facts: Facts
+    key: str = ""
 
 
 class LogLine(Remembered):
@@ -67,6 +70,7 @@ class LogLine(Remembered):
     """
 
     number: int
+    key: str
     totals: dict[str, float]
     changed: list[str]
 
@@ -187,6 +191,7 @@ def line_of(rig: RigFile, recorded: Recorded, before: Facts | None) -> LogLine:
     }
     return LogLine(
         number=recorded.number,
+        key=recorded.key,
         totals=totals,
         changed=_changed(rig, before, facts),
         **{key: getattr(facts, key) for key in Remembered.model_fields},
@@ -233,6 +238,15 @@ def _signature(weigh_in: WeighIn) -> object:
     return (weigh_in.date, weigh_in.place or "", str(passes))
 
 
+def _days(weigh_ins: Sequence[dict[str, Any]]) -> list[str]:
+    """The day of each; a weigh-in without one stays behind the one before it."""
+    days, last = [], ""
+    for weigh_in in weigh_ins:
+        last = weigh_in.get("date") or last
+        days.append(last)
+    return days
+
+
 def merge_weigh_ins(
     document: dict[str, Any], fresh: Sequence[dict[str, Any]]
 ) -> tuple[dict[str, Any], int]:
@@ -264,13 +278,10 @@ def merge_weigh_ins(
         if _signature(each) not in known:
             known.add(_signature(each))
             new.append(raw)
-    together, last, order = [*own, *new], "", []
-    for each in together:  # one without a day stays behind the one before it
-        last = each.get("date") or last
-        order.append(last)
-    days = [each.get("date") or "" for each in own]
-    if any((each.get("date") or "9999") < max(days, default="") for each in new):
-        together = [
-            each for _, each in sorted(zip(order, together, strict=True), key=lambda pair: pair[0])
-        ]
+    together, days = list(own), list(accumulate(_days(own), max))
+    dated = [(day or "9999", raw) for day, raw in zip(_days(new), new, strict=True)]
+    for day, raw in sorted(dated, key=lambda pair: pair[0]):  # its own keep their order
+        place = bisect_right(days, day)
+        days.insert(place, day)
+        together.insert(place, raw)
     return ({**document, "weigh_ins": together} if together else document), len(fresh) - len(new)

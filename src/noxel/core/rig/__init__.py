@@ -30,7 +30,7 @@ from noxel.core.rig.parts import (
     rating_in,
     rating_path,
 )
-from noxel.core.rig.paths import problems_of, read_path, write_path
+from noxel.core.rig.paths import Identity, problems_of, read_path, write_path
 from noxel.core.rig.rigfile import RigFile, dump_rig, parse_rig
 from noxel.core.rig.sources import entry_at, source_words
 from noxel.core.rig.terms import SETS, Meaning, TermSet, glossary
@@ -60,6 +60,7 @@ __all__ = [
     "Entered",
     "Entry",
     "HitchPart",
+    "Identity",
     "KeptPlan",
     "Kind",
     "LeverMeasurement",

@@ -66,6 +66,17 @@ class Entered(Model):
     entered: Annotated[dict[str, Entry], Field(max_length=500)] = Field(default_factory=dict)
 
 
+ElementId = Annotated[str, Field(pattern=r"^[kw][0-9a-z]{1,60}$")]
+
+
+class Element(Entered):
+    """An element of a list. ``id`` is its identity while it is stored and worked on, never given
+    again; a rig file has none.
+    """
+
+    id: ElementId | None = None
+
+
 def misplaced(at: str, message: str, **values: object) -> PydanticCustomError:
     """An error of a whole object that really belongs to the path ``at`` inside it."""
     return PydanticCustomError("misplaced", message, {"at": at, **values})

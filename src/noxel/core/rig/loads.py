@@ -17,7 +17,7 @@ from noxel.core.quantities import (
     PositiveVolume,
     fluid_density,
 )
-from noxel.core.rig.base import Day, Entered, Fraction, Model, Name, Note, Number, Share
+from noxel.core.rig.base import Day, Element, Entered, Fraction, Model, Name, Note, Number, Share
 
 Category = Literal["people", "essential", "comfort", "fixed"]
 
@@ -46,7 +46,7 @@ class Effort(Model):
     swap: Trouble | None = None
 
 
-class Load(Entered):
+class Load(Element):
     """An item aboard; its position is behind the front axle (vehicle) or behind the coupler
     (trailer).
 
@@ -85,7 +85,7 @@ def _level(value: float) -> float:
 Level = Annotated[Share, AfterValidator(_level)]
 
 
-class Tank(Entered):
+class Tank(Element):
     """A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a
     trip.
 
@@ -130,7 +130,7 @@ class Listed(Model):
     trailer: NonNegativeMass | None = None
 
 
-class Trip(Model):
+class Trip(Element):
     """A trip to weigh before."""
 
     date: Day
@@ -194,7 +194,7 @@ class Step(Model):
     name: Name = ""
 
 
-class KeptPlan(Model):
+class KeptPlan(Element):
     """Steps kept under a name, and what was predicted, to compare with the next weigh-in. [file's
     unit]
     """

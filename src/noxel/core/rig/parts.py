@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from noxel.core.quantities import Length, NonNegativeMass, PositiveLength, PositiveMass
-from noxel.core.rig.base import Entered, Fraction, Model, Name, Number, Share, misplaced
+from noxel.core.rig.base import Element, Entered, Fraction, Model, Name, Number, Share, misplaced
 from noxel.core.rig.tires import AxleTires, VehicleTires
 
 Kind = Literal["conventional", "fifth_wheel", "gooseneck", "motorhome", "slide_in"]
@@ -203,7 +203,7 @@ class Vehicle(Entered):
     self_levelling: Annotated[bool, Field(strict=True)] = False
 
 
-class HitchPart(Entered):
+class HitchPart(Element):
     """One link of the hitch chain: receiver, ball mount, adapter, ball, coupler, fifth-wheel hitch.
 
     ``weight`` is its own mass; ``size`` the diameter of a ball, or of the ball that a coupler
@@ -288,7 +288,7 @@ class TrailerGeometry(Model):
     width: PositiveLength | None = None
 
 
-class DryExtra(Entered):
+class DryExtra(Element):
     """An item the maker may or may not have counted in the dry weight: propane, battery, options,
     generator fuel.
 

@@ -8,20 +8,34 @@ from pydantic import ValidationError
 
 from noxel.errors import Problem
 
-_PART = re.compile(r"(?<=cushions\.).+|\[[0-9]+\]|[^.\[\]]+")  # a check's name has a point inside
+# a check's name has a point inside
+_PART = re.compile(r"(?<=cushions\.).+|\[[0-9]+\]|\[[a-z][0-9a-z]*\]|[^.\[\]]+")
+
+
+class Identity(str):
+    """A part of a path that names an element of a list by its identity: ``loads[k3f9]``."""
+
+    __slots__ = ()
 
 
 def write_path(parts: Sequence[str | int]) -> str:
     """Write a path as users see it: ``weigh_ins[0].passes[1].readings.front``."""
     path = ""
     for part in parts:
-        path += f"[{part}]" if isinstance(part, int) else f".{part}" if path else part
+        in_a_list = isinstance(part, int | Identity)
+        path += f"[{part}]" if in_a_list else f".{part}" if path else str(part)
     return path
 
 
 def read_path(path: str) -> tuple[str | int, ...]:
     """Read a path back into its parts."""
-    return tuple(int(part[1:-1]) if part[0] == "[" else part for part in _PART.findall(path))
+    return tuple(map(_part, _PART.findall(path)))
+
+
+def _part(text: str) -> str | int:
+    if text[0] != "[":
+        return text
+    return int(text[1:-1]) if text[1].isdecimal() else Identity(text[1:-1])
 
 
 _WORDS = {

@@ -23,7 +23,7 @@ from noxel.core.quantities import (
     PositiveMass,
     units_in_force,
 )
-from noxel.core.rig.base import Day, Entered, Model, Name, Note, Share, misplaced
+from noxel.core.rig.base import Day, Element, Entered, Name, Note, Share, misplaced
 from noxel.core.rig.loads import Listed
 
 Config = Literal["hitched", "vehicle_only", "vehicle_empty", "trailer_only"]
@@ -53,7 +53,7 @@ class Scale(Entered):
     slope: Annotated[Share, Field(ge=0, le=0.2)] | None = None
 
 
-class Adjustment(Entered):
+class Adjustment(Element):
     """Mass to add to a pass's vehicle so that it matches the other passes: fuel burned, a person
     who stepped out.
     """
@@ -63,7 +63,7 @@ class Adjustment(Entered):
     front_share: Annotated[Share, Field(ge=-5, le=5)] = 0.5
 
 
-class Pass(Entered):
+class Pass(Element):
     """One drive onto the scale."""
 
     config: Config
@@ -207,7 +207,7 @@ def _twin(name: str) -> str | None:
     return name.removesuffix("_right") + "_left" if name.endswith("_right") else None
 
 
-class AtHeight(Entered):
+class AtHeight(Element):
     """A measurement of the tongue at a coupler height, which may differ from the height it is towed
     at.
     """
@@ -294,7 +294,7 @@ TongueMeasurement = Annotated[
 ]
 
 
-class Added(Entered):
+class Added(Element):
     """An item that came aboard (or left, when negative) after the weighing; where it is may not be
     known.
     """
@@ -305,7 +305,7 @@ class Added(Entered):
     position: Length | None = None
 
 
-class Accepted(Model):
+class Accepted(Element):
     """A warning that somebody looked at and found right; ``path`` is within the weigh-in."""
 
     code: Name
@@ -313,7 +313,7 @@ class Accepted(Model):
     note: Note | None = None
 
 
-class WeighIn(Entered):
+class WeighIn(Element):
     """One visit to a scale: its passes, in the order driven, and any direct measurements of the
     tongue.
 
