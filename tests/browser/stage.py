@@ -23,6 +23,11 @@ def at(page: Page, path: str) -> Locator:
     return page.locator(f'input[data-path="{path}"]')
 
 
+def saving(page: Page) -> Locator:
+    """What the page says of saving."""
+    return page.locator("[data-part=saving]")
+
+
 def unfolded(page: Page, path: str) -> Locator:
     """The same on a phone, where a label is folded: it is opened first."""
     field = at(page, path)

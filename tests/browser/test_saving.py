@@ -8,7 +8,7 @@ import sqlite3
 
 from playwright.sync_api import Route, expect
 
-from tests.browser.stage import OnStage, at
+from tests.browser.stage import OnStage, at, saving
 from tests.truth import rig_of
 
 
@@ -151,7 +151,7 @@ class Saving(OnStage):
         at(page, "vehicle.ratings.gcwr").fill("15001")
         aside = page.locator('[data-aside="vehicle.ratings.gvwr"]')
         expect(aside).to_contain_text("“6789”. A bug.")
-        expect(page.get_by_role("status").first).to_have_text("1 not saved")
+        expect(saving(page)).to_have_text("1 not saved")
         self.assertEqual(self.rigs.open(self.rig).document["vehicle"]["ratings"]["gcwr"], 15001)
         page.reload()
         expect(aside).to_contain_text("6789")
@@ -186,7 +186,7 @@ class Saving(OnStage):
         page.unroute_all()
         aside.get_by_role("button", name="Keep as a note").click()
         expect(aside).to_have_count(0)
-        expect(page.get_by_role("status").first).to_have_text("saved")
+        expect(saving(page)).to_have_text("saved")
         self.assertIn("6,500", self.rigs.open(self.rig).document["note"])
 
     def test_a_damaged_rig_leaves_the_others_alone(self) -> None:

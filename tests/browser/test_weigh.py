@@ -5,7 +5,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.stage import DESK, PHONE, OnStage, at
+from tests.browser.stage import DESK, PHONE, OnStage, at, saving
 from tests.truth import Document, case, rig_of
 
 
@@ -187,7 +187,7 @@ class ByEachScale(OnStage):
         expect(page.locator('[data-live="silent"]')).to_be_visible()
         # a scale that hangs does not hang the page
         at(page, "weigh_ins[0].place").fill("Still typing")
-        expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
+        expect(saving(page).filter(has_text="saved")).to_be_visible()
         fault.select_option("drop")
         expect(page.locator('[data-live="live"]')).to_be_visible()  # connected again by itself
         page.get_by_role("button", name="Disconnect").click()

@@ -92,7 +92,9 @@ class Logs:
                 )
                 last = each.key
                 one = earlier.get(each.id)
-                lines.append((Recorded(number, facts[each.id], each.key), facts[one.id] if one else None))
+                lines.append(
+                    (Recorded(number, facts[each.id], each.key), facts[one.id] if one else None)
+                )
             return Page(tuple(lines), len(asked) > size, count_of(session, rig_id))
 
         return self._looked(make)

@@ -113,17 +113,18 @@ def identify(document: Document) -> Document:
 
 def _identify_weigh_ins(weigh_ins: list[Any]) -> None:
     """Those that are there keep theirs as long as these sort."""
-    following: str | None = None
-    bounds: list[str | None] = []
-    for weigh_in in reversed(weigh_ins):  # what the next one that has an identity is called
-        bounds.append(following)
-        following = _own(weigh_in) or following
-    last: str | None = None
-    for weigh_in, bound in zip(weigh_ins, reversed(bounds), strict=True):
+    last = ""
+    sorted_so_far: list[str | None] = []
+    for weigh_in in weigh_ins:
         own = _own(weigh_in)
-        if own is None or (last is not None and own <= last):
-            weigh_in["id"] = own = weigh_in_identity(last, bound)
-        last = own
+        sorted_so_far.append(own if own is not None and own > last else None)
+        last = sorted_so_far[-1] or last
+    bounds: list[str | None] = []
+    for own in reversed(sorted_so_far):
+        bounds.append(own or (bounds[-1] if bounds else None))
+    before: str | None = None
+    for weigh_in, own, bound in zip(weigh_ins, sorted_so_far, reversed(bounds), strict=True):
+        weigh_in["id"] = before = own or weigh_in_identity(before, bound)
 
 
 def _own(weigh_in: Document) -> str | None:
