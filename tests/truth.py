@@ -8,6 +8,7 @@ from typing import Any
 
 from hypothesis import strategies as st
 
+from noxel.core.editing import without_identities
 from noxel.core.editing.paths import copied
 
 CASES = Path(__file__).parent / "cases"
@@ -23,6 +24,11 @@ def case(name: str) -> Document:
 def rig_of(name: str) -> Document:
     """The rig file of a worked case, free to be changed."""
     return copy.deepcopy(case(name)["file"])
+
+
+def bare(stored: Any) -> Document:
+    """A stored rig as its file would have it."""
+    return without_identities(stored.document)
 
 
 @st.composite

@@ -102,9 +102,11 @@ class Photographs(OnADemoRig):
             "unit": "lb",
             "readings": {"front": "3060"},
         }
-        key = self.post("/jotted", ticket)["window"]["keys"][-1]
+        key = self.post("/jotted", ticket)["rig"]["weigh_ins"][-1]["id"]
         early = self.send(photo((60, 60)), "early", "about=ticket&visit=v2")
-        other = self.post("/jotted", ticket | {"key": "t2", "visit": "v2"})["window"]["keys"][-1]
+        other = self.post("/jotted", ticket | {"key": "t2", "visit": "v2"})["rig"]["weigh_ins"][-1][
+            "id"
+        ]
         self.assertEqual(
             (early["weigh_in"], self.get("/photos").json()[0]["weigh_in"]), (None, other)
         )

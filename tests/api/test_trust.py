@@ -120,7 +120,7 @@ class Nonsense(OnADemoRig):
         self.problem(
             self.client.patch(
                 f"/api/rigs/{self.rig}",
-                json={"changes": [{"path": "name", "text": "x"}], "window": [10**25]},
+                json={"changes": [{"path": "name", "text": "x"}], "seen": 10**25},
             ),
             422,
         )
@@ -205,6 +205,7 @@ class Storage(OnADemoRig):
         pooled.close()
         assert isinstance(connection, sqlite3.Connection)  # noqa: S101
         before = self.get("").json()["rig"]
+        connection.execute("VACUUM")  # no free page is left
         for pragma, back, status, words in (
             ("max_page_count = 1", "max_page_count = 1000000", 507, "The disk is full"),
             ("query_only = 1", "query_only = 0", 503, "can only be read"),

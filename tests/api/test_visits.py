@@ -79,14 +79,15 @@ class BesideTheRig(OnADemoRig):
         self.assertEqual(len(self.get("/fees").json()), len(before) + 1)
 
     def test_notes_of_a_drive_and_own_lines(self) -> None:
-        number = self.get("").json()["window"]["count"]
+        sheet = self.get("").json()
+        number, own = sheet["window"]["count"], sheet["rig"]["weigh_ins"][-1]["id"]
         self.put(
-            f"/drives/{number}",
+            f"/drives/{own}",
             {"sway": "a little above 60", "distance": "140 mi", "fuel": "11 gal"},
         )
         self.assertEqual(self.get("/drives").json()[str(number)]["sway"], "a little above 60")
-        self.put(f"/drives/{number}", {})
-        self.put(f"/drives/{number + 1}", {"sway": "x"}, 404)
+        self.put(f"/drives/{own}", {})
+        self.put("/drives/w99999999", {"sway": "x"}, 404)
         self.assertEqual(self.get("/drives").json(), {})
         self.post("/lines", {"text": "  Telescope   lashed "})
         lines = self.post("/lines", {"text": "Borrowed tripod back", "trip": True})

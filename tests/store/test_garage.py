@@ -12,10 +12,13 @@ from typing import Any
 from noxel.core.editing import Change, apply_changes, settle
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, NotFound
+from noxel.store.changes import Sent
 from noxel.store.database import Database
 from noxel.store.garage import Equipment, Garage
+from noxel.store.photos import Photos
 from noxel.store.rigs import Rigs
-from tests.truth import rig_of
+from noxel.store.visits import Visits
+from tests.truth import bare, rig_of
 
 
 def typing(path: str, text: str) -> Any:
@@ -99,6 +102,43 @@ class Things(unittest.TestCase):
             self.garage.couple("x", "conventional", {"vehicle": copy}, {})
 
 
+class FromTheSecondVersion(unittest.TestCase):
+    def test_what_counted_is_named(self) -> None:
+        """Kept from 0.2: a waiting text, an item and the middle one of three weigh-ins taken out, a
+        ticket jotted down; a note and a photograph of the weigh-in at scale 3, by its position.
+        """
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        path = Path(folder.name) / "noxel.db"
+        with sqlite3.connect(path) as old:
+            script = Path(__file__).parent / "version_0_2.sql"
+            old.executescript(script.read_text(encoding="utf-8"))
+        database = Database(path)
+        self.addCleanup(database.close)
+        rigs, visits = Rigs(database), Visits(database)
+        [rig] = [each.id for each in rigs.list()]
+        first, third, jotted = rigs.open(rig).document["weigh_ins"]
+        self.assertEqual(
+            [each["place"] for each in (first, third, jotted)], ["scale 1", "scale 3", "jotted"]
+        )
+        self.assertEqual(visits.notes(rig), {2: {"sway": "none", "note": "after scale 3"}})
+        self.assertEqual(Photos(database).all(rig)[0].weigh_in, third["id"])
+        again = rigs.receive(rig, "v1", lambda document, _at: document, sent=Sent(key="t1"))
+        self.assertEqual(len(again.document["weigh_ins"]), 3, "a ticket sent again changes nothing")
+        [line] = visits.lines(rig)
+        visits.drop_line(rig, line.id)
+        visits.add_line(rig, "Another", trip=False)
+        self.assertNotEqual(visits.lines(rig)[0].id, line.id)
+        for _ in range(4):
+            rigs.undo(rig)
+        document = bare(rigs.open(rig))
+        self.assertEqual(
+            [each["place"] for each in document["weigh_ins"]], ["scale 1", "scale 2", "scale 3"]
+        )
+        self.assertEqual(document["loads"][0]["name"], "folding table")
+        self.assertEqual(document["vehicle"]["ratings"]["gvwr"], 7000)
+
+
 class FromTheFirstVersion(unittest.TestCase):
     def test_an_old_database_opens_whole(self) -> None:
         """Kept from the first version: three rigs, one with a waiting text and two steps to
@@ -121,7 +161,7 @@ class FromTheFirstVersion(unittest.TestCase):
         self.assertEqual(len(rigs.list()), 3)
         self.assertEqual(sum(rig.weigh_ins for rig in rigs.list()), weighed)
         for rig, document in kept.items():
-            made = rigs.open(rig).document
+            made = bare(rigs.open(rig))
             self.assertEqual(
                 {key: value for key, value in made.items() if key != "weigh_ins"}, document
             )

@@ -18,7 +18,7 @@ from noxel.errors import InputError, NotFound, StorageFault
 from noxel.store.database import Database
 from noxel.store.keep import backup, known_versions, restore, version_of
 from noxel.store.rigs import Rigs
-from tests.truth import rig_of
+from tests.truth import bare, rig_of
 
 _WRITER = """
 import sys
@@ -76,7 +76,7 @@ class Keeping(unittest.TestCase):
         with self.assertRaisesRegex(InputError, "overwrites nothing"):
             backup(self.path, copy)
         kept = restore(copy, self.path)  # with the database open, as while the page is served
-        self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
+        self.assertEqual(bare(self.rigs.open(self.rig)), rig_of("check--three-passes"))
         self.rigs.change(
             self.rig,
             "name",
@@ -95,7 +95,7 @@ class Keeping(unittest.TestCase):
             lambda document: apply_changes(document, [Change("name", "later")]).document,
         )
         restore(copy, self.path)
-        self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
+        self.assertEqual(bare(self.rigs.open(self.rig)), rig_of("check--three-passes"))
 
     def everything(self) -> dict[str, bytes]:
         """What lies in the folder of the database, byte for byte, but for the copies and the log's
@@ -120,7 +120,7 @@ class Keeping(unittest.TestCase):
         self.assertEqual((kept / "noxel.db-wal").read_bytes(), log)
         self.assertRegex(kept.name, r"noxel\.before-\d{4}-\d\d-\d\d-\d{6}")
         self.assertEqual(
-            Rigs(Database(self.path)).open(self.rig).document, rig_of("check--three-passes")
+            bare(Rigs(Database(self.path)).open(self.rig)), rig_of("check--three-passes")
         )
 
     def test_nothing_is_touched_that_cannot_be_judged_or_kept(self) -> None:
@@ -202,7 +202,7 @@ class Keeping(unittest.TestCase):
                 restore(path, self.path)
         with self.assertRaises(NotFound):
             restore(self.folder / "none.db", self.path)
-        self.assertEqual(self.rigs.open(self.rig).document, rig_of("check--three-passes"))
+        self.assertEqual(bare(self.rigs.open(self.rig)), rig_of("check--three-passes"))
 
     def test_a_copy_is_kept_before_a_migration(self) -> None:
         old = self.folder / "old.db"
@@ -231,11 +231,11 @@ class Keeping(unittest.TestCase):
         self.kill_while_going(_IMPORTER)
         rigs = Rigs(Database(self.path))
         self.assertEqual([rig.id for rig in rigs.list()], [self.rig])
-        self.assertEqual(rigs.open(self.rig).document, rig_of("check--three-passes"))
+        self.assertEqual(bare(rigs.open(self.rig)), rig_of("check--three-passes"))
 
     def test_a_kill_in_the_middle_leaves_it_whole(self) -> None:
         self.kill_while_going(_WRITER)
-        document = Rigs(Database(self.path)).open(self.rig).document
+        document = bare(Rigs(Database(self.path)).open(self.rig))
         # both of a step, or neither
         self.assertEqual(document["name"], document["vehicle"]["name"])
         self.assertEqual(

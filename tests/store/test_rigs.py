@@ -13,14 +13,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from sqlalchemy import select
 
-from noxel.core.editing import Change, Document, apply_changes, without_identities
+from noxel.core.editing import Change, Document, apply_changes
 from noxel.errors import Conflict, NotFound, RigFileError
 from noxel.store.database import Database
 from noxel.store.models import ChangeRow
 from noxel.store.rigs import Rigs
-from noxel.store.stored import Stored
 from tests import some
-from tests.truth import rig_of
+from tests.truth import bare, rig_of
 
 
 def typing(path: str, text: str) -> Any:
@@ -56,11 +55,6 @@ class OnDisk(unittest.TestCase):
             self.assertEqual(
                 session.connection().exec_driver_sql("PRAGMA foreign_keys").scalar(), 1
             )
-
-
-def bare(stored: Stored) -> Document:
-    """As the rig file would have it."""
-    return without_identities(stored.document)
 
 
 class InMemory(unittest.TestCase):

@@ -56,7 +56,7 @@ class Identities(unittest.TestCase):
         document = rig_of("check--three-passes")
         document["loads"] = [{"name": "dome", "on": "trailer", "mass": 90}]
         held = apply_changes(identify(document), []).document
-        self.assertEqual(identified_at(document), "loads[0].id")
+        self.assertEqual(identified_at(document), "hitch.parts[0].id")
         self.assertIsNone(identified_at(without_identities(held)))
         self.assertEqual(without_identities(held), without_identities(document))
         path = read_path("weigh_ins[0].passes[1].readings.front")
