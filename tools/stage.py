@@ -69,8 +69,10 @@ def shared(folder: Path) -> Sharing:
 
 class Slowly:
     """The application as over a poor network: each answer of the API comes later by up to so many
-    milliseconds, some before those asked for earlier.
+    milliseconds, some before those asked for earlier; or by as many as the request says.
     """
+
+    HEADER = "x-test-late"
 
     def __init__(self, app: ASGIApp, longest_ms: float) -> None:
         self.app, self.longest_ms = app, longest_ms
@@ -79,7 +81,9 @@ class Slowly:
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Wait, then answer."""
         if scope["type"] == "http" and scope["path"].startswith("/api/"):
-            await asyncio.sleep(self.chance.random() * self.longest_ms / 1000)
+            late = dict(scope["headers"]).get(self.HEADER.encode())
+            milliseconds = float(late) if late else self.chance.random() * self.longest_ms
+            await asyncio.sleep(milliseconds / 1000)
         await self.app(scope, receive, send)
 
 
@@ -91,8 +95,7 @@ def serving(database: Database, sharing: Sharing | None = None) -> Iterator[str]
     """
     listener = listen(0)
     app = create_app(database, sharing=sharing)
-    if slow := float(os.environ.get("NOXEL_SLOW", 0)):
-        app.add_middleware(Slowly, longest_ms=slow)
+    app.add_middleware(Slowly, longest_ms=float(os.environ.get("NOXEL_SLOW", 0)))
     server = uvicorn.Server(
         uvicorn.Config(app, log_level="error", access_log=False, timeout_graceful_shutdown=1)
     )

@@ -1,5 +1,5 @@
-"""Two clients type into one rig, at any pace, over a network that loses, repeats and delays: no figure
-on a thing that it was not typed for, none twice, none lost without a word.
+"""Two clients type into one rig, at any pace, over a network that loses, repeats and delays: no
+figure on a thing that it was not typed for, none twice, none lost without a word.
 
 The page's own line (``web/src/api/line.ts``), bundled alone, in Chromium, against the real server.
 Expected: what each client typed to which thing, noted as it was typed.
@@ -51,25 +51,29 @@ def a_script(chance: random.Random, number: int) -> list[list[Any]]:
             text = chance.choice(MODES)
         elif act in ("insert", "ticket"):
             text = f"{act}-{number}-{step}"
-        script.append([chance.randint(0, 1), act, chance.randint(0, 9), text, chance.choice((0, 0, 1, 3))])
+        script.append(
+            [chance.randint(0, 1), act, chance.randint(0, 9), text, chance.choice((0, 0, 1, 3))]
+        )
     return script
 
 
 def a_rig() -> dict[str, Any]:
-    names = ("folding table", "battery bank", "tool chest")
+    names = enumerate(("folding table", "battery bank", "tool chest"), 1)
     return {
         "format": "noxel-rig",
         "version": 1,
         "units": {"mass": "lb", "length": "in"},
         "kind": "conventional",
         "trailer": {},
-        "loads": [{"name": name, "on": "vehicle", "mass": mass} for mass, name in enumerate(names, 1)],
+        "loads": [
+            {"name": name, "on": "vehicle", "mass": mass} for mass, name in enumerate(names, 1)
+        ],
     }
 
 
 class TwoClients(OnStage):
     def setUp(self) -> None:
-        memory = Path("/dev/shm")  # noqa: S108
+        memory = Path("/dev/shm")
         folder = tempfile.TemporaryDirectory(dir=memory if memory.is_dir() else None)
         self.addCleanup(folder.cleanup)
         self.path = Path(folder.name) / "noxel.db"
@@ -128,11 +132,14 @@ class TwoClients(OnStage):
             if not again and ticket not in refused:
                 self.assertEqual(numbers.count(ticket), 1, "a ticket lost")
         if not again:
-            self.check_last(played, aside)
+            self.check_last(played)
 
-    def check_last(self, played: dict[str, Any], aside: list[tuple[str, str]]) -> None:
+    def check_last(self, played: dict[str, Any]) -> None:
         """Each item holds the figure that was acknowledged last, unless it was taken out."""
-        stored = {f"loads[{load['id']}].mass": str(load["mass"]) for load in played["rig"].get("loads", [])}
+        stored = {
+            f"loads[{load['id']}].mass": str(load["mass"])
+            for load in played["rig"].get("loads", [])
+        }
         last = {path: text for path, text in played["acknowledged"] if path.endswith(".mass")}
         for path, text in last.items():
             if path in stored:

@@ -3,10 +3,12 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, type Evaluation, RequestFailed, type Step } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { Boundary } from "../app/Boundary";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { Button } from "../ui/controls";
 import { Missing } from "../ui/Missing";
 import { NextStep } from "../ui/NextStep";
+import { Pinned } from "../ui/Pinned";
 import { AllowMore } from "./AllowMore";
 import { BarsChart } from "./BarsChart";
 import { ChangeTable } from "./ChangeTable";
@@ -35,9 +37,9 @@ export function Adjust() {
   const shown: Evaluation = { ...evaluation, checks: tried.checks_after, bars_moved: null };
   return (
     <>
-      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10 short:static">
+      <Pinned className="md:sticky md:top-0 md:z-10">
         <RigDrawing evaluation={shown} short predicted measured={tried.checks_before} />
-      </div>
+      </Pinned>
       <div className="mx-auto grid max-w-[87.5rem] grid-cols-1 items-start gap-x-10 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
         <div>
           <p className="text-[0.875rem] text-soft">
@@ -67,10 +69,12 @@ export function Adjust() {
           <ChangeTable tried={tried} />
           <Levers levers={found.levers} />
           {found.bars && (
-            <BarsChart
-              curve={found.bars}
-              onTry={(level) => setSteps([...steps.filter((each) => each.kind !== "bars"), { kind: "bars", level }])}
-            />
+            <Boundary part="The chart of the bars">
+              <BarsChart
+                curve={found.bars}
+                onTry={(level) => setSteps([...steps.filter((each) => each.kind !== "bars"), { kind: "bars", level }])}
+              />
+            </Boundary>
           )}
           <Kept kept={found.kept} />
         </div>

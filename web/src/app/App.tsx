@@ -11,6 +11,7 @@ import { Start as StartPage } from "../start/Start";
 import { Button } from "../ui/controls";
 import { LongStrip } from "../ui/LongStrip";
 import { Weigh } from "../weigh/Weigh";
+import { Boundary } from "./Boundary";
 import { PATH, PLACES, type Place } from "./places";
 import { Shell } from "./Shell";
 
@@ -76,7 +77,9 @@ function Desk() {
     >
       {known ? (
         <Shell place={known.id}>
-          <Suspense>{placeOf(known.id)}</Suspense>
+          <Boundary key={known.id} part={known.name}>
+            <Suspense>{placeOf(known.id)}</Suspense>
+          </Boundary>
         </Shell>
       ) : (
         <Suspense>

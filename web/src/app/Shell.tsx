@@ -1,5 +1,5 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
-import { NavLink, useLocation, useNavigate } from "react-router";
+import { type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
+import { NavLink, useLocation, useNavigate, useNavigationType } from "react-router";
 import { useOthers, useWhereabouts } from "../api/presence";
 import { type Saving, useQueue } from "../api/queue";
 import { useLost } from "../api/reach";
@@ -30,13 +30,7 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
   const title = PLACES.find((each) => each.id === place)?.name ?? "Start";
   const main = useRef<HTMLElement>(null);
   const [foot, setFoot] = useState<HTMLElement | null>(null);
-  const { hash } = useLocation();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another place is what starts at its top
-  useEffect(() => {
-    if (hash) return; // the address names a field, which takes the focus itself
-    main.current?.scrollTo(0, 0);
-    main.current?.focus({ preventScroll: true });
-  }, [place]);
+  useScrolled(main, place);
   useEffect(() => {
     document.title = `${title} · ${rig.name || "a rig"} · Noxel`;
   }, [title, rig.name]);
@@ -97,6 +91,30 @@ export function Shell({ place, children }: { place: Place | "path"; children: Re
       <Shortcuts open={help} onOpenChange={setHelp} />
     </div>
   );
+}
+
+/** Where each entry of the history was scrolled to. */
+const scrolled = new Map<string, number>();
+
+/** Another place starts at its top and takes the focus; Back and Forward return to where it was left. */
+function useScrolled(main: RefObject<HTMLElement | null>, place: string) {
+  const { hash, key } = useLocation();
+  const back = useNavigationType() === "POP";
+  useEffect(() => {
+    const here = main.current;
+    const note = () => here && scrolled.set(key, here.scrollTop);
+    here?.addEventListener("scroll", note, { passive: true });
+    return () => here?.removeEventListener("scroll", note);
+  }, [main, key]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another place is what starts at its top
+  useEffect(() => {
+    if (hash) return; // the address names a field, which takes the focus itself
+    const top = back ? (scrolled.get(key) ?? 0) : 0;
+    const go = () => main.current?.scrollTo(0, top);
+    go();
+    if (top) requestAnimationFrame(go); // a place that fills in after its first look
+    main.current?.focus({ preventScroll: true });
+  }, [place]);
 }
 
 function Header({ onHelp }: { onHelp: () => void }) {

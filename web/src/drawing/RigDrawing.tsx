@@ -1,4 +1,5 @@
 import type { Evaluation } from "../api/client";
+import { Boundary } from "../app/Boundary";
 import { capital } from "../format";
 import { useLow, useWidth } from "../ui/useWidth";
 import { Braces } from "./Braces";
@@ -12,7 +13,13 @@ import type { Pick } from "./said";
  * The centre of the product: the rig from the side, a post under each axle and the tongue (frame = rating, fill = load,
  * both on one scale, so that areas compare as weights do), and braces that show how the figures add up.
  */
-export function RigDrawing(props: {
+export const RigDrawing = (props: DrawingProps) => (
+  <Boundary part="The drawing">
+    <Drawing {...props} />
+  </Boundary>
+);
+
+type DrawingProps = {
   evaluation: Evaluation;
   short?: boolean;
   /** On a narrow screen, show only the rig and its posts. */
@@ -26,7 +33,9 @@ export function RigDrawing(props: {
   onPlace?: OnPlace;
   /** What was weighed, shown solid beside what is predicted. */
   measured?: Evaluation["checks"] | undefined;
-}) {
+};
+
+function Drawing(props: DrawingProps) {
   const {
     evaluation,
     short = false,

@@ -55,7 +55,9 @@ export function Garage() {
                   act={act}
                 />
               ))}
-            {all.every((each) => each.kind !== kind) && <p className="text-[0.9375rem] text-soft">None yet.</p>}
+            {equipment.data && all.every((each) => each.kind !== kind) && (
+              <p className="text-[0.9375rem] text-soft">None yet.</p>
+            )}
           </section>
         ))}
       </div>

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { Kept } from "../adjust/Kept";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { Boundary } from "../app/Boundary";
 import { Button } from "../ui/controls";
 import { NextStep } from "../ui/NextStep";
 import { Compared } from "./Compared";
@@ -98,7 +99,11 @@ export function LogPlace() {
           {chosen.length > 0 && chosen.length + others.length > 1 && (
             <Compared numbers={[...chosen].sort((a, b) => a - b)} others={others} />
           )}
-          {first.count > 1 && <Multiples />}
+          {first.count > 1 && (
+            <Boundary part="The charts">
+              <Multiples />
+            </Boundary>
+          )}
         </>
       )}
       <Kept kept={first.kept} />

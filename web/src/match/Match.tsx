@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type HowMuch, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { Boundary } from "../app/Boundary";
 import { capital, mass, share as shareText } from "../format";
 import { Choice } from "../ui/controls";
 import { Missing } from "../ui/Missing";
@@ -68,7 +69,13 @@ export function Match() {
                 <NextStep to={`/rigs/${sheet.id}/path?door=tow`}>Enter the first label</NextStep>
               )}
             </div>
-            <div>{found.chart && <Room chart={found.chart} />}</div>
+            <div>
+              {found.chart && (
+                <Boundary part="The chart">
+                  <Room chart={found.chart} />
+                </Boundary>
+              )}
+            </div>
           </div>
           <Backwards found={found} />
         </>

@@ -7,6 +7,7 @@ import { mass } from "../format";
 import { Ledger } from "../margins/Ledger";
 import { TermMark } from "../ui/Glossary";
 import { Missing } from "../ui/Missing";
+import { Pinned } from "../ui/Pinned";
 import { AddItems } from "./AddItems";
 import { Items } from "./Items";
 import { Schools } from "./Schools";
@@ -52,7 +53,7 @@ export function Pack() {
   };
   return (
     <>
-      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10 short:static">
+      <Pinned className="md:sticky md:top-0 md:z-10">
         <RigDrawing
           evaluation={shown}
           short
@@ -63,7 +64,7 @@ export function Pack() {
           onPick={setPicked}
           onPlace={place}
         />
-      </div>
+      </Pinned>
       <div className="mx-auto grid max-w-[87.5rem] items-start gap-x-8 grid-cols-1 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
         <div>
           <AddItems />

@@ -5,6 +5,7 @@ import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { useGlossary } from "../ui/Glossary";
 import { PasteText } from "../ui/Paste";
+import { Pinned } from "../ui/Pinned";
 import { VerdictBar } from "../ui/VerdictBar";
 import { FindField, Needed } from "./FindField";
 import { HitchPlates } from "./HitchPlates";
@@ -63,9 +64,9 @@ export function Plates() {
     );
   return (
     <UnfoldContext value={finding}>
-      <div className="border-b border-ink bg-paper md:sticky md:top-0 md:z-10 short:static">
+      <Pinned className="md:sticky md:top-0 md:z-10">
         <RigDrawing evaluation={evaluation} short />
-      </div>
+      </Pinned>
       <div className="mx-auto max-w-[87.5rem] px-4 py-4 lg:px-6">
         <p className="max-w-[86ch] text-[0.9375rem] leading-snug">
           Copy each label once. Leave out what you do not have: its check says so. A field takes a unit or a sum, “1380

@@ -39,6 +39,7 @@ export function SourceTag({ path, label }: { path: string; label: string }) {
           align="end"
           sideOffset={4}
           collisionPadding={8}
+          aria-label={`Where ${label} came from`}
           className="z-50 w-[min(23rem,94vw)] border border-ink bg-card p-3 text-ink shadow-[3px_3px_0_var(--rule)]"
         >
           <SourceForm path={path} label={label} onDone={() => setOpen(false)} />

@@ -6,17 +6,9 @@ import { useVisitor } from "../api/visitor";
 import { Button, Choice, Picks } from "../ui/controls";
 import { enterMovesOn } from "../ui/Field";
 import { passKinds } from "./AddPass";
+import { keepText } from "./kept";
 import { namesFor, wordsFor } from "./readings";
 import { visitOf } from "./visit";
-
-/** Keep a text in this browser; one that keeps nothing is no reason to stop. */
-function keepText(key: string, text: string) {
-  try {
-    localStorage.setItem(key, text);
-  } catch {
-    // what is typed stays in this page
-  }
-}
 
 type Draft = { kind: string; unit: MassUnit; texts: Record<string, string> };
 const FACTS = [

@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 import type { Change, Pass } from "../api/client";
+import { at } from "../api/identity";
 import { useDesk } from "../api/useSheet";
 import { mass } from "../format";
 import { AdvisoryNote } from "../ui/AdvisoryNote";
@@ -8,12 +9,13 @@ import { enterMovesOn, Field, useField } from "../ui/Field";
 import { TermMark } from "../ui/Glossary";
 import { PasteText } from "../ui/Paste";
 import { Corrections } from "./Corrections";
+import { keepText } from "./kept";
 import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
 
 /** One pass as its paper slip: what to do, each platform, the printed gross as a cross-check. */
 export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLit: (lit: Lit) => void }) {
   const { weighIn, index, pass, onLit } = props;
-  const { rig, sheet, change, evaluation } = useDesk();
+  const { rig, sheet, change, evaluation, field } = useDesk();
   const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
   const answer = evaluation.passes[index];
   const title = titleOf(answer);
@@ -23,6 +25,9 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
     .map((field) => field.path.slice(path.length + 10));
   const used = [...Object.keys(pass.readings ?? {}), ...waiting];
   const [chosen, setChosen] = useState<Grain | null>(null);
+  const [aside, setAside] = useReadingsAside(pass.id ?? path);
+  const typedAt = (name: string) =>
+    field(`${path}.readings.${name}`)?.entry.text ?? String(at(rig, `${path}.readings.${name}`) ?? "");
   const scaleKind = rig.weigh_ins?.[weighIn - 1]?.scale?.kind;
   const grain = chosen ?? grainOf(used, scaleKind, evaluation.geometry.trailer_axles);
   const names = namesFor(pass.config, grain, evaluation.geometry.trailer_axles);
@@ -32,10 +37,17 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
   const setGrain = (wanted: Grain) => {
     const keep = new Set(namesFor(pass.config, wanted, evaluation.geometry.trailer_axles));
     const gone = used.filter((name) => !keep.has(name));
-    const drop: Change[] = gone.map((name) => ({ path: `${path}.readings.${name}`, op: "type", text: "" }));
-    if (drop.length) change(drop, `read ${title.toLowerCase()} more ${wanted === "axles" ? "coarsely" : "finely"}`);
+    const back = Object.keys(aside).filter((name) => keep.has(name) && !used.includes(name));
+    const type = (name: string, text: string): Change => ({ path: `${path}.readings.${name}`, op: "type", text });
+    const changes = [...gone.map((name) => type(name, "")), ...back.map((name) => type(name, aside[name] ?? ""))];
+    setAside({
+      ...Object.fromEntries(Object.entries(aside).filter(([name]) => !back.includes(name))),
+      ...Object.fromEntries(gone.map((name) => [name, typedAt(name)])),
+    });
+    if (changes.length) change(changes, `read ${title.toLowerCase()} ${GRAIN_WORDS[wanted]}`);
     setChosen(wanted);
   };
+  const keptAside = Object.entries(aside).filter(([name]) => !used.includes(name));
 
   return (
     <section aria-label={`Pass ${index + 1}: ${title}`} className="border border-ink bg-card" data-pass={index + 1}>
@@ -95,6 +107,12 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
             onLit={(on) => onLit(on ? litBy(name) : null)}
           />
         ))}
+        {keptAside.length > 0 && (
+          <p className="mb-2 border-l-4 border-rule pl-2 text-[0.875rem] leading-snug" data-part="kept-aside">
+            Kept aside, not counted: {keptAside.map(([name, text]) => `${wordsFor(name)} ${text}`).join(" · ")}. Change
+            back and they are here again.
+          </p>
+        )}
         <p className="flex justify-between pt-1.5 text-[0.9375rem]">
           <span className="text-soft">Platforms add up to</span>
           <span className="font-cond text-[1.125rem] font-semibold" data-part="sum">
@@ -139,6 +157,26 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
       </div>
     </section>
   );
+}
+
+const GRAIN_WORDS: Record<Grain, string> = {
+  axles: "by axle",
+  singly: "with the trailer's axles singly",
+  wheels: "by wheel",
+  vehicle: "as front axle and whole vehicle",
+  gross: "as one total",
+};
+
+/** Readings that another way of reading the ticket left out: kept in this browser, as typed. */
+function useReadingsAside(pass: string) {
+  const key = `noxel.readings.${pass}`;
+  const [aside, setAside] = useState<Record<string, string>>(() => JSON.parse(localStorage.getItem(key) ?? "{}"));
+  const keep = (readings: Record<string, string>) => {
+    setAside(readings);
+    if (Object.keys(readings).length) keepText(key, JSON.stringify(readings));
+    else localStorage.removeItem(key);
+  };
+  return [aside, keep] as const;
 }
 
 function GrainMenu({ grain, trailer, onChange }: { grain: Grain; trailer: boolean; onChange: (grain: Grain) => void }) {

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { useQueue } from "../api/queue";
 import { useLost } from "../api/reach";
@@ -11,6 +11,7 @@ import { Field } from "../ui/Field";
 import { Foot } from "../ui/Foot";
 import { useStale } from "../ui/Offline";
 import { Photos } from "../ui/Photos";
+import { Pinned } from "../ui/Pinned";
 import { useCalm } from "../ui/useCalm";
 import { useTerms } from "../ui/useTerms";
 import { VerdictBar } from "../ui/VerdictBar";
@@ -29,6 +30,7 @@ export function Weigh() {
   const { rig, sheet, evaluation, weighIn } = useDesk();
   const [lit, setLit] = useState<Lit>(null);
   const [turn, setTurn] = useState(0);
+  const goTo = useFirstReading(setTurn);
   const [starting, setStarting] = useState(false);
   const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
   const passes = here?.passes ?? [];
@@ -37,9 +39,9 @@ export function Weigh() {
   const current = Math.min(turn, Math.max(0, passes.length - 1));
   return (
     <div className="flex min-h-full flex-col">
-      <div className="sticky top-0 z-10 border-b border-ink bg-paper short:static">
+      <Pinned className="sticky top-0 z-10">
         <RigDrawing evaluation={evaluation} short strip lit={lit} />
-      </div>
+      </Pinned>
       {(lost || jotted) && (
         <div className="px-4 pt-3 lg:px-6">
           <Jot />
@@ -60,7 +62,7 @@ export function Weigh() {
               count={passes.length}
               current={current}
               done={evaluation.passes.map((pass) => pass.total !== null)}
-              onTurn={setTurn}
+              onTurn={goTo}
             />
             <div className="grid items-start gap-5 md:grid-cols-2 lg:grid-cols-3">
               {passes.map((pass, index) => (
@@ -79,7 +81,7 @@ export function Weigh() {
             </div>
             <div className="mt-6 grid items-start gap-x-8 gap-y-8 border-t border-ink pt-4 md:grid-cols-2 lg:grid-cols-3">
               <div className="space-y-8">
-                <AddPass weighIn={weighIn} onAdded={() => setTurn(passes.length)} />
+                <AddPass weighIn={weighIn} onAdded={() => goTo(passes.length)} />
                 <Proof />
               </div>
               <div className="space-y-8">
@@ -93,7 +95,7 @@ export function Weigh() {
               </div>
             </div>
           </div>
-          <NextBar count={passes.length} current={current} onTurn={setTurn} />
+          <NextBar count={passes.length} current={current} onTurn={goTo} />
           <VerdictBar
             className="max-md:hidden"
             next={
@@ -106,19 +108,38 @@ export function Weigh() {
       ) : (
         <div className="px-4 py-6 lg:px-6">
           <h2 className="mb-4 font-cond text-[1.75rem] font-semibold">Not weighed yet</h2>
-          <StartWeighIn onStarted={() => setTurn(0)} />
+          <StartWeighIn onStarted={() => goTo(0)} />
         </div>
       )}
       <Slip open={starting} onOpenChange={setStarting} title="Another weigh-in" wide>
         <StartWeighIn
           onStarted={() => {
-            setTurn(0);
             setStarting(false);
+            goTo(0);
           }}
         />
       </Slip>
     </div>
   );
+}
+
+/** Goes to a pass, and to its first reading as soon as that is there: in view, ready to be typed into. */
+function useFirstReading(setTurn: (turn: number) => void) {
+  const [wanted, setWanted] = useState<number | null>(null);
+  useEffect(() => {
+    if (wanted === null) return;
+    const first = document.querySelector<HTMLInputElement>(
+      `[data-pass="${wanted + 1}"] input[data-path*=".readings."]`,
+    );
+    if (!first) return; // comes with the next answer
+    first.focus({ preventScroll: true });
+    first.scrollIntoView({ block: "center" });
+    setWanted(null);
+  });
+  return (turn: number) => {
+    setTurn(turn);
+    setWanted(turn);
+  };
 }
 
 function ThisWeighIn({ weighIn }: { weighIn: number }) {
