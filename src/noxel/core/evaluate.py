@@ -9,7 +9,9 @@ from noxel.core.limits import (
     BrokenRule,
     Checked,
     Doubt,
+    Since,
     Verdict,
+    as_it_stands,
     binding,
     broken_rules,
     doubts,
@@ -62,13 +64,19 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
 
 @dataclass(frozen=True, slots=True)
 class Judged:
-    """The findings on one weigh-in, before they are put into words. Rows come tightest first."""
+    """The findings on one weigh-in, before they are put into words. Rows come tightest first.
+
+    ``rows`` are as weighed; ``since`` are they with what came aboard since; the verdict is about
+    the rig as it stands now, ``weighed`` about it as it stood on the scale.
+    """
 
     number: int | None
     weighing: Weighing
     rows: list[Checked]
     doubted: list[Doubt]
     rules: list[BrokenRule]
+    weighed: Verdict
+    since: Since | None
     verdict: Verdict
 
 
@@ -81,11 +89,14 @@ def judge(rig: RigFile, weigh_in: int | None = None) -> Judged:
         If the rig has no weigh-in of that number.
     """
     number = pick_weigh_in(rig, weigh_in)
-    weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
+    here = rig.weigh_ins[number - 1] if number else None
+    weighing = weigh(rig, here)
     rows = tightest_first(run_checks(rig, weighing))
     doubted, rules = doubts(rig, number, weighing), broken_rules(rig, weighing)
-    found = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
-    return Judged(number, weighing, rows, doubted, rules, found)
+    weighed = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
+    since = as_it_stands(rig, here, weighing, rows)
+    now = since.verdict(weighed) if since else weighed
+    return Judged(number, weighing, rows, doubted, rules, weighed, since, now)
 
 
 def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
@@ -130,18 +141,14 @@ def _rooms(
     ]
 
 
-def _estimate(rig: RigFile, number: int | None, to: Printer) -> answers.Estimate | None:
-    weigh_in = rig.weigh_ins[number - 1] if number else None
-    if weigh_in is None or not weigh_in.added_since:
+def _estimate(rig: RigFile, seen: Judged, to: Printer) -> answers.Estimate | None:
+    if seen.since is None:
         return None
-    weighing = weigh(rig, weigh_in, with_added=True)
-    rows = tightest_first(run_checks(rig, weighing))
-    rules = broken_rules(rig, weighing)
-    found = verdict(rows, broken=bool(rules))
-    made = [replace(check_answer(rig, weighing, row, to), working=None) for row in rows]
-    return answers.Estimate(
-        verdict=found, headline=sentences.headline(rig, rows, found, rules=rules), checks=made
-    )
+    rows, rules = tightest_first(seen.since.rows), seen.rules
+    shown = rows if seen.verdict != seen.weighed else seen.rows
+    made = [replace(check_answer(rig, seen.weighing, row, to), working=None) for row in rows]
+    headline = sentences.headline(rig, shown, seen.verdict, rules=rules)
+    return answers.Estimate(verdict=seen.verdict, headline=headline, checks=made)
 
 
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
@@ -168,7 +175,8 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     seen = judge(rig, weigh_in)
     number, weighing, rows, found = seen.number, seen.weighing, seen.rows, seen.verdict
     doubted, rules = seen.doubted, seen.rules
-    known = expect(rig, weighing) if found == "incomplete" else None
+    unknown = any(row.status == "unknown" for row in rows)
+    known = expect(rig, weighing) if unknown else None
     if known is not None:
         foresee(rig, known, rows)
         rows = tightest_first(rows)
@@ -203,9 +211,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         weigh_in=number,
         towing=rig.towing,
         verdict=found,
-        headline=sentences.headline(
-            rig, rows, found, number=number, doubted=doubted, known=known, rules=rules
-        ),
+        headline=_headline(rig, seen, rows, known),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate(
             {**derived, "tongue_source": weighing.tongue_source}
@@ -219,7 +225,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         findings=findings(rig, number, weighing),
         open=still_open(rig, weighing, rows),
         rooms=_rooms(rig, weighing, rows, to),
-        estimate=_estimate(rig, number, to),
+        estimate=_estimate(rig, seen, to),
         plates=contradictions(rig),
         chain=_chain(rig, to),
         terms=words_of(rig),
@@ -229,7 +235,24 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         caution=sentences.CAUTION,
         doubts=[each.code for each in doubted],
         expected=expected,
-        outlook=outlook_of(rows, doubted=bool(doubted)) if known else None,
+        outlook=outlook_of(rows, settled=not doubted and seen.since is None) if known else None,
+    )
+
+
+def _headline(
+    rig: RigFile, seen: Judged, rows: list[Checked], known: Knowledge | None
+) -> answers.Headline:
+    """The verdict in words: of the rig as it stands now, where that is worse than as weighed."""
+    worse = seen.since is not None and seen.verdict != seen.weighed
+    return sentences.headline(
+        rig,
+        tightest_first(seen.since.rows) if worse and seen.since else rows,
+        seen.verdict,
+        number=seen.number,
+        doubted=seen.doubted,
+        known=known,
+        rules=seen.rules,
+        since=seen.since if worse else None,
     )
 
 
@@ -275,6 +298,7 @@ def evaluate_ceiling(rig: RigFile) -> answers.CeilingAnswer:
     return answers.CeilingAnswer(
         units=answers.MassIn(mass=rig.units.mass),
         tongue_share=found.tongue_share,
+        share_way=found.share_way,
         limits={check: value / factor for check, value in found.limits.items()},
         binding=found.binding,
         ceiling=None if found.ceiling is None else found.ceiling / factor,

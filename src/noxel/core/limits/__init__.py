@@ -35,6 +35,7 @@ from noxel.core.limits.ratings import (
     tow_limit,
 )
 from noxel.core.limits.rules import BrokenRule, broken_rules
+from noxel.core.limits.since import Since, as_it_stands
 from noxel.core.limits.tires import (
     OLD_YEARS,
     AxleSet,
@@ -63,9 +64,11 @@ __all__ = [
     "Headroom",
     "Limit",
     "Outlook",
+    "Since",
     "Status",
     "Verdict",
     "age_years",
+    "as_it_stands",
     "axle_sets",
     "binding",
     "broken_rules",

@@ -8,7 +8,15 @@ from typing import Literal
 from noxel.core.limits.ratings import Limit, cushion, limits, unsure
 from noxel.core.limits.tires import axle_sets
 from noxel.core.limits.under_load import assembly_load, single_axles, tire_load
-from noxel.core.mechanics import SAME, Weighing
+from noxel.core.mechanics import (
+    SAME,
+    Weighing,
+    curb_by_placard,
+    curb_entered,
+    dry_by_label,
+    dry_entered,
+    source_at,
+)
 from noxel.core.quantities import Figure, Term, total
 from noxel.core.rig import RigFile, on_its_wheels, share_range, source_words
 
@@ -50,8 +58,15 @@ FLOORS = {
     "vehicle.tow_rating": "trailer_axles",
     "hitch.trailer": "trailer_axles",
     "hitch.tongue": "tongue_net",
+    "vehicle.gross": "vehicle_solo",
+    "combination.gross": "vehicle_solo",
+    "vehicle.rear_axle": "rear_solo",
 }
-"""What a load that is not known is at least."""
+"""What a load that is not known is at least, when towing."""
+BARS_MAY_MOVE = 0.25
+"""Part of the tongue that bars may still move to the trailer's axles, once they are tensioned."""
+MAY_BE_NEGATIVE = ("vehicle.payload", "trailer.cargo", "tongue.share")
+"""Differences and shares: a load itself is never below nothing."""
 
 
 def required_checks(rig: RigFile) -> tuple[str, ...]:
@@ -93,13 +108,15 @@ class Checked:
     at_least: Figure | None = None
     range: tuple[float, float] | None = None
     expected: Foreseen | None = None
+    by_other_label: Figure | None = None
 
     margin: float | None = field(init=False)
     used: float | None = field(init=False)
 
     def __post_init__(self) -> None:
         self.margin = self.used = None
-        if self.actual is not None and self.limit is not None:
+        believed = self.actual is not None and not impossible(self.id, self.actual)
+        if self.actual is not None and believed and self.limit is not None:
             most = self.limit.kg
             self.margin = most - self.actual.value
             self.used = 1 - self.margin / most if most > 0 else None
@@ -120,18 +137,24 @@ def exceeds(actual: float, limit: float) -> bool:
     return actual - limit > SAME * max(abs(actual), abs(limit))
 
 
-def _status(
-    actual: Figure | None, limit: Limit | None, cushioned: float, floor: Figure | None
+def impossible(check: str, actual: Figure) -> bool:
+    """Whether a load is below nothing by more than its ±."""
+    return check not in MAY_BE_NEGATIVE and actual.value + actual.plus_minus < 0
+
+
+def status_of(
+    check: str,
+    actual: Figure | None,
+    limit: Limit | None,
+    cushioned: float,
+    by_other_label: Figure | None = None,
 ) -> Status:
-    if limit is None:
+    """The status of a load against its limit; ``cushioned`` is the share of it that may be used."""
+    if limit is None or actual is None or impossible(check, actual):
         return "unknown"
-    if actual is None:
-        return (
-            "over"
-            if floor is not None and limit.real and exceeds(floor.value, limit.kg)
-            else "unknown"
-        )
     over = exceeds(actual.value, limit.kg)
+    if by_other_label is not None and exceeds(by_other_label.value, limit.kg) != over:
+        return "unconfirmed"
     if over and (not limit.worked_out or limit.certainty == "optimistic"):
         return "over"
     if not limit.real:
@@ -168,33 +191,56 @@ def payload_used(rig: RigFile, loaded: Figure | None, empty: Figure | None) -> F
 
 
 def cargo_used(rig: RigFile, gross: Figure | None, dry: Figure | None) -> Figure | None:
-    """What the trailer carries: the trailer in total less its dry weight. [kg]"""
+    """What the trailer carries: the trailer in total less its weight as built. [kg]"""
     if gross is None or dry is None:
         return None
-    terms = [
-        gross.term("", "trailer in total"),
-        Term("−", "dry weight", dry.amount, source=source_words(rig, "trailer.dry_weight")),
-    ]
-    return total("cargo_used", "trailer in total − dry weight", terms)
+    name = "dry weight" if dry.key == "dry_weight" else "empty weight by the label"
+    source = source_words(rig, "trailer.dry_weight") if dry.key == "dry_weight" else None
+    terms = [gross.term("", "trailer in total"), Term("−", name, dry.amount, source=source)]
+    return total("cargo_used", f"trailer in total − {name}", terms)
 
 
-def _exact(key: str, kg: float | None) -> Figure | None:
-    """A mass as entered, without a ±: what was weighed is judged against it as it stands."""
-    return Figure(key, kg, "as entered") if kg is not None else None
+@dataclass(frozen=True, slots=True)
+class Bases:
+    """The empty weights that payload and cargo are counted from, as they were entered and without a
+    ±: the one used, and the label's own beside a brochure's. [kg]
+    """
+
+    empty: Figure | None
+    empty_by_label: Figure | None
+    dry: Figure | None
+    dry_by_label: Figure | None
 
 
-def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
-    figures, hitched, trailer = weighing.figures, weighing.hitched, rig.trailer
-    found: dict[str, Figure | None] = {check: figures.get(key) for check, key in FIGURE_OF.items()}
-    curb, dry = rig.vehicle.curb_weight, trailer.dry_weight if trailer else None
-    empty = figures.get("curb_measured") or _exact("curb_weight", curb.kg if curb else None)
-    found["vehicle.payload"] = payload_used(rig, figures.get("vehicle_hitched"), empty)
-    found["trailer.cargo"] = cargo_used(
-        rig, figures.get("trailer_gross"), _exact("dry_weight", dry.kg if dry else None)
+def bases_of(rig: RigFile, weighing: Weighing) -> Bases:
+    """Which empty weights a rig's payload and cargo are counted from."""
+    measured = weighing.figures.get("curb_measured")
+    empty, other_empty = _two_labels(
+        rig, curb_entered(rig), curb_by_placard(rig), "vehicle.curb_weight"
     )
-    if hitched is None:
-        return found
-    for figure in single_axles(hitched) if trailer else ():
+    dry, other_dry = _two_labels(rig, dry_entered(rig), dry_by_label(rig), "trailer.dry_weight")
+    return Bases(measured or empty, None if measured else other_empty, dry, other_dry)
+
+
+def _two_labels(
+    rig: RigFile, entered: Figure | None, label: Figure | None, path: str
+) -> tuple[Figure | None, Figure | None]:
+    """A figure as entered, else the label's own; and the label's own where the other is a
+    brochure's.
+    """
+    entered, label = (
+        Figure(each.key, each.value, "as entered") if each else None for each in (entered, label)
+    )
+    brochure = entered is not None and source_at(rig, path) != "scale"
+    return entered or label, label if brochure else None
+
+
+def _actuals(rig: RigFile, weighing: Weighing, bases: Bases) -> dict[str, Figure | None]:
+    figures, hitched = weighing.figures, weighing.hitched
+    found: dict[str, Figure | None] = {check: figures.get(key) for check, key in FIGURE_OF.items()}
+    found["vehicle.payload"] = payload_used(rig, figures.get("vehicle_hitched"), bases.empty)
+    found["trailer.cargo"] = cargo_used(rig, figures.get("trailer_gross"), bases.dry)
+    for figure in single_axles(hitched) if hitched and rig.trailer else ():
         found[f"trailer.axle_{figure.key.rsplit('_', 1)[1]}"] = figure
     for each in axle_sets(rig):
         whole = figures.get(AXLE_LOAD[each.group])
@@ -205,6 +251,15 @@ def _actuals(rig: RigFile, weighing: Weighing) -> dict[str, Figure | None]:
             rig, f"assembly_{each.group}", hitched, each.group, whole
         )
     return found
+
+
+def _by_other_label(rig: RigFile, weighing: Weighing, bases: Bases) -> dict[str, Figure | None]:
+    """Payload and cargo counted from the label's own empty weight, beside a brochure's."""
+    figures = weighing.figures
+    return {
+        "vehicle.payload": payload_used(rig, figures.get("vehicle_hitched"), bases.empty_by_label),
+        "trailer.cargo": cargo_used(rig, figures.get("trailer_gross"), bases.dry_by_label),
+    }
 
 
 def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing) -> Iterable[str]:
@@ -261,33 +316,69 @@ def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
     list of Checked
         The required checks even when unknown; the others where their limit is known.
     """
-    known, actuals = limits(rig), _actuals(rig, weighing)
+    known, bases = limits(rig), bases_of(rig, weighing)
+    actuals, others = _actuals(rig, weighing, bases), _by_other_label(rig, weighing, bases)
     required = required_checks(rig)
     found = []
     for check in _listed(rig, known, weighing):
         actual = actuals.get(check)
         if check == "tongue.share":
-            low, high = share_range(rig)
-            found.append(
-                Checked(
-                    check, actual, None, share_status(actual, low, high), True, range=(low, high)
-                )
-            )
+            found.append(_share_row(rig, weighing, actual))
             continue
-        floor = weighing.figures.get(FLOORS[check]) if actual is None and check in FLOORS else None
-        limit, share = limit_of(rig, check, known, weighing), cushion(rig, check)
-        found.append(
-            Checked(
-                check,
-                actual,
-                limit,
-                _status(actual, limit, share, floor),
-                check in required,
-                share,
-                floor,
-            )
+        limit, share, other = (
+            limit_of(rig, check, known, weighing),
+            cushion(rig, check),
+            others.get(check),
         )
+        status = status_of(check, actual, limit, share, other)
+        floors = _floors(rig, weighing, check, bases) if actual is None and rig.towing else []
+        if floors and limit and limit.real and all(exceeds(f.value, limit.kg) for f in floors):
+            status = "over"
+        if status == "within" and _not_settled(rig, weighing, check, actual, limit):
+            status = "tight"
+        floor = floors[0] if floors else None
+        row = Checked(check, actual, limit, status, check in required, share, floor)
+        row.by_other_label = other
+        found.append(row)
     return found
+
+
+def _share_row(rig: RigFile, weighing: Weighing, actual: Figure | None) -> Checked:
+    low, high = share_range(rig)
+    gross = weighing.figures.get("trailer_gross")
+    believed = gross is not None and gross.value + gross.plus_minus > 0
+    status = share_status(actual, low, high) if believed else "unknown"
+    if status == "within" and weighing.off_height:
+        status = "tight"
+    return Checked("tongue.share", actual, None, status, True, range=(low, high))
+
+
+def _floors(rig: RigFile, weighing: Weighing, check: str, bases: Bases) -> list[Figure]:
+    """What a load that is not known is at least: for the payload by each label. [kg]"""
+    if check == "vehicle.payload":
+        solo = weighing.figures.get("vehicle_solo")
+        by_labels = (payload_used(rig, solo, each) for each in (bases.empty, bases.empty_by_label))
+        return [each for each in by_labels if each is not None]
+    floor = weighing.figures.get(FLOORS.get(check, ""))
+    return [floor] if floor else []
+
+
+def _not_settled(
+    rig: RigFile, weighing: Weighing, check: str, actual: Figure | None, limit: Limit | None
+) -> bool:
+    """Whether a load within its limit is not settled yet: the tongue was measured at another
+    height, or bars that are still slack will move load here.
+    """
+    if check == "hitch.tongue":
+        return weighing.off_height
+    to_come = rig.hitch.weight_distribution and weighing.slack and not weighing.engaged
+    if not to_come or actual is None or limit is None:
+        return False
+    if check == "trailer.axles":
+        tongue = weighing.figures.get("tongue_static")
+        return tongue is not None and exceeds(actual.value + BARS_MAY_MOVE * tongue.value, limit.kg)
+    solo = weighing.figures.get("front_solo") if check == "vehicle.front_axle" else None
+    return solo is not None and exceeds(solo.value, limit.kg)
 
 
 def verdict(checks: Iterable[Checked], *, doubted: bool = False, broken: bool = False) -> Verdict:

@@ -13,12 +13,17 @@ from noxel.core.quantities import Figure, combine, nominal, plus_minus
 from noxel.core.rig import RigFile, WeighIn
 
 DoubtCode = Literal[
+    "bars_do_the_reverse",
     "gvwr_against_axle_ratings",
+    "negative_load",
     "passes_do_not_close",
     "ticket_total_differs",
     "tongue_sources_disagree",
+    "trailer_far_below_gvwr",
+    "trailer_gvwr_against_axle_ratings",
     "trailer_lighter_than_dry",
     "trailer_totals_disagree",
+    "vehicle_far_above_gvwr",
     "vehicle_far_below_gvwr",
     "vehicle_lighter_than_empty",
 ]
@@ -27,8 +32,14 @@ LIGHTER = 0.97
 """A loaded vehicle or trailer below this share of its empty weight cannot be right."""
 FAR_BELOW = 0.5
 """A vehicle below this share of its GVWR: kilograms typed as pounds, or a digit lost."""
-GVWR_SPAN = (0.6, 1.1)
+FAR_ABOVE = 1.5
+"""A vehicle above this share of its GVWR: pounds typed as kilograms, or a digit too many."""
+TRAILER_FAR_BELOW = 0.55
+"""A trailer below this share of its GVWR: a label in the other unit, or a digit too many."""
+GVWR_SPAN, TRAILER_SPAN = (0.6, 1.1), (0.6, 1.5)
 """Where a GVWR lies against the sum of the axle ratings."""
+FAR_LIGHTER = 0.8
+"""Below this share of its empty weight no owner's word can answer for a vehicle."""
 APART = 1.5
 """Two figures this many times their ± apart cannot both be right."""
 
@@ -53,7 +64,8 @@ class Doubt:
 
 def _vehicle(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
     vehicle = weighing.figures.get("vehicle_solo") or weighing.figures.get("vehicle_hitched")
-    loads = weighing.solo if "vehicle_solo" in weighing.figures else weighing.hitched
+    alone = "vehicle_solo" in weighing.figures
+    loads = (weighing.solo if alone else None) or weighing.hitched or weighing.solo
     if vehicle is None or loads is None:
         return
     ratings, curb = rig.vehicle.ratings, rig.vehicle.curb_weight
@@ -72,6 +84,50 @@ def _vehicle(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
         yield Doubt(
             "vehicle_far_below_gvwr", path, vehicle.value, ratings.gvwr.kg, number=loads.number
         )
+    if ratings.gvwr and exceeds(vehicle.value, FAR_ABOVE * ratings.gvwr.kg):
+        yield Doubt(
+            "vehicle_far_above_gvwr", path, vehicle.value, ratings.gvwr.kg, number=loads.number
+        )
+
+
+_LOADS = {
+    "front_hitched": "front",
+    "front_solo": "front",
+    "rear_hitched": "rear",
+    "rear_solo": "rear",
+    "vehicle_hitched": "vehicle",
+    "vehicle_solo": "vehicle",
+    "trailer_axles": "trailer",
+    "trailer_gross": "trailer",
+    "tongue_static": "trailer",
+}
+"""Loads, and the reading that is read again where one is below nothing."""
+
+
+def _negative(weighing: Weighing, at: str) -> Iterator[Doubt]:
+    for key in _LOADS:
+        figure = weighing.figures.get(key)
+        if figure is not None and figure.value + figure.plus_minus < 0:
+            yield Doubt("negative_load", at, figure.value, 0.0, figure.plus_minus, names=(key, ""))
+            return
+
+
+def _bars(weighing: Weighing, at: str) -> Iterator[Doubt]:
+    """Bars that take from the front axle, or from the trailer's: the two passes are swapped."""
+    for key in ("front_restored", "trailer_transfer"):
+        figure = weighing.figures.get(key)
+        if figure is not None and figure.value + figure.plus_minus < 0 and weighing.slack:
+            path = f"{at}.passes[{weighing.slack.number - 1}].spring_bars"
+            yield Doubt(
+                "bars_do_the_reverse",
+                path,
+                figure.value,
+                0.0,
+                figure.plus_minus,
+                weighing.slack.number,
+                (key, ""),
+            )
+            return
 
 
 def _trailer(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
@@ -79,8 +135,13 @@ def _trailer(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
     gross = figures.get("trailer_gross")
     if gross and dry and exceeds(LIGHTER * dry.kg, gross.value):
         yield Doubt("trailer_lighter_than_dry", "trailer.dry_weight", gross.value, dry.kg)
+    rated = rig.trailer.ratings.gvwr if rig.trailer else None
+    if gross and rated and exceeds(TRAILER_FAR_BELOW * rated.kg, gross.value):
+        yield Doubt("trailer_far_below_gvwr", "trailer.ratings.gvwr", gross.value, rated.kg)
     alone = weighing.trailer_only.trailer if weighing.trailer_only else None
-    combination, solo = figures.get("combination_gross"), figures.get("vehicle_solo")
+    hitched, alone_too = weighing.hitched, weighing.solo
+    combination = hitched.gross if hitched else None
+    solo = alone_too.vehicle if alone_too else None
     if alone and combination and solo and weighing.trailer_only:
         apart = combine([(1.0, alone.amount), (-1.0, combination.amount), (1.0, solo.amount)])
         if exceeds(abs(nominal(apart)), APART * plus_minus(apart)):
@@ -102,6 +163,15 @@ def _labels(rig: RigFile) -> Iterator[Doubt]:
             ratings.gvwr.kg, GVWR_SPAN[1] * axles
         ):
             yield Doubt("gvwr_against_axle_ratings", "vehicle.ratings.gvwr", ratings.gvwr.kg, axles)
+    rated = rig.trailer.ratings if rig.trailer else None
+    if rated and rated.gvwr and rated.gawr:
+        axles = sum(each.kg for each in rated.gawr)
+        if exceeds(TRAILER_SPAN[0] * axles, rated.gvwr.kg) or exceeds(
+            rated.gvwr.kg, TRAILER_SPAN[1] * axles
+        ):
+            yield Doubt(
+                "trailer_gvwr_against_axle_ratings", "trailer.ratings.gvwr", rated.gvwr.kg, axles
+            )
 
 
 def _tongue(weighing: Weighing, at: str) -> Iterator[Doubt]:
@@ -144,7 +214,6 @@ def _as_read(loads: PassLoads) -> float | None:
 
 
 def _tickets(weighing: Weighing, weigh_in: WeighIn, at: str) -> Iterator[Doubt]:
-    step = weigh_in.scale.resolution.kg if weigh_in.scale else 0.0
     passes = (
         weighing.engaged,
         weighing.slack,
@@ -156,6 +225,8 @@ def _tickets(weighing: Weighing, weigh_in: WeighIn, at: str) -> Iterator[Doubt]:
         printed, read = loads.each.printed_gross, _as_read(loads)
         if printed is None or read is None:
             continue
+        scale = loads.each.scale or weigh_in.scale
+        step = scale.resolution.kg if scale else 0.0
         allowed = step / 2 * (len(loads.each.readings) + 1)
         if exceeds(abs(printed.kg - read), allowed * (1 + 1e-9)):
             names = tuple(reading_words(name) for name in loads.each.readings)
@@ -192,6 +263,8 @@ def doubts(rig: RigFile, number: int | None, weighing: Weighing) -> list[Doubt]:
         at, weigh_in = f"weigh_ins[{number - 1}]", rig.weigh_ins[number - 1]
         found += [
             *_vehicle(rig, weighing, at),
+            *_negative(weighing, at),
+            *_bars(weighing, at),
             *_trailer(rig, weighing, at),
             *_tongue(weighing, at),
             *_closure(weighing.engaged, weighing.slack, at),
@@ -202,8 +275,21 @@ def doubts(rig: RigFile, number: int | None, weighing: Weighing) -> list[Doubt]:
 
 
 def unanswered(rig: RigFile, number: int | None, found: list[Doubt]) -> list[Doubt]:
-    """The doubts that the owner has not accepted on the record of the weigh-in."""
+    """The doubts that the owner has not accepted on the record of the weigh-in, or that nobody's
+    word can answer.
+    """
     accepted = (
         {each.code for each in rig.weigh_ins[number - 1].accepted} if number is not None else set()
     )
-    return [each for each in found if each.code not in accepted]
+    codes = {each.code for each in found}
+    return [
+        each for each in found if each.code not in accepted or _beyond_accepting(rig, each, codes)
+    ]
+
+
+def _beyond_accepting(rig: RigFile, doubt: Doubt, codes: set[DoubtCode]) -> bool:
+    if doubt.code == "vehicle_far_below_gvwr":
+        return empty_by_label(rig) is None or "vehicle_lighter_than_empty" in codes
+    if doubt.code == "vehicle_lighter_than_empty":
+        return exceeds(FAR_LIGHTER * doubt.other, doubt.figure)
+    return doubt.code == "negative_load"

@@ -3,6 +3,7 @@ estimate clears nothing.
 """
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 
 from noxel.core.limits.checks import (
     AXLE_LOAD,
@@ -10,6 +11,7 @@ from noxel.core.limits.checks import (
     Checked,
     Foreseen,
     Outlook,
+    bases_of,
     cargo_used,
     exceeds,
     payload_used,
@@ -17,30 +19,102 @@ from noxel.core.limits.checks import (
 from noxel.core.limits.ratings import Limit
 from noxel.core.limits.tires import axle_sets
 from noxel.core.limits.under_load import assembly_load, tire_load
-from noxel.core.mechanics import Knowledge, anything_listed
-from noxel.core.quantities import Figure
+from noxel.core.mechanics import (
+    Knowledge,
+    anything_listed,
+    items_kg,
+    listed,
+    somebody_listed,
+    uncounted,
+)
+from noxel.core.quantities import Figure, Term, total
 from noxel.core.rig import RigFile, share_range
 
 NEEDS_SOMEBODY = ("vehicle.gross", "vehicle.payload", "combination.gross")
 """Not within while nothing is listed in a vehicle that somebody must drive."""
 
 
-def _figures(rig: RigFile, known: Knowledge) -> dict[str, Figure | None]:
-    """The load that each check is expected to find."""
-    found: dict[str, Figure | None] = {check: known.known(key) for check, key in FIGURE_OF.items()}
-    found["vehicle.payload"] = payload_used(rig, known.known("vehicle_hitched"), known.empty)
-    if known.way("trailer_gross") != "rating":
-        found["trailer.cargo"] = cargo_used(rig, known.known("trailer_gross"), known.dry)
+@dataclass(slots=True)
+class _Prospect:
+    """The load that a check is expected to find, the same by the other of two labels, and whether
+    it is what a list adds up to.
+    """
+
+    figure: Figure
+    by_other_label: Figure | None = None
+    by_list: bool = False
+
+
+def _prospects(rig: RigFile, known: Knowledge) -> dict[str, _Prospect]:
+    found = {
+        check: _Prospect(figure)
+        for check, key in FIGURE_OF.items()
+        if (figure := known.known(key)) is not None
+    }
+    found |= {
+        check: prospect
+        for check, prospect in (
+            ("vehicle.payload", _payload(rig, known)),
+            ("trailer.cargo", _cargo(rig, known)),
+        )
+        if prospect is not None
+    }
     for each in axle_sets(rig):
         whole = known.known(AXLE_LOAD[each.group])
-        found[f"tires.{each.group}"] = one = tire_load(
-            rig, f"tire_{each.group}", None, each.group, whole, each.tires
-        )
-        found[f"wheels.{each.group}"] = one.renamed(f"wheel_{each.group}") if one else None
-        found[f"assembly.{each.group}"] = assembly_load(
-            rig, f"assembly_{each.group}", None, each.group, whole
-        )
+        one = tire_load(rig, f"tire_{each.group}", None, each.group, whole, each.tires)
+        if one is not None:
+            found[f"tires.{each.group}"] = _Prospect(one)
+            found[f"wheels.{each.group}"] = _Prospect(one.renamed(f"wheel_{each.group}"))
+        assembly = assembly_load(rig, f"assembly_{each.group}", None, each.group, whole)
+        if assembly is not None:
+            found[f"assembly.{each.group}"] = _Prospect(assembly)
     return found
+
+
+def _payload(rig: RigFile, known: Knowledge) -> _Prospect | None:
+    """The loaded vehicle less the empty one; without either what is listed and what the hitch
+    carries.
+    """
+    if known.empty is not None:
+        used = payload_used(rig, known.known("vehicle_hitched"), known.empty)
+        if used is None:
+            return None
+        figures = known.weighing.figures
+        bases = bases_of(rig, known.weighing)
+        if bases.empty_by_label is None or not figures.keys() & {"vehicle_solo", "vehicle_hitched"}:
+            return _Prospect(used)
+        other = known.empties[1][1] if len(known.empties) > 1 else None
+        return _Prospect(used, payload_used(rig, known.known("vehicle_hitched"), other))
+    net = known.net_on_hitch if rig.towing else 0.0
+    if net is None or not items_kg(rig, "vehicle"):
+        return None
+    terms = [Term("", "listed in the vehicle, hitch included", listed(rig, "vehicle"))]
+    if rig.towing:
+        terms.append(Term("+", "load on the hitch", net))
+    figure = total("payload_used", "what is listed + the load on the hitch", terms)
+    return _Prospect(figure, by_list=True)
+
+
+def _cargo(rig: RigFile, known: Knowledge) -> _Prospect | None:
+    """The trailer in total less its weight as built; without either what is listed in it."""
+    gross, way = known.known("trailer_gross"), known.way("trailer_gross")
+    entered = next((each for each in known.dries if each.key == "dry_weight"), None)
+    base = rig.plan.trailer_base
+    from_it = way == "listed" and not (base and base.gross)  # then it cancels
+    dry = (None if from_it else entered) or next(iter(known.dries), None)
+    if gross is not None and way != "rating" and dry is not None:
+        used = cargo_used(rig, gross, dry)
+        other = bases_of(rig, known.weighing).dry_by_label
+        if used is None or other is None or "trailer_axles" not in known.weighing.figures:
+            return _Prospect(used) if used else None
+        label = next(each for each in known.dries if each.key == "dry_by_label")
+        return _Prospect(used, cargo_used(rig, gross, label))
+    extras = [each for each in rig.trailer.dry_extras if not each.counted] if rig.trailer else []
+    if not extras and not anything_listed(rig, "trailer"):
+        return None
+    terms = [Term("", "listed in the trailer", listed(rig, "trailer"))]
+    terms += uncounted(rig)
+    return _Prospect(total("cargo_used", "what is listed in the trailer", terms), by_list=True)
 
 
 def _load_key(check: str) -> str:
@@ -88,8 +162,18 @@ def _cautious(rig: RigFile, known: Knowledge, check: str, found: Outlook) -> Out
         "empty_weighed",
         "curb",
         "placard",
-    ) and not anything_listed(rig, "vehicle")
+    ) and not somebody_listed(rig)
     return "open" if nobody and check in NEEDS_SOMEBODY and found == "within" else found
+
+
+def _of_list(rig: RigFile, known: Knowledge, check: str, found: Outlook) -> Outlook:
+    """The cautions about what only a list adds up to."""
+    if check == "trailer.cargo":
+        complete = rig.plan.trailer_by == "listed"
+        return "open" if found == "within" and not complete else found
+    if found == "within" and not somebody_listed(rig):
+        return "open"
+    return _cautious(rig, known, "hitch.tongue", found)  # it rests on the trailer by its tongue
 
 
 def foresee(rig: RigFile, known: Knowledge, rows: Iterable[Checked]) -> None:
@@ -104,29 +188,33 @@ def foresee(rig: RigFile, known: Knowledge, rows: Iterable[Checked]) -> None:
     rows : iterable of Checked
         Their ``expected`` is set where a load is expected and the limit is known.
     """
-    figures = _figures(rig, known)
+    prospects = _prospects(rig, known)
     for row in rows:
-        actual = figures.get(row.id)
-        if row.status != "unknown" or actual is None:
+        prospect = prospects.get(row.id)
+        if row.status != "unknown" or row.actual is not None or prospect is None:
             continue
+        actual, margin = prospect.figure, None
         if row.range is not None:
-            found, margin = _of_share(actual, *share_range(rig)), None
+            found = _of_share(actual, *share_range(rig))
         elif row.limit is not None:
-            found, margin = (
-                _against_limit(actual, row.limit, row.cushion),
-                row.limit.kg - actual.value,
-            )
+            found = _against_limit(actual, row.limit, row.cushion)
+            margin = row.limit.kg - actual.value
+            other = prospect.by_other_label
+            if other is not None and _against_limit(other, row.limit, row.cushion) != found:
+                found = "open"
         else:
             continue
-        row.expected = Foreseen(actual, margin, _cautious(rig, known, row.id, found))
+        caution = _of_list if prospect.by_list else _cautious
+        row.expected = Foreseen(actual, margin, caution(rig, known, row.id, found))
 
 
-def outlook_of(rows: Iterable[Checked], *, doubted: bool) -> Outlook:
+def outlook_of(rows: Iterable[Checked], *, settled: bool) -> Outlook:
     """One word over all checks, made or only expected: ``over``, ``within`` or ``open``.
 
-    ``doubted`` is whether anything stands that cannot be right, accepted or not.
+    ``settled`` is that nothing stands that cannot be right, accepted or not, and that nothing came
+    aboard since the weighing.
     """
     seen = [row.expected.outlook if row.expected else row.status for row in rows]
     if any(each in ("over", "low") for each in seen):
         return "over"
-    return "within" if not doubted and all(each == "within" for each in seen) else "open"
+    return "within" if settled and all(each == "within" for each in seen) else "open"

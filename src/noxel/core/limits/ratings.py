@@ -174,12 +174,18 @@ def combination_limit(rig: RigFile) -> Limit | None:
 def tow_limit(rig: RigFile) -> Limit | None:
     """The tow rating, or the one for trailers without brakes where it has none; else GCWR − GVWR,
     usually conservative: a hitch or cooling limit can still be lower.
+
+    A tow rating beside none for trailers without brakes is for trailers with brakes: it confirms
+    nothing for one without.
     """
     ratings = rig.vehicle.ratings
     entered = _tow_entered(rig)
-    bare = ratings.tow_unbraked if rig.trailer and rig.trailer.brakes == "none" else None
-    if bare and (entered is None or bare.kg < entered.kg):
-        return _entered(rig, bare, "tow_unbraked", "vehicle.ratings.tow_unbraked")
+    if rig.trailer and rig.trailer.brakes == "none":
+        bare = ratings.tow_unbraked
+        if bare and (entered is None or bare.kg <= entered.kg):
+            return _entered(rig, bare, "tow_unbraked", "vehicle.ratings.tow_unbraked")
+        if entered is not None and bare is None:
+            return replace(entered, certainty="guessed")
     if entered or not (ratings.gcwr and ratings.gvwr):
         return entered
     gcwr = LimitTerm("", "gcwr", ratings.gcwr.kg, "vehicle.ratings.gcwr")
@@ -288,14 +294,16 @@ def unrated_links(rig: RigFile, field: Field) -> tuple[str, ...]:
     """
     found = []
     for index, part in enumerate(rig.hitch.parts):
-        rating = part.trailer if field == "trailer" else part.tongue
-        if rating_in(rating, rig.hitch.mode) is None:
+        rating, place = part_rating(part, field, rig.hitch.mode)
+        if rating is None:
             if field == "trailer" or not (is_ball(part) or is_coupler(part)):
                 found.append(part.kind)
-        elif unsure(rig, f"hitch.parts[{index}].{field}{rating_path(rating, rig.hitch.mode)}"):
+        elif unsure(rig, f"hitch.parts[{index}].{place}"):
             found.append(part.kind)
     if not on_pin(rig) and not any(
-        word in part.kind.lower() for part in rig.hitch.parts for word in ("receiver", "tow bar")
+        word in part.kind.lower()
+        for part in rig.hitch.parts
+        for word in ("receiver", "tow bar", "towbar")
     ):
         found.append("receiver")
     return tuple(found)

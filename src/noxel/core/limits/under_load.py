@@ -30,17 +30,17 @@ def _axles(loads: PassLoads | None, group: str) -> list[str] | None:
     return [f"trailer_{number}" for number in loads.single_axles] or None
 
 
-def _put_back(loads: PassLoads, group: str) -> float:
+def _put_back(loads: PassLoads, group: str) -> Amount:
     """What corrections add to the heaviest wheel of an axle: only what was missing on the scale
     counts. [kg]
     """
     if group == "trailer":
         return 0.0
-    added = [each for each in loads.each.adjustments if each.mass.kg > 0]
-    return sum(
-        each.mass.kg * (each.front_share if group == "front" else 1 - each.front_share)
-        for each in added
-    )
+    added: Amount = 0.0
+    for _, mass, front_share in loads.corrections:
+        if nominal(mass) > 0:
+            added = added + mass * (front_share if group == "front" else 1 - front_share)
+    return added
 
 
 def _heaviest(

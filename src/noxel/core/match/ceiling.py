@@ -4,10 +4,11 @@ allows.
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from noxel.core.limits import Limit, cushion, exceeds, limit_of, limits
-from noxel.core.mechanics import Solo, Weighing, anything_listed, predict_solo
-from noxel.core.rig import RigFile, Trailer, share_range
+from noxel.core.mechanics import Solo, Weighing, anything_listed, predict_solo, weigh
+from noxel.core.rig import RigFile, Trailer, on_its_wheels, share_range
 
 _ANY_TRAILER = Trailer()
 ASKED = (
@@ -21,6 +22,16 @@ ASKED = (
     "hitch.tongue",
 )
 """The limits that the question knows; of equals the first counts."""
+ShareWay = Literal["towed_car", "plan", "weighed", "dry", "policy"]
+"""How the tongue share to plan with is known."""
+BY_SHARE = (
+    "vehicle.gross",
+    "vehicle.rear_axle",
+    "vehicle.front_axle",
+    "vehicle.payload",
+    "hitch.tongue",
+)
+"""The limits that a trailer uses through its tongue."""
 NEVER_BINDS = ("rough",)
 """At a share above 10 % a tongue limit of 10 % of the tow rating would contradict the rating that
 it came from.
@@ -34,6 +45,7 @@ class Ceiling:
     """
 
     tongue_share: float
+    share_way: ShareWay
     limits: dict[str, float]
     binding: str | None
     ceiling: float | None
@@ -52,9 +64,26 @@ class Use:
     slope: float
 
 
-def share_planned(rig: RigFile) -> float:
-    """The tongue share to plan with: the plan's own, else the high end of the range aimed at."""
-    return rig.plan.tongue_share or share_range(rig)[1]
+def share_planned(rig: RigFile) -> tuple[float, ShareWay]:
+    """The tongue share to plan with, and how it is known: the plan's own, else as weighed last,
+    else as built, else the high end of the range aimed at.
+
+    A weighed or dry share below that range is raised to its low end: a trailer that light on the
+    hitch is to be loaded otherwise.
+    """
+    low, high = share_range(rig)
+    if on_its_wheels(rig):
+        return 0.0, "towed_car"
+    if rig.plan.tongue_share is not None:
+        return rig.plan.tongue_share, "plan"
+    weighing = weigh(rig, rig.weigh_ins[-1]) if rig.weigh_ins else Weighing()
+    weighed = weighing.figures.get("tongue_share")
+    if weighed is not None and 0 < weighed.value < 1 and not weighing.off_height:
+        return max(low, weighed.value), "weighed"
+    trailer = rig.trailer
+    if trailer and trailer.dry_weight and trailer.dry_tongue is not None:
+        return max(low, trailer.dry_tongue.kg / trailer.dry_weight.kg), "dry"
+    return high, "policy"
 
 
 def uses(solo: Solo, share: float) -> dict[str, Use]:
@@ -139,7 +168,11 @@ def towing_limits(rig: RigFile) -> dict[str, Limit | None]:
 
 
 def ceiling_of(
-    rig: RigFile, used: Mapping[str, Use], share: float, known: Mapping[str, Limit | None]
+    rig: RigFile,
+    used: Mapping[str, Use],
+    share: float,
+    known: Mapping[str, Limit | None],
+    way: ShareWay = "plan",
 ) -> Ceiling:
     """The heaviest trailer by every limit, with what a vehicle loaded so uses of each
     (:func:`ceiling`).
@@ -158,18 +191,20 @@ def ceiling_of(
         sorted(check for check in found if (limit := known[check]) and not limit.real)
     )
     found = {check: max(0.0, kg) for check, kg in found.items()}
+    asked = [check for check in ASKED if share or check not in BY_SHARE]
     missing = [
         check
-        for check in ASKED
+        for check in asked
         if known.get(check) is not None and check not in used and check != "vehicle.front_axle"
     ]
     if not anything_listed(rig, "vehicle") and not _based(rig):
         missing.append("loads")
     unknown = [
-        check for check in ASKED if known.get(check) is None and check != "vehicle.front_axle"
+        check for check in asked if known.get(check) is None and check != "vehicle.front_axle"
     ]
     return Ceiling(
         share,
+        way,
         found,
         binding,
         found[binding] if binding else None,
@@ -206,5 +241,6 @@ def ceiling(rig: RigFile) -> Ceiling:
     the rear axle allows room/(s·(1 + b/a)); the front axle, for a pin ahead of the rear axle,
     room/(s·(−b/a)). A rough tongue limit is listed and never the ceiling.
     """
-    towing, share = as_towing(rig), share_planned(rig)
-    return ceiling_of(towing, uses(predict_solo(towing), share), share, towing_limits(rig))
+    towing, (share, way) = as_towing(rig), share_planned(rig)
+    used = uses(predict_solo(towing), share)
+    return ceiling_of(towing, used, share, towing_limits(rig), way)

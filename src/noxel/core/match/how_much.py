@@ -330,7 +330,7 @@ def how_much(
     place = load_place(rig)
     loaded = with_load(solo, added, place)
     measured = weigh(rig, weigh_in).figures.get("tongue_share") if begin == "weigh_in" else None
-    wanted = share if share is not None else measured.value if measured else share_planned(rig)
+    wanted = share if share is not None else measured.value if measured else share_planned(rig)[0]
     known = towing_limits(rig)
     asked = TowQuestion(rig, loaded, wanted, known, place, weigh_in)
     found = ceiling_of(rig, every_use(towing, loaded, wanted), wanted, known)

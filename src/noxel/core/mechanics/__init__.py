@@ -5,17 +5,19 @@ The lever model, passes over a scale, tongue measurements, calibration. Knows no
 
 from noxel.core.mechanics import statics
 from noxel.core.mechanics.aboard import SIDES, Aboard, Side, aboard
-from noxel.core.mechanics.added_since import added_loads
+from noxel.core.mechanics.added_since import changes_since
 from noxel.core.mechanics.beside import other_ways
 from noxel.core.mechanics.calibrate import calibrate
 from noxel.core.mechanics.knowledge import (
     Expected,
     Knowledge,
     Way,
-    between,
     curb_by_placard,
     curb_entered,
+    dry_by_label,
+    dry_entered,
     empty_by_label,
+    empty_weights,
 )
 from noxel.core.mechanics.lengths import in_the_rigs_unit, lever_lengths, rounded_length
 from noxel.core.mechanics.listed import (
@@ -28,6 +30,8 @@ from noxel.core.mechanics.listed import (
     listed,
     listed_now,
     load_place,
+    somebody_listed,
+    uncounted,
 )
 from noxel.core.mechanics.pass_loads import SAME, PassLoads, describe_pass, reading_words
 from noxel.core.mechanics.plan_from_weigh_in import plan_from_weigh_in
@@ -40,7 +44,7 @@ from noxel.core.mechanics.predict import (
     predict_solo,
 )
 from noxel.core.mechanics.predicted import GROUPS, predicted_weighing, shifted_weighing
-from noxel.core.mechanics.sources import BASE_OFF, OFF, entered, source_at
+from noxel.core.mechanics.sources import BASE_OFF, OFF, between, entered, source_at
 from noxel.core.mechanics.statics import ball_load_transfer, item_on_tongue, length_from_move
 from noxel.core.mechanics.uncertainty import (
     PLACE_OFF,
@@ -74,16 +78,19 @@ __all__ = [
     "Way",
     "Weighing",
     "aboard",
-    "added_loads",
     "anything_listed",
     "ball_load_transfer",
     "between",
     "calibrate",
     "change_uncertainty",
+    "changes_since",
     "curb_by_placard",
     "curb_entered",
     "describe_pass",
+    "dry_by_label",
+    "dry_entered",
     "empty_by_label",
+    "empty_weights",
     "entered",
     "expect",
     "gathered",
@@ -108,9 +115,11 @@ __all__ = [
     "reading_words",
     "rounded_length",
     "shifted_weighing",
+    "somebody_listed",
     "source_at",
     "spread_of_loads",
     "statics",
     "uncertainty",
+    "uncounted",
     "weigh",
 ]

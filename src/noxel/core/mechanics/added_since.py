@@ -1,108 +1,109 @@
-"""What came aboard after the weighing, as changes on every axle: an estimate, from the lever model.
+"""What came aboard after the weighing, or left, as changes of every load, by the lever model.
 
-A place that is not known is not guessed: the share that goes to an axle is then uniform over what
-is possible, and the ± of everything downstream says so.
+A change that needs a place or a length that is not known cannot be told; nothing is guessed. The
+spring bars stay as they were: the moment that they apply is the same.
 """
 
-import math
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
 
 from uncertainties import ufloat
 
-from noxel.core.mechanics import statics
+from noxel.core.mechanics.predict import overhang
+from noxel.core.mechanics.sources import entered, place_of
 from noxel.core.quantities import Amount
-from noxel.core.rig import Added, RigFile, WeighIn
+from noxel.core.rig import RigFile, WeighIn, on_its_wheels
+
+PLACE_OFF = 0.3
+"""How far the place of what came aboard may be off, two standard uncertainties. [m]"""
+
+Placed = tuple[Amount, Amount | None]
+"""A mass [kg] and its place [m], as far as that is known."""
 
 
-@dataclass(frozen=True, slots=True)
-class AddedLoads:
-    """Changes since a weighing: on the vehicle alone, on the vehicle through the tongue, on the
-    trailer. [kg]
-    """
-
-    front: Amount = 0.0
-    rear: Amount = 0.0
-    front_by_tongue: Amount = 0.0
-    rear_by_tongue: Amount = 0.0
-    trailer_axles: Amount = 0.0
-    tongue: Amount = 0.0
-
-    def on(self, which: str, *, coupled: bool) -> Amount:
-        """The change of one load of a pass, with the trailer coupled or not. [kg]"""
-        if which == "vehicle":
-            return self.on("front", coupled=coupled) + self.on("rear", coupled=coupled)
-        if which == "gross":
-            return self.on("vehicle", coupled=coupled) + (self.trailer_axles if coupled else 0.0)
-        if which == "trailer":
-            return self.trailer_axles if coupled else self.trailer_axles + self.tongue
-        own, carried = (
-            (self.front, self.front_by_tongue)
-            if which == "front"
-            else (self.rear, self.rear_by_tongue)
+def _placed(rig: RigFile, weigh_in: WeighIn, on: str) -> list[Placed]:
+    number = place_of(rig, weigh_in)
+    return [
+        (
+            entered(rig, f"weigh_ins[{number}].added_since[{index}].mass", added.mass.kg),
+            ufloat(added.position.m, PLACE_OFF / 2) if added.position else None,
         )
-        return own + carried if coupled else own
+        for index, added in enumerate(weigh_in.added_since)
+        if added.on == on
+    ]
 
 
-def _share(low: float, high: float) -> Amount:
-    """A share of which only the ends are known: uniform between them."""
-    return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
+def _moment(things: Iterable[Placed]) -> Amount | None:
+    """The sum of mass × place; None where a place is not known. [kg m]"""
+    moment: Amount = 0.0
+    for mass, place in things:
+        if place is None:
+            return None
+        moment = moment + mass * place
+    return moment
 
 
-RACK = 1.0
-"""How far behind the ball a rack on the receiver may carry. [m]"""
+def _sum(*parts: Amount | None) -> Amount | None:
+    whole: Amount = 0.0
+    for part in parts:
+        if part is None:
+            return None
+        whole = whole + part
+    return whole
 
 
-def _on_front(rig: RigFile, added: Added) -> Amount:
-    """The front axle's share. A place not known lies anywhere from the front axle to a rack behind
-    the hitch.
-    """
-    wheelbase, hitch = rig.vehicle.geometry.wheelbase, rig.vehicle.geometry.hitch_offset
-    if wheelbase is None or added.position is None:
-        return _share(
-            -((hitch.m if hitch else 1.3) + RACK) / (wheelbase.m if wheelbase else 3.6), 1.0
-        )
-    return statics.split_item(1.0, added.position.m, wheelbase.m).front
-
-
-def _on_tongue(rig: RigFile, added: Added) -> Amount:
-    """The tongue's share. A place not known lies anywhere from the coupler to a rack behind the
-    trailer's tail.
-    """
-    length = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
-    if length is None or added.position is None:
-        return _share(-0.6, 1.0)
-    return statics.item_on_tongue(1.0, added.position.m, length.m)
-
-
-def added_loads(rig: RigFile, weigh_in: WeighIn) -> AddedLoads:
-    """Add up what was added since a weighing.
+def changes_since(rig: RigFile, weigh_in: WeighIn) -> Mapping[str, Amount | None]:
+    """How each load changed since a weighing.
 
     Parameters
     ----------
     rig : RigFile
-        For its lengths; without them a place counts as not known.
+        For its lengths.
     weigh_in : WeighIn
         Its ``added_since``.
 
     Returns
     -------
-    AddedLoads
-        Changes on each axle. [kg]
+    Mapping
+        By the keys of the rig-file format; None where a change cannot be told; empty where nothing
+        was added. [kg]
+
+    Notes ----- With wheelbase a, overhang b and coupler to axles L: a thing of mass m at x in the
+    trailer changes the tongue by m·(L − x)/L; a tongue's change t changes the front axle by −t·b/a;
+    a thing at x in the vehicle puts m·x/a on the rear axle.
     """
-    front: Amount = 0.0
-    rear: Amount = 0.0
-    tongue: Amount = 0.0
-    axles: Amount = 0.0
-    for added in weigh_in.added_since:
-        if added.on == "vehicle":
-            share = _on_front(rig, added)
-            front, rear = front + added.mass.kg * share, rear + added.mass.kg * (1 - share)
-        else:
-            share = _on_tongue(rig, added)
-            tongue, axles = tongue + added.mass.kg * share, axles + added.mass.kg * (1 - share)
-    geometry = rig.vehicle.geometry
-    if geometry.wheelbase and geometry.hitch_offset:
-        split = statics.ball_load_transfer(tongue, geometry.hitch_offset.m, geometry.wheelbase.m)
-        return AddedLoads(front, rear, split.front, split.rear, axles, tongue)
-    lever = _share(0.0, 0.5)  # a ball lies up to half a wheelbase behind the rear axle
-    return AddedLoads(front, rear, -tongue * lever, tongue * (1 + lever), axles, tongue)
+    if not weigh_in.added_since:
+        return {}
+    own, towed = (_placed(rig, weigh_in, on) for on in ("vehicle", "trailer"))
+    in_vehicle: Amount = sum((mass for mass, _ in own), start=0.0)
+    in_trailer: Amount = sum((mass for mass, _ in towed), start=0.0)
+    tongue = _tongue_change(rig, in_trailer, towed)
+    wheelbase, b = rig.vehicle.geometry.wheelbase, overhang(rig)
+    a = wheelbase.m if wheelbase else None
+    rear: Amount | None = 0.0
+    if own:
+        moment = _moment(own)
+        rear = moment / a if moment is not None and a else None
+    lifted: Amount | None = 0.0
+    if towed and not on_its_wheels(rig):
+        lifted = tongue * (b / a) if tongue is not None and a and b is not None else None
+    front = None if rear is None else in_vehicle - rear
+    return {
+        "vehicle_solo": in_vehicle,
+        "front_solo": front,
+        "rear_solo": rear,
+        "tongue_static": tongue,
+        "trailer_gross": in_trailer,
+        "combination_gross": in_vehicle + in_trailer,
+        "vehicle_hitched": _sum(in_vehicle, tongue),
+        "front_hitched": _sum(front, None if lifted is None else -lifted),
+        "rear_hitched": _sum(rear, tongue, lifted),
+        "trailer_axles": None if tongue is None else in_trailer - tongue,
+    }
+
+
+def _tongue_change(rig: RigFile, mass: Amount, things: list[Placed]) -> Amount | None:
+    if not things or on_its_wheels(rig):
+        return 0.0
+    length = rig.trailer.geometry.coupler_to_axles if rig.trailer else None
+    moment = _moment(things)
+    return mass - moment / length.m if length and moment is not None else None

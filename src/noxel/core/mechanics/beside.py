@@ -4,11 +4,12 @@ and another weigh-in.
 
 from uncertainties import ufloat
 
+from noxel.core.mechanics.added_since import changes_since
 from noxel.core.mechanics.knowledge import Expected, Knowledge
 from noxel.core.mechanics.predict import predict_known
 from noxel.core.mechanics.uncertainty import uncertainty
 from noxel.core.mechanics.weighing import weigh
-from noxel.core.quantities import Figure
+from noxel.core.quantities import Figure, Term, total
 from noxel.core.rig import RigFile
 
 _BY_LEVER = (
@@ -50,12 +51,16 @@ def _by_another_weigh_in(rig: RigFile, number: int | None, known: Knowledge) -> 
         wanted = [key for key in known.expected if key not in made]
         if not wanted:
             break
-        figures = weigh(rig, rig.weigh_ins[other - 1], with_added=True).figures
-        made |= {
-            key: Expected(figures[key], "other_weigh_in", weigh_in=other)
-            for key in wanted
-            if key in figures
-        }
+        weigh_in = rig.weigh_ins[other - 1]
+        figures, changes = weigh(rig, weigh_in).figures, changes_since(rig, weigh_in)
+        for key in wanted:
+            change = changes.get(key, None if changes else 0.0)
+            if key in figures and change is not None:
+                figure = figures[key]
+                if changes:
+                    terms = [figure.term("", "as weighed"), Term("+", "added since", change)]
+                    figure = total(key, "as weighed, and what was added since", terms)
+                made[key] = Expected(figure, "other_weigh_in", weigh_in=other)
     return made
 
 

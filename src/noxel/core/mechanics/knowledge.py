@@ -3,14 +3,14 @@
 What is expected never clears anything (rig-file format, “What half the facts let us expect”).
 """
 
-import math
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
 from uncertainties import ufloat
 
-from noxel.core.mechanics.sources import entered, share_off, source_at
+from noxel.core.mechanics.pass_loads import SAME
+from noxel.core.mechanics.sources import BASE_OFF, entered, share_off, source_at
 from noxel.core.mechanics.weighing import Weighing
 from noxel.core.quantities import Amount, Figure, Mass, Term
 from noxel.core.rig import (
@@ -28,6 +28,8 @@ Way = Literal[
     "axles_and_share",
     "listed",
     "rating",
+    "planned_share",
+    "places",
     "dry_share",
     "usual_share",
     "tongue_and_gross",
@@ -46,8 +48,14 @@ uncertainties).
 """
 
 
-MOVED = (0.0, 0.2)
-"""Part of the tongue that tensioned spring bars move to the trailer's axles."""
+MOVED_OF_RESTORED = (0.10, 0.25)
+"""Part of the tongue that tensioned spring bars move to the trailer's axles, for each part of the
+front axle's loss that they give back, where the lengths are not known.
+"""
+PLACES_OFF = 0.01
+"""How far a tongue worked out from places may be off, as a share of the trailer (two standard
+uncertainties).
+"""
 
 
 RESTORED = (0.0, 1.0)
@@ -57,11 +65,6 @@ RESTORED = (0.0, 1.0)
 LEVER_BALL, LEVER_PIN = (0.2, 0.5), (-0.1, 0.05)
 """Hitch point behind the rear axle, as a share of the wheelbase, where the lengths are not known.
 """
-
-
-def between(low: float, high: float) -> Amount:
-    """An amount of which only the ends are known: uniform between them."""
-    return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
 
 
 @dataclass(slots=True, eq=False)
@@ -82,17 +85,25 @@ class Expected:
 class Knowledge:
     """What was weighed, and beside it what can be expected of the rest.
 
-    ``empty`` is the vehicle without load by the first way open (weighed empty, curb weight,
-    placard), ``dry`` the trailer's dry weight. [kg]
+    ``empties`` are the vehicle without load by each way open, the one to use first (weighed empty,
+    then the heavier of curb weight and placard); ``dries`` likewise the trailer as built (the
+    heavier of dry weight and cargo label). [kg]
     """
 
     rig: RigFile
     weighing: Weighing
-    empty: Figure | None
-    dry: Figure | None
+    empties: list[tuple[Way, Figure]] = field(default_factory=list)
+    dries: list[Figure] = field(default_factory=list)
     expected: dict[str, Expected] = field(default_factory=dict)
     beside: dict[str, list[Expected]] = field(default_factory=dict)
     """The other ways that are open, for the loads that are expected."""
+    net_on_hitch: Amount | None = None
+    """What of the tongue stays on the vehicle, weighed or expected. [kg]"""
+
+    @property
+    def empty(self) -> Figure | None:
+        """The vehicle without load, by the first way open. [kg]"""
+        return self.empties[0][1] if self.empties else None
 
     def known(self, key: str) -> Figure | None:
         """A load as weighed, else as expected."""
@@ -113,38 +124,53 @@ class Knowledge:
         return self.expected[key].way if key in self.expected else None
 
 
-def curb_by_placard(rig: RigFile) -> Figure | None:
-    """The empty vehicle by its labels: GVWR − payload + what add-on labels take away.
-
-    Its ± is that of the less sure of GVWR and payload, as a share of the difference. [kg]
+def _by_label(
+    rig: RigFile,
+    key: str,
+    formula: str,
+    whole: tuple[str, float],
+    *less: tuple[str, str, str, float],
+) -> Figure | None:
+    """An empty weight that a label makes: a rating less another. Its ± is that of the less sure of
+    the sources that are said, as of a base weight. [kg]
     """
+    kg = whole[1] + sum(-part if op == "−" else part for op, _, _, part in less)
+    if kg <= 0:
+        return None
+    said = [source_at(rig, path) for path in (whole[0], less[0][2])]
+    off = max((share_off(each) for each in said if each), default=BASE_OFF)
+    words = SETS[rig.terms]
+    terms = [Term("", words[_LABEL_WORDS[key]], whole[1], source=source_words(rig, whole[0]))]
+    for op, label, path, part in less:
+        made: Literal["+", "−"] = "−" if op == "−" else "+"
+        terms.append(Term(made, words.get(label, label), part, source=source_words(rig, path)))
+    return Figure(key, ufloat(kg, kg * off / 2), formula, tuple(terms))
+
+
+_LABEL_WORDS = {"curb_by_placard": "gvwr", "dry_by_label": "trailer.gvwr"}
+
+
+def curb_by_placard(rig: RigFile) -> Figure | None:
+    """The empty vehicle by its labels: GVWR − payload + what add-on labels take away. [kg]"""
     ratings = rig.vehicle.ratings
     if ratings.gvwr is None or ratings.payload is None:
         return None
-    reduction = ratings.payload_reduction.kg if ratings.payload_reduction else 0.0
-    kg = ratings.gvwr.kg - ratings.payload.kg + reduction
-    if kg <= 0:
+    less = [("−", "payload", "vehicle.ratings.payload", ratings.payload.kg)]
+    if ratings.payload_reduction and ratings.payload_reduction.kg:
+        path = "vehicle.ratings.payload_reduction"
+        less.append(("+", "add-on label", path, ratings.payload_reduction.kg))
+    whole = ("vehicle.ratings.gvwr", ratings.gvwr.kg)
+    return _by_label(rig, "curb_by_placard", "GVWR − payload, by the labels", whole, *less)
+
+
+def dry_by_label(rig: RigFile) -> Figure | None:
+    """The trailer as built by its own label: GVWR − CCC. [kg]"""
+    ratings = rig.trailer.ratings if rig.trailer else None
+    if ratings is None or ratings.gvwr is None or ratings.ccc is None:
         return None
-    paths = ("vehicle.ratings.gvwr", "vehicle.ratings.payload")
-    off = kg * max(share_off(source_at(rig, path), base=True) for path in paths)
-    terms = [
-        Term("", SETS[rig.terms]["gvwr"], ratings.gvwr.kg, source=source_words(rig, paths[0])),
-        Term(
-            "−", SETS[rig.terms]["payload"], ratings.payload.kg, source=source_words(rig, paths[1])
-        ),
-    ]
-    if reduction:
-        terms.append(
-            Term(
-                "+",
-                "add-on label",
-                reduction,
-                source=source_words(rig, "vehicle.ratings.payload_reduction"),
-            )
-        )
-    return Figure(
-        "curb_by_placard", ufloat(kg, off / 2), "GVWR − payload, by the labels", tuple(terms)
-    )
+    less = ("−", "ccc", "trailer.ratings.ccc", ratings.ccc.kg)
+    whole = ("trailer.ratings.gvwr", ratings.gvwr.kg)
+    return _by_label(rig, "dry_by_label", "trailer GVWR − CCC, by the labels", whole, less)
 
 
 def typed(rig: RigFile, key: str, path: str, kg: float) -> Figure:
@@ -177,14 +203,36 @@ def curb_entered(rig: RigFile) -> Figure | None:
     return typed(rig, "curb_weight", "vehicle.curb_weight", curb.kg) if curb else None
 
 
-def empty_by_label(rig: RigFile) -> Figure | None:
-    """The empty vehicle without weighing it: its curb weight, else what its labels leave. [kg]"""
-    return curb_entered(rig) or curb_by_placard(rig)
-
-
-def dry_weight(rig: RigFile) -> Figure | None:
+def dry_entered(rig: RigFile) -> Figure | None:
+    """The dry weight as entered, with the ± of its source. [kg]"""
     dry = rig.trailer.dry_weight if rig.trailer else None
     return typed(rig, "dry_weight", "trailer.dry_weight", dry.kg) if dry else None
+
+
+def heavier_first(
+    rig: RigFile, brochure: Figure | None, label: Figure | None, path: str
+) -> list[Figure]:
+    """A brochure's figure and the label's own, the heavier first; one off a scale always is."""
+    both = [each for each in (brochure, label) if each is not None]
+    if brochure is None or label is None or source_at(rig, path) == "scale":
+        return both
+    heavier = label.value > brochure.value * (1 + SAME)  # of equals the brochure's
+    return [label, brochure] if heavier else both
+
+
+def empty_weights(rig: RigFile) -> list[Figure]:
+    """The empty vehicle without weighing it, the figure to use first. [kg]"""
+    return heavier_first(rig, curb_entered(rig), curb_by_placard(rig), "vehicle.curb_weight")
+
+
+def dry_weights(rig: RigFile) -> list[Figure]:
+    """The trailer as built without weighing it, the figure to use first. [kg]"""
+    return heavier_first(rig, dry_entered(rig), dry_by_label(rig), "trailer.dry_weight")
+
+
+def empty_by_label(rig: RigFile) -> Figure | None:
+    """The empty vehicle as its owner entered it: the curb weight, else what its labels leave. [kg]"""
+    return curb_entered(rig) or curb_by_placard(rig)
 
 
 def expectation(

@@ -3,12 +3,13 @@ trip looked at.
 """
 
 import math
+from typing import NamedTuple
 
 from uncertainties import ufloat
 
 from noxel.core.mechanics.aboard import SIDES, Side, aboard
 from noxel.core.mechanics.sources import entered
-from noxel.core.quantities import Amount, nominal, plus_minus
+from noxel.core.quantities import Amount, Term, nominal, plus_minus
 from noxel.core.rig import Load, Phase, RigFile, Tank
 
 USUAL_PLACE = 0.75
@@ -55,6 +56,72 @@ def hitch_mass(rig: RigFile) -> Amount:
         if part.weight and "coupler" not in part.kind.lower()
     ]
     return sum(amounts, start=0.0)
+
+
+class Listed(NamedTuple):
+    """What is listed on one side: its mass [kg], and its moment about the coupler or the front
+    axle, None where a place is not known [kg m].
+    """
+
+    mass: Amount
+    moment: Amount | None
+
+
+def listed_with_moment(rig: RigFile, on: Side) -> Listed:
+    """All that is aboard on one side, the hitch apart, with its moment: both rest on the same
+    masses.
+
+    Notes ----- Any number of items comes down to two variables: one of the mass, and what the
+    moment has beside it. With variances v of mass, w of moment and covariance c, moment = c/v·mass
+    + a rest of variance w − c²/v.
+    """
+    here = aboard(rig, on)
+    mass, moment, variance = here.kg, here.moment, here.variance
+    (_, with_moment, of_moment), placed = here.offs, not here.unplaced
+    for tank in rig.tanks:
+        kg = in_tank(rig, tank) if tank.on == on else 0.0
+        if tank.on != on:
+            continue
+        off = (tank.full_kg() * LEVEL_OFF) ** 2
+        mass, variance = mass + kg, variance + off
+        if tank.position is None:
+            placed = placed and not kg
+            continue
+        moment += kg * tank.position.m
+        with_moment += off * tank.position.m
+        of_moment += off * tank.position.m**2
+    if not variance:
+        return Listed(mass, moment if placed else None)
+    amount = ufloat(mass, math.sqrt(variance) / 2)
+    rest = max(0.0, of_moment - with_moment**2 / variance)
+    along = with_moment / variance * (amount - mass) + ufloat(moment, math.sqrt(rest) / 2)
+    return Listed(amount, along if placed else None)
+
+
+def uncounted(rig: RigFile) -> list[Term]:
+    """What the trailer's dry figure leaves out, each with the ± of its source. [kg]"""
+    extras = enumerate(rig.trailer.dry_extras) if rig.trailer else ()
+    return [
+        Term(
+            "+",
+            extra.name or "extra",
+            entered(rig, f"trailer.dry_extras[{index}].mass", extra.mass.kg),
+        )
+        for index, extra in extras
+        if not extra.counted
+    ]
+
+
+SOMEBODY = 68.0
+"""The least that a driver weighs: a vehicle with less listed is not ready to be driven. [kg]"""
+
+
+def somebody_listed(rig: RigFile) -> bool:
+    """Whether what is listed in the vehicle, the hitch apart, can be a driver."""
+    kg = items_kg(rig, "vehicle") + sum(
+        in_tank(rig, tank) for tank in rig.tanks if tank.on == "vehicle"
+    )
+    return kg >= SOMEBODY * (1 - 1e-9)
 
 
 def listed(rig: RigFile, on: Side, *, with_hitch: bool = True) -> Amount:

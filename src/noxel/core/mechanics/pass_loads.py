@@ -6,14 +6,14 @@ read is the difference of those that were.
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from uncertainties import ufloat
 
-from noxel.core.mechanics.added_since import AddedLoads
-from noxel.core.quantities import Amount, Figure, Mass, Term, combine, print_mass, total
-from noxel.core.rig import Pass, RigFile, WeighIn
+from noxel.core.mechanics.sources import between, entered, place_of
+from noxel.core.quantities import Amount, Figure, Mass, Term, combine, nominal, print_mass, total
+from noxel.core.rig import Pass, RigFile, Scale, WeighIn
 
 SAME = 1e-9
 """Two floats closer than this, relatively, are the same figure: unit conversion must never decide a
@@ -34,6 +34,8 @@ class PassLoads:
     number: int
     each: Pass
     readings: Mapping[str, Amount]
+    corrections: Sequence[tuple[str, Amount, Amount]] = ()
+    """Each typed correction: its name, its mass [kg], the front axle's share of it."""
     front: Figure | None = None
     rear: Figure | None = None
     trailer: Figure | None = None
@@ -88,25 +90,23 @@ class _Reader:
     """Works out the loads of one pass from its readings."""
 
     def __init__(
-        self, each: Pass, readings: Mapping[str, Amount], source: str, added: AddedLoads | None
+        self,
+        each: Pass,
+        readings: Mapping[str, Amount],
+        source: str,
+        corrections: Sequence[tuple[str, Amount, Amount]],
     ) -> None:
-        self.each, self.readings, self.source, self.added = each, readings, source, added
-        self.coupled = each.config == "hitched"
+        self.each, self.readings, self.source = each, readings, source
+        self.corrections = corrections
 
     def _corrections(self, which: str) -> list[Term]:
-        """What the readings are corrected by: typed adjustments, and what was added since."""
+        """What was typed to be added to the readings of the vehicle, or of one of its axles."""
         found = []
-        for adjustment in self.each.adjustments if which != "trailer" else ():
-            share = {"front": adjustment.front_share, "rear": 1 - adjustment.front_share}.get(which)
-            label = adjustment.what or "correction"
-            if share is not None:
-                label += f", {share * 100:.0f} % on this axle"
-            kg = adjustment.mass.kg * (1.0 if share is None else share)
-            found.append(Term("+", label, kg, source="typed correction"))
-        if self.added is not None:
-            found.append(
-                Term("+", "was added since, estimated", self.added.on(which, coupled=self.coupled))
-            )
+        for label, mass, front_share in self.corrections if which != "trailer" else ():
+            share = {"front": front_share, "rear": 1 - front_share}.get(which, 1.0)
+            if which in ("front", "rear"):
+                label = f"{label}, {nominal(share) * 100:.0f} % on this axle"
+            found.append(Term("+", label, mass * share, source="typed correction"))
         return found
 
     def read(self, which: str) -> Figure | None:
@@ -188,19 +188,29 @@ def _loads(loads: PassLoads, reader: _Reader) -> None:
     )
 
 
-def gain_of(weigh_in: WeighIn | None) -> Amount:
-    """The scale's one error, as a share of each of its readings."""
-    accuracy = weigh_in.scale.accuracy if weigh_in and weigh_in.scale else 0.0
-    return ufloat(0.0, accuracy) if accuracy else 0.0
+def gain_of(scale: Scale | None) -> Amount:
+    """A scale's one error, as a share of each of its readings."""
+    return ufloat(0.0, scale.accuracy) if scale and scale.accuracy else 0.0
 
 
-def read_pass(
-    rig: RigFile,
-    weigh_in: WeighIn,
-    each: Pass | None,
-    gain: Amount,
-    added: AddedLoads | None = None,
-) -> PassLoads | None:
+def _typed_corrections(
+    rig: RigFile, weigh_in: WeighIn, each: Pass, number: int
+) -> list[tuple[str, Amount, Amount]]:
+    """Each adjustment of a pass: its name, its mass with the ± of its source [kg], and the front
+    axle's share, anywhere where it was not said.
+    """
+    place = place_of(rig, weigh_in) if each.adjustments else None
+    corrections = []
+    for index, adjustment in enumerate(each.adjustments):
+        path = f"weigh_ins[{place}].passes[{number - 1}].adjustments[{index}].mass"
+        said = "front_share" in adjustment.model_fields_set
+        share = adjustment.front_share if said else between(0.0, 1.0)
+        mass = entered(rig, path, adjustment.mass.kg)
+        corrections.append((adjustment.what or "correction", mass, share))
+    return corrections
+
+
+def read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None, gain: Amount) -> PassLoads | None:
     """Read a pass.
 
     Parameters
@@ -212,13 +222,14 @@ def read_pass(
     each : Pass or None
         The pass; None was not driven.
     gain : Amount
-        The scale's error (:func:`gain_of`), the same for every pass of the weigh-in.
-    added : AddedLoads or None
-        What was added since, to be added.
+        The scale's error (:func:`gain_of`), the same for every pass of the weigh-in but those with
+        a scale of their own.
     """
-    if each is None or weigh_in.scale is None:
+    scale = each.scale or weigh_in.scale if each else None
+    if each is None or scale is None:
         return None
-    scale = weigh_in.scale
+    if each.scale is not None:
+        gain = gain_of(scale)
     number = next(n for n, other in enumerate(weigh_in.passes, 1) if other is each)
     step = scale.resolution.kg / math.sqrt(12)
     readings = {
@@ -226,11 +237,9 @@ def read_pass(
         for name, mass in each.readings.items()
     }
     source = f"{describe_pass(each, number)}; graduation {_print(scale.resolution, rig)}"
-    loads = PassLoads(number, each, readings)
-    _loads(loads, _Reader(each, readings, source, added))
-    if added is not None:  # what came aboard is known by axle at the best, never by wheel
-        sums = {which: getattr(loads, which) for which in AXLES}
-        loads.readings = {name: figure.amount for name, figure in sums.items() if figure}
+    corrections = _typed_corrections(rig, weigh_in, each, number)
+    loads = PassLoads(number, each, readings, corrections)
+    _loads(loads, _Reader(each, readings, source, corrections))
     return loads
 
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 from noxel.core.mechanics import statics
 from noxel.core.mechanics.aboard import Side, aboard
-from noxel.core.mechanics.knowledge import empty_by_label
+from noxel.core.mechanics.knowledge import empty_by_label, empty_weights
 from noxel.core.mechanics.listed import hitch_mass, in_tank
 from noxel.core.quantities import nominal
 from noxel.core.rig import RigFile, Trailer, TrailerBase
@@ -108,17 +108,17 @@ def predict_solo(rig: RigFile) -> Solo:
     lacks, base = _Lacks(), rig.plan.vehicle_base
     loads, hitch = _aboard(rig, "vehicle"), nominal(hitch_mass(rig))
     items = sum(kg for kg, _, _ in loads)
-    labelled = empty_by_label(rig)
-    empty = labelled.value if labelled else None
+    labelled, empties = empty_by_label(rig), empty_weights(rig)
     based = base is not None and base.front is not None and base.rear is not None
     fitted = base is not None and base.hitch_fitted and based
     gross: float | None = None
     if base is not None and base.front is not None and base.rear is not None:
         gross = base.front.kg + base.rear.kg + items + (0.0 if fitted else hitch)
-    elif empty is not None:
-        gross = empty + items + hitch
-    listed = items + hitch if loads or hitch or gross is not None else None
-    cargo = gross - empty if gross is not None and empty is not None else listed
+    elif empties:
+        gross = empties[0].value + items + hitch
+    cargo = items + hitch if loads or hitch or gross is not None else None
+    if based and gross is not None and labelled is not None:
+        cargo = gross - labelled.value
     for side, mass in (
         ("front", base.front if base else None),
         ("rear", base.rear if base else None),

@@ -77,11 +77,11 @@ def predicted_weighing(
         0,
         stands,
         {},
-        figures.get("front_hitched"),
-        figures.get("rear_hitched"),
-        figures.get("trailer_axles"),
-        figures.get("vehicle_hitched"),
-        figures.get("combination_gross"),
+        front=figures.get("front_hitched"),
+        rear=figures.get("rear_hitched"),
+        trailer=figures.get("trailer_axles"),
+        vehicle=figures.get("vehicle_hitched"),
+        gross=figures.get("combination_gross"),
     )
     return Weighing(figures, hitched=loads)
 
@@ -133,19 +133,25 @@ def shifted_weighing(
     stands = Pass(
         config="hitched" if rig.towing else "vehicle_only",
         readings={name: Mass(0, 0.0) for name in readings},
-        adjustments=hitched.each.adjustments if hitched and same_vehicle else (),
     )
     loads = PassLoads(
         0,
         stands,
         readings,
-        figures.get("front_hitched"),
-        figures.get("rear_hitched"),
-        figures.get("trailer_axles"),
-        figures.get("vehicle_hitched"),
-        figures.get("combination_gross"),
+        hitched.corrections if hitched and same_vehicle else (),
+        front=figures.get("front_hitched"),
+        rear=figures.get("rear_hitched"),
+        trailer=figures.get("trailer_axles"),
+        vehicle=figures.get("vehicle_hitched"),
+        gross=figures.get("combination_gross"),
     )
-    return Weighing(figures, hitched=loads)
+    return Weighing(
+        figures,
+        hitched=loads,
+        engaged=weighed.engaged,
+        slack=weighed.slack,
+        off_height=weighed.off_height,
+    )
 
 
 def _readings(

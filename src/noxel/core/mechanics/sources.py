@@ -2,12 +2,13 @@
 let us expect”).
 """
 
+import math
 from collections.abc import Mapping
 
 from uncertainties import ufloat
 
 from noxel.core.quantities import Amount
-from noxel.core.rig import RigFile, Source, entry_at
+from noxel.core.rig import RigFile, Source, WeighIn, entry_at
 
 OFF: Mapping[Source | None, float] = {
     "scale": 0.005, "plate": 0.03, "manual": 0.03, "worked_out": 0.05, None: 0.10, "guess": 0.25,
@@ -19,10 +20,21 @@ BASE_OFF = 0.03
 """The same for a base weight (curb, dry, the plan's bases) of which no source was said."""
 
 
+def between(low: float, high: float) -> Amount:
+    """An amount of which only the ends are known: uniform between them."""
+    return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
+
+
 def source_at(rig: RigFile, path: str) -> Source | None:
     """Where the figure at a path came from, if that was said."""
     entry = entry_at(rig, path)
     return entry.source if entry else None
+
+
+def place_of(rig: RigFile, weigh_in: WeighIn) -> int:
+    """Where a weigh-in stands in its rig, from 0; behind all of them where it is not in it."""
+    places = (index for index, other in enumerate(rig.weigh_ins) if other is weigh_in)
+    return next(places, len(rig.weigh_ins))
 
 
 def share_off(source: Source | None, *, base: bool = False) -> float:
@@ -34,5 +46,5 @@ def share_off(source: Source | None, *, base: bool = False) -> float:
 
 def entered(rig: RigFile, path: str, kg: float, *, base: bool = False) -> Amount:
     """A mass as entered at a path, with the ± of its source. [kg]"""
-    off = kg * share_off(source_at(rig, path), base=base)
+    off = abs(kg) * share_off(source_at(rig, path), base=base)
     return ufloat(kg, off / 2) if off else kg

@@ -12,23 +12,28 @@ from uncertainties import ufloat
 from noxel.core.mechanics.knowledge import (
     LEVER_BALL,
     LEVER_PIN,
-    MOVED,
+    MOVED_OF_RESTORED,
+    PLACES_OFF,
     RATIO_OFF,
     RESTORED,
     Expected,
     Knowledge,
     Way,
     base_weight,
-    between,
-    curb_by_placard,
-    curb_entered,
-    dry_weight,
+    dry_weights,
+    empty_weights,
     expectation,
     source_of,
     typed,
 )
-from noxel.core.mechanics.listed import anything_listed, listed
-from noxel.core.mechanics.sources import entered
+from noxel.core.mechanics.listed import (
+    Listed,
+    anything_listed,
+    listed,
+    listed_with_moment,
+    uncounted,
+)
+from noxel.core.mechanics.sources import between, entered
 from noxel.core.mechanics.weighing import Weighing
 from noxel.core.quantities import Amount, Figure, Term, combine, nominal, ratio, total
 from noxel.core.rig import (
@@ -49,21 +54,27 @@ class _Look:
 
     def __init__(self, rig: RigFile, weighing: Weighing) -> None:
         self.rig, self.weighed = rig, weighing.figures
-        ways: tuple[tuple[Way, Figure | None], ...] = (
-            ("empty_weighed", self.weighed.get("curb_measured")),
-            ("curb", curb_entered(rig)),
-            ("placard", curb_by_placard(rig)),
-        )
-        self.empties = [(way, figure) for way, figure in ways if figure is not None]
-        self.found = Knowledge(
-            rig, weighing, self.empties[0][1] if self.empties else None, dry_weight(rig)
-        )
+        measured = self.weighed.get("curb_measured")
+        names: dict[str, Way] = {"curb_weight": "curb", "curb_by_placard": "placard"}
+        self.empties: list[tuple[Way, Figure]] = [("empty_weighed", measured)] if measured else []
+        self.empties += [(names[each.key], each) for each in empty_weights(rig)]
+        self.found = Knowledge(rig, weighing, self.empties, dry_weights(rig))
         (low, high), (usual_low, usual_high) = share_range(rig), usual_share(rig)
-        bars = rig.hitch.weight_distribution
-        self.share = between(min(low, usual_low), max(high, usual_high))
-        self.moved: Amount = between(*MOVED) if bars else 0.0
-        self.restored: Amount = between(*RESTORED) if bars else 0.0
+        on_wheels = on_its_wheels(rig)
+        self.share: Amount = (
+            0.0 if on_wheels else between(min(low, usual_low), max(high, usual_high))
+        )
+        self.restored: Amount = between(*RESTORED) if rig.hitch.weight_distribution else 0.0
+        self.moved = self.restored * self._moved_of_restored()
         self.engaged = weighing.engaged is not None
+
+    def _moved_of_restored(self) -> Amount:
+        """What the bars move to the trailer's axles, for what they give back to the front axle."""
+        b, trailer = self.rig.vehicle.geometry.hitch_offset, self.rig.trailer
+        length = trailer.geometry.coupler_to_axles if trailer else None
+        if b is not None and length is not None and b.m > 0:
+            return b.m / (length.m + b.m)
+        return between(*MOVED_OF_RESTORED)
 
     def put(self, key: str, *open_ways: Expected) -> None:
         """Keep the first of the ways that are open, and the others beside it."""
@@ -85,6 +96,9 @@ class _Look:
         """Keep the only way there is."""
         self.put(key, expectation(key, way, amount, formula, terms, on_trailer=on_trailer))
 
+    in_trailer: Listed | None = None
+    """What is listed in the trailer, where its list is looked at."""
+
     def look(self) -> Knowledge:
         looks = [("vehicle_solo", self.vehicle_solo)]
         if self.rig.towing:
@@ -99,6 +113,7 @@ class _Look:
         for key, find in looks:
             if key not in self.weighed:
                 find()
+        self.found.net_on_hitch = self.net_on_hitch()
         if self.rig.towing:
             self.axles()
         elif "vehicle_hitched" not in self.weighed and "vehicle_solo" in self.found.expected:
@@ -198,33 +213,21 @@ class _Look:
         if trailer is None:
             return None
         base = rig.plan.trailer_base.gross if rig.plan.trailer_base else None
-        extras = (
-            []
-            if base
-            else [
-                (index, each) for index, each in enumerate(trailer.dry_extras) if not each.counted
-            ]
-        )
+        extras = [] if base else uncounted(rig)
         if base is None and not extras and not anything_listed(rig, "trailer"):
             return None
         start = (
             typed(rig, "trailer_base", "plan.trailer_base.gross", base.kg)
             if base is not None
-            else self.found.dry
+            else next(iter(self.found.dries), None)
         )
         if start is None:
             return None
         name = "dry weight" if base is None else "trailer without the listed loads"
         terms = [Term("", name, start.amount, source=source_of(start))]
-        terms += [
-            Term(
-                "+",
-                each.name or "extra",
-                entered(rig, f"trailer.dry_extras[{index}].mass", each.mass.kg),
-            )
-            for index, each in extras
-        ]
-        terms.append(Term("+", "listed in the trailer", listed(rig, "trailer")))
+        terms += extras
+        self.in_trailer = listed_with_moment(rig, "trailer")
+        terms.append(Term("+", "listed in the trailer", self.in_trailer.mass))
         made = total("trailer_gross", "dry weight + what is listed", terms)
         return expectation(
             "trailer_gross", "listed", made.amount, made.formula, terms, on_trailer=True
@@ -251,49 +254,75 @@ class _Look:
 
     def tongue(self) -> None:
         gross = self.found.known("trailer_gross")
-        if gross is None or on_its_wheels(self.rig):
+        if gross is None:
             return
-        trailer, rests = self.rig.trailer, self.found.rests_on_trailer("trailer_gross")
-        open_ways = []
-        by_share = self.found.way("trailer_gross") == "axles_and_share"
-        if trailer and trailer.dry_weight and trailer.dry_tongue is not None and not by_share:
-            dry = ufloat(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
-            terms = (
-                gross.term("", "trailer in total"),
-                Term("×", "dry tongue share", dry, "share"),
-            )
-            formula = "dry tongue share × trailer in total"
-            open_ways.append(
-                expectation(
-                    "tongue_static",
-                    "dry_share",
-                    dry * gross.amount,
-                    formula,
-                    terms,
-                    on_trailer=rests,
-                )
-            )
-        terms = (
-            gross.term("", "trailer in total"),
-            Term("×", "usual tongue share", self.share, "share"),
-        )
-        formula = "usual tongue share × trailer in total"
-        usual = expectation(
+        trailer, plan = self.rig.trailer, self.rig.plan
+        open_ways: list[Expected | None] = []
+        if self.found.way("trailer_gross") != "axles_and_share" and not on_its_wheels(self.rig):
+            if plan.tongue_share is not None:
+                planned = ufloat(plan.tongue_share, RATIO_OFF / 2)
+                open_ways.append(self._by_share("planned_share", "planned tongue share", planned))
+            open_ways.append(self._by_places(gross))
+            if trailer and trailer.dry_weight and trailer.dry_tongue is not None:
+                dry = ufloat(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
+                open_ways.append(self._by_share("dry_share", "dry tongue share", dry))
+        open_ways.append(self._by_share("usual_share", "usual tongue share", self.share))
+        self.put("tongue_static", *(each for each in open_ways if each is not None))
+
+    def _by_share(self, way: Way, words: str, share: Amount) -> Expected | None:
+        gross = self.found.known("trailer_gross")
+        if gross is None:
+            return None
+        terms = (gross.term("", "trailer in total"), Term("×", words, share, "share"))
+        return expectation(
             "tongue_static",
-            "usual_share",
-            self.share * gross.amount,
-            formula,
+            way,
+            share * gross.amount,
+            f"{words} × trailer in total",
             terms,
-            on_trailer=rests,
+            on_trailer=self.found.rests_on_trailer("trailer_gross"),
         )
-        self.put("tongue_static", *open_ways, usual)
+
+    def _by_places(self, gross: Figure) -> Expected | None:
+        """The tongue of the trailer's base, and what each thing listed adds to it where it lies."""
+        rig, trailer = self.rig, self.rig.trailer
+        if (
+            self.found.way("trailer_gross") != "listed"
+            or trailer is None
+            or self.in_trailer is None
+        ):
+            return None
+        base, length = rig.plan.trailer_base, trailer.geometry.coupler_to_axles
+        planned = base is not None and base.gross is not None
+        own = base.tongue if planned and base else trailer.dry_tongue
+        left_out = not planned and any(not each.counted for each in trailer.dry_extras)
+        moment = self.in_trailer.moment
+        if length is None or own is None or left_out or moment is None:
+            return None
+        path = "plan.trailer_base.tongue" if planned else "trailer.dry_tongue"
+        start = entered(rig, path, own.kg, base=True)
+        added = self.in_trailer.mass - moment / length.m
+        beyond = gross.amount * ufloat(0.0, PLACES_OFF / 2)
+        terms = (
+            Term("", "tongue of the trailer as built", start, source=source_words(rig, path)),
+            Term("+", "what is listed, where it lies", added),
+            Term("+", "what places leave open", beyond),
+        )
+        return expectation(
+            "tongue_static",
+            "places",
+            start + added + beyond,
+            "tongue as built + what is listed, by its places",
+            terms,
+            on_trailer=True,
+        )
 
     def tongue_share(self) -> None:
         tongue, gross = self.found.known("tongue_static"), self.found.known("trailer_gross")
         if tongue is None or gross is None or nominal(gross.amount) <= 0:
             return
         if (
-            self.found.way("tongue_static") == "usual_share"
+            self.found.way("tongue_static") in ("usual_share", "planned_share")
             or self.found.way("trailer_gross") == "rating"
         ):
             return
@@ -306,10 +335,14 @@ class _Look:
             on_trailer=self.found.rests_on_trailer("tongue_static", "trailer_gross"),
         )
 
+    def net_on_hitch(self) -> Amount | None:
+        """What of the tongue stays on the vehicle: bars move the rest to the trailer's axles. [kg]"""
+        tongue = self.found.known("tongue_static")
+        return tongue.amount * (1 - self.moved) if tongue is not None else None
+
     def vehicle_hitched(self) -> None:
-        solo, tongue = self.found.known("vehicle_solo"), self.found.known("tongue_static")
-        if solo is not None and tongue is not None:
-            net = tongue.amount * (1 - self.moved)
+        solo, net = self.found.known("vehicle_solo"), self.net_on_hitch()
+        if solo is not None and net is not None:
             self.keep(
                 "vehicle_hitched",
                 "vehicle_and_tongue",
@@ -337,9 +370,8 @@ class _Look:
             )
 
     def trailer_axles(self) -> None:
-        gross, tongue = self.found.known("trailer_gross"), self.found.known("tongue_static")
-        if gross is not None and tongue is not None:
-            net = tongue.amount * (1 - self.moved)
+        gross, net = self.found.known("trailer_gross"), self.net_on_hitch()
+        if gross is not None and net is not None:
             self.keep(
                 "trailer_axles",
                 "gross_and_tongue",

@@ -9,11 +9,10 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from noxel.core.mechanics import statics
-from noxel.core.mechanics.added_since import AddedLoads, added_loads
 from noxel.core.mechanics.pass_loads import SAME, PassLoads, gain_of, read_pass
 from noxel.core.mechanics.tongue_methods import measure_tongue
 from noxel.core.quantities import Amount, Figure, Term, combine, nominal, plus_minus, ratio, total
-from noxel.core.rig import RigFile, WeighIn, on_its_wheels
+from noxel.core.rig import RigFile, TongueMeasurement, WeighIn
 
 TongueSource = Literal["passes", "direct", "trailer", "moment"]
 
@@ -42,6 +41,8 @@ class Weighing:
     solo: PassLoads | None = None
     empty: PassLoads | None = None
     trailer_only: PassLoads | None = None
+    off_height: bool = False
+    """Whether the tongue weight rests on a measurement at another height than it is towed at."""
 
     def amount(self, key: str) -> Amount | None:
         """The amount of a derived figure, or None when it cannot be known."""
@@ -87,7 +88,7 @@ def _renamed(figure: Figure | None, key: str) -> Figure | None:
     return figure.renamed(key) if figure else None
 
 
-def weigh(rig: RigFile, weigh_in: WeighIn | None, *, with_added: bool = False) -> Weighing:
+def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
     """Work out everything a weigh-in lets us know (rig-file format, ``derived``).
 
     Parameters
@@ -96,9 +97,6 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None, *, with_added: bool = False) -
         The rig; its hitch and geometry are used, not its ratings.
     weigh_in : WeighIn or None
         The visit to the scale; None when there was none.
-    with_added : bool
-        Whether to add what was added since: estimates then, not weights; known by axle at the best,
-        never by wheel.
 
     Returns
     -------
@@ -107,28 +105,33 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None, *, with_added: bool = False) -
     """
     if weigh_in is None:
         return Weighing()
-    added = added_loads(rig, weigh_in) if with_added else None
-    gain = gain_of(weigh_in)
-    engaged, slack, solo, alone = (
-        read_pass(rig, weigh_in, each, gain, added)
+    gain = gain_of(weigh_in.scale)
+    engaged, slack, solo, alone, empty = (
+        read_pass(rig, weigh_in, each, gain)
         for each in (
             weigh_in.last("hitched", engaged=True),
             weigh_in.last("hitched", engaged=False),
             weigh_in.last("vehicle_only"),
             weigh_in.last("trailer_only"),
+            weigh_in.last("vehicle_empty"),
         )
     )
-    empty = read_pass(rig, weigh_in, weigh_in.last("vehicle_empty"), gain)
-    hitched = (engaged or slack) if rig.towing else solo
+    passes = _Passes(engaged, slack, solo, alone)
+    hitched = passes.hitched if rig.towing else solo
     work = _Builder()
     work.vehicle("hitched", "front axle + rear axle", hitched)
     work.vehicle("solo", "front axle + rear axle, vehicle only", solo)
     if empty is not None:
         work.put(_renamed(empty.vehicle, "curb_measured"))
     candidates: list[Candidate] = []
+    chosen: Candidate | None = None
     if rig.towing:
-        candidates = _tow(work, rig, weigh_in, engaged, slack, hitched, alone, added)
-    chosen = _choose(candidates)
+        _before_the_tongue(work, passes)
+        candidates, off_height = _tongue_candidates(work.figures, rig, weigh_in, passes)
+        chosen = _choose(candidates) or _choose(off_height)
+        if chosen is not None:
+            work.put(_renamed(chosen.figure, "tongue_static"))
+        _after_the_tongue(work, rig, passes)
     return Weighing(
         work.figures,
         tuple(candidates),
@@ -139,20 +142,28 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None, *, with_added: bool = False) -
         solo,
         empty,
         alone,
+        off_height=chosen is not None and chosen not in candidates,
     )
 
 
-def _tow(
-    work: _Builder,
-    rig: RigFile,
-    weigh_in: WeighIn,
-    engaged: PassLoads | None,
-    slack: PassLoads | None,
-    hitched: PassLoads | None,
-    alone: PassLoads | None,
-    added: AddedLoads | None,
-) -> list[Candidate]:
-    figures = work.figures
+@dataclass(frozen=True, slots=True)
+class _Passes:
+    """The passes that tell of a rig that tows."""
+
+    engaged: PassLoads | None
+    slack: PassLoads | None
+    solo: PassLoads | None
+    alone: PassLoads | None
+
+    @property
+    def hitched(self) -> PassLoads | None:
+        """As for the road, where that was driven."""
+        return self.engaged or self.slack
+
+
+def _before_the_tongue(work: _Builder, passes: _Passes) -> None:
+    """Everything that the passes give without the tongue weight: totals, also by difference."""
+    hitched = passes.hitched
     if hitched is not None:
         work.put(_renamed(hitched.trailer, "trailer_axles"))
     work.sum(
@@ -162,35 +173,75 @@ def _tow(
         ("+", "trailer_axles", "trailer axles"),
         note="What rests on the hitch is inside the vehicle's figure; it is counted once.",
     )
-    if "combination_gross" not in figures and hitched is not None:
+    if "combination_gross" not in work.figures and hitched is not None:
         work.put(_renamed(hitched.gross, "combination_gross"))
+    if passes.alone is not None:
+        work.put(_renamed(passes.alone.trailer, "trailer_gross"))
+    if "vehicle_solo" not in work.figures:
+        work.sum(
+            "vehicle_solo",
+            "everything hitched − trailer alone",
+            ("", "combination_gross", "everything, hitched"),
+            ("−", "trailer_gross", "trailer alone"),
+        )
+    if "combination_gross" not in work.figures:
+        work.sum(
+            "combination_gross",
+            "vehicle alone + trailer alone",
+            ("", "vehicle_solo", "vehicle only"),
+            ("+", "trailer_gross", "trailer alone"),
+        )
     work.sum(
         "tongue_net",
         "vehicle hitched − vehicle only",
         ("", "vehicle_hitched", "vehicle, hitched"),
         ("−", "vehicle_solo", "vehicle only"),
     )
-    work.sum(
-        "front_transfer",
-        "front axle hitched − front axle alone",
-        ("", "front_hitched", "front axle, hitched"),
-        ("−", "front_solo", "front axle, vehicle only"),
-    )
-    work.sum(
-        "rear_transfer",
-        "rear axle hitched − rear axle alone",
-        ("", "rear_hitched", "rear axle, hitched"),
-        ("−", "rear_solo", "rear axle, vehicle only"),
-    )
-    candidates = _tongue_candidates(figures, rig, weigh_in, engaged, slack, alone, added)
-    chosen = _choose(candidates)
-    if chosen is not None:
-        work.put(_renamed(chosen.figure, "tongue_static"))
-    _trailer_gross(work, rig, slack, alone)
-    if on_its_wheels(rig) and "trailer_axles" in figures:
-        work.put(_renamed(figures["trailer_axles"], "trailer_gross"))
+    for axle in ("front", "rear"):
+        work.sum(
+            f"{axle}_transfer",
+            f"{axle} axle hitched − {axle} axle alone",
+            ("", f"{axle}_hitched", f"{axle} axle, hitched"),
+            ("−", f"{axle}_solo", f"{axle} axle, vehicle only"),
+        )
+
+
+def _after_the_tongue(work: _Builder, rig: RigFile, passes: _Passes) -> None:
+    """What the tongue weight adds: the trailer in total, its share, sums over passes."""
+    figures, slack = work.figures, passes.slack
+    if "trailer_gross" not in figures:
+        work.sum(
+            "trailer_gross",
+            "everything hitched − vehicle only",
+            ("", "combination_gross", "everything, hitched"),
+            ("−", "vehicle_solo", "vehicle only"),
+            note="Not the trailer platform alone, which leaves out what rests on the hitch, "
+            "which the vehicle carries.",
+        )
+    if "trailer_gross" not in figures and slack and slack.trailer and "tongue_static" in figures:
+        terms = [
+            Term("", _with_bars(rig, "trailer axles"), slack.trailer.amount),
+            figures["tongue_static"].term("+", "tongue weight"),
+        ]
+        work.put(total("trailer_gross", "trailer axles + tongue weight", terms))
+    hitched = passes.hitched
+    bars_in_play = hitched is passes.engaged if hitched else rig.hitch.weight_distribution
+    if not bars_in_play and "vehicle_hitched" not in figures:
+        work.sum(
+            "vehicle_hitched",
+            "vehicle alone + tongue weight",
+            ("", "vehicle_solo", "vehicle only"),
+            ("+", "tongue_static", "tongue weight"),
+        )
+    if not bars_in_play and "trailer_axles" not in figures:
+        work.sum(
+            "trailer_axles",
+            "trailer in total − tongue weight",
+            ("", "trailer_gross", "trailer in total"),
+            ("−", "tongue_static", "tongue weight"),
+        )
     tongue, gross = figures.get("tongue_static"), figures.get("trailer_gross")
-    if tongue and gross and gross.value > 0:
+    if tongue and gross and gross.value:
         work.put(
             Figure(
                 "tongue_share",
@@ -200,137 +251,82 @@ def _tow(
                 "share",
             )
         )
-    if engaged and slack:
-        _bar_figures(work, engaged, slack)
-    return candidates
+    if passes.engaged and slack:
+        _bar_figures(work, passes.engaged, slack)
 
 
-def _trailer_gross(
-    work: _Builder, rig: RigFile, slack: PassLoads | None, alone: PassLoads | None
-) -> None:
-    if alone is not None and alone.trailer is not None:
-        work.put(_renamed(alone.trailer, "trailer_gross"))
-        return
-    work.sum(
-        "trailer_gross",
-        "everything hitched − vehicle only",
-        ("", "combination_gross", "everything, hitched"),
-        ("−", "vehicle_solo", "vehicle only"),
-        note="Not the trailer platform alone, which leaves out what rests on the hitch, "
-        "which the vehicle carries.",
-    )
-    if (
-        "trailer_gross" not in work.figures
-        and slack
-        and slack.trailer
-        and "tongue_static" in work.figures
-    ):
-        work.put(
-            total(
-                "trailer_gross",
-                "trailer axles + tongue weight",
-                [
-                    Term(
-                        "",
-                        "trailer axles, bars slack"
-                        if rig.hitch.weight_distribution
-                        else "trailer axles",
-                        slack.trailer.amount,
-                    ),
-                    work.figures["tongue_static"].term("+", "tongue weight"),
-                ],
-            )
-        )
+def _with_bars(rig: RigFile, words: str) -> str:
+    return f"{words}, bars slack" if rig.hitch.weight_distribution else words
+
+
+HEIGHT_OFF = 0.0254
+"""A tongue measured this much above or below towing height says nothing about towing height. [m]"""
+
+
+def _at_towing_height(measured: TongueMeasurement) -> bool:
+    height, towing = measured.height, measured.towing_height
+    if height is None or towing is None:
+        return True
+    return abs(height.m - towing.m) <= HEIGHT_OFF * (1 + SAME)
 
 
 def _tongue_candidates(
-    figures: Mapping[str, Figure],
-    rig: RigFile,
-    weigh_in: WeighIn,
-    engaged: PassLoads | None,
-    slack: PassLoads | None,
-    alone: PassLoads | None,
-    added: AddedLoads | None,
-) -> list[Candidate]:
+    figures: Mapping[str, Figure], rig: RigFile, weigh_in: WeighIn, passes: _Passes
+) -> tuple[list[Candidate], list[Candidate]]:
+    """Every way to the tongue weight, and the measurements that were made at another height."""
     found: list[Candidate] = []
-    if slack and slack.vehicle and "vehicle_solo" in figures:
+    off_height: list[Candidate] = []
+    slack, solo, alone = passes.slack, passes.solo, passes.alone
+    if slack and slack.vehicle and solo and solo.vehicle:
         terms = [
-            Term(
-                "",
-                "vehicle, hitched, bars slack"
-                if rig.hitch.weight_distribution
-                else "vehicle, hitched",
-                slack.vehicle.amount,
-            ),
-            figures["vehicle_solo"].term("−", "vehicle only"),
+            Term("", _with_bars(rig, "vehicle, hitched"), slack.vehicle.amount),
+            Term("−", "vehicle only", solo.vehicle.amount),
         ]
-        found.append(
-            Candidate("passes", total("tongue:passes", "vehicle hitched − vehicle only", terms))
-        )
+        formula = "vehicle hitched − vehicle only"
+        found.append(Candidate("passes", total("tongue:passes", formula, terms)))
     for number, measured in enumerate(weigh_in.tongue_measurements, 1):
-        figure = measure_tongue(measured, f"tongue:direct:{number}")
-        if added is not None:
-            figure = total(
-                figure.key,
-                "as measured, and what was added since",
-                [
-                    figure.term("", "as measured"),
-                    Term("+", "was added since, estimated", added.tongue),
-                ],
-            )
-        found.append(Candidate("direct", figure))
-    if alone and alone.trailer and slack and engaged is None and "trailer_axles" in figures:
+        at_height = found if _at_towing_height(measured) else off_height
+        at_height.append(Candidate("direct", measure_tongue(measured, f"tongue:direct:{number}")))
+    if alone and alone.trailer and slack and slack.trailer:
         terms = [
             Term("", "trailer alone", alone.trailer.amount),
-            figures["trailer_axles"].term("−", "trailer axles, hitched"),
+            Term("−", _with_bars(rig, "trailer axles, hitched"), slack.trailer.amount),
         ]
-        found.append(
-            Candidate(
-                "trailer", total("tongue:trailer", "trailer alone − trailer axles hitched", terms)
-            )
-        )
+        formula = "trailer alone − trailer axles hitched"
+        found.append(Candidate("trailer", total("tongue:trailer", formula, terms)))
+    if passes.engaged and slack is None and solo:
+        moments = _by_moments(figures, rig)
+        if moments is not None:
+            found.append(Candidate("moment", moments))
+    return found, off_height
+
+
+def _by_moments(figures: Mapping[str, Figure], rig: RigFile) -> Figure | None:
+    """The tongue weight behind tensioned bars: moments bring back what they moved."""
     geometry, trailer = rig.vehicle.geometry, rig.trailer
-    if (
-        engaged
-        and slack is None
-        and "tongue_net" in figures
-        and "front_transfer" in figures
-        and trailer
-        and geometry.wheelbase
-        and geometry.hitch_offset
-        and trailer.geometry.coupler_to_axles
-    ):
-        a, b, length = (
-            geometry.wheelbase.m,
-            geometry.hitch_offset.m,
-            trailer.geometry.coupler_to_axles.m,
-        )
-        net, front = figures["tongue_net"], figures["front_transfer"]
-        amount = statics.tongue_by_moments(net.amount, front.amount, b, a, length)
-        lines = (
-            net.term("", "net load on the vehicle, bars engaged"),
-            front.term("+", "front axle's change"),
-            Term("×", "wheelbase", a, "length"),
-            net.term("+", "net load"),
-            Term("×", "hitch behind rear axle", b, "length"),
-            Term("÷", "coupler to trailer axles", length, "length"),
-        )
-        found.append(
-            Candidate(
-                "moment",
-                Figure(
-                    "tongue:moment",
-                    amount,
-                    "net + (wheelbase × front change + overhang × net) ÷ coupler to axles",
-                    lines,
-                    remarks=(
-                        "The bars moved part of the load on the hitch onto the trailer's axles; "
-                        "moments bring it back.",
-                    ),
-                ),
-            )
-        )
-    return found
+    net, front = figures.get("tongue_net"), figures.get("front_transfer")
+    length = trailer.geometry.coupler_to_axles if trailer else None
+    if not (net and front and geometry.wheelbase and geometry.hitch_offset and length):
+        return None
+    a, b = geometry.wheelbase.m, geometry.hitch_offset.m
+    lines = (
+        net.term("", "net load on the vehicle, bars engaged"),
+        front.term("+", "front axle's change"),
+        Term("×", "wheelbase", a, "length"),
+        net.term("+", "net load"),
+        Term("×", "hitch behind rear axle", b, "length"),
+        Term("÷", "coupler to trailer axles", length.m, "length"),
+    )
+    return Figure(
+        "tongue:moment",
+        statics.tongue_by_moments(net.amount, front.amount, b, a, length.m),
+        "net + (wheelbase × front change + overhang × net) ÷ coupler to axles",
+        lines,
+        remarks=(
+            "The bars moved part of the load on the hitch onto the trailer's axles; "
+            "moments bring it back.",
+        ),
+    )
 
 
 def _choose(candidates: list[Candidate]) -> Candidate | None:

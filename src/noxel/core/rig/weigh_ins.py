@@ -64,9 +64,12 @@ class Adjustment(Element):
 
 
 class Pass(Element):
-    """One drive onto the scale."""
+    """One drive onto the scale; ``scale`` is its own where it was driven on another scale or day
+    than the weigh-in's.
+    """
 
     config: Config
+    scale: Scale | None = None
     spring_bars: SpringBars | None = None
     unit: MassUnit | None = None
     readings: dict[str, NonNegativeMass] = Field(default_factory=dict)
@@ -335,7 +338,7 @@ class WeighIn(Element):
 
     @model_validator(mode="after")
     def _scale_is_known(self) -> Self:
-        if self.passes and self.scale is None:
+        if self.scale is None and any(each.scale is None for each in self.passes):
             raise misplaced(
                 "scale.resolution",
                 "is missing: without its graduation a reading would look perfect",

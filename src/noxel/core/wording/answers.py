@@ -389,6 +389,7 @@ class CeilingAnswer(Answer):
 
     units: MassIn
     tongue_share: float
+    share_way: Literal["towed_car", "plan", "weighed", "dry", "policy"]
     limits: dict[str, float]
     binding: str | None
     ceiling: float | None

@@ -4,16 +4,26 @@ change that rights it.
 
 from noxel.core.limits import Doubt, DoubtCode
 from noxel.core.mechanics import describe_pass
-from noxel.core.quantities import KG, print_mass
+from noxel.core.quantities import KG, lower_first, print_mass
 from noxel.core.rig import Pass, RigFile
 from noxel.core.wording.answers import Advisory, Fix, FixChange
-from noxel.core.wording.labels import term_name, vehicle_word
+from noxel.core.wording.labels import figure_title, term_name, vehicle_word
 
 _SAYS: dict[DoubtCode, str] = {
     "vehicle_lighter_than_empty": "The {v} weighs {figure} in {where}, less than its {name} of "
     "{other}.{cause}",
     "vehicle_far_below_gvwr": "The {v} weighs {figure} in {where}, less than half of its {other} "
     "{gvwr}.{cause}",
+    "vehicle_far_above_gvwr": "The {v} weighs {figure} in {where}, more than half as much again as "
+    "its {other} {gvwr}. Pounds typed as kilograms, or a digit too many?",
+    "trailer_far_below_gvwr": "The trailer weighs {figure}, little more than half of its {other} "
+    "{trailer_gvwr}. Its label in the other unit, or a digit too many?",
+    "trailer_gvwr_against_axle_ratings": "The {trailer_gvwr} of {figure} does not fit the axle "
+    "ratings of the trailer, which add up to {other}. Read them again on its label.",
+    "bars_do_the_reverse": "With the bars engaged the {reversed} carry {less} less (± {pm}) than "
+    "with the bars slack. Are the two passes swapped?",
+    "negative_load": "The {load} comes out at {figure} (± {pm}), and no load is below nothing. An "
+    "axle off the platform, or two readings swapped?",
     "trailer_lighter_than_dry": "The trailer weighs {figure}, less than its {dry_weight} of "
     "{other}. An axle off the platform, passes of "
     "different loads, or a weight misread?",
@@ -116,6 +126,12 @@ def doubt_advisory(rig: RigFile, number: int | None, doubt: Doubt) -> Advisory:
         where=where,
         name=doubt.names[1].replace("curb weight", term_name(rig, "curb_weight")),
         gvwr=term_name(rig, "gvwr"),
+        trailer_gvwr=term_name(rig, "trailer.gvwr"),
+        less=print_mass(abs(doubt.figure), unit),
+        reversed="front wheels" if doubt.names[0] == "front_restored" else "trailer's axles",
+        load=lower_first(figure_title(rig, doubt.names[0]))
+        if doubt.code == "negative_load"
+        else "",
         dry_weight=term_name(rig, "dry_weight"),
         tongue_weight=term_name(rig, "tongue_weight"),
         more="less" if apart > 0 else "more",

@@ -4,7 +4,17 @@ ratings entered.
 
 from collections.abc import Sequence
 
-from noxel.core.limits import BrokenRule, Checked, Doubt, Headroom, Verdict, binding, tightest_first
+from noxel.core.limits import (
+    BrokenRule,
+    Checked,
+    Doubt,
+    Headroom,
+    Since,
+    Verdict,
+    binding,
+    exceeds,
+    tightest_first,
+)
 from noxel.core.mechanics import Knowledge
 from noxel.core.quantities import lower_first, print_mass, print_share, small_mass
 from noxel.core.rig import RigFile, on_pin
@@ -43,7 +53,7 @@ AT_THE_SCALE = (
 def _share_sentence(rig: RigFile, row: Checked, phrase: Phrase) -> str:
     low, high = row.range or (0.0, 1.0)
     wanted = f"{low * 100:g}–{high * 100:g} %"
-    if row.actual is None:
+    if row.actual is None or row.status == "unknown":
         return f"{phrase.subject}'s share of the trailer is not known."
     share = print_share(row.actual.value)
     ending = {
@@ -79,6 +89,13 @@ def _not_known(rig: RigFile, row: Checked) -> str:
 
 def _why_unconfirmed(rig: RigFile, row: Checked) -> str:
     """Why a limit cannot confirm that a load is within it, and what would."""
+    other = row.by_other_label
+    if other and row.limit and row.actual:
+        over = exceeds(other.value, row.limit.kg)
+        if over != exceeds(row.actual.value, row.limit.kg):
+            by = small_mass(abs(row.limit.kg - other.value), rig.units.mass)
+            which = "over" if over else "under"
+            return f"By its own label it is {by} {which}: only weighing it empty can tell."
     if row.limit is None or row.limit.worked_out:
         return "A calculated limit cannot confirm “within”: enter the rating from the label."
     if row.limit.certainty == "incomplete_chain":
@@ -283,6 +300,7 @@ def headline(
     doubted: Sequence[Doubt] = (),
     known: Knowledge | None = None,
     rules: Sequence[BrokenRule] = (),
+    since: Since | None = None,
 ) -> Headline:
     """The verdict in one sentence that names the limiting rating, and what else stands out.
 
@@ -302,7 +320,15 @@ def headline(
         What is expected, where something is.
     rules : sequence of BrokenRule
         Rules of the maker or the law that are not kept; they lead where nothing is over.
+    since : Since or None
+        What came aboard since the weighing, where that makes the verdict worse than as weighed.
     """
+    if since is not None:
+        made = headline(
+            rig, checks, found, number=number, doubted=doubted, known=known, rules=rules
+        )
+        made.rest = [_AS_WEIGHED, *_untold(rig, since), *made.rest]
+        return made
     rows = tightest_first(checks)
     bind = binding(rows)
     broken = [rule_sentence(rig, each) for each in rules]
@@ -337,6 +363,17 @@ def headline(
             rest=[*broken[1:], *([said] if said else []), *rest],
         )
     return Headline(lead=_LEADS[found], sentence=said, rest=rest)
+
+
+_AS_WEIGHED = "This counts what came aboard since the weighing."
+
+
+def _untold(rig: RigFile, since: Since) -> list[str]:
+    """Which checks change by an amount that nobody can tell yet."""
+    if not since.untold:
+        return []
+    names = ", ".join(lower_first(check_label(rig, check)) for check in since.untold)
+    return [f"How much of it they carry cannot be told without its place and the lengths: {names}."]
 
 
 def _stop(rig: RigFile, rows: list[Checked], bind: Checked | None, doubts: list[str]) -> Headline:
