@@ -117,7 +117,7 @@ def true_rig(draw: random.Random, *, spread: tuple[float, float] = (0.9, 1.3)) -
             "dry_weight": round(dry),
             "ratings": {
                 "gvwr": trailer,
-                "gawr": [near(engaged["trailer"] / 2)] * 2,
+                "gawr": [max(near(engaged["trailer"] / 2), round(0.36 * trailer))] * 2,
                 "ccc": trailer - round(dry),
             },
             "geometry": {"coupler_to_axles": true["length"]},

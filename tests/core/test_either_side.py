@@ -191,14 +191,14 @@ class EitherSide(unittest.TestCase):
         self.assertAlmostEqual(readings["front"], 1210, places=4)
 
     def test_an_expected_share_names_the_bound_that_it_is_beyond(self) -> None:
-        """The trailer was weighed; by its labels the tongue carries 30 to 200 of 1,000 kg. 10 to 15
-        % are aimed at, and a dry share is ± 3 %.
+        """The trailer was weighed; by its labels the nose carries 10 to 200 of 1,000 kg. 5 to 7 %
+        are aimed at on a ball in Europe, and a dry share is ± 3 %.
         """
         alone = {"config": "trailer_only", "readings": {"trailer": 1200}}
         for dry, says in (
-            (30, "below 10 %,"),
-            (125, "too uncertain against 10–15 %,"),
-            (200, "above 15 %,"),
+            (10, "below 5 %,"),
+            (60, "too uncertain against 5–7 %,"),
+            (200, "above 7 %,"),
         ):
             trailer = {"ratings": {"gvwr": 1500}, "dry_weight": 1000, "dry_tongue": dry}
             weighed = {"scale": {"resolution": 10}, "passes": [alone]}

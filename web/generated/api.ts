@@ -2753,7 +2753,7 @@ export interface components {
             checks: components["schemas"]["Check"][];
             derived: components["schemas"]["Derived"];
             /** Doubts */
-            doubts: ("gvwr_against_axle_ratings" | "passes_do_not_close" | "ticket_total_differs" | "tongue_sources_disagree" | "trailer_lighter_than_dry" | "trailer_totals_disagree" | "vehicle_far_below_gvwr" | "vehicle_lighter_than_empty")[];
+            doubts: ("bars_do_the_reverse" | "gvwr_against_axle_ratings" | "negative_load" | "passes_do_not_close" | "ticket_total_differs" | "tongue_sources_disagree" | "trailer_far_below_gvwr" | "trailer_gvwr_against_axle_ratings" | "trailer_lighter_than_dry" | "trailer_totals_disagree" | "vehicle_far_above_gvwr" | "vehicle_far_below_gvwr" | "vehicle_lighter_than_empty")[];
             estimate: components["schemas"]["Estimate"] | null;
             /** Expected */
             expected?: {
@@ -4359,7 +4359,8 @@ export interface components {
         };
         /**
          * Pass
-         * @description One drive onto the scale.
+         * @description One drive onto the scale; ``scale`` is its own where it was driven on another scale or day
+         *     than the weigh-in's.
          */
         Pass: {
             /** Aboard */
@@ -4392,6 +4393,7 @@ export interface components {
             readings?: {
                 [key: string]: number | string;
             };
+            scale?: components["schemas"]["Scale"] | null;
             /** Spring Bars */
             spring_bars?: ("engaged" | "slack" | "none") | null;
             /** Ticket Number */

@@ -95,7 +95,11 @@ def judge(rig: RigFile, weigh_in: int | None = None) -> Judged:
     doubted, rules = doubts(rig, number, weighing), broken_rules(rig, weighing)
     weighed = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
     since = as_it_stands(rig, here, weighing, rows)
-    now = since.verdict(weighed) if since else weighed
+    now = weighed
+    if since is not None:
+        now = since.verdict(weighed)
+        rules = broken_rules(rig, since.weighing) or rules  # what left since clears no rule
+        now = "caution" if now == "within" and rules else now
     return Judged(number, weighing, rows, doubted, rules, weighed, since, now)
 
 
@@ -145,7 +149,8 @@ def _estimate(rig: RigFile, seen: Judged, to: Printer) -> answers.Estimate | Non
     if seen.since is None:
         return None
     rows, rules = tightest_first(seen.since.rows), seen.rules
-    shown = rows if seen.verdict != seen.weighed else seen.rows
+    wrong = any(row.status in ("over", "low") for row in rows)
+    shown = rows if wrong or seen.verdict != "stop" else seen.rows
     made = [replace(check_answer(rig, seen.weighing, row, to), working=None) for row in rows]
     headline = sentences.headline(rig, shown, seen.verdict, rules=rules)
     return answers.Estimate(verdict=seen.verdict, headline=headline, checks=made)

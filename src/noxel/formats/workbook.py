@@ -22,6 +22,7 @@ from noxel.core.evaluate import pick_weigh_in
 from noxel.core.quantities import KG, METRES
 from noxel.core.rig import RigFile, WeighIn, source_words
 from noxel.core.wording import CAUTION
+from noxel.formats.workbook_beyond import beyond_formulas
 from noxel.formats.workbook_cells import Formula, head, put
 from noxel.formats.workbook_checks import Cells, checks_sheet
 from noxel.formats.workbook_columns import columns
@@ -99,6 +100,8 @@ def _read_me(sheet: Worksheet, rig: RigFile) -> None:
         "To go on: write the next tickets below the last line of “Tickets”, fill its worked-out "
         "columns down, and write the number "
         "of the new weigh-in in the next free line of “Weigh-ins”.",
+        "A weigh-in with corrections, with passes on several scales, or whose totals come from "
+        "passes put together stands there as Noxel worked it out, without formulas.",
         f"“Weigh-ins” holds the last {LAST} at most. Of two passes of one kind the last counts. "
         "Each ± is two standard uncertainties.",
         CAUTION,
@@ -181,8 +184,12 @@ def _weigh_ins(
             for column, value in enumerate(typed, 1):
                 put(sheet, row, column, value, typed=True)
             found[index] = {key: f"'Weigh-ins'!${letter}${row}" for key, letter in letters.items()}
-        for column, (_, _, formula, form) in enumerate(shown, len(OWN) + 1):
-            put(sheet, row, column, Formula(formula.format_map(cells), form))
+        fixed = beyond_formulas(rig, weigh_in) if weigh_in is not None else None
+        for column, (key, _, formula, form) in enumerate(shown, len(OWN) + 1):
+            if fixed is None or _helper(key):
+                put(sheet, row, column, Formula(formula.format_map(cells), form))
+            else:
+                put(sheet, row, column, fixed.get(key, ""), form)
     return found
 
 

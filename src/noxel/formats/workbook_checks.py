@@ -10,16 +10,21 @@ from openpyxl.worksheet.worksheet import Worksheet
 from noxel.core.limits import (
     AXLES_APART,
     FIGURE_OF,
+    MAY_BE_NEGATIVE,
     SIDES_APART,
     Checked,
+    as_it_stands,
     broken_rules,
     doubts,
+    not_settled,
     run_checks,
     unanswered,
 )
 from noxel.core.mechanics import Weighing, weigh
+from noxel.core.quantities import KG
 from noxel.core.rig import RigFile
 from noxel.core.wording import CAUTION, check_label, source_label
+from noxel.formats.workbook_beyond import beyond_formulas
 from noxel.formats.workbook_cells import BOLD, Formula, head, put
 from noxel.formats.workbook_limits import CellNames, limit_formula
 from noxel.formats.workbook_terms import MASS, SHARE
@@ -62,21 +67,33 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
         "At least",
         "Required",
         "Where the limit is from",
+        "By the other label",
+        "Settled",
     ]
     head(sheet, headings, {1: 44, 12: 30})
-    weighing = weigh(rig, rig.weigh_ins[number - 1])
+    weigh_in = rig.weigh_ins[number - 1]
+    weighing, fixed = weigh(rig, weigh_in), beyond_formulas(rig, weigh_in) is not None
     rows = run_checks(rig, weighing)
     for row, check in enumerate(rows, 2):
         put(sheet, row, 1, check_label(rig, check.id))
         put(sheet, row, 11, "yes" if check.required else "")
-        load, pm = _load(rig, weighing, check, cells)
         form = SHARE if check.range else MASS
-        put(sheet, row, 2, Formula(f"={load}", form))
-        put(sheet, row, 3, Formula(f"={pm}", form))
+        if fixed and check.actual:
+            factor = 1.0 if check.range else KG[rig.units.mass]
+            put(sheet, row, 2, check.actual.value / factor, form)
+            put(sheet, row, 3, check.actual.plus_minus / factor, form)
+        else:
+            load, pm = _load(rig, weighing, check, cells)
+            put(sheet, row, 2, Formula(f"={load}", form))
+            put(sheet, row, 3, Formula(f"={pm}", form))
+        if check.by_other_label:
+            put(sheet, row, 13, check.by_other_label.value / KG[rig.units.mass], MASS)
+        put(sheet, row, 14, "no" if not_settled(rig, weighing, check) else "")
         if check.range:
             low, high = (cells.plates[f"policy.tongue_share[{end}]"] for end in (0, 1))
-            close = f"MIN(B{row}-{low},{high}-B{row})<C{row}*(1-1E-9)"
-            status = f'=IF(B{row}="","unknown",IF({low}-B{row}>1E-9,"low",IF(B{row}-{high}>1E-9,"high",IF({close},"tight","within"))))'
+            close = f'OR(N{row}="no",MIN(B{row}-{low},{high}-B{row})<C{row}*(1-1E-9))'
+            known = "TRUE" if check.status != "unknown" else "FALSE"
+            status = f'=IF(OR(B{row}="",NOT({known})),"unknown",IF({low}-B{row}>1E-9,"low",IF(B{row}-{high}>1E-9,"high",IF({close},"tight","within"))))'
             put(sheet, row, 4, Formula(f"={low}", SHARE))
             put(sheet, row, 12, "the lower end; the upper is on Plates")
             put(sheet, row, 7, Formula(status))
@@ -84,8 +101,9 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
         put(
             sheet, row, 4, Formula(f"={limit_formula(rig, check.id, cells.plates) or _EMPTY}", MASS)
         )
-        put(sheet, row, 5, Formula(f'=IF(COUNT(B{row},D{row})=2,D{row}-B{row},"")', MASS))
-        put(sheet, row, 6, Formula(f'=IF(COUNT(B{row},D{row})=2,B{row}/D{row},"")', SHARE))
+        both = f'AND(COUNT(B{row},D{row})=2,G{row}<>"unknown")'
+        put(sheet, row, 5, Formula(f'=IF({both},D{row}-B{row},"")', MASS))
+        put(sheet, row, 6, Formula(f'=IF({both},B{row}/D{row},"")', SHARE))
         put(
             sheet,
             row,
@@ -96,14 +114,18 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
         )
         put(sheet, row, 9, check.cushion, SHARE, typed=True)
         if check.at_least:
-            put(sheet, row, 10, Formula(f"={cells.derived[check.at_least.key]}", MASS))
+            key = check.at_least.key
+            least: object = check.at_least.value / KG[rig.units.mass]
+            if key in cells.derived:
+                least = Formula(f"={cells.derived[key]}", MASS)
+            put(sheet, row, 10, least, MASS)
         put(
             sheet,
             row,
             12,
             source_label(rig, check.limit.source) if check.limit else "no rating entered",
         )
-        put(sheet, row, 7, Formula(_status(row)))
+        put(sheet, row, 7, Formula(_status(row, check)))
     end, at = len(rows) + 1, len(rows) + 3
     statuses = f"G2:G{end}"
     put(sheet, at, 1, f"Weigh-in {number}, all of it")
@@ -121,14 +143,18 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
     put(sheet, at + 2, 1, "Rules of the maker or the law that are not kept (0: none)")
     put(sheet, at + 2, 7, len(broken), typed=True)
     put(sheet, at + 2, 12, ", ".join(each.code for each in broken))
-    caution = f"{some}+G{at + 1}+G{at + 2}>0"
+    since = as_it_stands(rig, weigh_in, weighing, rows)
+    put(sheet, at + 3, 1, "What came aboard since makes it at least")
+    put(sheet, at + 3, 7, since.verdict("within") if since else "", typed=True)
+    caution = f'OR({some}+G{at + 1}+G{at + 2}>0,G{at + 3}="caution")'
+    worst = f'OR({stop},G{at + 3}="stop")'
     put(
         sheet,
         at,
         7,
-        Formula(f'=IF({stop},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'),
+        Formula(f'=IF({worst},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'),
     )
-    put(sheet, at + 4, 1, CAUTION)
+    put(sheet, at + 5, 1, CAUTION)
     for each in (sheet.cell(at, 1), sheet.cell(at, 7)):
         each.font = BOLD
 
@@ -136,16 +162,28 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
 _EMPTY = '""'
 
 
-def _status(row: int) -> str:
+def _status(row: int, check: Checked) -> str:
     """Entered limits can confirm; guesses and incomplete chains can only be exceeded; worked-out
-    ones only where optimistic.
+    ones only where optimistic. Two labels that disagree confirm nothing, and no load is negative.
     """
     far = f"1E-9*MAX(ABS(B{row}),ABS(D{row}))"
     floor = f'IF(AND(N(J{row})>0,H{row}="entered"),IF(J{row}-D{row}>1E-9*MAX(J{row},D{row}),"over","unknown"),"unknown")'
+    if check.id == "vehicle.payload":
+        floor = f'IF(AND(N(J{row})>0,H{row}="entered",OR(M{row}="",M{row}>D{row})),IF(J{row}-D{row}>1E-9*MAX(J{row},D{row}),"over","unknown"),"unknown")'
     proves = f'OR(H{row}="entered",H{row}="guessed",H{row}="incomplete_chain",H{row}="optimistic")'
-    near = f"OR(D{row}-B{row}<=C{row}+1E-9*D{row},B{row}-I{row}*D{row}>1E-9*MAX(ABS(B{row}),I{row}*D{row}))"
+    near = f'OR(N{row}="no",D{row}-B{row}<=C{row}+1E-9*D{row},B{row}-I{row}*D{row}>1E-9*MAX(ABS(B{row}),I{row}*D{row}))'
     known = f'IF(AND({proves},B{row}-D{row}>{far}),"over",IF(H{row}<>"entered","unconfirmed",IF({near},"tight","within")))'
+    if check.by_other_label:
+        known = f'IF((M{row}-D{row}>{far})<>(B{row}-D{row}>{far}),"unconfirmed",{known})'
+    if check.id not in MAY_BE_NEGATIVE:
+        known = f'IF(B{row}+C{row}<0,"unknown",{known})'
     return f'=IF(D{row}="","unknown",IF(B{row}="",{floor},{known}))'
+
+
+def _by_label(plate: CellNames, whole: str, less: str, back: str = "") -> str:
+    """An empty weight as a label makes it, of the cells on “Plates”."""
+    added = f"+{plate[back]}" if back in plate else ""
+    return f"({plate[whole]}-{plate[less]}{added})"
 
 
 def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tuple[str, str]:
@@ -160,13 +198,18 @@ def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tup
     if check.id == "vehicle.payload":
         if "curb_measured" in weighing.figures:
             return f"{derived['vehicle_hitched']}-{derived['curb_measured']}", derived["payload_pm"]
-        return f"{derived['vehicle_hitched']}-{plate['vehicle.curb_weight']}", derived[
-            "pm_vehicle_hitched"
-        ]
+        empty = plate.get("vehicle.curb_weight") or _by_label(
+            plate,
+            "vehicle.ratings.gvwr",
+            "vehicle.ratings.payload",
+            "vehicle.ratings.payload_reduction",
+        )
+        return f"{derived['vehicle_hitched']}-{empty}", derived["pm_vehicle_hitched"]
     if check.id == "trailer.cargo":
-        return f"{derived['trailer_gross']}-{plate['trailer.dry_weight']}", derived[
-            "pm_trailer_gross"
-        ]
+        dry = plate.get("trailer.dry_weight") or _by_label(
+            plate, "trailer.ratings.gvwr", "trailer.ratings.ccc"
+        )
+        return f"{derived['trailer_gross']}-{dry}", derived["pm_trailer_gross"]
     number = weighing.hitched.number if weighing.hitched else 0
     if check.id.startswith("trailer.axle_"):
         return _single(

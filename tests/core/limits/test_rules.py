@@ -108,10 +108,22 @@ class Rules(unittest.TestCase):
             self.assertTrue(found.headline.rest, "the limiting rating is still said")
 
     def test_what_is_kept_or_not_entered_says_nothing(self) -> None:
+        # a tow rating alone is for trailers with brakes
+        bare = {
+            "trailer": {"brakes": "none"},
+            "vehicle": {
+                "ratings": {
+                    **rig_of("check--room-everywhere")["vehicle"]["ratings"],
+                    "tow_unbraked": rig_of("check--room-everywhere")["vehicle"]["ratings"][
+                        "tow_rating"
+                    ],
+                }
+            },
+        }
         every: tuple[dict[str, Any], ...] = (
-            {"trailer": {"brakes": "none"}, "policy": {"brakes_above": 6_841}},
+            {**bare, "policy": {"brakes_above": 6_841}},
             {"trailer": {"brakes": "electric"}, "policy": {"brakes_above": 3_000}},
-            {"trailer": {"brakes": "none"}},
+            bare,
             {"vehicle": {"distribution": {"rule": "required", "above": 5_000}}},
             {"vehicle": {"distribution": {"rule": "allowed"}}},
             {"trailer": {"tires": {"max_speed": 65}}, "policy": {"travel_speed": 65}},
@@ -410,7 +422,7 @@ class Rules(unittest.TestCase):
         self.assertFalse(
             [each.code for each in evaluate(parse_rig(document)).advisories if each.code in PLACES]
         )
-        document["terms"] = "europe"
+        document["terms"], document["policy"] = "europe", {"tongue_share": [0.10, 0.15]}
         found = evaluate(parse_rig(document))
         self.assertEqual(found.verdict, "within")
         said = {each.code: each.message for each in found.advisories if each.code in PLACES}

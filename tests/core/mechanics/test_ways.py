@@ -44,16 +44,14 @@ class Beside(unittest.TestCase):
         return expected[key].beside
 
     def test_every_open_way_stands_beside_the_first(self) -> None:
-        """Placard: 6,800 − 1,700 + 400 = 5,500 beside the curb weight's 5,400. The list: 4,000 +
+        """The curb weight's 5,000 + 400 = 5,400 beside the heavier label's, 6,800 − 1,700 + 400 =
+        5,500. The list: 4,000 +
         500 = 4,500 (3 % of 4,000 and 10 % of 500: ± 130) beside the rating, which is the most that
         it may weigh. A usual share: 10 to 15 % of 6,000 is 750 ± 2 · 150/√3 = 173.
         """
         self.assertEqual(
             self.beside(half(), "vehicle_solo"),
-            [
-                "By the empty weight from the labels (GVWR − payload), plus what you listed: "
-                "5,500 lb ± 158 lb."
-            ],
+            ["By the curb weight, plus what you listed: 5,400 lb ± 155 lb."],
         )
         self.assertEqual(
             self.beside(half(), "trailer_gross"),

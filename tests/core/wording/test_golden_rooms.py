@@ -214,7 +214,10 @@ def match(rig: RigFile) -> Any:
 
 
 def log(rig: RigFile) -> Any:
-    run = [Recorded(number, facts_of(rig, each)) for number, each in enumerate(rig.weigh_ins, 1)]
+    run = [
+        Recorded(number, facts_of(rig, each), f"w{number}")
+        for number, each in enumerate(rig.weigh_ins, 1)
+    ]
     lines = [line_of(rig, each, run[at - 1].facts if at else None) for at, each in enumerate(run)]
     refs = [WeighInRef(rig, number, number) for number in range(1, len(run) + 1)]
     return {

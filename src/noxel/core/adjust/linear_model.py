@@ -13,7 +13,14 @@ from numpy.typing import NDArray
 
 from noxel.core.adjust.baseline import Baseline
 from noxel.core.limits import AxleSet, axle_sets
-from noxel.core.mechanics import lever_lengths, predict, statics
+from noxel.core.mechanics import (
+    dry_by_label,
+    dry_entered,
+    empty_by_label,
+    lever_lengths,
+    predict,
+    statics,
+)
 from noxel.core.rig import RigFile
 
 Vector = NDArray[np.float64]
@@ -56,15 +63,10 @@ def forms(rig: RigFile, base: Baseline | None = None) -> dict[str, tuple[Vector,
         "vehicle.rear_axle": rear,
         "vehicle.gross": gross,
     }
-    curb = (
-        seen.empty
-        if seen.empty is not None
-        else rig.vehicle.curb_weight.kg
-        if rig.vehicle.curb_weight
-        else None
-    )
-    if curb is not None:
-        found["vehicle.payload"] = gross[0], gross[1] - curb
+    labelled, built = empty_by_label(rig), dry_entered(rig) or dry_by_label(rig)
+    empty = seen.empty if seen.empty is not None else labelled.value if labelled else None
+    if empty is not None:
+        found["vehicle.payload"] = gross[0], gross[1] - empty
     for each in axle_sets(rig):
         found |= _under_load(
             rig, each, {"front": front, "rear": rear, "trailer": axles}[each.group], seen.parts
@@ -84,8 +86,8 @@ def forms(rig: RigFile, base: Baseline | None = None) -> dict[str, tuple[Vector,
         for check, share in seen.parts.items()
         if check.startswith("trailer.axle_")
     }
-    if rig.trailer.dry_weight:
-        found["trailer.cargo"] = (trailer, -rig.trailer.dry_weight.kg)
+    if built is not None:
+        found["trailer.cargo"] = (trailer, -built.value)
     return found
 
 

@@ -334,11 +334,11 @@ def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
         floors = _floors(rig, weighing, check, bases) if actual is None and rig.towing else []
         if floors and limit and limit.real and all(exceeds(f.value, limit.kg) for f in floors):
             status = "over"
-        if status == "within" and _not_settled(rig, weighing, check, actual, limit):
-            status = "tight"
         floor = floors[0] if floors else None
         row = Checked(check, actual, limit, status, check in required, share, floor)
-        row.by_other_label = other
+        row.by_other_label = other or (floors[1] if len(floors) > 1 else None)
+        if status == "within" and not_settled(rig, weighing, row):
+            row.status = "tight"
         found.append(row)
     return found
 
@@ -363,22 +363,21 @@ def _floors(rig: RigFile, weighing: Weighing, check: str, bases: Bases) -> list[
     return [floor] if floor else []
 
 
-def _not_settled(
-    rig: RigFile, weighing: Weighing, check: str, actual: Figure | None, limit: Limit | None
-) -> bool:
+def not_settled(rig: RigFile, weighing: Weighing, row: Checked) -> bool:
     """Whether a load within its limit is not settled yet: the tongue was measured at another
     height, or bars that are still slack will move load here.
     """
-    if check == "hitch.tongue":
+    if row.id in ("hitch.tongue", "tongue.share"):
         return weighing.off_height
     to_come = rig.hitch.weight_distribution and weighing.slack and not weighing.engaged
-    if not to_come or actual is None or limit is None:
+    if not to_come or row.actual is None or row.limit is None:
         return False
-    if check == "trailer.axles":
+    if row.id == "trailer.axles":
         tongue = weighing.figures.get("tongue_static")
-        return tongue is not None and exceeds(actual.value + BARS_MAY_MOVE * tongue.value, limit.kg)
-    solo = weighing.figures.get("front_solo") if check == "vehicle.front_axle" else None
-    return solo is not None and exceeds(solo.value, limit.kg)
+        load = row.actual.value + (BARS_MAY_MOVE * tongue.value if tongue else 0.0)
+        return exceeds(load, row.limit.kg)
+    solo = weighing.figures.get("front_solo") if row.id == "vehicle.front_axle" else None
+    return solo is not None and exceeds(solo.value, row.limit.kg)
 
 
 def verdict(checks: Iterable[Checked], *, doubted: bool = False, broken: bool = False) -> Verdict:

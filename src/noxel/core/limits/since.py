@@ -30,6 +30,8 @@ class Since:
 
     rows: list[Checked]
     untold: tuple[str, ...]
+    weighing: Weighing
+    """What was weighed, with the changes that can be told."""
 
     def verdict(self, weighed: Verdict) -> Verdict:
         """The verdict about the rig as it stands now."""
@@ -79,7 +81,15 @@ def as_it_stands(
             made.append(row)
         else:
             made.append(_changed(rig, row, change, changes, weighing))
-    return Since(made, tuple(untold))
+    return Since(made, tuple(untold), _with(weighing, changes))
+
+
+def _with(weighing: Weighing, changes: Changes) -> Weighing:
+    figures = dict(weighing.figures)
+    for key, change in changes.items():
+        if key in figures and change is not None:
+            figures[key] = _more(figures[key], change)
+    return replace(weighing, figures=figures)
 
 
 def _heaviest_axle(rows: Sequence[Checked]) -> str | None:

@@ -231,7 +231,7 @@ def dry_weights(rig: RigFile) -> list[Figure]:
 
 
 def empty_by_label(rig: RigFile) -> Figure | None:
-    """The empty vehicle as its owner entered it: the curb weight, else what its labels leave. [kg]"""
+    """The empty vehicle as entered: the curb weight, else what its labels leave. [kg]"""
     return curb_entered(rig) or curb_by_placard(rig)
 
 

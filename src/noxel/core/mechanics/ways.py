@@ -336,7 +336,7 @@ class _Look:
         )
 
     def net_on_hitch(self) -> Amount | None:
-        """What of the tongue stays on the vehicle: bars move the rest to the trailer's axles. [kg]"""
+        """What of the tongue stays on the vehicle; bars move the rest to the trailer. [kg]"""
         tongue = self.found.known("tongue_static")
         return tongue.amount * (1 - self.moved) if tongue is not None else None
 

@@ -277,10 +277,10 @@ def _tongue_candidates(
     found: list[Candidate] = []
     off_height: list[Candidate] = []
     slack, solo, alone = passes.slack, passes.solo, passes.alone
-    if slack and slack.vehicle and solo and solo.vehicle:
+    if slack and slack.vehicle and solo and "vehicle_solo" in figures:
         terms = [
             Term("", _with_bars(rig, "vehicle, hitched"), slack.vehicle.amount),
-            Term("−", "vehicle only", solo.vehicle.amount),
+            figures["vehicle_solo"].term("−", "vehicle only"),
         ]
         formula = "vehicle hitched − vehicle only"
         found.append(Candidate("passes", total("tongue:passes", formula, terms)))

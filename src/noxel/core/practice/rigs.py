@@ -8,13 +8,13 @@ and belong to nobody's rig.
 
 import random
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
 
 from noxel.core.mechanics import predict_known
 from noxel.core.quantities import KG, MassUnit
-from noxel.core.rig import RigFile, TermSet, parse_rig
+from noxel.core.rig import EUROPE_SHARE, RigFile, TermSet, parse_rig
 
 RigKind = Literal["bars", "plain", "torsion", "pin", "caravan", "motorhome"]
 OverOn = Literal["nothing", "rear_axle", "gross", "trailer", "tongue", "combination", "cargo"]
@@ -394,6 +394,8 @@ def make_rig(
         Which limit its true loads exceed.
     """
     frame, write = _FRAMES[kind], _Writer(random.Random(f"{kind}/{seed}"), unit)
+    if terms == "europe" and frame.kind == "conventional" and kind != "caravan":
+        frame = replace(frame, share=EUROPE_SHARE)
     document = _truth(write, frame, kind, terms)
     _label(document, predict_known(_hang(document, frame, write)).loads, write, frame, over)
     if kind == "caravan":

@@ -5,7 +5,7 @@ database.
 """
 
 from noxel.core.rig.base import SHARE, Entered, Entry, Source, Units
-from noxel.core.rig.kinds import on_its_wheels, on_pin, share_range, usual_share
+from noxel.core.rig.kinds import EUROPE_SHARE, on_its_wheels, on_pin, share_range, usual_share
 from noxel.core.rig.loads import (
     PHASES,
     Category,
@@ -49,6 +49,7 @@ from noxel.core.rig.weigh_ins import (
 )
 
 __all__ = [
+    "EUROPE_SHARE",
     "LOAD_INDEX",
     "PHASES",
     "SETS",
