@@ -217,6 +217,8 @@ class Taps(OnStage):
         rig = self.rigs.add(document)
         for size in (PHONE, LANDSCAPE):
             for place in ("plates", "pack", "weigh", "margins", "log", "path?door=labels"):
+                if (place, size) == ("plates", LANDSCAPE):
+                    continue  # the same buttons, all unfolded
                 page = self.page(f"/rigs/{rig}/{place}", size, touch=True)
                 expect(page.locator("[data-part=saving]")).to_have_text("saved")
                 page.evaluate(_STOP)
@@ -235,6 +237,10 @@ class Taps(OnStage):
                         x, y = box["x"] + box["width"] / 2, box["y"] + min(box["height"] / 2, 24)
                         page.evaluate("window.clicked = null")
                         page.touchscreen.tap(x, y)
+                        if tapped.get_attribute("aria-haspopup") == "menu":  # it acts when pressed
+                            self.assertEqual(tapped.get_attribute("aria-expanded"), "true")
+                            page.keyboard.press("Escape")
+                            continue
                         page.wait_for_function("window.clicked !== null", timeout=3000)
                         same = "each => window.clicked === each || each.contains(window.clicked)"
                         self.assertTrue(tapped.evaluate(same))

@@ -324,7 +324,7 @@ def _no_conflict(
             message = (
                 "It was changed elsewhere meanwhile; here, it was taken off the list."
                 if change.op == "remove"
-                else f"Elsewhere it was changed to {theirs} meanwhile; here, {mine} was typed."
+                else f"Elsewhere it was changed to {theirs} meanwhile."
             )
             problem = Problem(change.path, message, FieldConflict.code)
             raise FieldConflict(message, [problem])

@@ -73,7 +73,9 @@ class GarageEntries:
 
 
 class Garage:
-    """All equipment of one database."""
+    """All equipment of one database. NotFound is raised where there is no such
+    piece of equipment.
+    """
 
     def __init__(self, database: Database) -> None:
         self._database = database
@@ -163,23 +165,12 @@ class Garage:
     def retire(self, key: str, *, bring_back: bool = False) -> None:
         """Offer a piece of equipment no longer, or again; the rigs it is in, and their weigh-ins,
         stay.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
         """
         with self._database.writing() as session:
             equipment_of(session, key).retired_at = None if bring_back else now()
 
     def copy(self, key: str) -> str:
-        """The same equipment again, to be changed apart; returns its id.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        """
+        """The same equipment again, to be changed apart; returns its id."""
         with self._database.writing() as session:
             return copy_equipment(session, equipment_of(session, key)).id
 

@@ -25,7 +25,7 @@ class Guide:
 
 
 class Guides:
-    """All guides."""
+    """All guides; NotFound is raised where there is no such guide."""
 
     def __init__(self, database: Database) -> None:
         self._database = database
@@ -37,13 +37,7 @@ class Guides:
             return [Guide(row.id, row.name, row.unit, row.text) for row in rows]
 
     def one(self, guide: str) -> Guide:
-        """One guide.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        """
+        """One guide."""
         with self._database.reading() as session:
             row = session.get(GuideRow, guide)
             if row is None:
@@ -66,13 +60,7 @@ class Guides:
             return Guide(row.id, row.name, row.unit, row.text)
 
     def remove(self, guide: str) -> None:
-        """Take a guide away.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        """
+        """Take a guide away."""
         with self._database.writing() as session:
             row = session.get(GuideRow, guide)
             if row is None:

@@ -43,7 +43,9 @@ class Page:
 
 
 class Logs:
-    """The logs of all rigs of one database."""
+    """The logs of all rigs of one database. NotFound is raised where there is no such
+    rig.
+    """
 
     def __init__(self, database: Database) -> None:
         self._database = database
@@ -63,11 +65,6 @@ class Logs:
             Only weigh-ins with a smaller number.
         size : int
             How many at most.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
         """
 
         def make(session: Session, keep: bool) -> Page:
@@ -115,11 +112,6 @@ class Logs:
     ) -> tuple[list[Recorded], int]:
         """Weigh-ins in a row, in order, up to one of them or to the last; and how many there are in
         all.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
         """
 
         def make(session: Session, keep: bool) -> tuple[list[Recorded], int]:

@@ -126,13 +126,7 @@ def write_new(
 
 
 def row_of(session: Session, rig_id: str) -> RigRow:
-    """A rig that is not deleted.
-
-    Raises
-    ------
-    NotFound
-        If there is none of that id.
-    """
+    """A rig that is not deleted."""
     row = session.get(RigRow, rig_id)
     if row is None or row.deleted_at is not None:
         raise NotFound("There is no such rig.")

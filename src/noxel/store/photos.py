@@ -14,19 +14,13 @@ MOST = 300
 
 
 class Photos:
-    """The photographs of all rigs."""
+    """The photographs of all rigs. NotFound is raised where there is no such rig."""
 
     def __init__(self, database: Database) -> None:
         self._database = database
 
     def all(self, rig_id: str, *, pictures: bool = False) -> list[PhotoRow]:
-        """A rig's photographs, the first taken first; with the pictures themselves where asked for.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        """
+        """A rig's photographs, the first taken first; with the pictures themselves where asked for."""
         query = (
             select(PhotoRow)
             .where(PhotoRow.rig_id == rig_id)

@@ -21,7 +21,7 @@ from noxel.store.window import look, numbered, whole_log
 
 
 class Rigs(ChangingRigs):
-    """All rigs of one database."""
+    """All rigs of one database. NotFound is raised where there is no such rig."""
 
     def list(self, *, deleted: bool = False) -> list[Summary]:
         """Every rig, the last used first; or those that were deleted and can be brought back."""
@@ -42,11 +42,6 @@ class Rigs(ChangingRigs):
             Which weigh-in is looked at, from 1; None, or one that is not there, is the last.
         entire : bool
             Whether the document holds the whole log.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
         """
         with self._database.reading() as session:
             row = row_of(session, rig_id)
@@ -114,13 +109,7 @@ class Rigs(ChangingRigs):
             return sound(session, rows)
 
     def delete(self, rig_id: str, *, bring_back: bool = False) -> None:
-        """Take a rig out of the list, or bring it back; nothing of it is lost.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        """
+        """Take a rig out of the list, or bring it back; nothing of it is lost."""
         with self._database.writing() as session:
             row = session.get(RigRow, rig_id)
             if row is None:
@@ -151,13 +140,7 @@ class Rigs(ChangingRigs):
             connection.close()
 
     def raw(self, rig_id: str) -> dict[str, Any]:
-        """What the tables hold of a rig, as text: also of one that can no longer be read.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        """
+        """What the tables hold of a rig, as text: also of one that can no longer be read."""
         with self._database.reading() as session:
             row = session.get(RigRow, rig_id)
             if row is None:
@@ -177,13 +160,7 @@ class Rigs(ChangingRigs):
             }
 
     def row(self, rig_id: str) -> RigRow:
-        """A rig's own row, to be copied.
-
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        """
+        """A rig's own row, to be copied."""
         with self._database.reading() as session:
             row = row_of(session, rig_id)
             session.expunge(row)

@@ -22,32 +22,22 @@ MOST_LINES = 100
 
 
 class Visits:
-    """Visits, notes and own lines of all rigs."""
+    """Visits, notes and own lines of all rigs. NotFound is raised where there is no such
+    rig.
+    """
 
     def __init__(self, database: Database) -> None:
         self._database = database
 
     def visit(self, rig_id: str) -> dict[str, Any] | None:
-        """Where the visit under way was left; None if none is.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        """
+        """Where the visit under way was left; None if none is."""
         with self._database.reading() as session:
             row_of(session, rig_id)
             found = session.get(VisitRow, rig_id)
             return json.loads(found.document) if found else None
 
     def keep_visit(self, rig_id: str, document: dict[str, Any] | None) -> None:
-        """Keep where the visit was left, or end it.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        """
+        """Keep where the visit was left, or end it."""
         with self._database.writing() as session:
             row_of(session, rig_id)
             if document is None:
@@ -56,13 +46,7 @@ class Visits:
                 session.merge(VisitRow(rig_id=rig_id, document=json.dumps(document)))
 
     def notes(self, rig_id: str) -> dict[int, dict[str, Any]]:
-        """The notes of every drive, by the number that its weigh-in has now, from 1.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        """
+        """The notes of every drive, by the number that its weigh-in has now, from 1."""
         with self._database.reading() as session:
             row_of(session, rig_id)
             there = (WeighInRow.rig_id == NotesRow.rig_id) & (WeighInRow.key == NotesRow.weigh_in)
@@ -94,13 +78,7 @@ class Visits:
                 session.merge(NotesRow(rig_id=rig_id, weigh_in=key, document=json.dumps(document)))
 
     def fees(self, rig_id: str) -> list[str]:
-        """Every fee on the rig's tickets, as typed.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        """
+        """Every fee on the rig's tickets, as typed."""
         query = """SELECT json_extract(pass.value, '$.fee')
                     FROM weigh_ins, json_each(weigh_ins.document, '$.passes') AS pass
                    WHERE rig_id = :rig AND json_valid(weigh_ins.document)
@@ -110,13 +88,7 @@ class Visits:
             return [str(fee) for fee in session.scalars(text(query), {"rig": rig_id})]
 
     def lines(self, rig_id: str) -> list[OwnLineRow]:
-        """The owner's own lines, in the order they were added.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        """
+        """The owner's own lines, in the order they were added."""
         with self._database.reading() as session:
             row_of(session, rig_id)
             found = list(
@@ -174,13 +146,7 @@ class Visits:
             session.delete(_line(session, rig_id, line))
 
     def end_trip(self, rig_id: str) -> None:
-        """Take the lines of the trip away, and the ticks of all others.
-
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        """
+        """Take the lines of the trip away, and the ticks of all others."""
         with self._database.writing() as session:
             row_of(session, rig_id)
             session.execute(delete(OwnLineRow).where(OwnLineRow.rig_id == rig_id, OwnLineRow.trip))

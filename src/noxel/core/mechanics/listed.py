@@ -94,7 +94,8 @@ def listed_with_moment(rig: RigFile, on: Side) -> Listed:
         return Listed(mass, moment if placed else None)
     amount = ufloat(mass, math.sqrt(variance) / 2)
     rest = max(0.0, of_moment - with_moment**2 / variance)
-    along = with_moment / variance * (amount - mass) + ufloat(moment, math.sqrt(rest) / 2)
+    apart: Amount = ufloat(moment, math.sqrt(rest) / 2) if rest else moment
+    along = with_moment / variance * (amount - mass) + apart
     return Listed(amount, along if placed else None)
 
 

@@ -349,7 +349,7 @@ def headline(
     if found == "within" and said:
         said = f"The limiting rating: {lower_first(said)}"
     rest = [sentence(rig, row) for row in near[1:]]
-    if bind and bind is not leading:
+    if bind and bind is not leading and bind not in near:
         rest.append(sentence(rig, bind))
     if doubts:  # what is left of a limit would read as if it were settled
         doubtful = f"{doubts[0]} Nothing counts as within until that is settled."
