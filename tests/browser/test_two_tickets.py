@@ -142,7 +142,8 @@ class TwoTickets(OnStage):
         at(page, "weigh_ins[0].passes[0].printed_gross").fill("13580")
         expect(page.get_by_text("two digits swapped")).to_have_count(0)
         page.get_by_role("radiogroup", name="Unit of pass 3").get_by_text("kg").click()
-        expect(page.get_by_label("Pass 3").get_by_text("pounds typed as kilograms")).to_be_visible()
+        slip = page.get_by_label("Pass 3").locator("[data-advisory=unit_slip]")
+        expect(slip).to_contain_text("pounds typed as kilograms")
 
     def test_by_thumb(self) -> None:
         rig = self.rigs.add(rig_of("check--three-passes"))

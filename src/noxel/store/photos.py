@@ -20,7 +20,7 @@ class Photos:
         self._database = database
 
     def all(self, rig_id: str, *, pictures: bool = False) -> list[PhotoRow]:
-        """A rig's photographs, the first taken first; with the pictures themselves where asked for."""
+        """A rig's photographs, the first taken first; with the pictures where asked for."""
         query = (
             select(PhotoRow)
             .where(PhotoRow.rig_id == rig_id)
