@@ -225,7 +225,9 @@ def _incomplete(
             (row for row in ahead if row.expected and (row.expected.margin or 0.0) < 0), key=_room
         )[:1]
     says = [expected_sentence(rig, known, row, load_key(row.id)) for row in worst] if known else []
-    says += [sentence(rig, row) for row in rows if row.status == "unconfirmed"]
+    unsure = [row for row in rows if row.status == "unconfirmed"]
+    beyond = [row for row in unsure if (row.margin or 0.0) < 0]
+    says += [sentence(rig, row) for row in beyond]
     hoped = len([row for row in ahead if row.expected and row.expected.outlook == "within"])
     first = _so_far(rig, rows, made, weighed=weighed)
     if says:
@@ -236,7 +238,8 @@ def _incomplete(
         second, rest = _many(hoped, one, f"{{}} {more}checks are expected within, not weighed."), []
     else:
         second, rest = _many(len(unknown), *_OPEN), []
-    rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high")]
+    near = [row for row in rows if row.status in ("tight", "high")]
+    rest += [sentence(rig, row) for row in (*near, *unsure) if row not in beyond]
     seen = [
         Unknown(
             label=_what_is_missing(rig, row),
