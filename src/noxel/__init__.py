@@ -1,3 +1,3 @@
 """Noxel: is a loaded truck and trailer within its ratings?"""
 
-__version__ = "0.2.0"
+__version__ = "0.3.0"

@@ -7,7 +7,8 @@ import unittest
 from collections import Counter
 
 from noxel.core.editing import switch_units
-from noxel.core.evaluate import evaluate, judge
+from noxel.core.evaluate import evaluate
+from noxel.core.limits import judge
 from noxel.core.rig import parse_rig
 from noxel.core.wording import Evaluation
 from tests import some

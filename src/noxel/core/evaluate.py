@@ -2,29 +2,21 @@
 rig.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from noxel.core.drawing import geometry_of
 from noxel.core.limits import (
-    BrokenRule,
     Checked,
-    Doubt,
-    Since,
-    Verdict,
-    as_it_stands,
+    Judged,
     binding,
-    broken_rules,
-    doubts,
-    foresee,
+    foreseen,
     headroom,
+    judge,
     outlook_of,
-    run_checks,
     tightest_first,
-    unanswered,
-    verdict,
 )
 from noxel.core.match import ceiling
-from noxel.core.mechanics import Knowledge, Weighing, expect, other_ways, predict_known, weigh
+from noxel.core.mechanics import Knowledge, Weighing, other_ways, predict_known
 from noxel.core.plates import contradictions
 from noxel.core.quantities import KG, Figure, combine
 from noxel.core.rig import RigFile, rating_in
@@ -43,64 +35,6 @@ from noxel.core.wording import (
     way_words,
     words_of,
 )
-from noxel.errors import NotFound
-
-
-def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
-    """Which weigh-in to look at, from 1: the one asked for, else the last; None when there is none.
-
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number.
-    """
-    have = len(rig.weigh_ins)
-    if number is None:
-        return have or None
-    if not 1 <= number <= have:
-        raise NotFound(f"There is no weigh-in {number}; the rig has {have or 'none'}.")
-    return number
-
-
-@dataclass(frozen=True, slots=True)
-class Judged:
-    """The findings on one weigh-in, before they are put into words. Rows come tightest first.
-
-    ``rows`` are as weighed; ``since`` are they with what came aboard since; the verdict is about
-    the rig as it stands now, ``weighed`` about it as it stood on the scale.
-    """
-
-    number: int | None
-    weighing: Weighing
-    rows: list[Checked]
-    doubted: list[Doubt]
-    rules: list[BrokenRule]
-    weighed: Verdict
-    since: Since | None
-    verdict: Verdict
-
-
-def judge(rig: RigFile, weigh_in: int | None = None) -> Judged:
-    """Loads, checks, doubts, broken rules and verdict of one weigh-in, from 1; None is the last.
-
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number.
-    """
-    number = pick_weigh_in(rig, weigh_in)
-    here = rig.weigh_ins[number - 1] if number else None
-    weighing = weigh(rig, here)
-    rows = tightest_first(run_checks(rig, weighing))
-    doubted, rules = doubts(rig, number, weighing), broken_rules(rig, weighing)
-    weighed = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
-    since = as_it_stands(rig, here, weighing, rows)
-    now = weighed
-    if since is not None:
-        now = since.verdict(weighed)
-        rules = broken_rules(rig, since.weighing) or rules  # what left since clears no rule
-        now = "caution" if now == "within" and rules else now
-    return Judged(number, weighing, rows, doubted, rules, weighed, since, now)
 
 
 def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
@@ -178,13 +112,9 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         If the rig has no weigh-in of that number.
     """
     seen = judge(rig, weigh_in)
+    known = foreseen(rig, seen)
     number, weighing, rows, found = seen.number, seen.weighing, seen.rows, seen.verdict
     doubted, rules = seen.doubted, seen.rules
-    unknown = any(row.status == "unknown" for row in rows)
-    known = expect(rig, weighing) if unknown else None
-    if known is not None:
-        foresee(rig, known, rows)
-        rows = tightest_first(rows)
     to = Printer(rig)
     derived = {key: to.value(figure) for key, figure in weighing.figures.items()}
     working = {
@@ -216,7 +146,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         weigh_in=number,
         towing=rig.towing,
         verdict=found,
-        headline=_headline(rig, seen, rows, known),
+        headline=sentences.headline_of(rig, seen, known),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate(
             {**derived, "tongue_source": weighing.tongue_source}
@@ -241,23 +171,6 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         doubts=[each.code for each in doubted],
         expected=expected,
         outlook=outlook_of(rows, settled=not doubted and seen.since is None) if known else None,
-    )
-
-
-def _headline(
-    rig: RigFile, seen: Judged, rows: list[Checked], known: Knowledge | None
-) -> answers.Headline:
-    """The verdict in words: of the rig as it stands now, where that is worse than as weighed."""
-    worse = seen.since is not None and seen.verdict != seen.weighed
-    return sentences.headline(
-        rig,
-        tightest_first(seen.since.rows) if worse and seen.since else rows,
-        seen.verdict,
-        number=seen.number,
-        doubted=seen.doubted,
-        known=known,
-        rules=seen.rules,
-        since=seen.since if worse else None,
     )
 
 

@@ -18,7 +18,7 @@ from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.worksheet import Worksheet
 from openpyxl.writer.excel import ExcelWriter
 
-from noxel.core.evaluate import pick_weigh_in
+from noxel.core.limits import pick_weigh_in
 from noxel.core.quantities import KG, METRES
 from noxel.core.rig import RigFile, WeighIn, source_words
 from noxel.core.wording import CAUTION

@@ -176,6 +176,6 @@ def _facts(
             ],
         }
         rig = settle(weighed).rig
-        for key, weigh_in in zip(stale, rig.weigh_ins, strict=True):
-            kept[key].basis, kept[key].facts = basis, facts_of(rig, weigh_in).model_dump_json()
+        for number, key in enumerate(stale, 1):
+            kept[key].basis, kept[key].facts = basis, facts_of(rig, number).model_dump_json()
     return {key: Facts.model_validate_json(each.facts or "") for key, each in kept.items()}

@@ -20,7 +20,7 @@ from noxel.core.log import (
 )
 from noxel.core.rig import parse_rig
 from noxel.errors import InputError
-from tests.truth import rig_of
+from tests.truth import CASES, case, rig_of
 
 
 class TheLog(unittest.TestCase):
@@ -34,10 +34,20 @@ class TheLog(unittest.TestCase):
         second["passes"][0]["readings"]["trailer"] += 10
         self.document["weigh_ins"] = [first, second]
 
+    def test_every_worked_case_has_its_verdict_in_the_log(self) -> None:
+        for path in sorted(CASES.glob("check--*.json")):
+            worked = case(path.stem)
+            rig, last = parse_rig(worked["file"]), len(worked["file"].get("weigh_ins", ()))
+            number = worked.get("weigh_in", last)
+            if number:
+                with self.subTest(path.stem):
+                    facts = facts_of(rig, number)
+                    self.assertEqual(facts.verdict, worked["expect"]["verdict"])
+
     def test_changes_are_called_out_only_beyond_the_scales_error(self) -> None:
         rig = parse_rig(self.document)
         run = [
-            Recorded(number, facts_of(rig, each)) for number, each in enumerate(rig.weigh_ins, 1)
+            Recorded(number, facts_of(rig, number)) for number, each in enumerate(rig.weigh_ins, 1)
         ]
         said = " ".join(line_of(rig, run[1], run[0].facts).changed)
         self.assertIn("Rear axle, hitched +60 lb", said)  # beyond √2 · 13.7 = 19.4

@@ -215,7 +215,7 @@ def match(rig: RigFile) -> Any:
 
 def log(rig: RigFile) -> Any:
     run = [
-        Recorded(number, facts_of(rig, each), f"w{number}")
+        Recorded(number, facts_of(rig, number), f"w{number}")
         for number, each in enumerate(rig.weigh_ins, 1)
     ]
     lines = [line_of(rig, each, run[at - 1].facts if at else None) for at, each in enumerate(run)]

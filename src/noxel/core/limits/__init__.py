@@ -23,6 +23,7 @@ from noxel.core.limits.checks import (
 )
 from noxel.core.limits.doubts import Doubt, DoubtCode, doubts, unanswered
 from noxel.core.limits.headroom import Headroom, headroom
+from noxel.core.limits.judged import Judged, foreseen, judge, pick_weigh_in
 from noxel.core.limits.outlook import foresee, outlook_of
 from noxel.core.limits.pressures import pressure_for
 from noxel.core.limits.ratings import (
@@ -65,6 +66,7 @@ __all__ = [
     "DoubtCode",
     "Foreseen",
     "Headroom",
+    "Judged",
     "Limit",
     "Outlook",
     "Since",
@@ -80,8 +82,10 @@ __all__ = [
     "doubts",
     "exceeds",
     "foresee",
+    "foreseen",
     "headroom",
     "is_p_metric",
+    "judge",
     "limit_of",
     "limits",
     "made_on",
@@ -90,6 +94,7 @@ __all__ = [
     "outlook_of",
     "part_rating",
     "payload_limit",
+    "pick_weigh_in",
     "pressure_for",
     "read_load_index",
     "run_checks",

@@ -10,18 +10,14 @@ from typing import Any, NamedTuple
 
 from noxel.core.limits import (
     Verdict,
-    broken_rules,
     exceeds,
+    judge,
     limits,
-    run_checks,
-    tightest_first,
-    verdict,
 )
 from noxel.core.log.kept_plans import KeptAnswer
-from noxel.core.mechanics import weigh
 from noxel.core.quantities import KG, print_mass
 from noxel.core.rig import RigFile, WeighIn, parse_rig
-from noxel.core.wording import Answer, check_label, figure_title, headline
+from noxel.core.wording import Answer, check_label, figure_title, headline_of
 
 LINES = {
     "front_hitched": "vehicle.front_axle",
@@ -126,19 +122,18 @@ def words_of(weigh_in: dict[str, Any]) -> str:
     return "\n".join(str(each).casefold() for each in said if each)
 
 
-def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
-    """What the log keeps of a weigh-in, compared with the ratings as they stand now."""
-    weighing = weigh(rig, weigh_in)
-    rows = tightest_first(run_checks(rig, weighing))
-    rules = broken_rules(rig, weighing)
-    said = verdict(rows, broken=bool(rules))
+def facts_of(rig: RigFile, number: int) -> Facts:
+    """What the log keeps of a weigh-in, from 1, compared with the ratings as they stand now; with
+    what came aboard since.
+    """
+    judged, weigh_in = judge(rig, number), rig.weigh_ins[number - 1]
     aboard = dict.fromkeys(each.aboard for each in weigh_in.passes if each.aboard)
     figures = {
         key: (figure.value, figure.plus_minus)
-        for key, figure in weighing.figures.items()
+        for key, figure in judged.weighing.figures.items()
         if key in LINES
     }
-    for row in rows:
+    for row in judged.rows:
         if row.id.startswith("trailer.axle_") and row.actual:
             figures[row.id] = (row.actual.value, row.actual.plus_minus)
     listed = (
@@ -158,8 +153,8 @@ def facts_of(rig: RigFile, weigh_in: WeighIn) -> Facts:
         tags=list(weigh_in.tags),
         decided=weigh_in.decided or "",
         aboard=[*aboard, *on_lists],
-        verdict=said,
-        sentence=headline(rig, rows, said, rules=rules).sentence,
+        verdict=judged.verdict,
+        sentence=headline_of(rig, judged).sentence,
         figures=figures,
     )
 

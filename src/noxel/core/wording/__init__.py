@@ -36,7 +36,7 @@ from noxel.core.wording.labels import (
 )
 from noxel.core.wording.present import Printer, check_answer, check_answers
 from noxel.core.wording.rules import rule_advisory, rule_sentence
-from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES, headline
+from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES, headline_of
 
 __all__ = [
     "AT_THE_SCALE",
@@ -67,7 +67,7 @@ __all__ = [
     "expected_sentence",
     "figure_title",
     "findings",
-    "headline",
+    "headline_of",
     "in_terms",
     "limiting_rating",
     "missing_rating",

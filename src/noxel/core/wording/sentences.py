@@ -9,6 +9,7 @@ from noxel.core.limits import (
     Checked,
     Doubt,
     Headroom,
+    Judged,
     Since,
     Verdict,
     binding,
@@ -367,6 +368,23 @@ def headline(
             rest=[*broken[1:], *([said] if said else []), *rest],
         )
     return Headline(lead=_LEADS[found], sentence=said, rest=rest)
+
+
+def headline_of(rig: RigFile, judged: Judged, known: Knowledge | None = None) -> Headline:
+    """The verdict of a weigh-in in words: of the rig as it stands now, where that is worse than as
+    weighed. ``known`` is what is expected, where something is.
+    """
+    since = judged.since if judged.verdict != judged.weighed else None
+    return headline(
+        rig,
+        tightest_first(since.rows) if since else judged.rows,
+        judged.verdict,
+        number=judged.number,
+        doubted=judged.doubted,
+        known=known,
+        rules=judged.rules,
+        since=since,
+    )
 
 
 _AS_WEIGHED = "This counts what came aboard since the weighing."
