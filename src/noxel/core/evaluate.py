@@ -170,7 +170,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         caution=sentences.CAUTION,
         doubts=[each.code for each in doubted],
         expected=expected,
-        outlook=outlook_of(rows, settled=not doubted and seen.since is None) if known else None,
+        outlook=outlook_of(rows, settled=not (doubted or rules or seen.since)) if known else None,
     )
 
 

@@ -157,6 +157,24 @@ class Words(unittest.TestCase):
                 told = [found.headline.sentence, *found.headline.rest]
                 self.assertTrue(all(row.sentence in told for row in worst), name)
 
+    def test_a_stop_names_what_else_is_expected(self) -> None:
+        worked = case("check--a-stop-and-what-else-is-expected")
+        tow = next(row for row in worked["expect"]["checks"] if row["id"] == "vehicle.tow_rating")[
+            "expected"
+        ]
+        rest = " ".join(evaluate(parse_rig(worked["file"])).headline.rest)
+        self.assertIn(f"The trailer is expected {-tow['margin']:.0f} lb over", rest)
+        self.assertIn("not weighed", rest)
+
+    def test_no_room_for_a_trailer_and_no_rating_where_none_is(self) -> None:
+        over = how_much(parse_rig(rig_of("ceiling--how-much-never-below-nothing"))).says
+        self.assertTrue(over.startswith("Over even without a trailer, by the GVWR."), over)
+        document = rig_of("ceiling--how-much-from-the-placard")
+        document["vehicle"]["ratings"] |= {"tow_rating": None, "gvwr": 7_000, "gcwr": 12_000}
+        said = how_much(parse_rig(document)).says  # 12,000 − 7,000 is nobody's tow rating
+        self.assertNotIn("lb tow rating", said)
+        self.assertIn("GCWR", said)
+
     def test_an_answer_that_is_not_settled_says_a_mass_first(self) -> None:
         """By hand: 3,120 + 3,940 = 7,060; + 5,460 = 12,520; 7,200 − 7,060 = 140; 4,150 − 3,940 =
         210.

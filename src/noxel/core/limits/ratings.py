@@ -196,7 +196,9 @@ def tow_limit(rig: RigFile) -> Limit | None:
 
 
 def payload_limit(rig: RigFile) -> Limit | None:
-    """The placard's payload less what add-on labels take away."""
+    """The placard's payload less what add-on labels take away; with a trailer more, by what the
+    maker adds to the GVWR then.
+    """
     ratings = rig.vehicle.ratings
     if not ratings.payload:
         return None
@@ -210,6 +212,12 @@ def payload_limit(rig: RigFile) -> Limit | None:
                 "vehicle.ratings.payload_reduction",
             )
         )
+    more, gvwr = ratings.gvwr_towing, ratings.gvwr
+    if rig.towing and more and gvwr and more.kg > gvwr.kg:
+        terms += [
+            LimitTerm("+", "gvwr_towing", more.kg, "vehicle.ratings.gvwr_towing"),
+            LimitTerm("−", "gvwr", gvwr.kg, "vehicle.ratings.gvwr"),
+        ]
     return _sum(rig, "payload", "vehicle.ratings.payload", *terms)
 
 

@@ -10,7 +10,7 @@ from typing import Literal
 
 from noxel.core.limits.checks import exceeds
 from noxel.core.mechanics import Weighing, empty_by_label
-from noxel.core.rig import RigFile
+from noxel.core.rig import RigFile, on_pin
 
 RuleCode = Literal[
     "brakes_missing",
@@ -24,7 +24,9 @@ RuleCode = Literal[
     "camper_centre",
     "tongue_table",
     "tongue_table_ends",
+    "tongue_table_open",
     "drop_beyond_table",
+    "drop_not_known",
 ]
 GRAVITY = 9.80665
 """Standard gravity. [m/s²]"""
@@ -121,6 +123,17 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
                 "bars_too_weak", "hitch.bar_rating", tongue.value, tongue.plus_minus, rated.kg
             )
         )
+    found += _of_parts(rig)
+    found += _tongue_table(rig, weighing)
+    most, area = rig.vehicle.frontal_area, rig.trailer.frontal_area
+    if most and area and exceeds(area, most):
+        found.append(BrokenRule("frontal_area", "trailer.frontal_area", area, 0.0, most))
+    return found
+
+
+def _of_parts(rig: RigFile) -> list[BrokenRule]:
+    """Rules of single hitch parts: their D-value, the drop they are set to. [kN, m]"""
+    found = []
     needed = d_value_needed(rig)
     for index, part in enumerate(rig.hitch.parts):
         if needed and part.d_value and exceeds(needed, part.d_value):
@@ -129,50 +142,37 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
                     "d_value_low", f"hitch.parts[{index}].d_value", needed, 0.0, part.d_value
                 )
             )
-        if (
-            part.drop
-            and part.by_drop
-            and exceeds(part.drop.m, max(row.drop.m for row in part.by_drop))
-        ):
-            last = max(row.drop.m for row in part.by_drop)
-            found.append(
-                BrokenRule(
-                    "drop_beyond_table", f"hitch.parts[{index}].drop", part.drop.m, 0.0, last
-                )
-            )
-    found += _tongue_table(rig, weighing)
-    most, area = rig.vehicle.frontal_area, rig.trailer.frontal_area
-    if most and area and exceeds(area, most):
-        found.append(BrokenRule("frontal_area", "trailer.frontal_area", area, 0.0, most))
+        last = max((row.drop.m for row in part.by_drop), default=None)
+        path = f"hitch.parts[{index}].drop"
+        if last is not None and part.drop is None:
+            found.append(BrokenRule("drop_not_known", path, 0.0, 0.0, last))
+        elif last is not None and part.drop and exceeds(part.drop.m, last):
+            found.append(BrokenRule("drop_beyond_table", path, part.drop.m, 0.0, last))
     return found
 
 
 def _tongue_table(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     """The load on the hitch against the vehicle maker's table, in which it falls with what the
     vehicle carries itself. [kg]
+
+    What both may be by their ± counts; where one of them is not known, the table stays open.
     """
     rows = sorted(rig.vehicle.tongue_table, key=lambda row: row.load.kg)
+    if not rows:
+        return []
+    path, last = "vehicle.tongue_table", rows[-1]
     solo, tongue = weighing.figures.get("vehicle_solo"), weighing.figures.get("tongue_static")
     empty = weighing.figures.get("curb_measured") or empty_by_label(rig)
-    if not rows or solo is None or tongue is None or empty is None:
-        return []
+    if solo is None or tongue is None or empty is None:
+        return [BrokenRule("tongue_table_open", path, 0.0, 0.0, last.tongue.kg)]
     carried = solo.value - empty.value
-    row = next((each for each in rows if not exceeds(carried, each.load.kg)), None)
-    if row is None:
-        last = rows[-1].load.kg
-        return [
-            BrokenRule("tongue_table_ends", "vehicle.tongue_table", carried, solo.plus_minus, last)
-        ]
-    if exceeds(tongue.value, row.tongue.kg):
-        return [
-            BrokenRule(
-                "tongue_table",
-                "vehicle.tongue_table",
-                tongue.value,
-                tongue.plus_minus,
-                row.tongue.kg,
-            )
-        ]
+    most = carried + solo.plus_minus
+    row = next((row for row in rows if not exceeds(most, row.load.kg)), last)
+    over = exceeds(tongue.value + tongue.plus_minus, row.tongue.kg)
+    if over and not exceeds(carried, last.load.kg):
+        return [BrokenRule("tongue_table", path, tongue.value, tongue.plus_minus, row.tongue.kg)]
+    if exceeds(most, last.load.kg):
+        return [BrokenRule("tongue_table_ends", path, carried, solo.plus_minus, last.load.kg)]
     return []
 
 
@@ -214,16 +214,21 @@ def d_value_needed(rig: RigFile) -> float | None:
     -----
     D = g · T · R / (T + R), T and R the plated masses of vehicle and trailer in tonnes. For a
     trailer whose axles stand together in the middle R is what its axles carry when loaded to its
-    plate: the plate less the load on the hitch where its axle group has a plate.
+    plate: the plate less the load on the hitch where its axle group has a plate. On a pin
+    D = g · 0.6 · T · R / (T + R − U), R the whole plate and U the load on the pin: the plate less
+    that of the axle group, 0 without one.
 
     References
     ----------
-    .. [1] UN Regulation No. 55, 2.1 and annex 8 (Dc for centre-axle trailers).
+    .. [1] UN Regulation No. 55, 2.11 (D for full trailers and for fifth wheel couplings, Dc for
+       centre-axle trailers).
     """
     towing, trailer = rig.vehicle.ratings.gvwr, rig.trailer
     if towing is None or trailer is None or trailer.ratings.gvwr is None:
         return None
+    t, plate = towing.kg / 1000, trailer.ratings.gvwr.kg / 1000
     group = trailer.ratings.axle_group
-    r = min(trailer.ratings.gvwr.kg, group.kg) / 1000 if group else trailer.ratings.gvwr.kg / 1000
-    t = towing.kg / 1000
-    return GRAVITY * t * r / (t + r)
+    axles = min(plate, group.kg / 1000) if group else plate
+    if on_pin(rig):
+        return GRAVITY * 0.6 * t * plate / (t + axles)
+    return GRAVITY * t * axles / (t + axles)

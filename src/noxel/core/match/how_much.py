@@ -123,11 +123,16 @@ def _says(asked: TowQuestion, found: Ceiling) -> str:
     if found.binding is None or found.ceiling is None:
         return "No limit of the vehicle or the hitch is known yet. Enter a rating to start."
     rig, word = as_towing(asked.rig), vehicle_word(asked.rig)
-    said = [f"Limited by {limiting_rating(rig, found.binding)}."]
     tow = asked.known.get("vehicle.tow_rating")
-    if found.binding != "vehicle.tow_rating" and tow is not None and tow.kg > found.ceiling:
+    worked_out = tow is not None and tow.source == "gcwr-gvwr"
+    by = limiting_rating(rig, found.binding)
+    if found.binding == "vehicle.tow_rating" and worked_out:
+        by = "GCWR less GVWR, in place of a tow rating"
+    over = found.ceiling <= ON_LIMIT
+    said = [f"Over even without a trailer, by {by}." if over else f"Limited by {by}."]
+    if not over and found.binding != "vehicle.tow_rating" and tow and tow.kg > found.ceiling:
         said.append(
-            f"The {asked.mass(tow.kg)} {term_name(rig, 'tow_rating')} is out of reach with this "
+            f"The {asked.mass(tow.kg)} {_tow_words(rig, worked_out)} is out of reach with this "
             f"{word} loaded as it is."
         )
     if found.binding in found.estimated:
@@ -141,6 +146,13 @@ def _says(asked: TowQuestion, found: Ceiling) -> str:
     if "loads" in found.missing:
         said.append(f"Nobody is in the {word} yet: add people and gear, and the answer goes down.")
     return " ".join(said) + _in_front(asked, found.ceiling)
+
+
+def _tow_words(rig: RigFile, worked_out: bool) -> str:
+    """A tow rating, or what is no rating but worked out."""
+    return (
+        f"left by {source_label(rig, 'gcwr-gvwr')}" if worked_out else term_name(rig, "tow_rating")
+    )
 
 
 def _doubted(rig: RigFile, number: int | None) -> list[str]:

@@ -13,11 +13,11 @@ from noxel.core.limits import (
     is_p_metric,
     made_on,
     may_be_passenger,
-    payload_limit,
     pressure_for,
     tongue_limit,
     tow_limit,
 )
+from noxel.core.mechanics import curb_by_placard
 from noxel.core.plates.readiness import ReadinessItem, readiness
 from noxel.core.quantities import KG, KPA, Mass, print_mass, print_pressure
 from noxel.core.rig import SETS, RigFile
@@ -138,17 +138,15 @@ def _besides(rig: RigFile, measured_curb: float | None) -> list[Beside]:
     """Worked-out figures; those that stand in for a rating are the limits that the checks use."""
     work = _Beside(rig)
     vehicle, ratings, trailer = rig.vehicle, rig.vehicle.ratings, rig.trailer
-    payload = payload_limit(rig)
-    if ratings.gvwr and ratings.payload:
-        left = ratings.gvwr.kg - (payload.kg if payload else ratings.payload.kg)
-        if left > 0:
-            reduced = (
-                f" + {work.term('payload')} taken by the add-on label"
-                if ratings.payload_reduction
-                else ""
-            )
-            formula = f"{work.term('gvwr')} − {work.term('payload')}{reduced}"
-            work.put("vehicle.curb_weight", vehicle.curb_weight, left, formula, "rough")
+    empty = curb_by_placard(rig)
+    if empty is not None:
+        reduced = (
+            f" + {work.term('payload')} taken by the add-on label"
+            if ratings.payload_reduction
+            else ""
+        )
+        formula = f"{work.term('gvwr')} − {work.term('payload')}{reduced}"
+        work.put("vehicle.curb_weight", vehicle.curb_weight, empty.value, formula, "rough")
     if measured_curb is not None:
         work.put(
             "vehicle.curb_weight",

@@ -11,6 +11,10 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
     """What is required, what was weighed, what to do."""
     unit = rig.units.mass
     weighs = f"the trailer weighs {print_mass(rule.weighed, unit)}"
+    if rule.code in _WITHOUT_FIGURES:
+        return _WITHOUT_FIGURES[rule.code].format(
+            vehicle=vehicle_word(rig), tongue=term_name(rig, "tongue_weight")
+        )
     if rule.code == "brakes_missing":
         return (
             f"You entered that trailer brakes are required above {print_mass(rule.limit, unit)}; "
@@ -22,11 +26,6 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
         return (
             f"The vehicle's maker requires weight distribution{above}; {weighs}, and this "
             "hitch has none."
-        )
-    if rule.code == "bars_forbidden":
-        return (
-            "The vehicle's maker forbids weight distribution, and this hitch has it. Ask the "
-            "maker before towing with the bars."
         )
     if rule.code == "bars_too_weak":
         return (
@@ -61,15 +60,15 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
         )
     if rule.code == "tongue_table":
         return (
-            f"The {term_name(rig, 'tongue_weight')} is {print_mass(rule.weighed, unit)}; with "
-            f"what the {vehicle_word(rig)} carries itself its "
+            f"The {term_name(rig, 'tongue_weight')} is {print_mass(rule.weighed, unit)}"
+            f"{_give_or_take(rig, rule)}; with what the {vehicle_word(rig)} carries itself its "
             f"maker's table allows {print_mass(rule.limit, unit)}. Carry less in it, or put less "
             "on the hitch."
         )
     if rule.code == "tongue_table_ends":
         return (
-            f"The {vehicle_word(rig)} carries {print_mass(rule.weighed, unit)} itself; its "
-            "maker's table for the "
+            f"The {vehicle_word(rig)} carries {print_mass(rule.weighed, unit)}"
+            f"{_give_or_take(rig, rule)} itself; its maker's table for the "
             f"{term_name(rig, 'tongue_weight')} ends at {print_mass(rule.limit, unit)}. Carry "
             "less in it, or ask the maker."
         )
@@ -94,6 +93,24 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
     )
 
 
+_WITHOUT_FIGURES = {
+    "bars_forbidden": "The vehicle's maker forbids weight distribution, and this hitch has it. Ask "
+    "the maker before towing with the bars.",
+    "tongue_table_open": "The {vehicle}'s maker lets the {tongue} fall with what the {vehicle} "
+    "carries itself. That cannot be judged before both are known: weigh the {vehicle} alone, and "
+    "enter its empty weight.",
+    "drop_not_known": "The ball mount's rating depends on how far it is set up or down. Measure "
+    "the drop and enter it.",
+}
+
+
+def _give_or_take(rig: RigFile, rule: BrokenRule) -> str:
+    """The ±, where only with it the figure is beyond the limit."""
+    if rule.weighed > rule.limit:
+        return ""
+    return f" ± {print_mass(rule.plus_minus, rig.units.mass)}"
+
+
 _OF_MASS = (
     "brakes_missing",
     "bars_missing",
@@ -101,6 +118,7 @@ _OF_MASS = (
     "bars_too_weak",
     "tongue_table",
     "tongue_table_ends",
+    "tongue_table_open",
 )
 
 

@@ -213,14 +213,7 @@ def _incomplete(
     unknown = [row for row in rows if row.required and row.status == "unknown"]
     made = [row for row in rows if row.status not in ("unknown", "unconfirmed")]
     ahead = [row for row in rows if row.expected is not None]
-    worst = sorted(
-        (
-            row
-            for row in ahead
-            if row.expected and row.expected.outlook in ("over", "over_at_rating", "low")
-        ),
-        key=_room,
-    )
+    worst = _expected_wrong(rows)
     if not worst:  # one that is open and stands above its limit says more than how many are unknown
         worst = sorted(
             (row for row in ahead if row.expected and (row.expected.margin or 0.0) < 0), key=_room
@@ -251,6 +244,14 @@ def _incomplete(
     ]
     return Headline(
         lead=_LEADS["incomplete"], sentence=f"{first} {second}", rest=rest, unknown=seen
+    )
+
+
+def _expected_wrong(rows: list[Checked]) -> list[Checked]:
+    """What is expected to be beyond its limit, the worst first."""
+    wrong = ("over", "over_at_rating", "low")
+    return sorted(
+        (row for row in rows if row.expected and row.expected.outlook in wrong), key=_room
     )
 
 
@@ -343,7 +344,7 @@ def headline(
         else []
     )
     if found == "stop":
-        return _stop(rig, rows, bind, doubts + broken)
+        return _stop(rig, rows, bind, doubts + broken, known)
     if found == "incomplete":
         made = _incomplete(rig, rows, known, number is not None)
         made.rest = doubts + broken + made.rest
@@ -398,10 +399,21 @@ def _untold(rig: RigFile, since: Since) -> list[str]:
     return [f"How much of it they carry cannot be told without its place and the lengths: {names}."]
 
 
-def _stop(rig: RigFile, rows: list[Checked], bind: Checked | None, doubts: list[str]) -> Headline:
+def _stop(
+    rig: RigFile,
+    rows: list[Checked],
+    bind: Checked | None,
+    doubts: list[str],
+    known: Knowledge | None,
+) -> Headline:
     wrong = [row for row in rows if row.status in ("over", "low")]
     first = bind if bind in wrong else wrong[0]
     rest = doubts + [sentence(rig, row) for row in wrong if row is not first]
+    if known:
+        rest += [
+            expected_sentence(rig, known, row, load_key(row.id))
+            for row in _expected_wrong(rows)[:3]
+        ]
     rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high")]
     unknown = [row for row in rows if row.required and row.status == "unknown"]
     if unknown:
