@@ -205,6 +205,7 @@ class Taps(OnStage):
                         expect(page).to_have_url(re.compile(seen))
                     else:
                         expect(page.get_by_text(seen)).to_be_visible()
+                    expect(page.locator("[data-part=saving]")).to_have_text("saved")
             ratings = self.rigs.open(rig).document["vehicle"]["ratings"]
             self.assertEqual((ratings["gawr_rear"], ratings["tongue_rating"]), (4150, 4150))
 

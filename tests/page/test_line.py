@@ -58,7 +58,7 @@ def a_script(chance: random.Random, number: int) -> list[list[Any]]:
 
 
 def a_rig() -> dict[str, Any]:
-    names = enumerate(("folding table", "battery bank", "tool chest"), 1)
+    names = ("folding table", "battery bank", "tool chest")
     return {
         "format": "noxel-rig",
         "version": 1,
