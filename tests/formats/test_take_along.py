@@ -30,7 +30,7 @@ from noxel.formats.tables import harmless, items_csv, tickets_csv
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 from tests import some
-from tests.truth import CASES, case, rig_of
+from tests.truth import CASES, bare, case, rig_of
 
 _TYPED = (
     "name",
@@ -133,7 +133,7 @@ class Logbook(unittest.TestCase):
         self.assertEqual(read_logbook(write_logbook(documents).encode()), documents)
         rigs = Rigs(Database(None))
         rigs.add_all(documents)
-        kept = [rigs.open(rig.id, entire=True).document for rig in rigs.list()]
+        kept = [bare(rigs.open(rig.id, entire=True)) for rig in rigs.list()]
         for document in documents:
             self.assertIn(document, kept)
 

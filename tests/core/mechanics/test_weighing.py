@@ -225,6 +225,13 @@ class Traps(unittest.TestCase):
         def old_ticket(_: Any, document: Any) -> None:
             document["weigh_ins"].append({**document["weigh_ins"][0], "date": "2024-05-04"})
 
+        def ticket_typed_twice(passes: Any, _: Any) -> None:
+            passes[2]["readings"] = {k: passes[0]["readings"][k] for k in ("front", "rear")}
+            passes[0]["readings"] = passes[2]["readings"]
+
+        def one_number(passes: Any, _: Any) -> None:
+            passes[1]["ticket_number"] = passes[0]["ticket_number"] = "4711"
+
         def half_on(passes: Any, document: Any) -> None:
             del document["trailer"]["dry_weight"]
             passes[0]["readings"]["trailer"] = 0.3 * sum(document["trailer"]["ratings"]["gawr"])
@@ -232,6 +239,8 @@ class Traps(unittest.TestCase):
         expected = {
             other_way_round: ("axles_swapped", "weigh_ins[0].passes[2].readings.front"),
             old_ticket: ("pass_repeated", "weigh_ins[0].passes[0]"),
+            ticket_typed_twice: ("pass_repeated", "weigh_ins[0].passes[2]"),
+            one_number: ("pass_repeated", "weigh_ins[0].passes[1].ticket_number"),
             half_on: ("trailer_far_below", "weigh_ins[0].passes[0].readings.trailer"),
             soft_tires: ("pressure_below_need", "vehicle.tires.rear.pressure"),
             beyond_the_table: ("pressure_none_carries", "vehicle.tires.rear.pressure"),

@@ -234,11 +234,27 @@ def _swapped(notes: Notes) -> Iterator[Advisory]:
 
 
 def _repeated(notes: Notes) -> Iterator[Advisory]:
-    """The same readings of the same pass in another weigh-in: a ticket typed twice, or an old
-    one.
+    """The same ticket twice: a number or all readings of another pass, or the same readings of the
+    same pass in another weigh-in.
     """
-    for number, each in enumerate(notes.weigh_in.passes, 1):
+    passes = notes.weigh_in.passes
+    for number, each in enumerate(passes, 1):
         mine = {name: mass.kg for name, mass in each.readings.items()}
+        for earlier, before in enumerate(passes[: number - 1], 1):
+            printed = each.ticket_number
+            if printed and printed == before.ticket_number:
+                yield notes.say(
+                    "pass_repeated",
+                    f"Ticket {printed} is also pass {earlier}'s. One ticket, typed twice?",
+                    f"{notes.at}.passes[{number - 1}].ticket_number",
+                )
+            elif len(mine) > 1 and mine == {k: mass.kg for k, mass in before.readings.items()}:
+                yield notes.say(
+                    "pass_repeated",
+                    f"Every reading of this pass is the same in pass {earlier}. One ticket, typed "
+                    "twice?",
+                    f"{notes.at}.passes[{number - 1}]",
+                )
         for other in notes.rig.weigh_ins:
             if len(mine) < 2 or other is notes.weigh_in:
                 continue
