@@ -3,13 +3,13 @@ import type { Check } from "../api/client";
 import { mass, percent, share } from "../format";
 import { sourceWord } from "../ui/SourceTag";
 import {
+  marginInk,
   OutlookMark,
   OutlookTag,
   outlookInk,
   outlookWord,
   StatusMark,
   StatusTag,
-  statusInk,
   statusWord,
 } from "../ui/Status";
 import { WorkingPanel } from "./WorkingPanel";
@@ -196,7 +196,7 @@ export function Ledger(props: {
             {check.limit_entry?.source ? `, ${sourceWord(check.limit_entry.source)}` : ""}
           </td>
           <td
-            className={`pr-3 text-right font-cond text-[1rem] font-semibold whitespace-nowrap ${check.expected ? outlookInk(check.expected.outlook) : statusInk(check.status)}`}
+            className={`pr-3 text-right font-cond text-[1rem] font-semibold whitespace-nowrap ${check.expected ? outlookInk(check.expected.outlook) : marginInk(check)}`}
           >
             {marginText(check)}
             {isShare(check) && <span className="md:hidden">{statusWord(check.status)}</span>}

@@ -5,7 +5,7 @@ import { useDesk } from "../api/useSheet";
 import { day, mass, share } from "../format";
 import { TermMark } from "../ui/Glossary";
 import { sourceWord } from "../ui/SourceTag";
-import { OutlookTag, StatusTag, statusInk } from "../ui/Status";
+import { marginInk, OutlookTag, StatusTag } from "../ui/Status";
 
 /** The glossary's term of what each check is compared with. */
 const TERM_OF: Record<string, string> = {
@@ -75,7 +75,7 @@ export function WorkingPanel({ check }: { check: Check }) {
               .join(" · ") || "source not said"}
           </p>
           {check.margin !== null && check.margin !== undefined && (
-            <div className={`mt-1 border-t border-ink pt-1.5 ${statusInk(check.status)}`}>
+            <div className={`mt-1 border-t border-ink pt-1.5 ${marginInk(check)}`}>
               <Row label={check.margin < 0 ? "over by" : "left"} value={mass(Math.abs(check.margin))} strong />
             </div>
           )}

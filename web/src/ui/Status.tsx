@@ -30,6 +30,10 @@ export function statusInk(status: Kind): string {
   }
 }
 
+/** Ink for what is left of a limit: one that is exceeded by a figure nobody confirmed is no green. */
+export const marginInk = ({ status, margin }: { status: Kind; margin?: number | null }) =>
+  status === "unconfirmed" && (margin ?? 0) < 0 ? "text-ochre" : statusInk(status);
+
 /** A status by word, shape and colour: each has a shape of its own, so that it reads without colour. */
 export function StatusTag({ status }: { status: Kind }) {
   const text =
