@@ -71,7 +71,7 @@ class TwoWindows(OnStage):
         expect(saving(one)).to_have_text("saved")
         at(other, "loads[1].mass").fill("66")
         aside = other.locator("[data-aside]")
-        expect(aside).to_contain_text("“66”. Elsewhere it was changed to 55 meanwhile.")
+        expect(aside).to_contain_text("“66”. It was changed to 55 elsewhere in the meantime.")
         self.assertEqual(self.masses()["battery bank"], 55)
         at(other, "loads[2].mass").fill("44")  # another figure merges
         expect(saving(other)).to_have_text("1 not saved")

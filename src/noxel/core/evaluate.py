@@ -79,15 +79,15 @@ def _rooms(
     ]
 
 
-def _estimate(rig: RigFile, seen: Judged, to: Printer) -> answers.Estimate | None:
-    if seen.since is None:
+def _estimate(rig: RigFile, judged: Judged, to: Printer) -> answers.Estimate | None:
+    if judged.since is None:
         return None
-    rows, rules = tightest_first(seen.since.rows), seen.rules
+    rows, rules = tightest_first(judged.since.rows), judged.rules
     wrong = any(row.status in ("over", "low") for row in rows)
-    shown = rows if wrong or seen.verdict != "stop" else seen.rows
-    made = [replace(check_answer(rig, seen.weighing, row, to), working=None) for row in rows]
-    headline = sentences.headline(rig, shown, seen.verdict, rules=rules)
-    return answers.Estimate(verdict=seen.verdict, headline=headline, checks=made)
+    shown = rows if wrong or judged.verdict != "stop" else judged.rows
+    checks = [replace(check_answer(rig, judged.weighing, row, to), working=None) for row in rows]
+    headline = sentences.headline(rig, shown, judged.verdict, rules=rules)
+    return answers.Estimate(verdict=judged.verdict, headline=headline, checks=checks)
 
 
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
@@ -111,10 +111,10 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     NotFound
         If the rig has no weigh-in of that number.
     """
-    seen = judge(rig, weigh_in)
-    known = foreseen(rig, seen)
-    number, weighing, rows, found = seen.number, seen.weighing, seen.rows, seen.verdict
-    doubted, rules = seen.doubted, seen.rules
+    judged = judge(rig, weigh_in)
+    known = foreseen(rig, judged)
+    number, weighing, rows, found = judged.number, judged.weighing, judged.rows, judged.verdict
+    doubted, rules = judged.doubted, judged.rules
     to = Printer(rig)
     derived = {key: to.value(figure) for key, figure in weighing.figures.items()}
     working = {
@@ -146,7 +146,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         weigh_in=number,
         towing=rig.towing,
         verdict=found,
-        headline=sentences.headline_of(rig, seen, known),
+        headline=sentences.headline_of(rig, judged, known),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate(
             {**derived, "tongue_source": weighing.tongue_source}
@@ -160,7 +160,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         findings=findings(rig, number, weighing),
         open=still_open(rig, weighing, rows),
         rooms=_rooms(rig, weighing, rows, to),
-        estimate=_estimate(rig, seen, to),
+        estimate=_estimate(rig, judged, to),
         plates=contradictions(rig),
         chain=_chain(rig, to),
         terms=words_of(rig),
@@ -170,7 +170,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         caution=sentences.CAUTION,
         doubts=[each.code for each in doubted],
         expected=expected,
-        outlook=outlook_of(rows, settled=not (doubted or rules or seen.since)) if known else None,
+        outlook=outlook_of(rows, settled=not (doubted or rules or judged.since)) if known else None,
     )
 
 

@@ -271,7 +271,9 @@ def take_once(session: Session, rig_id: str, key: str | None) -> bool:
         return False
     taken = session.get(TakenRow, key)
     if taken is not None and taken.rig_id != rig_id:
-        raise Conflict("This change was sent for another rig already.")
+        raise Conflict(
+            "This change was already sent for another rig. Reload the page and make it again."
+        )
     if taken is None:
         session.add(TakenRow(key=key, rig_id=rig_id, made_at=now()))
         session.flush()
@@ -322,9 +324,9 @@ def _no_conflict(
         mine = _shown(change.text if change.op == "type" else change.value)
         if any(_meet(path, other) for other in touched) and _bare(mine) != _bare(theirs):
             message = (
-                "It was changed elsewhere meanwhile; here, it was taken off the list."
+                "Someone changed it elsewhere while you took it off the list here."
                 if change.op == "remove"
-                else f"Elsewhere it was changed to {theirs} meanwhile."
+                else f"It was changed to {theirs} elsewhere in the meantime."
             )
             problem = Problem(change.path, message, FieldConflict.code)
             raise FieldConflict(message, [problem])

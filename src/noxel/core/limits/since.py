@@ -70,18 +70,18 @@ def as_it_stands(
         return None
     changes = changes_since(rig, weigh_in)
     heaviest = _heaviest_axle(rows)
-    made, untold = [], []
+    standing, untold = [], []
     for row in rows:
         if row.actual is None or row.status == "unknown":
-            made.append(row)
+            standing.append(row)
             continue
         change = _change_of(rig, row, changes, weighing, heaviest)
         if change is None:
             untold.append(row.id)
-            made.append(row)
+            standing.append(row)
         else:
-            made.append(_changed(rig, row, change, changes, weighing))
-    return Since(made, tuple(untold), _with(weighing, changes))
+            standing.append(_changed(rig, row, change, changes, weighing))
+    return Since(standing, tuple(untold), _with(weighing, changes))
 
 
 def _with(weighing: Weighing, changes: Changes) -> Weighing:
