@@ -29,7 +29,7 @@ from noxel.core.adjust import (
 )
 from noxel.core.editing import Change, apply_changes
 from noxel.core.evaluate import evaluate
-from noxel.core.match import match_pair, match_trailer, match_vehicle
+from noxel.core.match import match_pair, match_vehicle, trailer_of_rig
 from noxel.core.mechanics import predict
 from noxel.core.practice import LESSONS, Yard, do_act, lesson_view, open_lesson, yard_view
 from noxel.core.rig import dump_rig, parse_rig
@@ -72,7 +72,8 @@ def in_core() -> None:
     say("predict", f"{median_ms(lambda: predict(rig)) * 1000:.0f} µs", "limit 1000 µs")
     assert rig.trailer  # noqa: S101
     pullers = [match_vehicle(str(n), str(n), rig, None) for n in range(50)]
-    pulled = [match_trailer(str(n), str(n), rig.trailer, 100.0) for n in range(50)]
+    trailers = (trailer_of_rig(str(n), str(n), rig, in_a_rig=True) for n in range(50))
+    pulled = [trailer for trailer in trailers if trailer is not None]
 
     def match_all() -> None:
         for one in pullers:

@@ -2122,6 +2122,10 @@ export interface components {
             says: string;
             /** Share */
             share: number;
+            /** Share Way */
+            share_way: string;
+            /** Too Close */
+            too_close: boolean;
             /** Trailer */
             trailer: string;
             /** Vehicle */
@@ -2316,8 +2320,11 @@ export interface components {
             before: number | null;
             /** Change */
             change: number | null;
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /** Label */
             label: string;
             /**
@@ -3142,6 +3149,8 @@ export interface components {
             says: string;
             /** Share */
             share: number;
+            /** Share Way */
+            share_way: string;
             /** Shares */
             shares: [
                 number,
@@ -3312,8 +3321,11 @@ export interface components {
          * @description One word judged. [the rig's unit]
          */
         JudgedOut: {
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /**
              * Knowable
              * @enum {string}
@@ -3533,8 +3545,11 @@ export interface components {
          * @description A check that is over or too close, what it is short by, and every route.
          */
         Lever: {
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /** Excess */
             excess: number;
             /** Label */
@@ -3617,8 +3632,11 @@ export interface components {
             binding: boolean;
             /** Break Even */
             break_even: number | null;
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /** Heaviest */
             heaviest: number;
             /** Label */
@@ -3928,6 +3946,8 @@ export interface components {
             rated?: number | null;
             /** Share */
             share?: number | null;
+            /** Share Way */
+            share_way?: string | null;
         };
         /**
          * MatchRow
@@ -3936,8 +3956,11 @@ export interface components {
         MatchRow: {
             /** Actual */
             actual: number | null;
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /** Label */
             label: string;
             /** Limit */
@@ -3946,6 +3969,8 @@ export interface components {
             margin: number | null;
             /** Missing */
             missing: string | null;
+            /** Plus Minus */
+            plus_minus: number | null;
             /**
              * Status
              * @enum {string}
@@ -4991,7 +5016,7 @@ export interface components {
          */
         RoomChart: {
             /** Exceeded */
-            exceeded: string[];
+            exceeded: ("vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9")[];
             /** Lines */
             lines: components["schemas"]["RoomLine"][];
             /** More Load */
@@ -5003,7 +5028,7 @@ export interface components {
             /** Most Trailer */
             most_trailer: number;
             /** Nearest */
-            nearest: string | null;
+            nearest: ("vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9") | null;
             /** Off Load */
             off_load: number | null;
             /** Off Trailer */
@@ -5024,8 +5049,11 @@ export interface components {
          * @description How much more can go into one place before the first limit is met, and which one that is.
          */
         RoomLeft: {
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /** Room */
             room: number;
             /** Sentence */
@@ -5044,8 +5072,11 @@ export interface components {
          *     ``relieved`` is true where a heavier trailer helps: a ball hitch takes load off the front axle.
          */
         RoomLine: {
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /** End */
             end: number;
             /** Label */
@@ -5906,8 +5937,11 @@ export interface components {
          * @description A limit that nothing allowed can meet, by how much at best, and what kind of change would.
          */
         Unmet: {
-            /** Check */
-            check: string;
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
             /** Label */
             label: string;
             /** Says */

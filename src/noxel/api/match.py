@@ -11,6 +11,7 @@ from pydantic import BaseModel
 from noxel.api.deps import MOST, Id, Looking, Store, TheGarage, new_router, open_at, sheet_as_json
 from noxel.core.editing import settle
 from noxel.core.match import (
+    SHARE_WORDS,
     HowMuch,
     Match,
     MatchRow,
@@ -44,12 +45,14 @@ class Cell(BaseModel):
     ceiling: float | None
     binding: str | None
     share: float
+    share_way: str
     verdict: str
     room: float | None
     verdict_expected: str | None
     room_expected: float | None
     in_front: float | None
     in_front_expected: float | None
+    too_close: bool
     says: str
     missing: list[str]
 
@@ -64,6 +67,7 @@ class MatchEntry(BaseModel):
     rated: float | None = None
     expected: float | None = None
     share: float | None = None
+    share_way: str | None = None
 
 
 class MatchTable(BaseModel):
@@ -151,12 +155,14 @@ def _cell(made: Match) -> Cell:
         ceiling=made.ceiling,
         binding=made.binding_label,
         share=made.share,
+        share_way=made.share_way,
         verdict=made.verdict,
         room=made.room,
         verdict_expected=made.verdict_expected,
         room_expected=made.room_expected,
         in_front=made.in_front,
         in_front_expected=made.in_front_expected,
+        too_close=made.too_close,
         says=made.says,
         missing=made.missing,
     )
@@ -191,7 +197,8 @@ def match_all(
                     name=each.name,
                     rated=None if each.rated is None else each.rated / KG[unit],
                     expected=None if each.expected is None else each.expected / KG[unit],
-                    share=each.share,
+                    share=each.share.value,
+                    share_way=SHARE_WORDS[each.share.way],
                 )
                 for each in trailers
             ],

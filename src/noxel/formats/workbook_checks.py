@@ -9,8 +9,6 @@ from openpyxl.worksheet.worksheet import Worksheet
 
 from noxel.core.limits import (
     AXLES_APART,
-    FIGURE_OF,
-    MAY_BE_NEGATIVE,
     SIDES_APART,
     Checked,
     as_it_stands,
@@ -175,7 +173,7 @@ def _status(row: int, check: Checked) -> str:
     known = f'IF(AND({proves},B{row}-D{row}>{far}),"over",IF(H{row}<>"entered","unconfirmed",IF({near},"tight","within")))'
     if check.by_other_label:
         known = f'IF((M{row}-D{row}>{far})<>(B{row}-D{row}>{far}),"unconfirmed",{known})'
-    if check.id not in MAY_BE_NEGATIVE:
+    if not check.spec.may_be_negative:
         known = f'IF(B{row}+C{row}<0,"unknown",{known})'
     return f'=IF(D{row}="","unknown",IF(B{row}="",{floor},{known}))'
 
@@ -193,8 +191,9 @@ def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tup
     if check.actual is None:
         return _EMPTY, _EMPTY
     derived, plate = cells.derived, cells.plates
-    if check.id in FIGURE_OF:
-        return derived[FIGURE_OF[check.id]], derived[f"pm_{FIGURE_OF[check.id]}"]
+    spec = check.spec
+    if spec.part in ("load", "share"):
+        return derived[spec.load], derived[f"pm_{spec.load}"]
     if check.id == "vehicle.payload":
         if "curb_measured" in weighing.figures:
             return f"{derived['vehicle_hitched']}-{derived['curb_measured']}", derived["payload_pm"]
@@ -211,19 +210,12 @@ def _load(rig: RigFile, weighing: Weighing, check: Checked, cells: Cells) -> tup
         )
         return f"{derived['trailer_gross']}-{dry}", derived["pm_trailer_gross"]
     number = weighing.hitched.number if weighing.hitched else 0
-    if check.id.startswith("trailer.axle_"):
-        return _single(
-            cells,
-            list(
-                cells.rows(
-                    number, check.id.removeprefix("trailer.").replace("axle", "trailer")
-                ).values()
-            ),
-        )
-    part, _, group = check.id.partition(".")
+    if spec.axle is not None:
+        return _single(cells, list(cells.rows(number, f"trailer_{spec.axle}").values()))
+    group = spec.group or ""
     return (
         _on_assembly(rig, group, cells, number)
-        if part == "assembly"
+        if spec.part == "assembly"
         else _on_tires(rig, group, cells, weighing)
     )
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 from typing import Literal
 
-from noxel.core.limits import axle_sets, limits, part_rating
+from noxel.core.limits import CheckId, axle_sets, limits, part_rating
 from noxel.core.rig import RigFile, Trailer, rating_in, share_range
 
 CellNames = Mapping[str, str]
@@ -132,7 +132,7 @@ def _of_trailer(trailer: Trailer) -> Iterator[Plate]:
         )
 
 
-def limit_formula(rig: RigFile, check: str, known: CellNames) -> str | None:
+def limit_formula(rig: RigFile, check: CheckId, known: CellNames) -> str | None:
     """A check's limit over the cells of the plates, or None where it is not known."""
     limit = limits(rig).get(check)
     if limit is None:

@@ -19,7 +19,7 @@ from collections.abc import Callable
 from typing import Any, Literal, get_args
 
 from noxel.core.practice import graduate
-from noxel.core.quantities import MassUnit
+from noxel.core.quantities import MassUnit, nominal
 from noxel.sim.truth import TrueRig
 
 Fault = Literal["none", "straddle", "early", "unstable", "overload", "drop", "rubbish", "hang"]
@@ -65,7 +65,7 @@ class Station:
         if pads:
             loads = self._by_wheel(loads)
             if config == "hitched":
-                loads["tongue"] = self.rig.tongue
+                loads["tongue"] = nominal(self.rig.state.tongue)
         with self._lock:
             self._loads, self._since = loads, self._clock()
 

@@ -4,39 +4,30 @@ import random
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from noxel.core.mechanics import statics, weigh
+from noxel.core.mechanics import GROUPS, Levers, State, load, weigh
+from noxel.core.quantities import nominal
 from noxel.core.rig import RigFile
 
 
 @dataclass(frozen=True, slots=True)
 class TrueRig:
-    """What a rig really weighs. [kg, m]"""
+    """What a rig really weighs, alone and coupled up with its bars slack. [kg]"""
 
-    front: float
-    rear: float
-    gross: float
-    tongue: float
-    moment: float
-    wheelbase: float
-    overhang: float
-    coupler_to_axles: float
+    state: State
+    levers: Levers
     trailer_axles: int
 
     def axles(self, config: str, bars: str) -> Mapping[str, float]:
         """The load on each axle for one way to stand on the scale. [kg]"""
         if config == "trailer_only":
-            return {"trailer": self.gross}
-        if config in ("vehicle_only", "vehicle_empty"):
-            return {"front": self.front, "rear": self.rear}
-        moment = self.moment if bars == "engaged" else 0.0
-        change = statics.hitched_change(
-            self.tongue, moment, self.overhang, self.wheelbase, self.coupler_to_axles
-        )
-        return {
-            "front": self.front + change.front,
-            "rear": self.rear + change.rear,
-            "trailer": self.gross - change.front - change.rear,
-        }
+            return {"trailer": nominal(self.state.trailer)}
+        coupled, names = State(), {"front": "front_solo", "rear": "rear_solo"}
+        if config not in ("vehicle_only", "vehicle_empty"):
+            restored = self.levers.restored if bars == "engaged" else 0.0
+            coupled = self.levers.on_hitch(self.state.tongue, restored)
+            names = {name: GROUPS[name] for name in ("front", "rear", "trailer")}
+        stands = self.state._replace(tongue=0.0).plus(coupled)
+        return {name: nominal(load(stands, key)) for name, key in names.items()}
 
 
 def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:
@@ -70,15 +61,11 @@ def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:
         if trailer and trailer.geometry.coupler_to_axles
         else 5.2
     )
-    bars = rig.hitch.weight_distribution
+    front, rear = near("front_solo", 1400.0), near("rear_solo", 1250.0)
+    bars = rig.hitch.weight_distribution and overhang > 0
+    wheelbase = geometry.wheelbase.m if geometry.wheelbase else 3.6
     return TrueRig(
-        front=near("front_solo", 1400.0),
-        rear=near("rear_solo", 1250.0),
-        gross=gross,
-        tongue=tongue,
-        moment=statics.bar_moment(0.6, tongue, overhang, length) if bars and overhang > 0 else 0.0,
-        wheelbase=geometry.wheelbase.m if geometry.wheelbase else 3.6,
-        overhang=overhang,
-        coupler_to_axles=length,
-        trailer_axles=max(1, len(trailer.ratings.gawr) if trailer else 1),
+        State(vehicle=front + rear, rear=rear, trailer=gross, tongue=tongue),
+        Levers(wheelbase, overhang, length, 0.6 if bars else 0.0),
+        max(1, len(trailer.ratings.gawr) if trailer else 1),
     )

@@ -242,7 +242,7 @@ class WithTheGarage(unittest.TestCase):
 class TheGap(unittest.TestCase):
     def reasons(self, rig: RigFile) -> list[str]:
         found = predict(rig)
-        gap = plan_vs_scale(rig, found, uncertainty(rig, found), weigh(rig, rig.weigh_ins[0]))
+        gap = plan_vs_scale(rig, found, uncertainty(rig), weigh(rig, rig.weigh_ins[0]))
         return gap.reasons if gap else []
 
     def plan(self, made: Exact, **off: float) -> Any:

@@ -1,13 +1,22 @@
 """The load plan. Expected values: exact rigs whose truth is known, and plain arithmetic."""
 
 import copy
+import math
 import unittest
 from typing import Any
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.mechanics import PLACE_OFF, plan_from_weigh_in, predict, spread_of_loads, weigh
+from noxel.core.mechanics import (
+    BASE_OFF,
+    PLACE_OFF,
+    TAPE_OFF,
+    plan_from_weigh_in,
+    predict,
+    uncertainty,
+    weigh,
+)
 from noxel.core.mechanics.sources import OFF
 from noxel.core.pack import PackAnswer, evaluate_pack, read_item
 from noxel.core.rig import parse_rig
@@ -79,8 +88,9 @@ class Packing(unittest.TestCase):
         }
         rig = parse_rig(document)
         answer = evaluate_pack(rig)
-        spread = [0.0] * 10
-        pairs = [(i, j) for i in range(4) for j in range(i, 4)]
+        bases = (truth["rear"], truth["gross"], truth["tongue"])
+        spread = [(BASE_OFF * base) ** 2 for base in bases]
+        on_rear = on_axles = 0.0
         for item, each in zip(answer.items, aboard, strict=True):
             kg = each["mass"] * each["quantity"] if each["aboard"] else 0.0
             self.assertAlmostEqual(item.mass, kg)
@@ -92,23 +102,31 @@ class Packing(unittest.TestCase):
             off = kg * OFF[each.get("entered", {}).get("mass", {}).get("source")]
             if each["on"] == "vehicle":
                 plain: tuple[float | None, ...] = (kg * (1 - place / a), kg * place / a, None, None)
-                by_mass = (off * (1 - place / a), off * place / a, 0.0, 0.0)
-                by_place = (-kg * PLACE_OFF / a, kg * PLACE_OFF / a, 0.0, 0.0)
+                by_mass = (off * place / a, 0.0, 0.0)
+                by_place = (kg * PLACE_OFF / a, 0.0, 0.0)
+                on_rear += kg * place / a
             else:
                 tongue = kg * (1 - place / length)
                 plain = (-tongue * b / a, tongue * (1 + b / a), tongue, kg - tongue)
-                by_mass = (0.0, 0.0, off, off * (1 - place / length))
-                by_place = (0.0, 0.0, 0.0, -kg * PLACE_OFF / length)
+                by_mass = (0.0, off, off * (1 - place / length))
+                by_place = (0.0, 0.0, -kg * PLACE_OFF / length)
+                on_axles += kg * place / length
             for found, expected in zip(loads, plain, strict=True):
                 if expected is None:
                     self.assertIsNone(found)
                 else:
                     self.assertAlmostEqual(found or 0.0, expected)
             for cause in (by_mass, by_place):
-                for index, (i, j) in enumerate(pairs):
-                    spread[index] += cause[i] * cause[j]
-        for found, expected in zip(spread_of_loads(rig), spread, strict=True):
-            self.assertAlmostEqual(found, expected, places=6)
+                spread = [all_ + one**2 for all_, one in zip(spread, cause, strict=True)]
+        # a length measured too short: what lies in its place loads the other end more
+        spread[0] += (on_rear * (a / (a + TAPE_OFF) - 1)) ** 2
+        spread[2] += (on_axles * (1 - length / (length + TAPE_OFF))) ** 2
+        off_by = uncertainty(rig)
+        for key, square in zip(
+            ("rear_solo", "trailer_gross", "tongue_static"), spread, strict=True
+        ):
+            if key in off_by:
+                self.assertAlmostEqual(off_by[key], math.sqrt(square), places=6)
         if answer.whole:
             self.takes_as_said(answer, aboard)
         else:

@@ -162,7 +162,7 @@ class Spread(unittest.TestCase):
             if source and index < len(document["loads"]):
                 document["loads"][index]["entered"] = {"mass": {"source": source}}
         rig = parse_rig(document)
-        computed = uncertainty(rig, predict(rig))
+        computed = uncertainty(rig)
         lot = random.Random(7)
         drawn: dict[str, list[float]] = {
             "front_hitched": [],
@@ -264,7 +264,7 @@ class Learning(unittest.TestCase):
             return
         rig = parse_rig(document)
         found = predict(rig)
-        gap = plan_vs_scale(rig, found, uncertainty(rig, found), weigh(rig, rig.weigh_ins[0]))
+        gap = plan_vs_scale(rig, found, uncertainty(rig), weigh(rig, rig.weigh_ins[0]))
         said = " ".join(gap.reasons if gap else [])
         masses = [
             float(each) for each in re.findall(r"carries ([\d.,]+) kg more than listed", said)

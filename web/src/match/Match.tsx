@@ -144,7 +144,9 @@ function Sliders(props: {
       </label>
       <label className="mt-2 block text-[0.9375rem]">
         <span className="flex justify-between">
-          {capital(evaluation.terms.tongue_share ?? "tongue share")}{" "}
+          <span>
+            {capital(evaluation.terms.tongue_share ?? "tongue share")}, {found.share_way}
+          </span>{" "}
           <b className="font-cond text-[1.125rem]">{shareText(share)}</b>
         </span>
         <input

@@ -46,6 +46,7 @@ export function PairCell(props: { cell: MatchCell; plan: Plan; picked: boolean; 
         <span className="block text-[0.8125rem] text-soft">
           {what}
           {verdict === "incomplete" && `; ${cell.missing.length} not known`}
+          {verdict === "caution" && cell.too_close && "; too close to say"}
         </span>
       </span>
     </button>

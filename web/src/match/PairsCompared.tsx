@@ -55,6 +55,7 @@ export function PairsCompared(props: { picked: string[]; asked: Record<string, s
                     ) : (
                       <span className={each.margin < 0 ? "font-semibold text-vermilion" : ""}>
                         {mass(Math.abs(each.margin))} {each.margin < 0 ? "over" : "left"}
+                        {each.status === "tight" && each.plus_minus !== null && ` ± ${mass(each.plus_minus)}`}
                       </span>
                     )}
                   </td>
@@ -65,7 +66,7 @@ export function PairsCompared(props: { picked: string[]; asked: Record<string, s
         </tbody>
       </table>
       <p className="mt-1 text-[0.8125rem] text-soft">
-        The trailer at its rating, at a share of {shareText(answer.one.share)}
+        The trailer at its rating, at a share of {shareText(answer.one.share)} ({answer.one.share_way})
         {two && answer.other.share !== answer.one.share && ` and ${shareText(answer.other.share)}`}, spring bars slack.
       </p>
     </section>

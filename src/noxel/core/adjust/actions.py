@@ -5,10 +5,15 @@ swapped, tanks, bars.
 from dataclasses import dataclass, field
 from heapq import nlargest
 
-import numpy as np
-
-from noxel.core.adjust.linear_model import MOMENT, TONGUE, Vector, in_trailer, in_vehicle, state_of
-from noxel.core.mechanics import lever_lengths, statics
+from noxel.core.adjust.linear_model import (
+    Vector,
+    amount,
+    in_trailer,
+    in_vehicle,
+    state_of,
+    vector,
+)
+from noxel.core.mechanics import Levers, levers_of
 from noxel.core.rig import Category, Load, RigFile, Trouble
 
 _DEFAULTS: dict[
@@ -56,51 +61,42 @@ def _effort_of(given: Trouble | None, usual: float | None) -> float | None:
     return None if given == "never" else float(given)
 
 
+def _reach(levers: Levers, on: str) -> tuple[float, float]:
+    """From where to where something can lie on one side; nothing without its length. [m]"""
+    if on == "vehicle":
+        a = levers.wheelbase or 0.0
+        return 0.35 * a, 1.22 * a
+    length = levers.coupler or 0.0
+    return 0.12 * length, 1.5 * length
+
+
 def _load_actions(rig: RigFile, index: int, load: Load) -> list[Action]:
     if not load.kg or load.position is None:
         return []
-    at, x, name = lever_lengths(rig), load.position.m, load.name or "an item"
+    levers, x, name = levers_of(rig), load.position.m, load.name or "an item"
     usual = _DEFAULTS[load.category]
     effort = load.effort
     leave = _effort_of(effort.leave if effort else None, usual[0])
     move = _effort_of(effort.move if effort else None, usual[1])
     swap = _effort_of(effort.swap if effort else None, usual[2])
-    here = in_vehicle(rig, load.kg, x) if load.on == "vehicle" else in_trailer(rig, load.kg, x)
-    found = []
+    put, put_over = (in_vehicle, in_trailer) if load.on == "vehicle" else (in_trailer, in_vehicle)
+    here = put(rig, load.kg, x)
+    ways = []
     if leave is not None:
-        found.append(Action("leave", index, leave, name, -here))
+        ways.append(Action("leave", index, leave, name, -here))
     if move is not None:
-        low, high = (
-            (0.35 * at.a, 1.22 * at.a)
-            if load.on == "vehicle"
-            else (0.12 * at.length, 1.5 * at.length)
-        )
-        put = in_vehicle if load.on == "vehicle" else in_trailer
+        low, high = _reach(levers, load.on)
         per_metre = put(rig, load.kg, x + 1.0) - here
+        per_cost = 0.02 * load.kg / 10
         for sign, most in ((1.0, high - x), (-1.0, x - low)):
             if most > 0.05:
-                found.append(
-                    Action(
-                        "move",
-                        index,
-                        move,
-                        name,
-                        None,
-                        x,
-                        sign * per_metre,
-                        most,
-                        0.02 * load.kg / 10,
-                    )
-                )
-    if swap is not None and rig.trailer is not None:
-        place = 1.0 * at.length if load.on == "vehicle" else 1.06 * at.a
-        there = (
-            in_trailer(rig, load.kg, place)
-            if load.on == "vehicle"
-            else in_vehicle(rig, load.kg, place)
-        )
-        found.append(Action("swap", index, swap, name, there - here, place))
-    return found
+                step = sign * per_metre
+                ways.append(Action("move", index, move, name, None, x, step, most, per_cost))
+    if swap is not None and levers.coupler and levers.wheelbase:
+        place = levers.coupler if load.on == "vehicle" else 1.06 * levers.wheelbase
+        there = put_over(rig, load.kg, place)
+        ways.append(Action("swap", index, swap, name, there - here, place))
+    return ways
 
 
 def considered(rig: RigFile) -> list[int]:
@@ -142,16 +138,14 @@ def actions(rig: RigFile) -> list[Action]:
                 0.01 * full / 10,
             )
         )
-    bars = _effort_of(rig.plan.bars_effort, _BARS)
-    at = lever_lengths(rig)
-    if bars is not None and rig.hitch.weight_distribution and rig.trailer is not None and at.b > 0:
-        moment = np.zeros(5)
-        moment[MOMENT] = 1.0
-        now, per_kg = float(state_of(rig)[MOMENT]), statics.bar_moment(1.0, 1.0, at.b, at.length)
-        room = max(0.0, most_restoration(rig) * per_kg * float(state_of(rig)[TONGUE]) - now)
+    bars, levers = _effort_of(rig.plan.bars_effort, _BARS), levers_of(rig)
+    if bars is not None and rig.hitch.weight_distribution and (levers.overhang or 0.0) > 0:
+        state, per_kg = state_of(rig), vector(levers.tighten(1.0))
+        now = amount(state, "returned")
+        room = max(0.0, most_restoration(rig) * amount(state, "lifted") - now)
         for sign, most in ((1.0, room), (-1.0, now)):
             if most > 1e-6:
-                found.append(Action("bars", 0, bars, "bars", None, now, sign * moment, most, 1e-4))
+                found.append(Action("bars", 0, bars, "bars", None, now, sign * per_kg, most, 3e-4))
     return found
 
 

@@ -3,9 +3,9 @@
 from collections.abc import Sequence
 
 from noxel.core.adjust.baseline import Baseline
-from noxel.core.adjust.linear_model import FRONT, MOMENT, TONGUE, forms, state_of
+from noxel.core.adjust.linear_model import amount, forms, state_of, vector
 from noxel.core.limits import Checked
-from noxel.core.mechanics import lever_lengths, statics
+from noxel.core.mechanics import levers_of
 from noxel.core.quantities import KG, print_mass
 from noxel.core.rig import RigFile
 from noxel.core.wording import Answer, check_label
@@ -49,16 +49,15 @@ def bar_curve(
     base : Baseline or None
         As for :func:`forms`.
     """
-    at = lever_lengths(rig)
-    if not rig.hitch.weight_distribution or rig.trailer is None or at.b <= 0:
+    levers = levers_of(rig)
+    if not rig.hitch.weight_distribution or rig.trailer is None or (levers.overhang or 0.0) <= 0:
         return None
     state, form, factor, unit = state_of(rig), forms(rig, base), KG[rig.units.mass], rig.units.mass
-    full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
+    lifted, returned = amount(state, "lifted"), amount(state, "returned")
     limits = {row.id: row.limit.kg for row in rows if row.limit is not None}
 
     def loads(restoration: float) -> dict[str, float]:
-        there = state.copy()
-        there[MOMENT] = restoration * full
+        there = state + vector(levers.tighten(restoration * lifted - returned))
         return {check: float(coefs @ there) + constant for check, (coefs, constant) in form.items()}
 
     points = [
@@ -113,6 +112,6 @@ def bar_curve(
         else None,
         rear_limit=limits["vehicle.rear_axle"] / factor if "vehicle.rear_axle" in limits else None,
         trailer_limit=limits["trailer.axles"] / factor if "trailer.axles" in limits else None,
-        front_solo=float(state[FRONT]) / factor,
+        front_solo=(amount(state, "vehicle") - amount(state, "rear")) / factor,
         says=says,
     )

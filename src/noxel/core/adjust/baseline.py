@@ -3,7 +3,15 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
-from noxel.core.limits import BrokenRule, Checked, broken_rules, run_checks, tightest_first
+from noxel.core.limits import (
+    CHECKS,
+    BrokenRule,
+    Checked,
+    CheckId,
+    broken_rules,
+    run_checks,
+    tightest_first,
+)
 from noxel.core.mechanics import (
     GROUPS,
     Weighing,
@@ -29,8 +37,7 @@ class Baseline:
     A trial starts from what the ticket says: ``weighing`` is what the scale found of the rig as it
     was at the ``start``, and ``beyond`` what it found on each axle beyond the lever model. They
     stay whatever is tried, until the vehicle is another one; then only the trailer's do. ``parts``
-    are the loads on single axles, tires, wheels and assemblies for each kilogram on their group;
-    ``modelled`` is what the lever model predicts of the ``start``.
+    are the loads on single axles, tires, wheels and assemblies for each kilogram on their group.
     """
 
     rig: RigFile
@@ -39,8 +46,7 @@ class Baseline:
     start: RigFile | None = None
     beyond: Mapping[str, float] = field(default_factory=dict)
     empty: float | None = None
-    parts: Mapping[str, float] = field(default_factory=dict)
-    modelled: Mapping[str, float] = field(default_factory=dict)
+    parts: Mapping[CheckId, float] = field(default_factory=dict)
 
     @property
     def weighed(self) -> bool:
@@ -64,7 +70,7 @@ class Baseline:
         be.
         """
         found = self.loads(rig)
-        return broken_rules(rig, predicted_weighing(rig, found, uncertainty(rig, found)))
+        return broken_rules(rig, predicted_weighing(rig, found, uncertainty(rig)))
 
     def checks(self, rig: RigFile) -> list[Checked]:
         """The ordinary checks of a changed rig, with the scale's ± and that of what was changed;
@@ -72,16 +78,15 @@ class Baseline:
         """
         found = self.loads(rig)
         if self.weighing is None:
-            changed = uncertainty(rig, found)
-            return tightest_first(run_checks(rig, predicted_weighing(rig, found, changed)))
+            return tightest_first(run_checks(rig, predicted_weighing(rig, found, uncertainty(rig))))
         start = self.start or self.rig
         moved, same = (
-            change_uncertainty(start, rig, self.modelled, found),
+            change_uncertainty(start, rig),
             rig.vehicle is start.vehicle,
         )
         if not same:
             moved = {
-                **uncertainty(rig, found),
+                **uncertainty(rig),
                 **{key: moved[key] for key in ("trailer_gross", "tongue_static") if key in moved},
             }
         return tightest_first(
@@ -92,7 +97,9 @@ class Baseline:
         """The baseline of a changed rig: what is tried next starts there."""
         if rig.vehicle is self.rig.vehicle:
             return replace(self, rig=rig)
-        parts = {check: share for check, share in self.parts.items() if "trailer" in check}
+        parts = {
+            check: share for check, share in self.parts.items() if CHECKS[check].group == "trailer"
+        }
         return replace(self, rig=rig, beyond={}, empty=None, parts=parts)
 
 
@@ -132,28 +139,31 @@ def baseline_of(rig: RigFile, number: int | None = None) -> Baseline:
             return _with_parts(
                 Baseline(
                     made,
-                    {**uncertainty(made, modelled), **pm},
+                    {**uncertainty(made), **pm},
                     weighing,
                     made,
                     beyond,
                     empty,
-                    modelled=modelled,
                 )
             )
     try:
-        return Baseline(rig, uncertainty(rig, predict(rig)))
+        predict(rig)
+        return Baseline(rig, uncertainty(rig))
     except MissingInput as exc:
         raise (why or exc) from exc
 
 
 def _with_parts(base: Baseline) -> Baseline:
-    loads, found = base.loads(base.rig), {}
+    loads = base.loads(base.rig)
+    found: dict[CheckId, float] = {}
     for row in base.checks(base.rig):
-        group = "trailer" if row.id.startswith("trailer.axle_") else row.id.partition(".")[2]
-        whole = loads.get(GROUPS.get(group, "")) or (
+        group, part = row.spec.group, row.spec.part
+        if group is None or part == "load":
+            continue
+        whole = loads.get(GROUPS[group]) or (
             loads.get(f"{group}_solo") if not base.rig.towing else None
         )
-        if row.actual is not None and whole and group in GROUPS:
+        if row.actual is not None and whole:
             found[row.id] = row.actual.value / whole
     return replace(base, parts=found)
 

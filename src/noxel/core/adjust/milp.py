@@ -4,15 +4,14 @@ through scipy.
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 
 from noxel.core.adjust.actions import Action, most_restoration
 from noxel.core.adjust.baseline import Baseline
-from noxel.core.adjust.linear_model import Vector, forms
-from noxel.core.limits import Checked
-from noxel.core.mechanics import lever_lengths, statics
+from noxel.core.adjust.linear_model import Vector, forms, sum_of
+from noxel.core.limits import Checked, CheckId
 from noxel.core.rig import on_its_wheels, share_range
 
 CLEAR = 0.5
@@ -27,7 +26,7 @@ LIMIT_SECONDS = 8.0
 class Condition:
     """A condition on the state: coefficients @ state <= bound; named for its check."""
 
-    check: str
+    check: CheckId | Literal["bars"]
     coefs: Vector
     bound: float
 
@@ -66,16 +65,13 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
             0.0,
         )
         pm = max(base.pm.get("tongue_share", 0.0), judged) + 2e-4
-        up, down = np.array([0, 0, low + pm, -1.0, 0]), np.array([0, 0, pm - high, 1.0, 0])
+        up = sum_of({"trailer": low + pm, "tongue": -1.0})
+        down = sum_of({"trailer": pm - high, "tongue": 1.0})
         found += [Condition("tongue.share", up, 0.0), Condition("tongue.share", down, 0.0)]
     if rig.hitch.weight_distribution and rig.trailer is not None:
-        at = lever_lengths(rig)
-        per_kg = statics.bar_moment(1.0, 1.0, at.b, at.length)
-        most = most_restoration(rig)
-        found += [
-            Condition("bars", np.array([0, 0, 0, -most * per_kg, 1.0]), 1e-6),
-            Condition("bars", np.array([0, 0, 0, 0, -1.0]), 1e-6),
-        ]
+        tightest = sum_of({"returned": 1.0, "lifted": -most_restoration(rig)})
+        slackest = sum_of({"returned": -1.0})
+        found += [Condition("bars", tightest, 1e-6), Condition("bars", slackest, 1e-6)]
     return found
 
 

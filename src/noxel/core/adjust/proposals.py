@@ -14,7 +14,7 @@ from noxel.core.adjust.milp import (
     least_of,
 )
 from noxel.core.adjust.search import SLOTS, Proposal, Search, cured
-from noxel.core.limits import Checked
+from noxel.core.limits import Checked, CheckId
 from noxel.core.quantities import KG, print_mass
 from noxel.core.rig import RigFile
 from noxel.core.wording import Answer, check_label, rule_sentence, vehicle_word
@@ -25,7 +25,7 @@ _RIGHT = "Nothing needs fixing: every check that could be made is right."
 class Unmet(Answer):
     """A limit that nothing allowed can meet, by how much at best, and what kind of change would."""
 
-    check: str
+    check: CheckId
     label: str
     short: float
     says: str

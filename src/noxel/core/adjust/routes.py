@@ -4,16 +4,15 @@ from collections.abc import Sequence
 
 from noxel.core.adjust.baseline import Baseline
 from noxel.core.adjust.linear_model import (
-    GROSS,
-    TONGUE,
     Vector,
+    amount,
     forms,
     in_trailer,
     in_vehicle,
     state_of,
 )
-from noxel.core.limits import Checked
-from noxel.core.mechanics import lever_lengths, load_place
+from noxel.core.limits import Checked, CheckId
+from noxel.core.mechanics import levers_of, load_place
 from noxel.core.quantities import KG, print_length, print_mass, print_share
 from noxel.core.rig import RigFile, share_range
 from noxel.core.wording import Answer, check_label, term_name, vehicle_word
@@ -31,7 +30,7 @@ class Route(Answer):
 class Lever(Answer):
     """A check that is over or too close, what it is short by, and every route."""
 
-    check: str
+    check: CheckId
     label: str
     excess: float
     says: str
@@ -40,30 +39,35 @@ class Lever(Answer):
 
 def _routes(rig: RigFile) -> list[tuple[str, Vector]]:
     """Each route per kilogram: what leaving it out, or moving it, does to the state."""
-    at, word = lever_lengths(rig), vehicle_word(rig)
+    levers, word = levers_of(rig), vehicle_word(rig)
+    a = levers.wheelbase or 0.0
+    behind = in_vehicle(rig, 1.0, 1.12 * a)
     found = [
-        (f"off the {word}, where its load lies", -in_vehicle(rig, 1.0, load_place(rig) * at.a)),
-        (f"off the {word}, behind its rear axle", -in_vehicle(rig, 1.0, 1.12 * at.a)),
+        (f"off the {word}, where its load lies", -in_vehicle(rig, 1.0, load_place(rig) * a)),
+        (f"off the {word}, behind its rear axle", -behind),
     ]
-    if rig.trailer is not None:
+    if levers.coupler is not None:
+        nose, axles, tail = (
+            in_trailer(rig, 1.0, share * levers.coupler) for share in (0.2, 1.0, 1.4)
+        )
         found += [
-            ("off the trailer's nose", -in_trailer(rig, 1.0, 0.2 * at.length)),
-            ("off the trailer, over its axles", -in_trailer(rig, 1.0, at.length)),
-            ("off the trailer's tail", -in_trailer(rig, 1.0, 1.4 * at.length)),
-            (
-                "moved from the nose to over the axles",
-                in_trailer(rig, 1.0, at.length) - in_trailer(rig, 1.0, 0.2 * at.length),
-            ),
-            (
-                f"moved from the {word}'s rear to over the trailer's axles",
-                in_trailer(rig, 1.0, at.length) - in_vehicle(rig, 1.0, 1.12 * at.a),
-            ),
+            ("off the trailer's nose", -nose),
+            ("off the trailer, over its axles", -axles),
+            ("off the trailer's tail", -tail),
+            ("moved from the nose to over the axles", axles - nose),
+            (f"moved from the {word}'s rear to over the trailer's axles", axles - behind),
         ]
     return found
 
 
 def _share(rig: RigFile) -> str:
     return term_name(rig, "tongue_share")
+
+
+def _share_of(state: Vector) -> float | None:
+    """The tongue share; None without a trailer."""
+    gross = amount(state, "trailer")
+    return amount(state, "tongue") / gross if gross > 0 else None
 
 
 def _then(rig: RigFile, share: float) -> str:
@@ -85,7 +89,7 @@ def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> li
     load = max(loads, key=lambda each: each.kg, default=None)
     if load is None or load.position is None:
         return []
-    at, x = lever_lengths(rig), load.position.m
+    x = load.position.m
     per_metre = in_trailer(rig, load.kg, x + 1.0) - in_trailer(rig, load.kg, x)
     gain = -float(coefs @ per_metre)
     name = (
@@ -95,9 +99,9 @@ def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> li
     if abs(gain) <= 1e-9:
         return [Route(name=name, amount=None, says="does not help this limit", worsens=[])]
     by = excess / gain
-    inside = 0.0 <= x + by <= 1.6 * at.length
+    inside = 0.0 <= x + by <= 1.6 * (levers_of(rig).coupler or 0.0)
     after = state + by * per_metre
-    share = float(after[TONGUE] / after[GROSS]) if after[GROSS] > 0 else 0.0
+    share = _share_of(after) or 0.0
     unit = rig.units.lengths
     far = f"{print_length(abs(by), unit)} {'back' if by > 0 else 'forward'}"
     low, high = share_range(rig)
@@ -148,22 +152,22 @@ def levers(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None) 
                     Route(name=name, amount=None, says="does not help this limit", worsens=[])
                 )
                 continue
-            amount = excess / gain
-            after = state + amount * per_kg
+            kg = excess / gain
+            after = state + kg * per_kg
             worsens = [
                 check_label(rig, check)
                 for check, (coefs, _) in form.items()
                 if check in margins
                 and margins[check] >= 0
-                and float(coefs @ per_kg) * amount > margins[check]
+                and float(coefs @ per_kg) * kg > margins[check]
             ]
-            says = print_mass(amount, unit)
-            if rig.trailer is not None and after[GROSS] > 0:
-                share = after[TONGUE] / after[GROSS]
-                says += f"; {_then(rig, float(share))}"
+            says = print_mass(kg, unit)
+            share = _share_of(after)
+            if share is not None:
+                says += f"; {_then(rig, share)}"
                 if not low <= share <= high:
                     worsens.append(_share(rig))
-            routes.append(Route(name=name, amount=amount / factor, says=says, worsens=worsens))
+            routes.append(Route(name=name, amount=kg / factor, says=says, worsens=worsens))
         routes += _moved_back(rig, form[row.id][0], excess, state)
         label = check_label(rig, row.id)
         says = f"{label}: {print_mass(excess, unit)} must come off it to clear the limit and the ±."

@@ -6,9 +6,8 @@ import numpy as np
 
 from noxel.core.adjust.actions import most_restoration
 from noxel.core.adjust.baseline import Baseline
-from noxel.core.adjust.linear_model import MOMENT, TONGUE, Vector
+from noxel.core.adjust.linear_model import Vector, amount, sum_of
 from noxel.core.adjust.milp import Programme, state_after
-from noxel.core.mechanics import lever_lengths, statics
 from noxel.core.quantities import LITRES, Length
 from noxel.core.rig import Step
 
@@ -23,23 +22,21 @@ def steps_of(base: Baseline, programme: Programme, values: Vector, *, rounded: b
     for act in programme.acts:
         if values[act.columns["switch"]] < 0.5:
             continue
-        amount = float(values[act.columns["amount"]]) if "amount" in act.columns else 0.0
-        if "amount" in act.columns and amount < 1e-9:
+        much = float(values[act.columns["amount"]]) if "amount" in act.columns else 0.0
+        if "amount" in act.columns and much < 1e-9:
             continue
         if act.kind == "leave":
             steps.append(Step(kind="leave", index=act.index))
         elif act.kind == "swap":
             steps.append(Step(kind="swap", index=act.index, position=_at(act.place)))
         elif act.kind == "move":
-            way = float(
-                np.sign((act.per_unit if act.per_unit is not None else np.zeros(5)) @ _BACKWARD)
-            )
-            moved = min(act.most, math.ceil(amount / grain - 1e-6) * grain) if rounded else amount
+            way = 0.0 if act.per_unit is None else float(np.sign(act.per_unit @ _BACKWARD))
+            moved = min(act.most, math.ceil(much / grain - 1e-6) * grain) if rounded else much
             steps.append(Step(kind="move", index=act.index, position=_at(act.place + way * moved)))
         elif act.kind == "tank":
             tank = rig.tanks[act.index]
             unit = LITRES["gal"] if volume == 1.0 else volume
-            drained = amount * tank.capacity.litres
+            drained = much * tank.capacity.litres
             if rounded:
                 drained = min(
                     act.most * tank.capacity.litres, math.ceil(drained / unit - 1e-6) * unit
@@ -55,7 +52,7 @@ def steps_of(base: Baseline, programme: Programme, values: Vector, *, rounded: b
     return [*steps, bars] if bars else steps
 
 
-_BACKWARD = np.array([-1.0, 1.0, 0.0, -1.0, 0.0])
+_BACKWARD = sum_of({"rear": 2.0, "vehicle": -1.0, "tongue": -1.0})
 """Moving back loads the rear axle and unloads the front, or unloads the tongue."""
 
 
@@ -73,9 +70,8 @@ def _bars(base: Baseline, programme: Programme, values: Vector, *, rounded: bool
     if not wanted or float(values[wanted[0].columns["amount"]]) < 1e-9:
         return None
     state = state_after(programme, values)
-    at = lever_lengths(base.rig)
-    full = statics.bar_moment(1.0, float(state[TONGUE]), at.b, at.length)
-    restoration = float(state[MOMENT]) / full if full else 0.0
+    lifted = amount(state, "lifted")
+    restoration = amount(state, "returned") / lifted if lifted else 0.0
     most = most_restoration(base.rig)
     tighter = restoration > (base.rig.plan.front_restoration or 0.0)
     if rounded:

@@ -6,8 +6,8 @@ import datetime
 from collections.abc import Callable, Mapping, Sequence
 
 from noxel.core.adjust.baseline import Baseline, baseline_of
-from noxel.core.limits import Checked, Status, Verdict, verdict
-from noxel.core.mechanics import ball_load_transfer, in_the_rigs_unit, lever_lengths, statics
+from noxel.core.limits import Checked, CheckId, Status, Verdict, verdict
+from noxel.core.mechanics import in_the_rigs_unit, levers_of, load
 from noxel.core.quantities import KG, LITRES, Mass, print_length, print_mass
 from noxel.core.rig import KeptPlan, Load, RigFile, Step, Tank
 from noxel.core.wording import (
@@ -40,7 +40,7 @@ KEYS = (
 class CheckChange(Answer):
     """One check before and after; ``change`` is what its margin gained, minus lost."""
 
-    check: str
+    check: CheckId
     label: str
     before: float | None
     after: float | None
@@ -224,11 +224,14 @@ def _other_hitch(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
     same = (now.own_mass, now.own_lever) == (then.own_mass, then.own_lever)
     changed = rig.model_copy(update={"hitch": other.hitch})
     if base and base.hitch_fitted and base.front and base.rear and not same:
-        at = lever_lengths(rig)
-        off, on = (
-            ball_load_transfer(each.own_mass, at.b + each.own_lever, at.a) for each in (now, then)
+        levers = levers_of(rig)
+        change = levers.at_hitch(then.own_mass, then.own_lever).less(
+            levers.at_hitch(now.own_mass, now.own_lever)
         )
-        front, rear = base.front.kg + on.front - off.front, base.rear.kg + on.rear - off.rear
+        front, rear = (
+            mass.kg + (load(change, key) or 0.0)
+            for mass, key in ((base.front, "front_solo"), (base.rear, "rear_solo"))
+        )
         moved = base.model_copy(
             update={"front": Mass(f"{front!r} kg", front), "rear": Mass(f"{rear!r} kg", rear)}
         )
@@ -334,14 +337,10 @@ def _bars_held(base: Baseline, changed: RigFile, steps: Sequence[Step]) -> str |
         or any(step.kind in ("bars", "hitch", "vehicle") for step in steps)
     ):
         return None
-    before, after, at = base.loads(rig), base.loads(changed), lever_lengths(changed)
-    full = statics.bar_moment(1.0, after["tongue_static"], at.b, at.length)
-    if full <= 0:
+    before, after = base.loads(rig), base.loads(changed)
+    if after["tongue_static"] * (levers_of(changed).overhang or 0.0) <= 0:
         return None
-    held = (
-        statics.bar_moment(rig.plan.front_restoration, before["tongue_static"], at.b, at.length)
-        / full
-    )
+    held = rig.plan.front_restoration * before["tongue_static"] / after["tongue_static"]
     if not 0 <= held <= 2:
         return None
     other = base.loads(

@@ -5,9 +5,6 @@ left.
 """
 
 from noxel.core.limits.checks import (
-    AXLE_LOAD,
-    FIGURE_OF,
-    MAY_BE_NEGATIVE,
     Checked,
     Foreseen,
     Outlook,
@@ -18,6 +15,7 @@ from noxel.core.limits.checks import (
     limit_of,
     not_settled,
     run_checks,
+    status_at,
     tightest_first,
     verdict,
 )
@@ -27,7 +25,6 @@ from noxel.core.limits.judged import Judged, foreseen, judge, pick_weigh_in
 from noxel.core.limits.outlook import foresee, outlook_of
 from noxel.core.limits.pressures import pressure_for
 from noxel.core.limits.ratings import (
-    RATING_PATHS,
     Limit,
     combination_limit,
     cushion,
@@ -37,8 +34,17 @@ from noxel.core.limits.ratings import (
     tongue_limit,
     tow_limit,
 )
-from noxel.core.limits.rules import BrokenRule, broken_rules
+from noxel.core.limits.rules import BrokenRule, broken_rules, row_for, tongue_rows
 from noxel.core.limits.since import Since, as_it_stands
+from noxel.core.limits.specs import (
+    CHECKS,
+    UNDER_LOAD,
+    AxleGroup,
+    CheckId,
+    CheckSpec,
+    Subject,
+    single_axle,
+)
 from noxel.core.limits.tires import (
     OLD_YEARS,
     AxleSet,
@@ -53,14 +59,15 @@ from noxel.core.limits.under_load import AXLES_APART, SIDES_APART
 
 __all__ = [
     "AXLES_APART",
-    "AXLE_LOAD",
-    "FIGURE_OF",
-    "MAY_BE_NEGATIVE",
+    "CHECKS",
     "OLD_YEARS",
-    "RATING_PATHS",
     "SIDES_APART",
+    "UNDER_LOAD",
+    "AxleGroup",
     "AxleSet",
     "BrokenRule",
+    "CheckId",
+    "CheckSpec",
     "Checked",
     "Doubt",
     "DoubtCode",
@@ -71,6 +78,7 @@ __all__ = [
     "Outlook",
     "Since",
     "Status",
+    "Subject",
     "Verdict",
     "age_years",
     "as_it_stands",
@@ -97,9 +105,13 @@ __all__ = [
     "pick_weigh_in",
     "pressure_for",
     "read_load_index",
+    "row_for",
     "run_checks",
+    "single_axle",
+    "status_at",
     "tightest_first",
     "tongue_limit",
+    "tongue_rows",
     "tow_limit",
     "unanswered",
     "verdict",

@@ -6,8 +6,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from noxel.core.limits.ratings import Limit, cushion, limits, unsure
-from noxel.core.limits.tires import axle_sets
-from noxel.core.limits.under_load import assembly_load, single_axles, tire_load
+from noxel.core.limits.specs import CHECKS, CheckId, CheckSpec, Part, single_axle
+from noxel.core.limits.under_load import single_axles, under_load
 from noxel.core.mechanics import (
     SAME,
     Weighing,
@@ -24,60 +24,19 @@ Status = Literal["over", "low", "high", "tight", "unconfirmed", "unknown", "with
 Verdict = Literal["stop", "incomplete", "caution", "within"]
 Outlook = Literal["over", "over_at_rating", "low", "high", "within", "open"]
 
-REQUIRED_TOWING = (
-    "vehicle.front_axle",
-    "vehicle.rear_axle",
-    "vehicle.gross",
-    "vehicle.tow_rating",
-    "combination.gross",
-    "trailer.gross",
-    "trailer.axles",
-    "hitch.trailer",
-    "hitch.tongue",
-    "tongue.share",
-)
-REQUIRED_ALONE = ("vehicle.front_axle", "vehicle.rear_axle", "vehicle.gross")
-
-FIGURE_OF = {
-    "vehicle.front_axle": "front_hitched",
-    "vehicle.rear_axle": "rear_hitched",
-    "vehicle.gross": "vehicle_hitched",
-    "combination.gross": "combination_gross",
-    "vehicle.tow_rating": "trailer_gross",
-    "trailer.gross": "trailer_gross",
-    "trailer.axles": "trailer_axles",
-    "hitch.trailer": "trailer_gross",
-    "hitch.tongue": "tongue_static",
-    "tongue.share": "tongue_share",
-}
-"""The load that each check judges, where it is a load as it stands."""
-AXLE_LOAD = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}
-"""The load on each group of tires."""
-FLOORS = {
-    "trailer.gross": "trailer_axles",
-    "vehicle.tow_rating": "trailer_axles",
-    "hitch.trailer": "trailer_axles",
-    "hitch.tongue": "tongue_net",
-    "vehicle.gross": "vehicle_solo",
-    "combination.gross": "vehicle_solo",
-    "vehicle.rear_axle": "rear_solo",
-}
-"""What a load that is not known is at least, when towing."""
 BARS_MAY_MOVE = 0.25
 """Part of the tongue that bars may still move to the trailer's axles, once they are tensioned."""
-MAY_BE_NEGATIVE = ("vehicle.payload", "trailer.cargo", "tongue.share")
-"""Differences and shares: a load itself is never below nothing."""
 
 
-def required_checks(rig: RigFile) -> tuple[str, ...]:
+def required_checks(rig: RigFile) -> tuple[CheckId, ...]:
     """Which checks must be made; a car towed on its own wheels has no tongue to judge."""
-    if not rig.towing:
-        return REQUIRED_ALONE
-    if on_its_wheels(rig):
-        return tuple(
-            check for check in REQUIRED_TOWING if check not in ("hitch.tongue", "tongue.share")
-        )
-    return REQUIRED_TOWING
+    when = ("always", "towing") if rig.towing else ("always",)
+    tongue = not on_its_wheels(rig)
+    return tuple(
+        check
+        for check, spec in CHECKS.items()
+        if spec.required in when and (tongue or spec.settled_by != "tongue")
+    )
 
 
 @dataclass(slots=True, eq=False)
@@ -99,7 +58,7 @@ class Checked:
     that is used. ``expected`` is what a check that cannot be made yet is expected to find.
     """
 
-    id: str
+    id: CheckId
     actual: Figure | None
     limit: Limit | None
     status: Status
@@ -112,6 +71,16 @@ class Checked:
 
     margin: float | None = field(init=False)
     used: float | None = field(init=False)
+
+    @property
+    def spec(self) -> CheckSpec:
+        """What the check is."""
+        return CHECKS[self.id]
+
+    @property
+    def rating_path(self) -> str | None:
+        """Where its rating is entered."""
+        return self.limit.path if self.limit else self.spec.rating
 
     def __post_init__(self) -> None:
         self.margin = self.used = None
@@ -137,13 +106,13 @@ def exceeds(actual: float, limit: float) -> bool:
     return actual - limit > SAME * max(abs(actual), abs(limit))
 
 
-def impossible(check: str, actual: Figure) -> bool:
+def impossible(check: CheckId, actual: Figure) -> bool:
     """Whether a load is below nothing by more than its ±."""
-    return check not in MAY_BE_NEGATIVE and actual.value + actual.plus_minus < 0
+    return not CHECKS[check].may_be_negative and actual.value + actual.plus_minus < 0
 
 
 def status_of(
-    check: str,
+    check: CheckId,
     actual: Figure | None,
     limit: Limit | None,
     cushioned: float,
@@ -155,12 +124,17 @@ def status_of(
     over = exceeds(actual.value, limit.kg)
     if by_other_label is not None and exceeds(by_other_label.value, limit.kg) != over:
         return "unconfirmed"
-    if over and (not limit.worked_out or limit.certainty == "optimistic"):
+    return status_at(actual.value, actual.plus_minus, limit, cushioned)
+
+
+def status_at(load: float, plus_minus: float, limit: Limit, cushioned: float) -> Status:
+    """The status of a load and its ± against a limit. [kg]"""
+    if exceeds(load, limit.kg) and (not limit.worked_out or limit.certainty == "optimistic"):
         return "over"
     if not limit.real:
         return "unconfirmed"
-    near = limit.kg - actual.value <= actual.plus_minus + SAME * limit.kg
-    return "tight" if near or exceeds(actual.value, cushioned * limit.kg) else "within"
+    near = limit.kg - load <= plus_minus + SAME * limit.kg
+    return "tight" if near or exceeds(load, cushioned * limit.kg) else "within"
 
 
 def share_status(figure: Figure | None, low: float, high: float) -> Status:
@@ -235,25 +209,22 @@ def _two_labels(
     return entered or label, label if brochure else None
 
 
-def _actuals(rig: RigFile, weighing: Weighing, bases: Bases) -> dict[str, Figure | None]:
+def _actuals(rig: RigFile, weighing: Weighing, bases: Bases) -> dict[CheckId, Figure | None]:
     figures, hitched = weighing.figures, weighing.hitched
-    found: dict[str, Figure | None] = {check: figures.get(key) for check, key in FIGURE_OF.items()}
-    found["vehicle.payload"] = payload_used(rig, figures.get("vehicle_hitched"), bases.empty)
-    found["trailer.cargo"] = cargo_used(rig, figures.get("trailer_gross"), bases.dry)
-    for figure in single_axles(hitched) if hitched and rig.trailer else ():
-        found[f"trailer.axle_{figure.key.rsplit('_', 1)[1]}"] = figure
-    for each in axle_sets(rig):
-        whole = figures.get(AXLE_LOAD[each.group])
-        one = tire_load(rig, f"tire_{each.group}", hitched, each.group, whole, each.tires)
-        found[f"tires.{each.group}"] = one
-        found[f"wheels.{each.group}"] = one.renamed(f"wheel_{each.group}") if one else None
-        found[f"assembly.{each.group}"] = assembly_load(
-            rig, f"assembly_{each.group}", hitched, each.group, whole
-        )
-    return found
+    actuals: dict[CheckId, Figure | None] = {
+        check: figures.get(spec.load)
+        for check, spec in CHECKS.items()
+        if spec.part in ("load", "share")
+    }
+    actuals["vehicle.payload"] = payload_used(rig, figures.get("vehicle_hitched"), bases.empty)
+    actuals["trailer.cargo"] = cargo_used(rig, figures.get("trailer_gross"), bases.dry)
+    if hitched and rig.trailer:
+        for number, figure in single_axles(hitched).items():
+            actuals[single_axle(number)] = figure
+    return actuals | under_load(rig, hitched, figures)
 
 
-def _by_other_label(rig: RigFile, weighing: Weighing, bases: Bases) -> dict[str, Figure | None]:
+def _by_other_label(rig: RigFile, weighing: Weighing, bases: Bases) -> dict[CheckId, Figure | None]:
     """Payload and cargo counted from the label's own empty weight, beside a brochure's."""
     figures = weighing.figures
     return {
@@ -262,41 +233,40 @@ def _by_other_label(rig: RigFile, weighing: Weighing, bases: Bases) -> dict[str,
     }
 
 
-def _listed(rig: RigFile, limit: Mapping[str, Limit | None], weighing: Weighing) -> Iterable[str]:
+def _listed(
+    rig: RigFile, limit: Mapping[CheckId, Limit | None], weighing: Weighing
+) -> Iterable[CheckId]:
     required = required_checks(rig)
     yield from (check for check in required if check != "tongue.share")
-    single = set(weighing.hitched.single_axles) if weighing.hitched else set()
-    for check in limit:
-        if (
-            check in required
-            or limit[check] is None
-            or (check == "hitch.tongue" and on_its_wheels(rig))
-        ):
+    single = weighing.hitched.single_axles if weighing.hitched else ()
+    for check, known in limit.items():
+        spec = CHECKS[check]
+        if check in required or known is None:
             continue
-        if check.startswith("trailer.axle_") and int(check.rsplit("_", 1)[1]) not in single:
+        if spec.settled_by == "tongue" or (spec.axle is not None and spec.axle not in single):
             continue
         yield check
     if "tongue.share" in required:
         yield "tongue.share"
 
 
-_BASE_OF = {"vehicle.payload": "vehicle.curb_weight", "trailer.cargo": "trailer.dry_weight"}
+_BASE_OF: Mapping[Part, str] = {
+    "beyond_empty": "vehicle.curb_weight",
+    "beyond_dry": "trailer.dry_weight",
+}
 
 
 def limit_of(
-    rig: RigFile, check: str, known: Mapping[str, Limit | None], weighing: Weighing
+    rig: RigFile, check: CheckId, known: Mapping[CheckId, Limit | None], weighing: Weighing
 ) -> Limit | None:
     """A check's limit; one that rests on a curb or dry weight that is only a guess confirms
     nothing.
     """
-    limit = known[check]
-    base = _BASE_OF.get(check)
-    if (
-        limit is None
-        or base is None
-        or not limit.real
-        or (check == "vehicle.payload" and "curb_measured" in weighing.figures)
-    ):
+    limit, part = known[check], CHECKS[check].part
+    base = _BASE_OF.get(part)
+    if limit is None or base is None or not limit.real:
+        return limit
+    if part == "beyond_empty" and "curb_measured" in weighing.figures:
         return limit
     return limit.resting_on(base) if unsure(rig, base) else limit
 
@@ -353,13 +323,13 @@ def _share_row(rig: RigFile, weighing: Weighing, actual: Figure | None) -> Check
     return Checked("tongue.share", actual, None, status, True, range=(low, high))
 
 
-def _floors(rig: RigFile, weighing: Weighing, check: str, bases: Bases) -> list[Figure]:
+def _floors(rig: RigFile, weighing: Weighing, check: CheckId, bases: Bases) -> list[Figure]:
     """What a load that is not known is at least: for the payload by each label. [kg]"""
     if check == "vehicle.payload":
         solo = weighing.figures.get("vehicle_solo")
         by_labels = (payload_used(rig, solo, each) for each in (bases.empty, bases.empty_by_label))
         return [each for each in by_labels if each is not None]
-    floor = weighing.figures.get(FLOORS.get(check, ""))
+    floor = weighing.figures.get(CHECKS[check].floor or "")
     return [floor] if floor else []
 
 
@@ -367,7 +337,7 @@ def not_settled(rig: RigFile, weighing: Weighing, row: Checked) -> bool:
     """Whether a load within its limit is not settled yet: the tongue was measured at another
     height, or bars that are still slack will move load here.
     """
-    if row.id in ("hitch.tongue", "tongue.share"):
+    if row.spec.settled_by == "tongue":
         return weighing.off_height
     to_come = rig.hitch.weight_distribution and weighing.slack and not weighing.engaged
     if not to_come or row.actual is None or row.limit is None:

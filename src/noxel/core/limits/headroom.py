@@ -4,11 +4,23 @@ and no larger.
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import Literal
 
-from noxel.core.limits.checks import Checked
-from noxel.core.mechanics import Weighing, anything_listed, load_place
-from noxel.core.rig import RigFile, on_pin
+from noxel.core.limits.checks import Checked, exceeds
+from noxel.core.limits.rules import row_for, tongue_rows
+from noxel.core.mechanics import (
+    Levers,
+    Side,
+    State,
+    Weighing,
+    anything_listed,
+    empty_by_label,
+    levers_of,
+    load_place,
+    loads,
+    usual_lever,
+)
+from noxel.core.quantities import Amount, nominal
+from noxel.core.rig import RigFile
 
 
 @dataclass(slots=True, eq=False)
@@ -17,78 +29,71 @@ class Headroom:
     what to remove. [kg]
     """
 
-    where: Literal["vehicle", "trailer"]
+    where: Side
     kg: float
     check: Checked
     unknown: int
     listed: bool = True
 
 
-def _slopes(
-    rig: RigFile, weighing: Weighing
-) -> Mapping[Literal["vehicle", "trailer"], Mapping[str, float]]:
-    """What one more kilogram in each place adds to each check.
+Changes = Mapping[str, Amount | None]
+
+
+def _changes(rig: RigFile, weighing: Weighing) -> Mapping[Side, Changes]:
+    """What one more kilogram in each place adds to each load.
 
     In the vehicle, where its listed load lies on average; in the trailer, spread as it is now, so
-    that the tongue share stays.
+    that the tongue share stays; the bars as they are.
     """
     place = load_place(rig)
-    in_vehicle = {
-        "vehicle.front_axle": 1 - place,
-        "vehicle.rear_axle": place,
-        "vehicle.gross": 1.0,
-        "vehicle.payload": 1.0,
-        "combination.gross": 1.0,
-    }
-    known = weighing.figures.get("tongue_share")
-    if known is None:
-        return {"vehicle": in_vehicle}
-    s = known.value
-    geometry = rig.vehicle.geometry
-    lever = (
-        geometry.hitch_offset.m / geometry.wheelbase.m
-        if geometry.wheelbase and geometry.hitch_offset
-        else 0.35
-    )
-    if on_pin(rig) and not (geometry.wheelbase and geometry.hitch_offset):
-        lever = 0.0
-    in_trailer = {
-        "trailer.gross": 1.0,
-        "vehicle.tow_rating": 1.0,
-        "hitch.trailer": 1.0,
-        "combination.gross": 1.0,
-        "trailer.cargo": 1.0,
-        "trailer.axles": 1.0 - s,
-        "hitch.tongue": s,
-        "vehicle.gross": s,
-        "vehicle.payload": s,
-        "vehicle.rear_axle": s * (1 + lever),
-        "vehicle.front_axle": -s * lever,
-    }
-    return {"vehicle": in_vehicle, "trailer": in_trailer}
+    changes: dict[Side, Changes] = {"vehicle": loads(State(vehicle=1.0, rear=place, cargo=1.0))}
+    share = weighing.figures.get("tongue_share")
+    if share is not None:
+        levers = levers_of(rig)
+        if levers.wheelbase is None or levers.overhang is None:
+            levers = Levers(1.0, nominal(usual_lever(rig)), None)
+        changes["trailer"] = loads(levers.at_share(1.0, share.value, restored=0.0))
+    return changes
 
 
-_AXLE_OF = {
-    f"{part}.{group}": axle
-    for part in ("tires", "wheels", "assembly")
-    for group, axle in (
-        ("front", "vehicle.front_axle"),
-        ("rear", "vehicle.rear_axle"),
-        ("trailer", "trailer.axles"),
-    )
-}
-
-
-def _slope(row: Checked, slopes: Mapping[str, float], loads: Mapping[str, float]) -> float:
+def _slope(row: Checked, change: Changes, weighing: Weighing) -> float:
     """What a check takes of each kilogram more; a tire or a single axle takes the share of its
     axles that it has now.
     """
-    group = "trailer.axles" if row.id.startswith("trailer.axle_") else _AXLE_OF.get(row.id)
-    if group is None:
-        return slopes.get(row.id, 0.0)
-    return (
-        slopes.get(group, 0.0) * loads.get(row.id, 0.0) / loads[group] if loads.get(group) else 0.0
-    )
+    spec = row.spec
+    slope = nominal(change[spec.load])
+    whole = weighing.figures.get(spec.load)
+    if spec.part not in ("tire", "wheel", "assembly", "axle") or row.actual is None:
+        return slope
+    return slope * row.actual.value / whole.value if whole and whole.value else 0.0
+
+
+def _room(rig: RigFile, weighing: Weighing, row: Checked, change: Changes) -> float | None:
+    """How much more a check leaves; None where it leaves no end to it, or cannot be told. [kg]"""
+    if row.spec.part == "share":
+        return None
+    slope, rooms = _slope(row, change, weighing), []
+    if slope > 0 and row.actual is not None and row.limit is not None and row.limit.real:
+        rooms.append((row.cushion * row.limit.kg - row.actual.value) / slope)
+    if row.id == "hitch.tongue" and (by_table := _by_table(rig, weighing, slope)) is not None:
+        rooms.append(by_table)
+    return min(rooms, default=None)
+
+
+def _by_table(rig: RigFile, weighing: Weighing, slope: float) -> float | None:
+    """How much more the vehicle maker's tongue table leaves: on the tongue, or in the vehicle until
+    the row ends that still allows this tongue. What both may be by their ± counts. [kg]
+    """
+    rows, figures = tongue_rows(rig), weighing.figures
+    solo, tongue = figures.get("vehicle_solo"), figures.get("tongue_static")
+    empty = figures.get("curb_measured") or empty_by_label(rig)
+    if not rows or solo is None or tongue is None or empty is None:
+        return None
+    carried, most = solo.value + solo.plus_minus - empty.value, tongue.value + tongue.plus_minus
+    if slope > 0:
+        return (row_for(rows, carried).tongue.kg - most) / slope
+    allows = [row.load.kg for row in rows if not exceeds(most, row.tongue.kg)]
+    return max(allows, default=0.0) - carried
 
 
 def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> list[Headroom]:
@@ -110,17 +115,13 @@ def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> lis
         One for each place; ``unknown`` is how many required checks could not be counted. [kg]
     """
     rows = list(checks)
-    loads = {row.id: row.actual.value for row in rows if row.actual is not None}
     unknown = sum(1 for row in rows if row.required and row.status in ("unknown", "unconfirmed"))
     found = []
-    for where, slopes in _slopes(rig, weighing).items():
+    for where, change in _changes(rig, weighing).items():
         room: Headroom | None = None
         for row in rows:
-            slope = _slope(row, slopes, loads)
-            if slope <= 0 or row.actual is None or row.limit is None or not row.limit.real:
-                continue
-            kg = (row.cushion * row.limit.kg - row.actual.value) / slope
-            if room is None or kg < room.kg:
+            kg = _room(rig, weighing, row, change)
+            if kg is not None and (room is None or kg < room.kg):
                 room = Headroom(where, kg, row, unknown, anything_listed(rig, "vehicle"))
         if room is not None:
             found.append(room)

@@ -6,8 +6,6 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from noxel.core.limits.checks import (
-    AXLE_LOAD,
-    FIGURE_OF,
     Checked,
     Foreseen,
     Outlook,
@@ -17,8 +15,8 @@ from noxel.core.limits.checks import (
     payload_used,
 )
 from noxel.core.limits.ratings import Limit
-from noxel.core.limits.tires import axle_sets
-from noxel.core.limits.under_load import assembly_load, tire_load
+from noxel.core.limits.specs import CHECKS, CheckId
+from noxel.core.limits.under_load import under_load
 from noxel.core.mechanics import (
     Knowledge,
     anything_listed,
@@ -45,30 +43,26 @@ class _Prospect:
     by_list: bool = False
 
 
-def _prospects(rig: RigFile, known: Knowledge) -> dict[str, _Prospect]:
-    found = {
-        check: _Prospect(figure)
-        for check, key in FIGURE_OF.items()
-        if (figure := known.known(key)) is not None
+def _prospects(rig: RigFile, known: Knowledge) -> dict[CheckId, _Prospect]:
+    loads = {
+        spec.load: figure
+        for spec in CHECKS.values()
+        if (figure := known.known(spec.load)) is not None
     }
-    found |= {
-        check: prospect
-        for check, prospect in (
-            ("vehicle.payload", _payload(rig, known)),
-            ("trailer.cargo", _cargo(rig, known)),
-        )
-        if prospect is not None
+    prospects = {
+        check: _Prospect(loads[spec.load])
+        for check, spec in CHECKS.items()
+        if spec.part in ("load", "share") and spec.load in loads
     }
-    for each in axle_sets(rig):
-        whole = known.known(AXLE_LOAD[each.group])
-        one = tire_load(rig, f"tire_{each.group}", None, each.group, whole, each.tires)
-        if one is not None:
-            found[f"tires.{each.group}"] = _Prospect(one)
-            found[f"wheels.{each.group}"] = _Prospect(one.renamed(f"wheel_{each.group}"))
-        assembly = assembly_load(rig, f"assembly_{each.group}", None, each.group, whole)
-        if assembly is not None:
-            found[f"assembly.{each.group}"] = _Prospect(assembly)
-    return found
+    beyond: dict[CheckId, _Prospect | None] = {
+        "vehicle.payload": _payload(rig, known),
+        "trailer.cargo": _cargo(rig, known),
+    }
+    prospects |= {check: prospect for check, prospect in beyond.items() if prospect is not None}
+    for check, figure in under_load(rig, None, loads).items():
+        if figure is not None:
+            prospects[check] = _Prospect(figure)
+    return prospects
 
 
 def _payload(rig: RigFile, known: Knowledge) -> _Prospect | None:
@@ -117,16 +111,6 @@ def _cargo(rig: RigFile, known: Knowledge) -> _Prospect | None:
     return _Prospect(total("cargo_used", "what is listed in the trailer", terms), by_list=True)
 
 
-def _load_key(check: str) -> str:
-    """The load that a check rests on."""
-    group, _, name = check.partition(".")
-    if group in ("tires", "wheels", "assembly"):
-        return AXLE_LOAD[name]
-    return {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(
-        check
-    ) or FIGURE_OF[check]
-
-
 def _against_limit(actual: Figure, limit: Limit, cushion: float) -> Outlook:
     least, most = actual.value - actual.plus_minus, actual.value + actual.plus_minus
     if exceeds(least, limit.kg) and (not limit.worked_out or limit.certainty == "optimistic"):
@@ -143,9 +127,9 @@ def _of_share(actual: Figure, low: float, high: float) -> Outlook:
     return "within" if not exceeds(low, least) and not exceeds(most, high) else "open"
 
 
-def _cautious(rig: RigFile, known: Knowledge, check: str, found: Outlook) -> Outlook:
+def _cautious(rig: RigFile, known: Knowledge, check: CheckId, found: Outlook) -> Outlook:
     """The four cautions: what an estimate must not say, from what it rests on."""
-    rests, way = known.rests_on_trailer(_load_key(check)), known.way("trailer_gross")
+    rests, way = known.rests_on_trailer(CHECKS[check].load), known.way("trailer_gross")
     if rests and way == "rating":
         if found == "over":
             return "over_at_rating"
@@ -166,7 +150,7 @@ def _cautious(rig: RigFile, known: Knowledge, check: str, found: Outlook) -> Out
     return "open" if nobody and check in NEEDS_SOMEBODY and found == "within" else found
 
 
-def _of_list(rig: RigFile, known: Knowledge, check: str, found: Outlook) -> Outlook:
+def _of_list(rig: RigFile, known: Knowledge, check: CheckId, found: Outlook) -> Outlook:
     """The cautions about what only a list adds up to."""
     if check == "trailer.cargo":
         complete = rig.plan.trailer_by == "listed"

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from noxel.core.limits.specs import CHECKS, UNDER_LOAD, CheckId, single_axle
 from noxel.core.limits.tires import AxleSet, axle_sets
 from noxel.core.quantities import Mass
 from noxel.core.rig import (
@@ -26,27 +27,13 @@ WORKED_OUT: tuple[Certainty, ...] = ("optimistic", "conservative", "rough")
 UNSURE = ("guess", "worked_out")
 """Sources that make an entered rating confirm nothing."""
 
-CUSHION_SCHOOL: Mapping[str, float] = {"vehicle.tow_rating": 0.80, "trailer.cargo": 0.85}
+CUSHION_SCHOOL: Mapping[CheckId, float] = {"vehicle.tow_rating": 0.80, "trailer.cargo": 0.85}
 """The cushion school: 80 % of the tow rating, 85 % of the trailer's cargo."""
 
 
 ROUGH_TONGUE = 0.10
 """Tongue limit as a share of the tow rating where none was entered; rough, for ball hitches only.
 """
-
-
-RATING_PATHS = {
-    "vehicle.front_axle": "vehicle.ratings.gawr_front",
-    "vehicle.rear_axle": "vehicle.ratings.gawr_rear",
-    "vehicle.gross": "vehicle.ratings.gvwr",
-    "combination.gross": "vehicle.ratings.gcwr",
-    "vehicle.tow_rating": "vehicle.ratings.tow_rating",
-    "trailer.gross": "trailer.ratings.gvwr",
-    "trailer.axles": "trailer.ratings.gawr[0]",
-    "hitch.trailer": "hitch.parts[0].trailer",
-    "hitch.tongue": "vehicle.ratings.tongue_rating",
-}
-"""Where the rating of each required check is entered."""
 
 
 @dataclass(slots=True, eq=False)
@@ -108,12 +95,12 @@ def unsure(rig: RigFile, path: str) -> bool:
     )
 
 
-def cushion(rig: RigFile, check: str) -> float:
+def cushion(rig: RigFile, check: CheckId) -> float:
     """The share of a limit that the owner's policy lets be used; 1 is the full rating."""
     own = rig.policy.cushions.get(check)
     if own is not None:
         return own
-    if rig.policy.tire_reserve and check.startswith("tires."):
+    if rig.policy.tire_reserve and CHECKS[check].part == "tire":
         return 1 - rig.policy.tire_reserve
     return CUSHION_SCHOOL.get(check, 1.0) if rig.policy.school == "cushion" else 1.0
 
@@ -348,18 +335,17 @@ def tongue_limit(rig: RigFile) -> Limit | None:
     )
 
 
-def _under_load(rig: RigFile, each: AxleSet) -> dict[str, Limit | None]:
+def _under_load(rig: RigFile, axles: AxleSet) -> dict[CheckId, Limit | None]:
     """Limits of tires, wheels and axle assembly: for one tire, one wheel, one axle."""
-    rating, tires = each.rating, each.tires
-    tire = Limit(rating.kg, rating.source, f"{each.path}.{rating.field}") if rating else None
+    rating, tires = axles.rating, axles.tires
+    one_tire, wheel, assembly = UNDER_LOAD[axles.group]
+    tire = Limit(rating.kg, rating.source, f"{axles.path}.{rating.field}") if rating else None
     if tire is not None and unsure(rig, tire.path):
         tire.certainty = "guessed"
     return {
-        f"tires.{each.group}": tire,
-        f"wheels.{each.group}": _entered(rig, tires.wheel, "wheel", f"{each.path}.wheel"),
-        f"assembly.{each.group}": _entered(
-            rig, tires.assembly, "assembly", f"{each.path}.assembly"
-        ),
+        one_tire: tire,
+        wheel: _entered(rig, tires.wheel, "wheel", f"{axles.path}.wheel"),
+        assembly: _entered(rig, tires.assembly, "assembly", f"{axles.path}.assembly"),
     }
 
 
@@ -392,10 +378,10 @@ def _rear_limit(rig: RigFile) -> Limit | None:
     return _sum(rig, "gawr_rear+gawr_tag", rear.path, *both)
 
 
-def limits(rig: RigFile) -> dict[str, Limit | None]:
+def limits(rig: RigFile) -> dict[CheckId, Limit | None]:
     """Every check's limit, by its id; the checks of single trailer axles included."""
     ratings, trailer = rig.vehicle.ratings, rig.trailer
-    found: dict[str, Limit | None] = {
+    found: dict[CheckId, Limit | None] = {
         "vehicle.front_axle": _entered(
             rig, ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"
         ),
@@ -419,7 +405,7 @@ def limits(rig: RigFile) -> dict[str, Limit | None]:
         "hitch.tongue": tongue_limit(rig),
     }
     for index, rating in enumerate(trailer.ratings.gawr):
-        found[f"trailer.axle_{index + 1}"] = _entered(
+        found[single_axle(index + 1)] = _entered(
             rig, rating, "trailer.gawr", f"trailer.ratings.gawr[{index}]"
         )
     return found

@@ -5,12 +5,13 @@ Each rests on a figure that the owner looked up and entered. Where none is enter
 required.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from noxel.core.limits.checks import exceeds
 from noxel.core.mechanics import Weighing, empty_by_label
-from noxel.core.rig import RigFile, on_pin
+from noxel.core.rig import RigFile, TongueRow, on_pin
 
 RuleCode = Literal[
     "brakes_missing",
@@ -151,13 +152,25 @@ def _of_parts(rig: RigFile) -> list[BrokenRule]:
     return found
 
 
+def row_for(rows: Sequence[TongueRow], carried: float) -> TongueRow:
+    """The row of a maker's tongue table, in the order of its loads, for what the vehicle carries
+    itself; the last one beyond it. [kg]
+    """
+    return next((row for row in rows if not exceeds(carried, row.load.kg)), rows[-1])
+
+
+def tongue_rows(rig: RigFile) -> list[TongueRow]:
+    """The vehicle maker's tongue table in the order of its loads."""
+    return sorted(rig.vehicle.tongue_table, key=lambda row: row.load.kg)
+
+
 def _tongue_table(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     """The load on the hitch against the vehicle maker's table, in which it falls with what the
     vehicle carries itself. [kg]
 
     What both may be by their ± counts; where one of them is not known, the table stays open.
     """
-    rows = sorted(rig.vehicle.tongue_table, key=lambda row: row.load.kg)
+    rows = tongue_rows(rig)
     if not rows:
         return []
     path, last = "vehicle.tongue_table", rows[-1]
@@ -167,7 +180,7 @@ def _tongue_table(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
         return [BrokenRule("tongue_table_open", path, 0.0, 0.0, last.tongue.kg)]
     carried = solo.value - empty.value
     most = carried + solo.plus_minus
-    row = next((row for row in rows if not exceeds(most, row.load.kg)), last)
+    row = row_for(rows, most)
     over = exceeds(tongue.value + tongue.plus_minus, row.tongue.kg)
     if over and not exceeds(carried, last.load.kg):
         return [BrokenRule("tongue_table", path, tongue.value, tongue.plus_minus, row.tongue.kg)]

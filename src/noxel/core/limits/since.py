@@ -8,13 +8,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from noxel.core.limits.checks import (
-    AXLE_LOAD,
-    FIGURE_OF,
     Checked,
     Verdict,
     share_status,
     status_of,
 )
+from noxel.core.limits.specs import AxleGroup, CheckId
+from noxel.core.limits.tires import axle_sets
 from noxel.core.mechanics import Weighing, changes_since
 from noxel.core.quantities import Amount, Figure, Term, combine, nominal, ratio, total
 from noxel.core.rig import RigFile, WeighIn, share_range
@@ -29,7 +29,7 @@ class Since:
     """
 
     rows: list[Checked]
-    untold: tuple[str, ...]
+    untold: tuple[CheckId, ...]
     weighing: Weighing
     """What was weighed, with the changes that can be told."""
 
@@ -92,26 +92,26 @@ def _with(weighing: Weighing, changes: Changes) -> Weighing:
     return replace(weighing, figures=figures)
 
 
-def _heaviest_axle(rows: Sequence[Checked]) -> str | None:
-    single = [row for row in rows if row.id.startswith("trailer.axle_") and row.actual]
+def _heaviest_axle(rows: Sequence[Checked]) -> CheckId | None:
+    single = [row for row in rows if row.spec.part == "axle" and row.actual]
     heaviest = max(single, key=lambda row: row.actual.value if row.actual else 0.0, default=None)
     return heaviest.id if heaviest else None
 
 
 def _change_of(
-    rig: RigFile, row: Checked, changes: Changes, weighing: Weighing, heaviest: str | None
+    rig: RigFile, row: Checked, changes: Changes, weighing: Weighing, heaviest: CheckId | None
 ) -> Amount | None:
     """How a check's load changed; None where that cannot be told. [kg]"""
-    group, _, name = row.id.partition(".")
-    if row.id == "tongue.share":
+    spec = row.spec
+    if spec.part == "share":
         return changes["tongue_static"] if "trailer_gross" in weighing.figures else None
-    if group in ("tires", "wheels", "assembly"):
-        return _on_one(rig, group, name, changes[AXLE_LOAD[name]])
-    if row.id.startswith("trailer.axle_"):
-        gain = _gain(changes["trailer_axles"])
+    change = changes[spec.load]
+    if spec.part == "axle":
+        gain = _gain(change)
         return gain if row.id == heaviest or gain is None else 0.0
-    key = {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(row.id)
-    return changes[key or FIGURE_OF[row.id]]
+    if spec.part in ("tire", "wheel"):
+        return _on_one_tire(rig, spec.group, _gain(change))
+    return _gain(change) if spec.part == "assembly" and spec.group == "trailer" else change
 
 
 def _gain(change: Amount | None) -> Amount | None:
@@ -119,18 +119,13 @@ def _gain(change: Amount | None) -> Amount | None:
     return change if change is None or nominal(change) > 0 else 0.0
 
 
-def _on_one(rig: RigFile, group: str, name: str, change: Amount | None) -> Amount | None:
-    """What one axle, or one tire, has of a change: all of a gain on one axle and one side of it."""
-    if group == "assembly" and name != "trailer":
-        return change
-    gain = _gain(change)
-    if gain is None or group == "assembly":
-        return gain
-    tires = rig.trailer.tires if rig.trailer else None
-    axles = (len(rig.trailer.ratings.gawr) or 2) if rig.trailer else 1
-    if name != "trailer":
-        tires, axles = getattr(rig.vehicle.tires, name), 1
-    return gain * (2 * axles / tires.count) if tires and tires.count else None
+def _on_one_tire(rig: RigFile, group: AxleGroup | None, gain: Amount | None) -> Amount | None:
+    """What one tire has of a gain: all of it on one axle and one side of it."""
+    axles = next((axles for axles in axle_sets(rig) if axles.group == group), None)
+    if gain is None or axles is None or not axles.tires.count:
+        return None
+    number = (axles.axles or 2) if group == "trailer" else 1
+    return gain * (2 * number / axles.tires.count)
 
 
 def _more(figure: Figure, change: Amount) -> Figure:
@@ -144,7 +139,7 @@ def _changed(
     figures = weighing.figures
     if row.actual is None:
         return row
-    if row.id == "tongue.share":
+    if row.spec.part == "share":
         gross, more = figures["trailer_gross"], changes["trailer_gross"]
         share = ratio(
             combine([(1.0, figures["tongue_static"].amount), (1.0, change)]),

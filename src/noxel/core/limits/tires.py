@@ -10,7 +10,8 @@ import datetime
 import re
 from dataclasses import dataclass
 
-from noxel.core.quantities import PositiveMass
+from noxel.core.limits.specs import AxleGroup
+from noxel.core.quantities import Mass, PositiveMass
 from noxel.core.rig import LOAD_INDEX, AxleTires, RigFile
 
 P_METRIC = 1.10
@@ -144,7 +145,7 @@ class AxleSet:
     ratings alone; where it is not, up to six tires count as single.
     """
 
-    group: str
+    group: AxleGroup
     path: str
     tires: AxleTires
     rated: float | None
@@ -176,7 +177,7 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
     found = []
 
     def put(
-        group: str,
+        group: AxleGroup,
         path: str,
         tires: AxleTires,
         rated: float | None,
@@ -191,10 +192,11 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
             )
         )
 
-    for group, tires, rated in (
+    own: tuple[tuple[AxleGroup, AxleTires | None, Mass | None], ...] = (
         ("front", vehicle.tires.front, vehicle.ratings.gawr_front),
         ("rear", vehicle.tires.rear, vehicle.ratings.gawr_rear),
-    ):
+    )
+    for group, tires, rated in own:
         if tires is not None:
             put(group, f"vehicle.tires.{group}", tires, rated.kg if rated else None, 1, car=car)
     if trailer is not None and trailer.tires is not None:

@@ -2,7 +2,11 @@
 else from axle loads.
 """
 
-from noxel.core.mechanics import PassLoads, between, reading_words
+from collections.abc import Mapping
+
+from noxel.core.limits.specs import UNDER_LOAD, CheckId
+from noxel.core.limits.tires import axle_sets
+from noxel.core.mechanics import GROUPS, PassLoads, between, reading_words
 from noxel.core.quantities import Amount, Figure, Term, combine, nominal, total
 from noxel.core.rig import AxleTires, RigFile
 
@@ -57,8 +61,8 @@ def _heaviest(
             amount = combine([(1.0, loads.readings[name]), (1.0, _put_back(loads, group))])
             return Term("", f"heaviest wheel: {reading_words(name)}", amount), len(names), True
         if group == "trailer":
-            figures = single_axles(loads)
-            heaviest = max(figures, key=lambda each: each.value)
+            figures = single_axles(loads).values()
+            heaviest = max(figures, key=lambda figure: figure.value)
             return (
                 Term(
                     "", f"heaviest axle: {heaviest.terms[0].label.split(',')[0]}", heaviest.amount
@@ -75,17 +79,17 @@ def _heaviest(
     )
 
 
-def single_axles(loads: PassLoads) -> list[Figure]:
-    """The trailer's axles that were weighed singly. [kg]"""
-    found = []
+def single_axles(loads: PassLoads) -> dict[int, Figure]:
+    """The trailer's axles that were weighed singly, by their number from the front. [kg]"""
+    figures = {}
     for number in loads.single_axles:
         names = _amounts(loads, f"trailer_{number}")
         terms = [
             Term("+" if index else "", reading_words(name), loads.readings[name])
             for index, name in enumerate(names)
         ]
-        found.append(total(f"trailer_axle_{number}", "the readings of this axle", terms))
-    return found
+        figures[number] = total(f"trailer_axle_{number}", "the readings of this axle", terms)
+    return figures
 
 
 def _together(rig: RigFile, loads: PassLoads | None, group: str) -> bool:
@@ -187,7 +191,7 @@ def assembly_load(
     if group != "trailer":
         return whole.renamed(key) if whole else None
     if loads is not None and _axles(loads, group) is not None:
-        return max(single_axles(loads), key=lambda each: each.value).renamed(key)
+        return max(single_axles(loads).values(), key=lambda axle: axle.value).renamed(key)
     axles = len(rig.trailer.ratings.gawr) if rig.trailer else 0
     if whole is None or not axles:
         return None
@@ -201,3 +205,28 @@ def assembly_load(
         amount = amount * factor
         terms.append(Term("×", "one axle may carry more", factor, "count"))
     return Figure(key, amount, "load on the axles ÷ number of axles", tuple(terms))
+
+
+def under_load(
+    rig: RigFile, loads: PassLoads | None, figures: Mapping[str, Figure]
+) -> dict[CheckId, Figure | None]:
+    """What the heaviest tire, wheel and assembly of each group of axles carries, by its check.
+
+    Parameters
+    ----------
+    rig : RigFile
+        For its tires.
+    loads : PassLoads or None
+        The pass that was weighed; None for loads that are only expected.
+    figures : mapping
+        The load on each group, by the keys of the rig-file format. [kg]
+    """
+    found: dict[CheckId, Figure | None] = {}
+    for axles in axle_sets(rig):
+        group, whole = axles.group, figures.get(GROUPS[axles.group])
+        tire, wheel, assembly = UNDER_LOAD[group]
+        one = tire_load(rig, f"tire_{group}", loads, group, whole, axles.tires)
+        found[tire] = one
+        found[wheel] = one.renamed(f"wheel_{group}") if one else None
+        found[assembly] = assembly_load(rig, f"assembly_{group}", loads, group, whole)
+    return found

@@ -4,22 +4,17 @@ weigh-ins from elsewhere.
 
 import math
 from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import accumulate
 from typing import Any, NamedTuple
 
-from noxel.core.limits import (
-    Verdict,
-    exceeds,
-    judge,
-    limits,
-)
+from noxel.core.limits import CHECKS, CheckId, Verdict, exceeds, judge, limits
 from noxel.core.log.kept_plans import KeptAnswer
 from noxel.core.quantities import KG, print_mass
 from noxel.core.rig import RigFile, WeighIn, parse_rig
 from noxel.core.wording import Answer, check_label, figure_title, headline_of
 
-LINES = {
+LINES: Mapping[str, CheckId] = {
     "front_hitched": "vehicle.front_axle",
     "rear_hitched": "vehicle.rear_axle",
     "vehicle_hitched": "vehicle.gross",
@@ -134,7 +129,7 @@ def facts_of(rig: RigFile, number: int) -> Facts:
         if key in LINES
     }
     for row in judged.rows:
-        if row.id.startswith("trailer.axle_") and row.actual:
+        if row.spec.part == "axle" and row.actual:
             figures[row.id] = (row.actual.value, row.actual.plus_minus)
     listed = (
         {"vehicle": weigh_in.listed.vehicle, "trailer": weigh_in.listed.trailer}
@@ -197,15 +192,15 @@ def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
     """Every load over some weigh-ins in a row, against the ratings as they stand now."""
     factor, known = KG[rig.units.mass], limits(rig)
     made = []
-    single = sorted({key for each in run for key in each.facts.figures if key not in LINES})
-    for key, check in [*LINES.items(), *((axle, axle) for axle in single)]:
+    single: dict[str, CheckId] = {check: check for check, spec in CHECKS.items() if spec.axle}
+    for key, check in [*LINES.items(), *single.items()]:
         found = [each.facts.figures.get(key) for each in run]
         if any(found):
             limit = known.get(check)
             made.append(
                 Series(
                     key=key,
-                    label=check_label(rig, key) if key == check else figure_title(rig, key),
+                    label=check_label(rig, check) if key == check else figure_title(rig, key),
                     limit=limit.kg / factor if limit else None,
                     values=[None if each is None else each[0] / factor for each in found],
                     plus_minus=[None if each is None else each[1] / factor for each in found],

@@ -3,20 +3,18 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from noxel.core.limits import Limit, limits
+from noxel.core.limits import CHECKS, CheckId, Limit, limits, tow_limit
 from noxel.core.match.ceiling import as_towing, towing_limits
 from noxel.core.match.loaded_vehicle import (
-    solo_from_weigh_in,
+    Solo,
+    solo_planned,
+    solo_weighed,
     weigh_in_numbered,
     with_load,
 )
-from noxel.core.mechanics import Solo, items_kg, load_place, predict_solo, weigh
-from noxel.core.rig import RigFile, Trailer, on_pin, share_range
-
-BALL_USUAL, PIN_USUAL = 0.13, 0.20
-"""Tongue share of a trailer that was never weighed, where its dry share is not larger: on a ball,
-on a pin.
-"""
+from noxel.core.match.own_share import Share, share_planned
+from noxel.core.mechanics import Weighing, expect, items_kg, load_place, weigh
+from noxel.core.rig import RigFile, Trailer, on_pin
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,15 +27,23 @@ class MatchVehicle:
     id: str
     name: str
     rig: RigFile
-    known: Mapping[str, Limit | None]
+    known: Mapping[CheckId, Limit | None]
     solo: Solo
     on_pin: bool | None = None
+
+    def limits_with(self, trailer: Trailer) -> dict[CheckId, Limit | None]:
+        """Its limits with a trailer; one without brakes has a tow rating of its own."""
+        own, known = self.rig.trailer, dict(self.known)
+        if "none" in (trailer.brakes, own.brakes if own else None):
+            coupled = self.rig.model_copy(update={"trailer": trailer})
+            known["vehicle.tow_rating"] = tow_limit(coupled)
+        return known
 
 
 @dataclass(frozen=True, slots=True)
 class MatchTrailer:
-    """A trailer to be matched: at its own rating, and at what it is expected to weigh [kg], at the
-    tongue share taken for it.
+    """A trailer to be matched: at its own rating, and at what it weighs or is expected to, with the
+    ± of that [kg]; at the tongue share taken for it.
     """
 
     id: str
@@ -45,9 +51,10 @@ class MatchTrailer:
     trailer: Trailer
     rated: float | None
     expected: float | None
-    share: float
+    share: Share
+    expected_off: float = 0.0
     on_pin: bool | None = None
-    known: Mapping[str, Limit | None] = field(default_factory=dict)
+    known: Mapping[CheckId, Limit | None] = field(default_factory=dict)
 
 
 def match_vehicle(
@@ -85,68 +92,49 @@ def match_vehicle(
     if hitch is not None and not rig.hitch.own_mass:
         extra += hitch
     solo = with_load(
-        solo_from_weigh_in(rig, weigh_in_numbered(rig)) or predict_solo(towing),
+        solo_weighed(rig, weigh(rig, weigh_in_numbered(rig))) or solo_planned(towing),
         extra,
         load_place(rig),
     )
     return MatchVehicle(
-        id_, name, towing, towing_limits(rig), solo, on_pin(rig) if in_a_rig else None
-    )
-
-
-def match_trailer(
-    id_: str,
-    name: str,
-    trailer: Trailer,
-    cargo: float | None,
-    *,
-    share: float | None = None,
-    pin: bool | None = None,
-) -> MatchTrailer:
-    """A trailer to be matched; what it is expected to weigh is its dry weight with what a rig lists
-    for it, where one does. [kg]
-
-    ``share`` is its tongue share where it was weighed; else the larger of the usual one, on a ball
-    or on a pin, and its dry share.
-    """
-    pin = trailer.coupling == "pin" if trailer.coupling else pin
-    rated = trailer.ratings.gvwr.kg if trailer.ratings.gvwr else None
-    dry = trailer.dry_weight
-    as_built = (
-        dry.kg + sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted)
-        if dry
-        else None
-    )
-    expected = as_built + cargo if as_built is not None and cargo is not None else None
-    usual = PIN_USUAL if pin else BALL_USUAL
-    dry_share = trailer.dry_tongue.kg / dry.kg if dry and trailer.dry_tongue else 0.0
-    alone = RigFile.model_validate({"units": {"mass": "kg"}, "kind": "conventional"}).model_copy(
-        update={"trailer": trailer}
-    )
-    own = {
-        check: limit
-        for check, limit in limits(alone).items()
-        if check.split(".")[-1] == "trailer" or check.startswith("trailer.")
-    }
-    return MatchTrailer(
-        id_, name, trailer, rated, expected, share or max(usual, dry_share), pin, own
+        id_, name, towing, towing_limits(rig, solo), solo, on_pin(rig) if in_a_rig else None
     )
 
 
 def trailer_of_rig(id_: str, name: str, rig: RigFile, *, in_a_rig: bool) -> MatchTrailer | None:
-    """A trailer as the rig that has it lists and weighed it; None where there is no trailer.
+    """A trailer as the rig that has it weighed and lists it; None where there is no trailer. [kg]
 
-    A tongue that was weighed lighter than the usual range counts as its low end: it ought to be
-    brought there.
+    One that no rig has is rated only; what it puts on a hitch is its dry share, else the high end
+    of what its coupling usually does.
     """
-    if rig.trailer is None:
+    trailer = rig.trailer
+    if trailer is None:
         return None
-    if not in_a_rig:
-        return match_trailer(id_, name, rig.trailer, None)
-    tanks = sum(
-        tank.full_kg() * tank.level(rig.plan.phase) for tank in rig.tanks if tank.on == "trailer"
+    pin = on_pin(rig) if in_a_rig else None
+    if trailer.coupling is not None:
+        pin = trailer.coupling == "pin"
+    kind = "fifth_wheel" if pin else "conventional"
+    alone = RigFile.model_validate({"units": {"mass": "kg"}, "kind": kind})
+    alone = alone.model_copy(update={"trailer": trailer})
+    weighing = weigh(rig, weigh_in_numbered(rig)) if in_a_rig else Weighing()
+    share = share_planned(rig if in_a_rig else alone, weighing, places=in_a_rig)
+    knowledge = expect(rig, weighing) if in_a_rig else None
+    gross = knowledge.known("trailer_gross") if knowledge is not None else None
+    if knowledge is None or knowledge.way("trailer_gross") == "rating":
+        gross = None
+    own = {
+        check: limit
+        for check, limit in limits(alone).items()
+        if CHECKS[check].subject == "trailer" or CHECKS[check].group == "trailer"
+    }
+    return MatchTrailer(
+        id_,
+        name,
+        trailer,
+        trailer.ratings.gvwr.kg if trailer.ratings.gvwr else None,
+        gross.value if gross is not None else None,
+        share,
+        gross.plus_minus if gross is not None else 0.0,
+        pin,
+        own,
     )
-    cargo = items_kg(rig, "trailer") + tanks
-    weighed = weigh(rig, weigh_in_numbered(rig)).figures.get("tongue_share")
-    share = max(weighed.value, share_range(rig)[0]) if weighed else None
-    return match_trailer(id_, name, rig.trailer, cargo or None, share=share, pin=on_pin(rig))

@@ -2,16 +2,38 @@
 allows.
 """
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from noxel.core.limits import Limit, cushion, exceeds, limit_of, limits
-from noxel.core.mechanics import Solo, Weighing, anything_listed, predict_solo, weigh
-from noxel.core.rig import RigFile, Trailer, on_its_wheels, share_range
+from noxel.core.limits import (
+    CHECKS,
+    CheckId,
+    Limit,
+    cushion,
+    exceeds,
+    limit_of,
+    limits,
+    row_for,
+    tongue_rows,
+)
+from noxel.core.match.loaded_vehicle import Solo, solo_planned
+from noxel.core.match.own_share import Share, ShareWay, share_planned
+from noxel.core.mechanics import (
+    Levers,
+    Weighing,
+    anything_listed,
+    empty_by_label,
+    load,
+    loads,
+    weigh,
+)
+from noxel.core.quantities import nominal
+from noxel.core.rig import RigFile, Trailer
 
 _ANY_TRAILER = Trailer()
-ASKED = (
+ASKED: tuple[CheckId, ...] = (
     "vehicle.tow_rating",
     "combination.gross",
     "vehicle.gross",
@@ -22,9 +44,7 @@ ASKED = (
     "hitch.tongue",
 )
 """The limits that the question knows; of equals the first counts."""
-ShareWay = Literal["towed_car", "plan", "weighed", "dry", "policy"]
-"""How the tongue share to plan with is known."""
-BY_SHARE = (
+BY_SHARE: tuple[CheckId, ...] = (
     "vehicle.gross",
     "vehicle.rear_axle",
     "vehicle.front_axle",
@@ -46,92 +66,102 @@ class Ceiling:
 
     tongue_share: float
     share_way: ShareWay
-    limits: dict[str, float]
-    binding: str | None
+    limits: dict[CheckId, float]
+    binding: CheckId | None
     ceiling: float | None
-    estimated: tuple[str, ...] = ()
-    missing: tuple[str, ...] = ()
-    unknown: tuple[str, ...] = ()
+    estimated: tuple[CheckId, ...] = ()
+    missing: tuple[CheckId | Literal["loads"], ...] = ()
+    unknown: tuple[CheckId, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class Use:
-    """How a limit is used: what the vehicle already takes of it, and what each kilogram of trailer
-    adds. [kg]
+    """How a limit is used: what the vehicle already takes of it [kg], and what each kilogram of
+    trailer adds; both with their ±.
     """
 
     used: float
     slope: float
+    used_off: float = 0.0
+    slope_off: float = 0.0
+
+    def load(self, trailer: float, off: float = 0.0) -> tuple[float, float]:
+        """The load with a trailer of so much, and its ±. [kg]"""
+        apart = math.hypot(self.used_off, self.slope_off * trailer, self.slope * off)
+        return self.used + self.slope * trailer, apart
+
+    def part(self, share: float) -> "Use":
+        """What one tire has of an axle."""
+        return Use(
+            share * self.used, share * self.slope, share * self.used_off, share * self.slope_off
+        )
 
 
-def share_planned(rig: RigFile) -> tuple[float, ShareWay]:
-    """The tongue share to plan with, and how it is known: the plan's own, else as weighed last,
-    else as built, else the high end of the range aimed at.
-
-    A weighed or dry share below that range is raised to its low end: a trailer that light on the
-    hitch is to be loaded otherwise.
-    """
-    low, high = share_range(rig)
-    if on_its_wheels(rig):
-        return 0.0, "towed_car"
-    if rig.plan.tongue_share is not None:
-        return rig.plan.tongue_share, "plan"
-    weighing = weigh(rig, rig.weigh_ins[-1]) if rig.weigh_ins else Weighing()
-    weighed = weighing.figures.get("tongue_share")
-    if weighed is not None and 0 < weighed.value < 1 and not weighing.off_height:
-        return max(low, weighed.value), "weighed"
-    trailer = rig.trailer
-    if trailer and trailer.dry_weight and trailer.dry_tongue is not None:
-        return max(low, trailer.dry_tongue.kg / trailer.dry_weight.kg), "dry"
-    return high, "policy"
+_SOLO = {
+    "front_hitched": "front_solo",
+    "rear_hitched": "rear_solo",
+    "vehicle_hitched": "vehicle_solo",
+    "combination_gross": "vehicle_solo",
+    "payload_used": "vehicle_solo",
+}
+"""Which load of the vehicle alone a hitched one rests on."""
 
 
-def uses(solo: Solo, share: float) -> dict[str, Use]:
+def uses(solo: Solo, share: Share) -> dict[CheckId, Use]:
     """How a trailer at a tongue share uses each limit of the vehicle and its hitch, bars slack.
 
     Parameters
     ----------
     solo : Solo
         The vehicle as loaded, without the trailer; limits whose load is not known are left out.
-    share : float
+    share : Share
         Tongue share.
-
-    Notes
-    -----
-    With wheelbase a and overhang b a trailer W puts s·W on the hitch, s·W·(1 + b/a) on the rear
-    axle and −s·W·b/a on the front.
     """
-    lever = solo.lever
-    found = {
-        "vehicle.tow_rating": (0.0, 1.0),
-        "combination.gross": (solo.gross, 1.0),
-        "vehicle.gross": (solo.gross, share),
-        "vehicle.rear_axle": (solo.rear, None if lever is None else share * (1 + lever)),
-        "vehicle.front_axle": (solo.front, None if lever is None else -share * lever),
-        "vehicle.payload": (solo.cargo, share),
-        "hitch.trailer": (0.0, 1.0),
-        "hitch.tongue": (0.0, share),
-    }
-    return {
-        check: Use(used, slope)
-        for check, (used, slope) in found.items()
-        if used is not None and slope is not None
-    }
+    trailer = solo.levers.at_share(1.0, share.value, restored=0.0)
+    tongue = solo.levers.on_hitch(share.off, restored=0.0)
+    made = {}
+    for check in ASKED:
+        key = "payload_used" if check == "vehicle.payload" else CHECKS[check].load
+        used, slope = load(solo.state, key), load(trailer, key)
+        if used is not None and slope is not None:
+            off = solo.off.get(_SOLO.get(key, ""), 0.0)
+            made[check] = Use(used, slope, off, abs(nominal(load(tongue, key))))
+    return made
 
 
-def every_use(rig: RigFile, solo: Solo, share: float) -> dict[str, Use]:
+def every_use(rig: RigFile, solo: Solo, share: Share) -> dict[CheckId, Use]:
     """:func:`uses`, and each tire of the vehicle with its part of its axle."""
     found = uses(solo, share)
-    for check, axle, tires in (
-        ("tires.front", "vehicle.front_axle", rig.vehicle.tires.front),
-        ("tires.rear", "vehicle.rear_axle", rig.vehicle.tires.rear),
-    ):
-        if tires and tires.count and axle in found:
-            found[check] = Use(found[axle].used / tires.count, found[axle].slope / tires.count)
+    pairs: tuple[tuple[CheckId, CheckId], ...] = (
+        ("tires.front", "vehicle.front_axle"),
+        ("tires.rear", "vehicle.rear_axle"),
+    )
+    for check, axle in pairs:
+        part = tire_share(rig, check)
+        if part and axle in found:
+            found[check] = found[axle].part(part)
     return found
 
 
-def in_front(rig: RigFile, used: Mapping[str, Use], known: Mapping[str, Limit | None]) -> list[Use]:
+def tire_share(rig: RigFile, check: CheckId) -> float:
+    """What one of the vehicle's tires has of its axle; 0 where their number is not known."""
+    tires = rig.vehicle.tires.front if check == "tires.front" else rig.vehicle.tires.rear
+    return 1 / tires.count if tires and tires.count else 0.0
+
+
+def trailer_uses(trailer: Trailer, share: Share) -> dict[CheckId, Use]:
+    """How a trailer uses its own limits, bars slack."""
+    change = loads(Levers(None, None, None).at_share(1.0, share.value))
+    on_axles = Use(0.0, nominal(change["trailer_axles"]), 0.0, share.off)
+    found: dict[CheckId, Use] = {"trailer.gross": Use(0.0, 1.0), "trailer.axles": on_axles}
+    if trailer.tires and trailer.tires.count:
+        found["tires.trailer"] = on_axles.part(1 / trailer.tires.count)
+    return found
+
+
+def in_front(
+    rig: RigFile, used: Mapping[CheckId, Use], known: Mapping[CheckId, Limit | None]
+) -> list[Use]:
     """By how much the front axle is over its limit without a trailer, and what each kilogram of
     trailer takes off that.
 
@@ -139,10 +169,11 @@ def in_front(rig: RigFile, used: Mapping[str, Use], known: Mapping[str, Limit | 
     is not a ceiling. [kg]
     """
     found, tires = [], rig.vehicle.tires.front
-    for check, count in (
+    counted: tuple[tuple[CheckId, int], ...] = (
         ("vehicle.front_axle", 1),
         ("tires.front", (tires.count if tires else None) or 1),
-    ):
+    )
+    for check, count in counted:
         use, limit = used.get(check), known.get(check)
         if use is not None and limit is not None and use.slope <= 0:
             found.append(
@@ -158,26 +189,46 @@ def as_towing(rig: RigFile) -> RigFile:
     return rig if rig.trailer is not None else rig.model_copy(update={"trailer": _ANY_TRAILER})
 
 
-def towing_limits(rig: RigFile) -> dict[str, Limit | None]:
+def towing_limits(rig: RigFile, solo: Solo | None = None) -> dict[CheckId, Limit | None]:
     """The limits of the vehicle as one that tows; a payload that rests on a guessed curb weight
     counts as a guess.
+
+    With ``solo``, what the vehicle carries, its maker's tongue table counts too.
     """
     towing = as_towing(rig)
     known = limits(towing)
-    return {check: limit_of(towing, check, known, Weighing()) for check in known}
+    found = {check: limit_of(towing, check, known, Weighing()) for check in known}
+    if solo is not None and rig.vehicle.tongue_table:
+        found["hitch.tongue"] = _by_table(rig, solo, found["hitch.tongue"])
+    return found
+
+
+def _by_table(rig: RigFile, solo: Solo, other: Limit | None) -> Limit:
+    """The lesser of the tongue limit and what the maker's table leaves for what the vehicle
+    carries; its last row, which then confirms nothing, where that is not known or beyond it.
+    """
+    rows, carried = tongue_rows(rig), solo.state.cargo
+    most = None if carried is None else carried + solo.off.get("vehicle_solo", 0.0)
+    ends = most is None or empty_by_label(rig) is None or exceeds(most, rows[-1].load.kg)
+    row = rows[-1] if ends or most is None else row_for(rows, most)
+    table = Limit(
+        row.tongue.kg, "tongue_table", "vehicle.tongue_table", "guessed" if ends else "real"
+    )
+    if other is None or other.certainty in NEVER_BINDS or table.kg < other.kg:
+        return table
+    return other
 
 
 def ceiling_of(
     rig: RigFile,
-    used: Mapping[str, Use],
-    share: float,
-    known: Mapping[str, Limit | None],
-    way: ShareWay = "plan",
+    used: Mapping[CheckId, Use],
+    share: Share,
+    known: Mapping[CheckId, Limit | None],
 ) -> Ceiling:
     """The heaviest trailer by every limit, with what a vehicle loaded so uses of each
     (:func:`ceiling`).
     """
-    found: dict[str, float] = {}
+    found: dict[CheckId, float] = {}
     for check, use in used.items():
         limit = known.get(check)
         if limit is not None and use.slope > 0:
@@ -191,8 +242,8 @@ def ceiling_of(
         sorted(check for check in found if (limit := known[check]) and not limit.real)
     )
     found = {check: max(0.0, kg) for check, kg in found.items()}
-    asked = [check for check in ASKED if share or check not in BY_SHARE]
-    missing = [
+    asked = [check for check in ASKED if share.value or check not in BY_SHARE]
+    missing: list[CheckId | Literal["loads"]] = [
         check
         for check in asked
         if known.get(check) is not None and check not in used and check != "vehicle.front_axle"
@@ -203,8 +254,8 @@ def ceiling_of(
         check for check in asked if known.get(check) is None and check != "vehicle.front_axle"
     ]
     return Ceiling(
-        share,
-        way,
+        share.value,
+        share.way,
         found,
         binding,
         found[binding] if binding else None,
@@ -226,8 +277,7 @@ def ceiling(rig: RigFile) -> Ceiling:
     Parameters
     ----------
     rig : RigFile
-        The vehicle as :func:`noxel.core.mechanics.predict_solo` loads it; the trailer itself is not
-        used.
+        The vehicle as planned; the trailer itself is not used.
 
     Returns
     -------
@@ -241,6 +291,7 @@ def ceiling(rig: RigFile) -> Ceiling:
     the rear axle allows room/(s·(1 + b/a)); the front axle, for a pin ahead of the rear axle,
     room/(s·(−b/a)). A rough tongue limit is listed and never the ceiling.
     """
-    towing, (share, way) = as_towing(rig), share_planned(rig)
-    used = uses(predict_solo(towing), share)
-    return ceiling_of(towing, used, share, towing_limits(rig), way)
+    towing = as_towing(rig)
+    share = share_planned(rig, weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None))
+    used = uses(solo_planned(towing), share)
+    return ceiling_of(towing, used, share, towing_limits(rig))

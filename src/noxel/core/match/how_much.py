@@ -4,7 +4,7 @@ backwards.
 
 from collections.abc import Mapping
 
-from noxel.core.limits import Limit, cushion, doubts, unanswered
+from noxel.core.limits import CheckId, Limit, cushion, doubts, unanswered
 from noxel.core.match.ceiling import (
     NEVER_BINDS,
     Ceiling,
@@ -12,7 +12,6 @@ from noxel.core.match.ceiling import (
     ceiling_of,
     every_use,
     in_front,
-    share_planned,
     towing_limits,
     uses,
 )
@@ -20,14 +19,16 @@ from noxel.core.match.loaded_vehicle import (
     ON_LIMIT,
     Start,
     TowQuestion,
-    solo_from_weigh_in,
+    solo_planned,
+    solo_weighed,
     weigh_in_numbered,
     with_load,
 )
+from noxel.core.match.own_share import SHARE_WORDS, Share, share_known, share_planned
 from noxel.core.match.room_chart import RoomChart, room_chart
-from noxel.core.mechanics import items_kg, load_place, overhang, predict_solo, weigh
+from noxel.core.mechanics import items_kg, load_place, overhang, weigh
 from noxel.core.quantities import KG, lower_first, print_share, with_article
-from noxel.core.rig import PHASES, RigFile
+from noxel.core.rig import PHASES, RigFile, share_range
 from noxel.core.wording import (
     Answer,
     check_label,
@@ -43,7 +44,7 @@ from noxel.core.wording import (
 class LimitBar(Answer):
     """The heaviest trailer by one limit, with its working in words."""
 
-    check: str
+    check: CheckId
     label: str
     heaviest: float
     binding: bool
@@ -72,6 +73,7 @@ class HowMuch(Answer):
     ceiling: float | None
     says: str
     share: float
+    share_way: str
     shares: tuple[float, float]
     added: float
     bars: list[LimitBar]
@@ -103,7 +105,7 @@ def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
         meets = None
         if use.slope not in (0.0, 1.0) and constant:
             # the share at which this limit and the least fixed one are met together
-            meets = asked.share * heaviest / constant
+            meets = asked.share.value * heaviest / constant
         bars.append(
             LimitBar(
                 check=check,
@@ -188,7 +190,7 @@ def _in_front(asked: TowQuestion, heaviest: float) -> str:
     )
 
 
-def _never_binds(known: Mapping[str, Limit | None], bar: LimitBar) -> bool:
+def _never_binds(known: Mapping[CheckId, Limit | None], bar: LimitBar) -> bool:
     limit = known.get(bar.check)
     return limit is not None and limit.certainty in NEVER_BINDS
 
@@ -218,7 +220,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
     if trailer is None or not trailer.ratings.gvwr:
         return []
     heavy = trailer.ratings.gvwr.kg
-    tongue, like = heavy * share, f"for {with_article(vehicle_word(rig))} like this one"
+    tongue, like = heavy * share.value, f"for {with_article(vehicle_word(rig))} like this one"
     names = {
         "vehicle.payload": "payload",
         "vehicle.tow_rating": "tow_rating",
@@ -232,7 +234,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
     plain = {
         "vehicle.tow_rating": "the trailer at its rating",
         "hitch.trailer": "every part of the chain",
-        "hitch.tongue": f"{print_share(share)} of the trailer",
+        "hitch.tongue": f"{print_share(share.value)} of the trailer",
     }
     used = uses(solo, share)
     found = []
@@ -288,7 +290,7 @@ def _trailer_says(asked: TowQuestion, found: Ceiling) -> list[str]:
     )
     says = [
         f"Loaded, at most {asked.mass(found.ceiling)} at a {term_name(rig, 'tongue_share')} of "
-        f"{print_share(asked.share)}.",
+        f"{print_share(asked.share.value)}.",
         "To plan at the trailer's own rating: a trailer rated at most "
         f"{asked.mass(found.ceiling)}.",
     ]
@@ -331,19 +333,19 @@ def how_much(
         In the file's unit.
 
     """
-    towing = as_towing(rig)
-    weigh_in = weigh_in_numbered(rig, number)
-    weighed = solo_from_weigh_in(rig, weigh_in)
-    can: list[Start] = ["plan"]
-    if weighed is not None:
-        can.append("weigh_in")
-    begin: Start = start if start in can else ("weigh_in" if weighed is not None else "plan")
-    solo = weighed if begin == "weigh_in" and weighed is not None else predict_solo(towing)
+    towing, weigh_in = as_towing(rig), weigh_in_numbered(rig, number)
+    weighing = weigh(rig, weigh_in)
+    weighed = solo_weighed(rig, weighing)
+    can: list[Start] = ["plan"] if weighed is None else ["plan", "weigh_in"]
+    begin: Start = start if start in can else can[-1]
+    solo = weighed if begin == "weigh_in" and weighed is not None else solo_planned(towing)
     place = load_place(rig)
     loaded = with_load(solo, added, place)
-    measured = weigh(rig, weigh_in).figures.get("tongue_share") if begin == "weigh_in" else None
-    wanted = share if share is not None else measured.value if measured else share_planned(rig)[0]
-    known = towing_limits(rig)
+    own = share_planned(rig, weighing, places=True)
+    if begin == "weigh_in" and own.way == "plan":  # weighed goes before planned
+        own = share_known(rig, weighing, share_range(rig)[0]) or own
+    wanted = own if share is None else Share(share, "typed")
+    known = towing_limits(rig, loaded)
     asked = TowQuestion(rig, loaded, wanted, known, place, weigh_in)
     found = ceiling_of(rig, every_use(towing, loaded, wanted), wanted, known)
     doubted = _doubted(rig, number or len(rig.weigh_ins) if begin == "weigh_in" else None)
@@ -352,7 +354,8 @@ def how_much(
     return HowMuch(
         ceiling=None if found.ceiling is None else found.ceiling / factor,
         says=" ".join([_says(asked, found), *doubted]),
-        share=wanted,
+        share=wanted.value,
+        share_way=SHARE_WORDS[wanted.way],
         shares=(0.03, 0.30) if (overhang(rig) or 0) < 0 else (0.03, 0.20),
         added=added / factor,
         bars=bars,

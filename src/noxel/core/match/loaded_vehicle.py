@@ -1,17 +1,38 @@
 """The vehicle as loaded, by the plan or by the scale, and the question that is asked of it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from noxel.core.limits import Limit
-from noxel.core.mechanics import Knowledge, Solo, expect, items_kg, overhang, weigh
+from noxel.core.limits import CheckId, Limit
+from noxel.core.match.own_share import Share
+from noxel.core.mechanics import (
+    Levers,
+    State,
+    Weighing,
+    expect,
+    items_kg,
+    levers_of,
+    planned,
+    uncertainty,
+)
 from noxel.core.quantities import print_mass
 from noxel.core.rig import RigFile, WeighIn
 
 ON_LIMIT = 1e-6
 """A load this little above a limit is on it, and within. [kg]"""
 Start = Literal["plan", "weigh_in"]
+
+
+@dataclass(frozen=True, slots=True)
+class Solo:
+    """The vehicle as loaded, without the trailer: its state, its levers, and the ± of its loads by
+    the keys of the rig-file format. [kg, m]
+    """
+
+    state: State
+    levers: Levers
+    off: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,8 +43,8 @@ class TowQuestion:
 
     rig: RigFile
     solo: Solo
-    share: float
-    known: Mapping[str, Limit | None]
+    share: Share
+    known: Mapping[CheckId, Limit | None]
     place: float
     weigh_in: WeighIn | None = None
 
@@ -37,37 +58,30 @@ def weigh_in_numbered(rig: RigFile, number: int | None = None) -> WeighIn | None
     return rig.weigh_ins[(number or 0) - 1] if rig.weigh_ins else None
 
 
-def solo_from_weigh_in(rig: RigFile, weigh_in: WeighIn | None) -> Solo | None:
-    """The vehicle as the scale found it without its trailer, as far as it goes; None when it was
-    not weighed so. One that is lighter than empty carries nothing, not less: a doubt says so.
+def solo_planned(rig: RigFile) -> Solo:
+    """The vehicle as planned."""
+    plan = planned(rig)
+    return Solo(plan.solo(), plan.levers, uncertainty(rig))
+
+
+def solo_weighed(rig: RigFile, weighing: Weighing) -> Solo | None:
+    """The vehicle as the scale knows it, alone, or empty with what is listed, as far as it goes;
+    None where it does not. One that is lighter than empty carries nothing, not less: a doubt says
+    so.
     """
-    weighing = weigh(rig, weigh_in)
-    figures = weighing.figures
-    total = figures.get("vehicle_solo")
-    if total is None:
+    known = expect(rig, weighing)
+    total, rear = known.known("vehicle_solo"), weighing.figures.get("rear_solo")
+    if total is None or known.way("vehicle_solo") not in (None, "empty_weighed"):
         return None
-    known: Knowledge = expect(rig, weighing)
-    wheelbase = rig.vehicle.geometry.wheelbase
-    front, rear = (
-        figures[key].value if key in figures else None for key in ("front_solo", "rear_solo")
-    )
     listed = items_kg(rig, "vehicle") + rig.hitch.own_mass
     cargo = max(0.0, total.value - known.empty.value) if known.empty is not None else listed
-    return Solo(total.value, cargo, front, rear, wheelbase.m if wheelbase else None, overhang(rig))
+    keys = ("front_solo", "rear_solo", "vehicle_solo")
+    off = {key: figure.plus_minus for key in keys if (figure := known.known(key)) is not None}
+    state = State(vehicle=total.value, rear=rear.value if rear else None, cargo=cargo)
+    return Solo(state, levers_of(rig), off)
 
 
 def with_load(solo: Solo, kg: float, place: float) -> Solo:
     """The vehicle with so much more in it, at a share of the wheelbase behind the front axle."""
-    if not kg:
-        return solo
-
-    def more(known: float | None, share: float) -> float | None:
-        return None if known is None else known + kg * share
-
-    return replace(
-        solo,
-        gross=more(solo.gross, 1.0),
-        cargo=(solo.cargo or 0.0) + kg,
-        front=more(solo.front, 1 - place),
-        rear=more(solo.rear, place),
-    )
+    carries = solo.state._replace(cargo=solo.state.cargo or 0.0)
+    return replace(solo, state=carries.plus(State(vehicle=kg, rear=kg * place, cargo=kg)))

@@ -3,10 +3,11 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from noxel.core.limits import Limit, Status, Verdict, cushion
+from noxel.core.limits import CheckId, Limit, Status, Verdict, cushion, status_at
 from noxel.core.match.candidates import MatchTrailer, MatchVehicle
-from noxel.core.match.ceiling import ASKED, Use, every_use, in_front
+from noxel.core.match.ceiling import ASKED, ceiling_of, every_use, in_front, trailer_uses
 from noxel.core.match.loaded_vehicle import ON_LIMIT
+from noxel.core.match.own_share import SHARE_WORDS, Share
 from noxel.core.quantities import KG, MassUnit, lower_first, print_mass
 from noxel.core.wording import check_label, limiting_rating, term_name, vehicle_word
 
@@ -21,24 +22,27 @@ _BY_HITCH = (
 """What depends on where and by what the trailer is hitched."""
 
 
-_OPTIONAL = ("tires.rear", "tires.front", "trailer.gross", "trailer.axles", "tires.trailer")
+_OPTIONAL: tuple[CheckId, ...] = (
+    "tires.rear",
+    "tires.front",
+    "trailer.gross",
+    "trailer.axles",
+    "tires.trailer",
+)
 """Judged where both load and limit are known, and not missed otherwise."""
 
 
 _ORDER = (*ASKED, *_OPTIONAL)
 
 
-_ONLY_A_GUIDE = ("rough", "conservative")
-"""Limits worked out too low, or by a rule of thumb: they neither limit nor stop a pair."""
-
-
 @dataclass(frozen=True, slots=True)
 class MatchRow:
     """One limit of a pair, in the unit asked for; without a margin it says what is missing."""
 
-    check: str
+    check: CheckId
     label: str
     actual: float | None
+    plus_minus: float | None
     limit: float | None
     margin: float | None
     status: Status
@@ -57,28 +61,27 @@ class Match:
     vehicle: str
     trailer: str
     ceiling: float | None
-    binding: str | None
+    binding: CheckId | None
     binding_label: str | None
     share: float
+    share_way: str
     verdict: Verdict
     room: float | None
     verdict_expected: Verdict | None
     room_expected: float | None
     in_front: float | None
     in_front_expected: float | None
+    too_close: bool
     says: str
     missing: list[str]
     rows: list[MatchRow]
 
 
-def _trailer_uses(share: float, tires: int | None) -> dict[str, Use]:
-    """How a trailer uses its own limits."""
-    found = {"trailer.gross": Use(0.0, 1.0), "trailer.axles": Use(0.0, 1.0 - share)}
-    return found | {"tires.trailer": Use(0.0, (1.0 - share) / tires)} if tires else found
-
-
 def _why(
-    vehicle: MatchVehicle, trailer: MatchTrailer, check: str, known: Mapping[str, Limit | None]
+    vehicle: MatchVehicle,
+    trailer: MatchTrailer,
+    check: CheckId,
+    known: Mapping[CheckId, Limit | None],
 ) -> str:
     """Why a limit of a pair cannot be judged."""
     if check in _BY_HITCH and _other_hitch(vehicle, trailer):
@@ -98,12 +101,12 @@ def _why(
     )
 
 
-def _verdict(rows: Sequence[tuple[float, Limit]], missing: bool) -> Verdict:
-    if any(margin < -1e-6 and limit.certainty not in _ONLY_A_GUIDE for margin, limit in rows):
+def _verdict(statuses: Sequence[Status], missing: bool) -> Verdict:
+    if "over" in statuses:
         return "stop"
-    if missing or not rows:
+    if missing or not statuses:
         return "incomplete"
-    return "within" if all(limit.real for _, limit in rows) else "caution"
+    return "within" if all(status == "within" for status in statuses) else "caution"
 
 
 def _other_hitch(vehicle: MatchVehicle, trailer: MatchTrailer) -> bool:
@@ -114,24 +117,36 @@ class _Pair:
     """One vehicle with one trailer, limit by limit."""
 
     def __init__(
-        self, vehicle: MatchVehicle, trailer: MatchTrailer, share: float, unit: MassUnit
+        self, vehicle: MatchVehicle, trailer: MatchTrailer, share: Share, unit: MassUnit
     ) -> None:
         self.vehicle, self.trailer, self.factor = vehicle, trailer, KG[unit]
-        tires = trailer.trailer.tires.count if trailer.trailer.tires else None
-        self.used = every_use(vehicle.rig, vehicle.solo, share) | _trailer_uses(share, tires)
+        self.used = every_use(vehicle.rig, vehicle.solo, share)
         if _other_hitch(vehicle, trailer):
             self.used = {check: use for check, use in self.used.items() if check not in _BY_HITCH}
-        self.known = {**vehicle.known, **trailer.known}
-        self.rated = trailer.rated if trailer.rated is not None else trailer.expected
+        own = trailer_uses(trailer.trailer, share)
+        self.known = vehicle.limits_with(trailer.trailer) | dict(trailer.known)
+        self.top = ceiling_of(vehicle.rig, self.used, share, self.known)
+        self.used |= own
         self.rows: list[MatchRow] = []
-        self.at_rated: list[tuple[float, Limit]] = []
-        self.at_expected: list[tuple[float, Limit]] = []
+        self.at_expected: list[Status] = []
         self.missing: list[str] = []
-        self.tops: dict[str, float] = {}
         for check in _ORDER:
             self._look(check)
 
-    def _look(self, check: str) -> None:
+    @property
+    def rated(self) -> tuple[float, float] | None:
+        """What the trailer is looked at with, and its ±: its rating, else what it weighs. [kg]"""
+        if self.trailer.rated is not None:
+            return self.trailer.rated, 0.0
+        return self.expected
+
+    @property
+    def expected(self) -> tuple[float, float] | None:
+        """What it weighs or is expected to, and its ±. [kg]"""
+        kg = self.trailer.expected
+        return None if kg is None else (kg, self.trailer.expected_off)
+
+    def _look(self, check: CheckId) -> None:
         use, limit, rated = self.used.get(check), self.known.get(check), self.rated
         # a ball takes load off it
         relieved = check in ("vehicle.front_axle", "tires.front") and (
@@ -141,42 +156,41 @@ class _Pair:
             if not relieved and check not in _OPTIONAL:
                 self._lacks(check, limit)
             return
-        cap = cushion(self.vehicle.rig, check) * limit.kg
-        margin = cap - use.used - use.slope * rated
-        if (
-            use.slope > 0
-            and limit.certainty not in _ONLY_A_GUIDE
-            and not check.startswith("trailer.")
-        ):
-            self.tops[check] = max(0.0, (cap - use.used) / use.slope)
-        self.at_rated.append((margin, limit))
-        if self.trailer.expected is not None:
-            self.at_expected.append((cap - use.used - use.slope * self.trailer.expected, limit))
-        over = margin < -1e-9 * cap and limit.certainty not in _ONLY_A_GUIDE
-        status: Status = "over" if over else "within" if limit.real else "unconfirmed"
-        factor = self.factor
+        cushioned, factor = cushion(self.vehicle.rig, check), self.factor
+        load, off = use.load(*rated)
+        status = status_at(load, off, limit, cushioned)
+        if self.expected is not None:
+            self.at_expected.append(status_at(*use.load(*self.expected), limit, cushioned))
         self.rows.append(
             MatchRow(
                 check,
                 self._label(check),
-                (cap - margin) / factor,
-                cap / factor,
-                margin / factor,
+                load / factor,
+                off / factor,
+                limit.kg / factor,
+                (limit.kg - load) / factor,
                 status,
                 None,
             )
         )
 
-    def _lacks(self, check: str, limit: Limit | None) -> None:
+    def _lacks(self, check: CheckId, limit: Limit | None) -> None:
         label, why = self._label(check), _why(self.vehicle, self.trailer, check, self.known)
         self.missing.append(f"{label}: {why}")
         self.rows.append(
             MatchRow(
-                check, label, None, limit.kg / self.factor if limit else None, None, "unknown", why
+                check,
+                label,
+                None,
+                None,
+                limit.kg / self.factor if limit else None,
+                None,
+                "unknown",
+                why,
             )
         )
 
-    def _label(self, check: str) -> str:
+    def _label(self, check: CheckId) -> str:
         return check_label(self.vehicle.rig, check)
 
     def over_in_front(self, kg: float | None) -> float:
@@ -212,21 +226,23 @@ def match_pair(
         Where a rating is missing the verdict is at best incomplete and names it; a proven overload
         is a stop all the same.
     """
-    share = trailer.share if share is None else share
-    pair, factor = _Pair(vehicle, trailer, share, unit), KG[unit]
-    binding = min(pair.tops, key=lambda check: pair.tops[check], default=None)
-    top = pair.tops[binding] if binding else None
-    room = top - pair.rated if top is not None and pair.rated is not None else None
-    expected = top - trailer.expected if top is not None and trailer.expected is not None else None
-    front, front_expected = pair.over_in_front(pair.rated), pair.over_in_front(trailer.expected)
+    taken = trailer.share if share is None else Share(share, "typed")
+    pair, factor = _Pair(vehicle, trailer, taken, unit), KG[unit]
+    binding, top = pair.top.binding, pair.top.ceiling
+    rated, light = pair.rated[0] if pair.rated else None, trailer.expected
+    room = None if top is None or rated is None else top - rated
+    expected = None if top is None or light is None else top - light
+    statuses = [row.status for row in pair.rows if row.missing is None]
+    front, front_expected = pair.over_in_front(rated), pair.over_in_front(light)
     return Match(
         vehicle=vehicle.id,
         trailer=trailer.id,
         ceiling=None if top is None else top / factor,
         binding=binding,
         binding_label=check_label(vehicle.rig, binding) if binding else None,
-        share=share,
-        verdict=_verdict(pair.at_rated, bool(pair.missing)),
+        share=taken.value,
+        share_way=SHARE_WORDS[taken.way],
+        verdict=_verdict(statuses, bool(pair.missing)),
         room=None if room is None else room / factor,
         verdict_expected=_verdict(pair.at_expected, bool(pair.missing))
         if trailer.expected is not None
@@ -234,7 +250,10 @@ def match_pair(
         room_expected=None if expected is None else expected / factor,
         in_front=front / factor if front > ON_LIMIT else None,
         in_front_expected=front_expected / factor if front_expected > ON_LIMIT else None,
-        says=_says(pair, binding, top, unit) + _in_front(front, front_expected, unit),
+        too_close="over" not in statuses and "tight" in statuses,
+        says=_says(pair, binding, top, unit)
+        + _in_front(front, front_expected, unit)
+        + _too_close(pair.rows),
         missing=pair.missing,
         rows=pair.rows,
     )
@@ -254,7 +273,17 @@ def _in_front(rated: float, expected: float, unit: MassUnit) -> str:
     )
 
 
-def _says(pair: _Pair, binding: str | None, top: float | None, unit: MassUnit) -> str:
+def _too_close(rows: Sequence[MatchRow]) -> str:
+    """The limits of which it cannot be told whether they are kept."""
+    labels = [
+        lower_first(row.label)
+        for row in rows
+        if row.status == "tight" and (row.margin or 0.0) <= (row.plus_minus or 0.0)
+    ]
+    return f" Too close to say: {', '.join(labels)}, by the ±." if labels else ""
+
+
+def _says(pair: _Pair, binding: CheckId | None, top: float | None, unit: MassUnit) -> str:
     if binding is None or top is None:
         return "No limit is known yet."
     heavy, light = pair.trailer.rated, pair.trailer.expected

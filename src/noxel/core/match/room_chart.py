@@ -5,21 +5,30 @@ all of them the region.
 import itertools
 from dataclasses import dataclass
 
-from noxel.core.limits import cushion
-from noxel.core.match.ceiling import NEVER_BINDS, as_towing, every_use
+from noxel.core.limits import CHECKS, CheckId, cushion
+from noxel.core.match.ceiling import (
+    NEVER_BINDS,
+    Use,
+    as_towing,
+    every_use,
+    tire_share,
+    trailer_uses,
+)
 from noxel.core.match.loaded_vehicle import ON_LIMIT, Start, TowQuestion, with_load
 from noxel.core.mechanics import (
+    State,
     Weighing,
     anything_listed,
     expect,
     in_phase,
     items_kg,
+    loads,
+    planned,
     predict_known,
-    predict_solo,
     uncertainty,
     weigh,
 )
-from noxel.core.quantities import KG, lower_first
+from noxel.core.quantities import KG, lower_first, nominal
 from noxel.core.rig import PHASES
 from noxel.core.wording import PHASE_NAMES, Answer, check_label, vehicle_word
 
@@ -31,7 +40,7 @@ class RoomLine(Answer):
     ``relieved`` is true where a heavier trailer helps: a ball hitch takes load off the front axle.
     """
 
-    check: str
+    check: CheckId
     label: str
     start: float
     end: float
@@ -63,10 +72,10 @@ class RoomChart(Answer):
     region: list[tuple[float, float]]
     point: RoomPoint | None
     phases: list[RoomPoint]
-    nearest: str | None
+    nearest: CheckId | None
     more_load: float | None
     more_trailer: float | None
-    exceeded: list[str]
+    exceeded: list[CheckId]
     off_trailer: float | None
     off_load: float | None
     says: str
@@ -102,7 +111,11 @@ def room_chart(asked: TowQuestion, start: Start) -> RoomChart | None:
     most_trailer = 1.25 * max(
         [*(y for _, y in region), point.trailer * factor if point else 0.0, 500.0]
     )
-    room = _Room.at(bounds, point.load * factor, point.trailer * factor) if point else _Room()
+    room = (
+        _Room.at(bounds, *(kg * factor for kg in (point.load, point.trailer, point.trailer_pm)))
+        if point
+        else _Room()
+    )
     drawn = [
         RoomLine(
             check=bound.check,
@@ -137,10 +150,11 @@ class _Bound:
     takes of it. [kg]
     """
 
-    check: str
+    check: CheckId
     room: float
     per_load: float
     per_trailer: float
+    use: Use
 
     def left(self, load: float, trailer: float) -> float:
         return self.room - self.per_load * load - self.per_trailer * trailer
@@ -154,20 +168,25 @@ class _Bound:
         return (self.room - self.per_trailer * trailer) / self.per_load
 
 
+_GROUND = _Bound("trailer.gross", 0.0, 0.0, -1.0, Use(0.0, -1.0))
+"""No trailer weighs less than nothing."""
+
+
 @dataclass(frozen=True, slots=True)
 class _Room:
     """What the bounds leave at one point, or what alone brings it within all of them. [kg]"""
 
-    nearest: str | None = None
-    first_by_load: str | None = None
+    nearest: CheckId | None = None
+    first_by_load: CheckId | None = None
     more_trailer: float | None = None
     more_load: float | None = None
     exceeded: tuple[_Bound, ...] = ()
     off_trailer: float | None = None
     off_load: float | None = None
+    too_close: tuple[CheckId, ...] = ()
 
     @classmethod
-    def at(cls, bounds: list[_Bound], load: float, trailer: float) -> "_Room":
+    def at(cls, bounds: list[_Bound], load: float, trailer: float, off: float) -> "_Room":
         by_trailer = {
             bound.check: bound.met(load) - trailer for bound in bounds if bound.per_trailer > 0
         }
@@ -177,9 +196,8 @@ class _Room:
         exceeded = tuple(bound for bound in bounds if bound.left(load, trailer) < -ON_LIMIT)
         nearest = min(by_trailer, key=lambda check: by_trailer[check], default=None)
         if exceeded and (nearest is None or by_trailer[nearest] >= 0):
-            nearest = exceeded[
-                0
-            ].check  # by the vehicle's load alone: a heavier trailer relieves it
+            # by the vehicle's load alone: a heavier trailer relieves it
+            nearest = exceeded[0].check
         more_trailer, more_load = (
             min(by_trailer.values(), default=None),
             min(by_load.values(), default=None),
@@ -192,11 +210,12 @@ class _Room:
                 and all(bound.left(load, trailer) >= -ON_LIMIT for bound in bounds)
             )
 
+        first = min(by_load, key=lambda check: by_load[check], default=None)
         lighter = -more_trailer if more_trailer is not None and more_trailer < 0 else None
         less = -more_load if more_load is not None and more_load < 0 else None
         return cls(
             nearest,
-            min(by_load, key=lambda check: by_load[check], default=None),
+            first,
             more_trailer,
             more_load,
             exceeded,
@@ -204,46 +223,30 @@ class _Room:
             if exceeded and lighter is not None and within(load, trailer - lighter)
             else None,
             less if exceeded and less is not None and within(load - less, trailer) else None,
+            tuple(
+                bound.check
+                for bound in bounds
+                if bound.left(load, trailer) <= bound.use.load(trailer, off)[1]
+            ),
         )
 
 
 def _bounds(asked: TowQuestion, listed: float) -> list[_Bound]:
     rig, share = asked.rig, asked.share
-    tires, of_trailer = rig.vehicle.tires, rig.trailer.tires if rig.trailer else None
-    takes = {
-        "vehicle.front_axle": 1 - asked.place,
-        "vehicle.rear_axle": asked.place,
-        "vehicle.gross": 1.0,
-        "combination.gross": 1.0,
-        "vehicle.payload": 1.0,
-    }
-    for check, part, each in (
-        ("tires.front", 1 - asked.place, tires.front),
-        ("tires.rear", asked.place, tires.rear),
-    ):
-        if each and each.count:
-            takes[check] = part / each.count
+    more = loads(State(vehicle=1.0, rear=asked.place, cargo=1.0))
     found = []
     for check, use in every_use(rig, with_load(asked.solo, -listed, asked.place), share).items():
-        limit = asked.known.get(check)
+        limit, takes = asked.known.get(check), nominal(more[CHECKS[check].load])
+        if check in ("tires.front", "tires.rear"):
+            takes *= tire_share(rig, check)
         if limit is not None and limit.certainty not in NEVER_BINDS and use.slope:
-            found.append(
-                _Bound(
-                    check,
-                    cushion(rig, check) * limit.kg - use.used,
-                    takes.get(check, 0.0),
-                    use.slope,
-                )
-            )
-    own = (
-        [("trailer.gross", 1.0), ("trailer.axles", 1.0 - share)] if rig.trailer is not None else []
-    )
-    if of_trailer and of_trailer.count:
-        own.append(("tires.trailer", (1.0 - share) / of_trailer.count))
-    for check, slope in own:
+            room = cushion(rig, check) * limit.kg - use.used
+            found.append(_Bound(check, room, takes, use.slope, use))
+    own = trailer_uses(rig.trailer, share) if rig.trailer is not None else {}
+    for check, use in own.items():
         limit = asked.known.get(check)
-        if limit is not None and slope:  # with all of it on the hitch, nothing is on its wheels
-            found.append(_Bound(check, cushion(rig, check) * limit.kg, 0.0, slope))
+        if limit is not None and use.slope:  # with all of it on the hitch, nothing is on its wheels
+            found.append(_Bound(check, cushion(rig, check) * limit.kg, 0.0, use.slope, use))
     return found
 
 
@@ -252,7 +255,7 @@ def _region(bounds: list[_Bound], most_load: float) -> list[tuple[float, float]]
     back along the bottom.
     """
     corners = {0.0, most_load}
-    for one, other in itertools.combinations([*bounds, _Bound("ground", 0.0, 0.0, -1.0)], 2):
+    for one, other in itertools.combinations([*bounds, _GROUND], 2):
         across = one.per_load / one.per_trailer - other.per_load / other.per_trailer
         if across:
             x = (one.room / one.per_trailer - other.room / other.per_trailer) / across
@@ -278,7 +281,7 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
     word = vehicle_word(asked.rig)
     slack = ", bars slack" if asked.rig.hitch.weight_distribution else ""
 
-    def named(check: str) -> str:
+    def named(check: CheckId) -> str:
         return lower_first(check_label(as_towing(asked.rig), check))
 
     if room.exceeded:
@@ -301,7 +304,10 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
         for check, kg, what in parts
         if check is not None and kg is not None
     ]
-    return f"Room for {' or '.join(rooms)}{slack}."
+    close = ", ".join(named(check) for check in room.too_close)
+    return f"Room for {' or '.join(rooms)}{slack}." + (
+        f" Too close to say: {close}, by the ±." if close else ""
+    )
 
 
 def _point(asked: TowQuestion, start: Start, listed: float) -> RoomPoint | None:
@@ -319,14 +325,14 @@ def _point(asked: TowQuestion, start: Start, listed: float) -> RoomPoint | None:
                 trailer_pm=figure.plus_minus / factor,
                 measured=True,
             )
-    planned, known = predict_known(rig).loads, expect(rig, Weighing())
+    predicted, known = predict_known(rig).loads, expect(rig, Weighing())
     gross, solo = known.expected.get("trailer_gross"), known.expected.get("vehicle_solo")
-    name, off = "as planned", uncertainty(rig, planned)
-    if "trailer_gross" in planned and (
+    name, off = "as planned", uncertainty(rig)
+    if "trailer_gross" in predicted and (
         rig.plan.trailer_base is not None or anything_listed(rig, "trailer")
     ):
         trailer, pm = (
-            planned["trailer_gross"],
+            predicted["trailer_gross"],
             off.get("trailer_gross", gross.figure.plus_minus if gross else 0.0),
         )
     elif gross is not None:
@@ -350,7 +356,7 @@ def _phases(asked: TowQuestion) -> list[RoomPoint]:
     if not rig.tanks or rig.trailer is None:
         return []
     found = []
-    listed, base = items_kg(rig, "vehicle"), predict_solo(rig).gross
+    listed, base = items_kg(rig, "vehicle"), planned(rig).base.vehicle
     for phase in PHASES:
         made = predict_known(in_phase(rig, phase)).loads
         if base is None or "vehicle_solo" not in made or "trailer_gross" not in made:

@@ -9,6 +9,7 @@ from noxel.core.mechanics.added_since import changes_since
 from noxel.core.mechanics.beside import other_ways
 from noxel.core.mechanics.calibrate import calibrate
 from noxel.core.mechanics.knowledge import (
+    RATIO_OFF,
     Expected,
     Knowledge,
     Way,
@@ -18,11 +19,11 @@ from noxel.core.mechanics.knowledge import (
     dry_entered,
     empty_by_label,
     empty_weights,
+    usual_lever,
 )
-from noxel.core.mechanics.lengths import in_the_rigs_unit, lever_lengths, rounded_length
+from noxel.core.mechanics.lengths import in_the_rigs_unit, rounded_length
 from noxel.core.mechanics.listed import (
     anything_listed,
-    gathered,
     hitch_mass,
     in_phase,
     in_tank,
@@ -33,25 +34,26 @@ from noxel.core.mechanics.listed import (
     somebody_listed,
     uncounted,
 )
+from noxel.core.mechanics.model import SUMS, Levers, State, load, loads, together
 from noxel.core.mechanics.pass_loads import SAME, PassLoads, describe_pass, reading_words
 from noxel.core.mechanics.plan_from_weigh_in import plan_from_weigh_in
 from noxel.core.mechanics.predict import (
+    Planned,
     Predicted,
-    Solo,
+    levers_of,
     overhang,
+    planned,
     predict,
     predict_known,
-    predict_solo,
 )
 from noxel.core.mechanics.predicted import GROUPS, predicted_weighing, shifted_weighing
 from noxel.core.mechanics.sources import BASE_OFF, OFF, between, entered, source_at
-from noxel.core.mechanics.statics import ball_load_transfer, item_on_tongue, length_from_move
+from noxel.core.mechanics.statics import length_from_move
 from noxel.core.mechanics.uncertainty import (
     PLACE_OFF,
     RESTORED_OFF,
     TAPE_OFF,
     change_uncertainty,
-    spread_of_loads,
     uncertainty,
 )
 from noxel.core.mechanics.ways import expect
@@ -62,24 +64,27 @@ __all__ = [
     "GROUPS",
     "OFF",
     "PLACE_OFF",
+    "RATIO_OFF",
     "RESTORED_OFF",
     "SAME",
     "SIDES",
+    "SUMS",
     "TAPE_OFF",
     "Aboard",
     "Candidate",
     "Expected",
     "Knowledge",
+    "Levers",
     "PassLoads",
+    "Planned",
     "Predicted",
     "Side",
-    "Solo",
+    "State",
     "TongueSource",
     "Way",
     "Weighing",
     "aboard",
     "anything_listed",
-    "ball_load_transfer",
     "between",
     "calibrate",
     "change_uncertainty",
@@ -93,33 +98,34 @@ __all__ = [
     "empty_weights",
     "entered",
     "expect",
-    "gathered",
     "hitch_mass",
     "in_phase",
     "in_tank",
     "in_the_rigs_unit",
-    "item_on_tongue",
     "items_kg",
     "length_from_move",
-    "lever_lengths",
+    "levers_of",
     "listed",
     "listed_now",
+    "load",
     "load_place",
+    "loads",
     "other_ways",
     "overhang",
     "plan_from_weigh_in",
+    "planned",
     "predict",
     "predict_known",
-    "predict_solo",
     "predicted_weighing",
     "reading_words",
     "rounded_length",
     "shifted_weighing",
     "somebody_listed",
     "source_at",
-    "spread_of_loads",
     "statics",
+    "together",
     "uncertainty",
     "uncounted",
+    "usual_lever",
     "weigh",
 ]

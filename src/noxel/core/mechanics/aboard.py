@@ -33,7 +33,7 @@ class Aboard:
     unplaced: tuple[tuple[int, float], ...]
 
 
-class _Same:
+class Same:
     """Something that is compared by what it is, not by what is in it."""
 
     __slots__ = ("of",)
@@ -45,12 +45,12 @@ class _Same:
         return id(self.of)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Same) and other.of is self.of
+        return isinstance(other, Same) and other.of is self.of
 
 
 def aboard(rig: RigFile, on: Side) -> Aboard:
     """What the list adds up to on one side; added up once as long as the rig is looked at."""
-    return _sums(_Same(rig.loads), _Same(rig.entered))[on]
+    return _sums(Same(rig.loads), Same(rig.entered))[on]
 
 
 def load_source(rig: RigFile, index: int, load: Load) -> Source | None:
@@ -69,7 +69,7 @@ def _source(load: Load, index: int, entered: Mapping[str, Entry]) -> Source | No
 
 
 @lru_cache(maxsize=2)
-def _sums(loads: _Same, entered: _Same) -> Mapping[Side, Aboard]:
+def _sums(loads: Same, entered: Same) -> Mapping[Side, Aboard]:
     return _add_up(cast(Sequence[Load], loads.of), cast(Mapping[str, Entry], entered.of))
 
 

@@ -30,7 +30,7 @@ def _by_lever(rig: RigFile, known: Knowledge) -> dict[str, Expected]:
     if not any(key in known.expected for key in _BY_LEVER):
         return {}
     found = predict_known(rig).loads
-    off = uncertainty(rig, found)
+    off = uncertainty(rig)
     made = {}
     for key in _BY_LEVER:
         if key in known.expected and key in found and off.get(key):

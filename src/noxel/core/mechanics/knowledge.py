@@ -10,12 +10,13 @@ from typing import Literal
 from uncertainties import ufloat
 
 from noxel.core.mechanics.pass_loads import SAME
-from noxel.core.mechanics.sources import BASE_OFF, entered, share_off, source_at
+from noxel.core.mechanics.sources import BASE_OFF, between, entered, share_off, source_at
 from noxel.core.mechanics.weighing import Weighing
 from noxel.core.quantities import Amount, Figure, Mass, Term
 from noxel.core.rig import (
     SETS,
     RigFile,
+    on_pin,
     source_words,
 )
 
@@ -246,3 +247,8 @@ def expectation(
 ) -> Expected:
     sort: Literal["mass", "share"] = "share" if key == "tongue_share" else "mass"
     return Expected(Figure(key, amount, formula, tuple(terms), sort), way, on_trailer)
+
+
+def usual_lever(rig: RigFile) -> Amount:
+    """Overhang over wheelbase where the lengths are not known."""
+    return between(*(LEVER_PIN if on_pin(rig) else LEVER_BALL))

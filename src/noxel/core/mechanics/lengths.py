@@ -1,30 +1,7 @@
-"""The three lengths of the lever model, and how the rig's own lists write a length."""
+"""How the rig's own lists write a length."""
 
-from dataclasses import dataclass
-
-from noxel.core.mechanics.predict import overhang
 from noxel.core.quantities import METRES, Length, LengthUnit
 from noxel.core.rig import RigFile
-
-
-@dataclass(frozen=True, slots=True)
-class Lengths:
-    """Wheelbase, overhang, coupler to axles. [m]"""
-
-    a: float
-    b: float
-    length: float
-
-
-def lever_lengths(rig: RigFile) -> Lengths:
-    """The rig's lengths; it must be one that can be predicted."""
-    wheelbase, coupler = (
-        rig.vehicle.geometry.wheelbase,
-        rig.trailer.geometry.coupler_to_axles if rig.trailer else None,
-    )
-    return Lengths(
-        wheelbase.m if wheelbase else 1.0, overhang(rig) or 0.0, coupler.m if coupler else 1.0
-    )
 
 
 def rounded_length(metres: float, unit: LengthUnit) -> float:

@@ -7,10 +7,10 @@ from typing import NamedTuple
 
 from uncertainties import ufloat
 
-from noxel.core.mechanics.aboard import SIDES, Side, aboard
+from noxel.core.mechanics.aboard import Side, aboard
 from noxel.core.mechanics.sources import entered
 from noxel.core.quantities import Amount, Term, nominal, plus_minus
-from noxel.core.rig import Load, Phase, RigFile, Tank
+from noxel.core.rig import Phase, RigFile, Tank
 
 USUAL_PLACE = 0.75
 """Where the load in the vehicle lies when nothing listed says so, as a share of the wheelbase."""
@@ -161,23 +161,6 @@ def anything_listed(rig: RigFile, on: Side) -> bool:
     return bool(aboard(rig, on).kg) or any(
         tank.on == on and in_tank(rig, tank) for tank in rig.tanks
     )
-
-
-def gathered(rig: RigFile) -> RigFile:
-    """The rig with all that is listed on one side as one item where it lies on average: every
-    prediction is the same.
-
-    Only where every item that comes along has its place.
-    """
-    made = []
-    for on in SIDES:
-        here = aboard(rig, on)
-        if here.placed:
-            centre = f"{here.moment / here.placed:.9f} m"
-            made.append(
-                Load.model_validate({"on": on, "mass": f"{here.placed:.9f} kg", "position": centre})
-            )
-    return rig.model_copy(update={"loads": tuple(made)})
 
 
 def in_phase(rig: RigFile, phase: Phase) -> RigFile:

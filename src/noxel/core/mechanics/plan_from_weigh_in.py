@@ -1,8 +1,8 @@
 """The plan that reproduces a weigh-in: its loads with the listed items taken out."""
 
 from noxel.core.mechanics.calibrate import calibrate
-from noxel.core.mechanics.lengths import lever_lengths
-from noxel.core.mechanics.predict import predict
+from noxel.core.mechanics.model import load
+from noxel.core.mechanics.predict import levers_of, predict
 from noxel.core.mechanics.weighing import Weighing, weigh
 from noxel.core.quantities import Mass
 from noxel.core.rig import Plan, RigFile, TrailerBase, VehicleBase
@@ -84,14 +84,9 @@ def _given_back(rig: RigFile, weighing: Weighing) -> float | None:
     """What the bars give back where no slack pass shows it: without them the front axle would lose
     T·b/a.
     """
-    figures, at = weighing.figures, lever_lengths(rig)
+    figures, levers = weighing.figures, levers_of(rig)
     tongue, change = figures.get("tongue_static"), figures.get("front_transfer")
-    if (
-        weighing.engaged is None
-        or weighing.slack is not None
-        or tongue is None
-        or change is None
-        or tongue.value * at.b <= 0
-    ):
+    if weighing.engaged is None or weighing.slack is not None or tongue is None or change is None:
         return None
-    return 1 + change.value * at.a / (tongue.value * at.b)
+    slack = load(levers.on_hitch(tongue.value, restored=0.0), "front_hitched")
+    return 1 - change.value / slack if slack is not None and slack < 0 else None

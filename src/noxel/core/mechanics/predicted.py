@@ -9,7 +9,11 @@ from noxel.core.mechanics.weighing import Weighing
 from noxel.core.quantities import Amount, Figure, Mass, combine, nominal
 from noxel.core.rig import Pass, RigFile
 
-GROUPS = {"front": "front_hitched", "rear": "rear_hitched", "trailer": "trailer_axles"}
+GROUPS: Mapping[str, str] = {
+    "front": "front_hitched",
+    "rear": "rear_hitched",
+    "trailer": "trailer_axles",
+}
 """What a reading, whole or finer, is part of."""
 _KEYS = (
     "front_hitched",

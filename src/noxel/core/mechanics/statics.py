@@ -1,190 +1,16 @@
-"""The lever model: what a load does to each axle, at rest on level ground.
+"""Ways to learn a tongue or a length from what was read, by moments.
 
 Every function works on floats and on `uncertainties` numbers alike. Derivations are in
 docs/formulas.md.
 """
 
-from dataclasses import dataclass
-
 from noxel.core.quantities import Amount, nominal
 from noxel.errors import GeometryError
-
-
-@dataclass(frozen=True, slots=True)
-class AxleChange:
-    """Change of load on the front and on the rear axle. [kg]"""
-
-    front: Amount
-    rear: Amount
 
 
 def _need_positive(length: Amount, name: str) -> None:
     if not 0 < nominal(length) < float("inf"):
         raise GeometryError(f"{name} must be a positive length")
-
-
-def split_item(mass: Amount, position: float, wheelbase: float) -> AxleChange:
-    """Split an item in the vehicle between its axles.
-
-    Parameters
-    ----------
-    mass : Amount
-        Mass of the item. [kg]
-    position : float
-        Its place behind the front axle; negative when ahead of it. [m]
-    wheelbase : float
-        Front axle to rear axle, greater than zero. [m]
-
-    Returns
-    -------
-    AxleChange
-        Change on each axle; they sum to ``mass``. [kg]
-
-    Raises
-    ------
-    GeometryError
-        If ``wheelbase`` is not positive and finite.
-
-    Notes
-    -----
-    Moments about the front axle: rear = mass * position / wheelbase. Level ground, no dynamics.
-    """
-    _need_positive(wheelbase, "wheelbase")
-    rear = mass * position / wheelbase
-    return AxleChange(mass - rear, rear)
-
-
-def ball_load_transfer(tongue: Amount, overhang: float, wheelbase: float) -> AxleChange:
-    """Split a tongue load between the axles of the tow vehicle.
-
-    Parameters
-    ----------
-    tongue : Amount
-        Vertical load at the hitch point, positive downwards. [kg]
-    overhang : float
-        Hitch point behind the rear axle; negative when ahead of it. [m]
-    wheelbase : float
-        Front axle to rear axle, greater than zero. [m]
-
-    Returns
-    -------
-    AxleChange
-        Change on the front and rear axle; they sum to ``tongue``. [kg]
-
-    Raises
-    ------
-    GeometryError
-        If ``wheelbase`` is not positive and finite.
-
-    Notes
-    -----
-    Moments about the rear axle: front = -tongue * overhang / wheelbase. Level ground, no dynamics.
-    """
-    _need_positive(wheelbase, "wheelbase")
-    front = -tongue * overhang / wheelbase
-    return AxleChange(front, tongue - front)
-
-
-def item_on_tongue(mass: Amount, position: float, coupler_to_axles: float) -> Amount:
-    """What an item in the trailer adds to the tongue.
-
-    Parameters
-    ----------
-    mass : Amount
-        Mass of the item. [kg]
-    position : float
-        Its place behind the coupler. [m]
-    coupler_to_axles : float
-        Coupler to the middle of the axle group, greater than zero. [m]
-
-    Returns
-    -------
-    Amount
-        Change of the tongue load; negative for an item behind the axles. [kg]
-
-    Raises
-    ------
-    GeometryError
-        If ``coupler_to_axles`` is not positive and finite.
-
-    Notes
-    -----
-    Moments about the axle group: tongue = mass * (L - position) / L.
-    """
-    _need_positive(coupler_to_axles, "coupler_to_axles")
-    return mass * (coupler_to_axles - position) / coupler_to_axles
-
-
-def bar_moment(
-    restoration: float, tongue: Amount, overhang: float, coupler_to_axles: float
-) -> Amount:
-    """The spring-bar moment that gives back a share of the front axle's loss.
-
-    Parameters
-    ----------
-    restoration : float
-        Share of the front axle's loss that the bars give back; 0 is slack, 1 is the solo front
-        load.
-    tongue : Amount
-        Static tongue load. [kg]
-    overhang : float
-        Hitch point behind the rear axle. [m]
-    coupler_to_axles : float
-        Coupler to the middle of the trailer's axle group, greater than zero. [m]
-
-    Returns
-    -------
-    Amount
-        The moment, as mass times length. [kg m]
-
-    Raises
-    ------
-    GeometryError
-        If ``coupler_to_axles`` is not positive and finite.
-
-    Notes
-    -----
-    M = restoration * T * b / (1 + b / L), from front = -(T - M/L) * b/a + M/a set to -(1 -
-    restoration) * T * b/a.
-    """
-    _need_positive(coupler_to_axles, "coupler_to_axles")
-    return restoration * tongue * overhang / (1 + overhang / coupler_to_axles)
-
-
-def hitched_change(
-    tongue: Amount, moment: Amount, overhang: float, wheelbase: float, coupler_to_axles: float
-) -> AxleChange:
-    """What coupling the trailer does to the vehicle's axles, with the spring bars' moment.
-
-    Parameters
-    ----------
-    tongue : Amount
-        Static tongue load. [kg]
-    moment : Amount
-        Spring-bar moment; 0 when slack or absent. [kg m]
-    overhang, wheelbase, coupler_to_axles : float
-        As in the other functions. [m]
-
-    Returns
-    -------
-    AxleChange
-        Change on each axle; they sum to the net tongue load, tongue - moment / coupler_to_axles.
-        [kg]
-
-    Raises
-    ------
-    GeometryError
-        If a length that must be positive is not.
-
-    Notes
-    -----
-    front = -T_net * b / a + M / a; rear = T_net - front.
-    """
-    _need_positive(wheelbase, "wheelbase")
-    _need_positive(coupler_to_axles, "coupler_to_axles")
-    net = tongue - moment / coupler_to_axles
-    front = (moment - net * overhang) / wheelbase
-    return AxleChange(front, net - front)
 
 
 def tongue_by_moments(
@@ -199,7 +25,8 @@ def tongue_by_moments(
     front_transfer : Amount
         Front axle hitched less front axle solo. [kg]
     overhang, wheelbase, coupler_to_axles : float
-        As in the other functions. [m]
+        Hitch point behind the rear axle, front axle to rear axle, coupler to the middle of the axle
+        group. [m]
 
     Returns
     -------
@@ -213,7 +40,8 @@ def tongue_by_moments(
 
     Notes
     -----
-    M = a * front_transfer + b * net, T = net + M / L. It inverts :func:`hitched_change`.
+    M = a * front_transfer + b * net, T = net + M / L. It inverts
+    :meth:`noxel.core.mechanics.Levers.on_hitch`.
     """
     _need_positive(wheelbase, "wheelbase")
     _need_positive(coupler_to_axles, "coupler_to_axles")

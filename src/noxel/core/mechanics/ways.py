@@ -10,8 +10,6 @@ from collections.abc import Iterable
 from uncertainties import ufloat
 
 from noxel.core.mechanics.knowledge import (
-    LEVER_BALL,
-    LEVER_PIN,
     MOVED_OF_RESTORED,
     PLACES_OFF,
     RATIO_OFF,
@@ -25,6 +23,7 @@ from noxel.core.mechanics.knowledge import (
     expectation,
     source_of,
     typed,
+    usual_lever,
 )
 from noxel.core.mechanics.listed import (
     Listed,
@@ -40,7 +39,6 @@ from noxel.core.rig import (
     SETS,
     RigFile,
     on_its_wheels,
-    on_pin,
     share_range,
     source_words,
     usual_share,
@@ -394,7 +392,7 @@ class _Look:
         if geometry.wheelbase and geometry.hitch_offset is not None:
             lever: Amount = geometry.hitch_offset.m / geometry.wheelbase.m
         else:
-            lever = between(*(LEVER_PIN if on_pin(self.rig) else LEVER_BALL))
+            lever = usual_lever(self.rig)
         lifted = lever * tongue.amount * (1 - self.restored)
         net = tongue.amount * (1 - self.moved)
         rests = self.found.rests_on_trailer("tongue_static")

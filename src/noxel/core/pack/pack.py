@@ -24,13 +24,11 @@ from noxel.core.mechanics import (
     Weighing,
     calibrate,
     expect,
-    gathered,
     in_phase,
     in_tank,
     items_kg,
     predict_known,
     predicted_weighing,
-    spread_of_loads,
     uncertainty,
     weigh,
 )
@@ -172,13 +170,10 @@ def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:
 _SEVERITY: Mapping[Verdict, int] = {"stop": 3, "incomplete": 2, "caution": 1, "within": 0}
 
 
-def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
-    """Every phase as predicted; nothing when no tank changes on the way. ``loads`` is
-    :func:`spread_of_loads`.
-    """
+def _phases(rig: RigFile) -> list[PhaseAnswer]:
+    """Every phase as predicted; nothing when no tank changes on the way."""
     if not rig.tanks:
         return []
-    rig = gathered(rig)
     found: list[tuple[Phase, Verdict, str, float]] = []
     judged: dict[tuple[float, ...], tuple[Verdict, str, float]] = {}
     for phase in PHASES:
@@ -192,7 +187,7 @@ def _phases(rig: RigFile, loads: tuple[float, ...]) -> list[PhaseAnswer]:
             judged[levels] = ("incomplete", _not_placed(seen), 0.0)
             found.append((phase, *judged[levels]))
             continue
-        weighing = _predicted(seen, predicted.loads, loads)
+        weighing = _predicted(seen, predicted.loads)
         rows, rules = tightest_first(run_checks(seen, weighing)), broken_rules(seen, weighing)
         bind, verdict_here = binding(rows), verdict(rows, broken=bool(rules))
         said = sentences.headline(seen, rows, verdict_here, rules=rules)
@@ -222,8 +217,8 @@ def _not_placed(rig: RigFile) -> str:
     return f"Not known yet: no place is entered for {', '.join(names)}."
 
 
-def _predicted(rig: RigFile, found: dict[str, float], loads: tuple[float, ...]) -> Weighing:
-    return predicted_weighing(rig, found, uncertainty(rig, found, loads))
+def _predicted(rig: RigFile, found: dict[str, float]) -> Weighing:
+    return predicted_weighing(rig, found, uncertainty(rig))
 
 
 def _behind(metres: float, unit: LengthUnit) -> str:
@@ -286,8 +281,7 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     lines, limit = _payload(rig, found, known, to), payload_limit(rig)
     number = weigh_in or len(rig.weigh_ins)
     weighed = weigh(rig, rig.weigh_ins[number - 1] if number else None)
-    spread = spread_of_loads(rig)
-    expected = _predicted(rig, found, spread)
+    expected = _predicted(rig, found)
     rows = tightest_first(run_checks(rig, expected)) if whole else _expected_rows(rig, known)
     doubted, rules = doubts(rig, None, Weighing()), broken_rules(rig, expected)
     said = verdict(rows, doubted=bool(doubted), broken=bool(rules))
@@ -314,9 +308,9 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         tanks=_tanks(rig, to),
         places=usual_places(rig, to),
         phase=rig.plan.phase,
-        phases=_phases(rig, spread) if whole else [],
+        phases=_phases(rig) if whole else [],
         stowage=stowage(rig, found.get("tongue_share")),
-        gap=plan_vs_scale(rig, found, uncertainty(rig, found, spread), weighed) if whole else None,
+        gap=plan_vs_scale(rig, found, uncertainty(rig), weighed) if whole else None,
         calibration=_calibration(rig, weighed, to),
         list_complete=rig.plan.trailer_by == "listed",
     )

@@ -3,6 +3,7 @@ words.
 """
 
 from noxel.core.drawing import Geometry
+from noxel.core.limits import CheckId
 from noxel.core.practice.challenge import Word
 from noxel.core.practice.exercises import Form
 from noxel.core.quantities import MassUnit
@@ -163,7 +164,7 @@ class LessonLine(Answer):
 class JudgedOut(Answer):
     """One word judged. [the rig's unit]"""
 
-    check: str
+    check: CheckId
     label: str
     word: Word
     right: bool

@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from noxel.core.limits import Checked, run_checks
+from noxel.core.limits import Checked, CheckId, run_checks
 from noxel.core.mechanics import Weighing, predicted_weighing, weigh
 from noxel.core.practice.exercises import Teller
 from noxel.core.practice.stand import true_loads
@@ -21,7 +21,7 @@ from noxel.core.wording import check_label
 Word = Literal["over", "within", "cannot_tell"]
 BUDGET: Mapping[int, tuple[int, int]] = {1: (90, 40), 2: (90, 40), 3: (80, 35)}
 """Minutes and money of a challenge, by its difficulty."""
-ASKED = (
+ASKED: tuple[CheckId, ...] = (
     "vehicle.front_axle",
     "vehicle.rear_axle",
     "vehicle.gross",
@@ -48,7 +48,7 @@ _TRAPS: Mapping[Trap, str] = {
 class Judged:
     """One word judged: what could be known, in words, and the truth. [kg]"""
 
-    check: str
+    check: CheckId
     label: str
     word: Word
     right: bool
@@ -69,7 +69,7 @@ def _seen(yard: Yard, *, clean: bool) -> tuple[RigFile, Weighing]:
     return rig, weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None)
 
 
-def asked_of(yard: Yard) -> list[tuple[str, str]]:
+def asked_of(yard: Yard) -> list[tuple[CheckId, str]]:
     """The limits of this rig that a word is asked for: id and label."""
     rig = seen_rig(yard)
     there = {row.id: row for row in run_checks(rig, Weighing())}

@@ -29,7 +29,9 @@ def _of_ticket(ticket: Ticket, ending: str, kg: float) -> dict[str, float]:
 def _of_labels(rig: RigFile) -> dict[str, float]:
     ratings, trailer = rig.vehicle.ratings, rig.trailer
     seen = limits(rig)
-    found = {check: limit.kg for check, limit in seen.items() if limit is not None}
+    found: dict[str, float] = {
+        check: limit.kg for check, limit in seen.items() if limit is not None
+    }
     named = {
         "gvwr": ratings.gvwr,
         "gawr_front": ratings.gawr_front,

@@ -7,7 +7,7 @@ anything.
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
-from noxel.core.limits import RATING_PATHS, BrokenRule, Checked, Doubt, axle_sets, pressure_for
+from noxel.core.limits import UNDER_LOAD, BrokenRule, Checked, Doubt, axle_sets, pressure_for
 from noxel.core.mechanics import Weighing, describe_pass, reading_words
 from noxel.core.quantities import KG, print_mass, print_pressure, upper_first
 from noxel.core.rig import RigFile, share_range
@@ -126,7 +126,7 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
                 yield Advisory(
                     code="rating_missing",
                     level="note",
-                    path=RATING_PATHS.get(row.id),
+                    path=row.spec.rating,
                     message=f"No {name} is entered; this check cannot be made without it.",
                 )
             continue
@@ -181,7 +181,7 @@ def _pressures(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
     loads = {row.id: row.actual.value for row in rows if row.actual is not None}
     for each in axle_sets(notes.rig):
         group = f"{each.group} axle" if each.group != "trailer" else "trailer's axles"
-        one = loads.get(f"tires.{each.group}")
+        one = loads.get(UNDER_LOAD[each.group][0])
         need = pressure_for(each.tires, one, car=each.car) if one is not None else None
         if need is None or one is None:
             continue

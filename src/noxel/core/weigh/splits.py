@@ -4,7 +4,7 @@ by wheel.
 
 from collections.abc import Iterable, Iterator
 
-from noxel.core.limits import Checked, axle_sets
+from noxel.core.limits import UNDER_LOAD, Checked, axle_sets
 from noxel.core.quantities import print_share
 from noxel.core.weigh.notes import Notes
 from noxel.core.wording import Advisory
@@ -124,7 +124,7 @@ def side_split(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
         return
     known = {row.id: row for row in rows}
     for each in axle_sets(notes.rig):
-        row, count = known.get(f"tires.{each.group}"), each.tires.count
+        row, count = known.get(UNDER_LOAD[each.group][0]), each.tires.count
         if (
             row is None
             or row.actual is None

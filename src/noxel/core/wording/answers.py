@@ -13,7 +13,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, PlainSerializer
 
 from noxel.core.drawing import Geometry
-from noxel.core.limits import DoubtCode, Outlook, Status, Verdict
+from noxel.core.limits import CheckId, DoubtCode, Outlook, Status, Verdict
 from noxel.core.mechanics import TongueSource
 from noxel.core.quantities import LengthUnit, MassUnit, Op, Sort
 from noxel.core.rig import Source
@@ -299,7 +299,7 @@ class RoomLeft:
 
     where: Literal["vehicle", "trailer"]
     room: float
-    check: str
+    check: CheckId
     sentence: str
 
 

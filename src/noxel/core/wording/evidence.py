@@ -2,7 +2,7 @@
 still open.
 """
 
-from noxel.core.limits import Checked
+from noxel.core.limits import AxleGroup, Checked, axle_sets
 from noxel.core.mechanics import Candidate, Weighing
 from noxel.core.quantities import (
     KG,
@@ -147,16 +147,6 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
     return found
 
 
-_NEEDS = {
-    "vehicle.tow_rating": "gross",
-    "trailer.gross": "gross",
-    "hitch.trailer": "gross",
-    "trailer.cargo": "gross",
-    "hitch.tongue": "tongue",
-    "tongue.share": "tongue",
-}
-
-
 def settled_by(rig: RigFile, weighing: Weighing, row: Checked) -> str | None:
     """What would settle a check that cannot be made: the rating that is missing, or the
     weighing.
@@ -165,33 +155,26 @@ def settled_by(rig: RigFile, weighing: Weighing, row: Checked) -> str | None:
         return None
     if row.limit is None and row.range is None:
         return f"Enter the {missing_rating(rig, row.id)}."
-    group = row.id.partition(".")[0]
-    if row.id == "vehicle.payload" and "vehicle_hitched" in weighing.figures:
+    spec = row.spec
+    if spec.part == "beyond_empty" and "vehicle_hitched" in weighing.figures:
         return f"Enter the {term_name(rig, 'curb_weight')}, or weigh the vehicle empty."
-    if row.id == "trailer.cargo" and "trailer_gross" in weighing.figures:
+    if spec.part == "beyond_dry" and "trailer_gross" in weighing.figures:
         return f"Enter the {term_name(rig, 'dry_weight')}."
-    if group in ("tires", "wheels") and _no_count(rig, row.id):
+    if spec.part in ("tire", "wheel") and _no_count(rig, spec.group):
         return "Enter how many tires there are."
     if row.id == "assembly.trailer" and "trailer_axles" in weighing.figures:
         return f"Enter the {term_name(rig, 'trailer.gawr')} of each axle, or weigh each axle."
     if weighing.hitched is None:
         return "Weigh it: a pass loaded as for the road."
-    need = _NEEDS.get(row.id)
-    if need == "tongue":
+    if spec.settled_by == "tongue":
         return f"What settles it: {_tongue_settlers(rig, weighing)}."
-    if need == "gross":
+    if spec.settled_by == "gross":
         return f"What settles it: {_gross_settlers(rig)}."
     return "The pass is not complete: weigh each axle."
 
 
-def _no_count(rig: RigFile, check: str) -> bool:
-    sets = {
-        "front": rig.vehicle.tires.front,
-        "rear": rig.vehicle.tires.rear,
-        "trailer": rig.trailer.tires if rig.trailer else None,
-    }
-    tires = sets[check.split(".")[1]]
-    return tires is not None and tires.count is None
+def _no_count(rig: RigFile, group: AxleGroup | None) -> bool:
+    return any(axles.tires.count is None for axles in axle_sets(rig) if axles.group == group)
 
 
 def _measured(rig: RigFile) -> str:

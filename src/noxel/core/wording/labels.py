@@ -1,11 +1,11 @@
 """What checks, figures, limits and vehicles are called, in the rig's own set of terms."""
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
 
-from noxel.core.limits import AXLE_LOAD, FIGURE_OF, RATING_PATHS, Checked, Limit
+from noxel.core.limits import CHECKS, Checked, CheckId, Limit
 from noxel.core.quantities import lower_first, print_mass, upper_first
 from noxel.core.rig import SETS, RigFile, TermSet, on_its_wheels, on_pin
 
@@ -41,6 +41,7 @@ _SOURCES = {
     "tongue_rating": "vehicle's {tongue_rating}",
     "10% of tow_rating": "10 % of {tow_rating}",
     "trailer.gvwr": "trailer {trailer_gvwr}",
+    "tongue_table": "maker's table for the {tongue}",
 }
 
 
@@ -154,7 +155,7 @@ def figure_title(rig: RigFile, key: str) -> str:
 
 
 # label, subject, limit; {v} the vehicle's word, {t} tongue or pin, {p} the hitch part that limits
-_PHRASES = {
+_PHRASES: Mapping[CheckId, tuple[str, str, str]] = {
     "vehicle.front_axle": ("Front axle", "The front axle", "its {} rating"),
     "vehicle.rear_axle": ("Rear axle", "The rear axle", "its {} rating"),
     "vehicle.gross": ("{V}, loaded", "The {v}", "its {} {gvwr}"),
@@ -183,7 +184,7 @@ _PHRASES = {
 }
 
 
-def phrase_of(rig: RigFile, check: str, source: str | None) -> Phrase:
+def phrase_of(rig: RigFile, check: CheckId, source: str | None) -> Phrase:
     if check == "vehicle.rear_axle" and rig.vehicle.ratings.gawr_tag:
         return Phrase("Rear axles", "The rear axles", "their {} rating", plural=True)
     carried = (
@@ -200,13 +201,13 @@ def _tow_key(rig: RigFile) -> str:
 
 @lru_cache(512)  # a hitch part may have any name
 def _filled(
-    check: str, word: str, carried: str | None, source: str | None, terms: TermSet, tow: str
+    check: CheckId, word: str, carried: str | None, source: str | None, terms: TermSet, tow: str
 ) -> Phrase:
     """``carried`` is what of the trailer rests on the vehicle: its tongue, its pin, or nothing;
     ``tow`` the key of the tow rating that counts.
     """
-    if check not in _PHRASES:
-        axle = f"Trailer axle {check.rsplit('_', 1)[1]}"
+    if number := CHECKS[check].axle:
+        axle = f"Trailer axle {number}"
         return Phrase(axle, axle, "its {} rating")
     part = "vehicle" if source == "tongue_rating" else source or "hitch"
     fill = dict(_fill(terms))
@@ -230,12 +231,12 @@ def _filled(
     return Phrase(label.format(**fill), subject.format(**fill), limit.format("{}", **fill), plural)
 
 
-def check_label(rig: RigFile, check: str) -> str:
+def check_label(rig: RigFile, check: CheckId) -> str:
     """The check's name in the ledger."""
     return phrase_of(rig, check, None).label
 
 
-_RATING_KEYS = {
+_RATING_KEYS: Mapping[CheckId, str] = {
     "vehicle.front_axle": "gawr_front",
     "vehicle.rear_axle": "gawr_rear",
     "vehicle.gross": "gvwr",
@@ -245,45 +246,27 @@ _RATING_KEYS = {
 }
 
 
-def missing_rating(rig: RigFile, check: str) -> str:
+def missing_rating(rig: RigFile, check: CheckId) -> str:
     """The name of the rating that a check lacks."""
     key = _tow_key(rig) if check == "vehicle.tow_rating" else _RATING_KEYS.get(check)
     if key:
         return term_name(rig, key)
-    return {
+    names: Mapping[CheckId, str] = {
         "trailer.gross": f"trailer {term_name(rig, 'trailer.gvwr')}",
         "trailer.axles": f"trailer {term_name(rig, 'trailer.gawr')}",
         "trailer.cargo": term_name(rig, "trailer.ccc"),
         "hitch.trailer": "hitch's trailer rating",
-    }.get(check, "rating")
+    }
+    return names.get(check, "rating")
 
 
-def limiting_rating(rig: RigFile, check: str) -> str:
+def limiting_rating(rig: RigFile, check: CheckId) -> str:
     """The rating that sets a limit, inside a sentence: “the GCWR”, “the payload rating”, “the rear
     tires' rating”.
     """
     if check == "vehicle.payload" or missing_rating(rig, check) == "rating":
         return f"the {lower_first(check_label(rig, check))} rating"
     return f"the {missing_rating(rig, check)}"
-
-
-_GROUPS: dict[str, Literal["vehicle", "trailer", "hitch", "combination", "tires"]] = {
-    "vehicle": "vehicle",
-    "trailer": "trailer",
-    "hitch": "hitch",
-    "tongue": "hitch",
-    "combination": "combination",
-    "tires": "tires",
-    "wheels": "tires",
-    "assembly": "tires",
-}
-
-
-def group_of(check: str) -> Literal["vehicle", "trailer", "hitch", "combination", "tires"]:
-    """Which part of the rig a check belongs to; the tow rating and the GCWR are of both
-    together.
-    """
-    return "combination" if check == "vehicle.tow_rating" else _GROUPS[check.split(".")[0]]
 
 
 def limit_words(rig: RigFile, row: Checked) -> str:
@@ -306,18 +289,3 @@ def base_guessed(rig: RigFile, limit: Limit) -> str | None:
     from one.
     """
     return term_name(rig, limit.base.rpartition(".")[2]) if limit.base else None
-
-
-def rating_path(row: Checked) -> str | None:
-    """Where a check's rating is entered."""
-    return row.limit.path if row.limit else RATING_PATHS.get(row.id)
-
-
-def load_key(check: str) -> str:
-    """The load that a check rests on."""
-    group, _, name = check.partition(".")
-    if group in ("tires", "wheels", "assembly"):
-        return AXLE_LOAD[name]
-    return {"vehicle.payload": "vehicle_hitched", "trailer.cargo": "trailer_gross"}.get(
-        check
-    ) or FIGURE_OF.get(check, "trailer_axles")

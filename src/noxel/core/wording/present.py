@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from noxel.core.limits import RATING_PATHS, Checked, Limit
+from noxel.core.limits import Checked, Limit
 from noxel.core.mechanics import Knowledge, Weighing
 from noxel.core.quantities import KG, METRES, Figure, LengthUnit, nominal
 from noxel.core.rig import RigFile, entry_at, source_words
@@ -11,9 +11,7 @@ from noxel.core.wording.evidence import settled_by
 from noxel.core.wording.expectations import expected_sentence
 from noxel.core.wording.labels import (
     check_label,
-    group_of,
     in_terms,
-    load_key,
     source_label,
     term_name,
 )
@@ -100,7 +98,7 @@ def check_answer(
     shown = actual or least
     made = answers.Check(
         id=row.id,
-        group=group_of(row.id),
+        group=row.spec.subject,
         label=check_label(rig, row.id),
         actual=actual.value / factor if actual else None,
         plus_minus=actual.plus_minus / factor if actual else None,
@@ -108,7 +106,7 @@ def check_answer(
         status=row.status,
         at_least=least.value / factor if least else None,
         required=row.required,
-        limit_path=limit.path if limit else RATING_PATHS.get(row.id),
+        limit_path=row.rating_path,
         cushion=row.cushion if row.cushion < 1 else None,
         working=shown.key if shown else None,
         settled_by=settled_by(rig, weighing, row),
@@ -117,7 +115,7 @@ def check_answer(
     if row.expected is not None:
         ahead, each = row.expected.actual, row.expected
         margin = None if each.margin is None else each.margin / factor
-        said = expected_sentence(rig, known, row, load_key(row.id)) if known else ""
+        said = expected_sentence(rig, known, row, row.spec.load) if known else ""
         made.expected = answers.ExpectedCheck(
             ahead.value / factor, ahead.plus_minus / factor, margin, each.outlook, said, ahead.key
         )

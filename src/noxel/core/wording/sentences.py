@@ -26,10 +26,8 @@ from noxel.core.wording.labels import (
     base_guessed,
     check_label,
     limit_words,
-    load_key,
     missing_rating,
     phrase_of,
-    rating_path,
     term_name,
     vehicle_word,
 )
@@ -218,7 +216,7 @@ def _incomplete(
         worst = sorted(
             (row for row in ahead if row.expected and (row.expected.margin or 0.0) < 0), key=_room
         )[:1]
-    says = [expected_sentence(rig, known, row, load_key(row.id)) for row in worst] if known else []
+    says = [expected_sentence(rig, known, row, row.spec.load) for row in worst] if known else []
     unsure = [row for row in rows if row.status == "unconfirmed"]
     beyond = [row for row in unsure if (row.margin or 0.0) < 0]
     says += [sentence(rig, row) for row in beyond]
@@ -237,7 +235,7 @@ def _incomplete(
     seen = [
         Unknown(
             label=_what_is_missing(rig, row),
-            path=rating_path(row) if row.limit is None and row.range is None else None,
+            path=row.rating_path if row.limit is None and row.range is None else None,
         )
         for row in unknown
         if row.expected is None
@@ -411,8 +409,7 @@ def _stop(
     rest = doubts + [sentence(rig, row) for row in wrong if row is not first]
     if known:
         rest += [
-            expected_sentence(rig, known, row, load_key(row.id))
-            for row in _expected_wrong(rows)[:3]
+            expected_sentence(rig, known, row, row.spec.load) for row in _expected_wrong(rows)[:3]
         ]
     rest += [sentence(rig, row) for row in rows if row.status in ("tight", "high")]
     unknown = [row for row in rows if row.required and row.status == "unknown"]
