@@ -160,7 +160,7 @@ def _adjust(rig: RigFile, number: int) -> Any:
         else:
             done.append([tried.says, tried.verdict, tried.bars, tried.changes, tried.loads_after])
     proposed = propose(base, seconds=600) if number % 8 == 0 else None
-    return [levers(base.rig, rows, base), bar_curve(base.rig, rows, base), done, proposed]
+    return [levers(base, rows), bar_curve(base, rows), done, proposed]
 
 
 def _edits(rig: RigFile, number: int) -> Any:

@@ -99,7 +99,7 @@ def in_core() -> None:
         "limit 1000 ms",
     )
     rows = bench.checks(bench.rig)
-    programme = Programme(state_of(bench.rig), actions(bench.rig), conditions(bench, rows))
+    programme = Programme(state_of(bench), actions(bench), conditions(bench, rows))
     say(
         "of that, one raw HiGHS solve of the same model",
         f"{median_ms(programme.solve, 3):.0f} ms",

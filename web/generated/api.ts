@@ -4023,7 +4023,7 @@ export interface components {
         };
         /**
          * MissingFigure
-         * @description A figure that the prediction needs and nobody has entered.
+         * @description A figure that an answer needs and nobody has entered.
          */
         MissingFigure: {
             /** Message */
@@ -4172,7 +4172,7 @@ export interface components {
         /**
          * OnTheBench
          * @description The base: where it starts, what is wrong and by which routes it goes, what the bars do, which
-         *     plans were kept.
+         *     plans were kept; ``missing`` are the lengths and places that would tell the rest.
          */
         OnTheBench: {
             bars: components["schemas"]["BarCurve"] | null;
@@ -4180,6 +4180,8 @@ export interface components {
             kept: components["schemas"]["KeptAnswer"][];
             /** Levers */
             levers: components["schemas"]["Lever"][];
+            /** Missing */
+            missing: components["schemas"]["MissingFigure"][];
             tried: components["schemas"]["Tried"];
         };
         /**

@@ -30,6 +30,7 @@ from noxel.core.adjust import (
 from noxel.core.editing import Document, settle
 from noxel.core.log import KeptAnswer, kept_answers
 from noxel.core.rig import RigFile, Step, dump_rig, parse_rig
+from noxel.core.wording import MissingFigure
 from noxel.errors import Conflict
 from noxel.store.garage import Garage
 from noxel.store.rigs import Rigs
@@ -59,13 +60,14 @@ class KeepSteps(Steps):
 
 class OnTheBench(BaseModel):
     """The base: where it starts, what is wrong and by which routes it goes, what the bars do, which
-    plans were kept.
+    plans were kept; ``missing`` are the lengths and places that would tell the rest.
     """
 
     tried: Tried
     levers: list[Lever]
     bars: BarCurve | None
     kept: list[KeptAnswer]
+    missing: list[MissingFigure]
 
 
 def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
@@ -103,13 +105,14 @@ def adjust(
     """Try steps on the rig as it was weighed (or planned): everything before and after."""
     rig, base, window = _base(rigs, rig_id, weigh_in)
     changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
-    rows = base.checks(changed)
+    after, rows = base.changed(changed), base.checks(changed)
     return sheet_as_json(
         OnTheBench(
             tried=try_steps(base, wanted.steps, _parts(garage, wanted.steps)),
-            levers=levers(changed, rows, base),
-            bars=bar_curve(changed, rows, base),
+            levers=levers(after, rows),
+            bars=bar_curve(after, rows),
             kept=kept_answers(rig, window.numbers),
+            missing=[MissingFigure(path=lack.path, message=lack.message) for lack in after.missing],
         )
     )
 

@@ -10,7 +10,7 @@ from fastapi import Depends, Path, Query, Request, Response
 from pydantic import BaseModel, Field
 
 from noxel.api.deps import Id, Looking, Store, as_file, device_of, new_router, open_at
-from noxel.core.adjust import baseline_of
+from noxel.core.adjust import rig_as_weighed
 from noxel.core.editing import settle
 from noxel.core.practice import (
     INTERVALS,
@@ -154,8 +154,9 @@ def _yard(text: str, rigs: Rigs) -> Yard:
         return play(run)
     rig_id, number = run.own
     stored = open_at(rigs, rig_id, number or None)
-    base = baseline_of(settle(stored.document).rig, stored.window.at if number else None)
-    return play(run, base.rig)
+    own = settle(stored.document).rig
+    weighed = rig_as_weighed(own, (stored.window.at or 0) if number else 0, strict=False)
+    return play(run, weighed if own.weigh_ins else own)
 
 
 def _name(about: str) -> str:

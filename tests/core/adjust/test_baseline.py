@@ -30,13 +30,19 @@ Exact = tuple[Document, dict[str, float]]
 
 
 def coupled(
-    solo: tuple[float, float], true: dict[str, float], tongue: float, a: float, b: float
+    solo: tuple[float, float],
+    true: dict[str, float],
+    tongue: float,
+    a: float,
+    b: float,
+    *,
+    held: bool = False,
 ) -> dict[str, float]:
     """Axle loads of a vehicle with this tongue on it, its bars giving back the same share of what
-    the front axle loses. [kg]
+    the front axle loses, or ``held`` at their moment. [kg]
     """
     share = true["moment"] * (1 + true["b"] / true["length"]) / (true["tongue"] * true["b"])
-    moment = share * tongue * b / (1 + b / true["length"])
+    moment = true["moment"] if held else share * tongue * b / (1 + b / true["length"])
     net = tongue - moment / true["length"]
     front = solo[0] - net * b / a + moment / a
     return {
@@ -59,8 +65,8 @@ class FromTheScale(unittest.TestCase):
                 base = baseline_of(rig)
             except MissingInput:
                 continue
-            if not base.weighed:
-                continue
+            if not base.weighed or rig.weigh_ins[-1].added_since:
+                continue  # trials start from the rig as it stands now
             seen += 1
             tried = try_steps(base, [])
             for key, kg in tried.loads_before.items():
@@ -87,7 +93,7 @@ class FromTheScale(unittest.TestCase):
         leaves, less the ± or the cushion.
         """
         rows = {row.id: row for row in base.checks(base.rig) if row.limit and row.actual}
-        state = state_of(base.rig)
+        state = state_of(base)
         asked = {each.check: each for each in conditions(base, list(rows.values()))}
         for check, row in rows.items():
             assert row.limit and row.actual  # noqa: S101
@@ -223,7 +229,7 @@ class WithTheGarage(unittest.TestCase):
         in_vehicle = kg if on == "vehicle" else 0.0
         solo = true["front"] + in_vehicle * (1 - share), true["rear"] + in_vehicle * share
         tongue = true["tongue"] + (kg - in_vehicle) * (1 - share)
-        expected = coupled(solo, true, tongue, true["a"], true["b"])
+        expected = coupled(solo, true, tongue, true["a"], true["b"], held=True)
         expected["combination_gross"] += kg - in_vehicle
         self.near(tried.loads_after, {**expected, "tongue_static": tongue})
 

@@ -189,8 +189,8 @@ def adjust(rig: RigFile) -> Any:
     rows = base.checks(base.rig)
     return {
         "proposals": propose(base, seconds=600),
-        "levers": levers(base.rig, rows, base),
-        "bars": bar_curve(base.rig, rows, base),
+        "levers": levers(base, rows),
+        "bars": bar_curve(base, rows),
         "tried": [_told(try_steps(base, [step])) for step in _steps(base.rig)],
     }
 

@@ -41,7 +41,7 @@ def later(rig: RigFile) -> set[str]:
     """The forms of what the log says, how much may be towed, and what each lever does alone."""
     base = baseline_of(rig)
     rows = base.checks(base.rig)
-    alone = [how_much(rig), levers(base.rig, rows), bar_curve(base.rig, rows, base)]
+    alone = [how_much(rig), levers(base, rows), bar_curve(base, rows)]
     return forms([ROOMS["log"](rig), *alone])
 
 

@@ -13,6 +13,7 @@ import { AllowMore } from "./AllowMore";
 import { BarsChart } from "./BarsChart";
 import { ChangeTable } from "./ChangeTable";
 import { Kept } from "./Kept";
+import { Lengths } from "./Lengths";
 import { Levers } from "./Levers";
 import { Proposals } from "./Proposals";
 import { TryStep } from "./TryStep";
@@ -34,6 +35,7 @@ export function Adjust() {
   }
   if (!found) return null;
   const { tried } = found;
+  const needed = tried.verdict === "stop" || found.levers.length > 0;
   const shown: Evaluation = { ...evaluation, checks: tried.checks_after, bars_moved: null };
   return (
     <>
@@ -61,13 +63,14 @@ export function Adjust() {
           {tried.bars && <p className="mt-1 border-l-4 border-rule pl-2 text-[0.875rem] leading-snug">{tried.bars}</p>}
           {tried.attitude && <p className="mt-1 text-[0.875rem] text-soft">{tried.attitude}</p>}
           <StepList steps={steps} says={tried.says} onChange={setSteps} />
+          <Levers levers={found.levers} />
+          <Lengths figures={found.missing} />
+          <Proposals steps={steps} needed={needed} onTake={(more) => setSteps([...steps, ...more])} />
           <TryStep steps={steps} onAdd={(step) => setSteps([...steps, step])} />
-          <Proposals steps={steps} onTake={(more) => setSteps([...steps, ...more])} />
           <AllowMore />
         </div>
         <div>
           <ChangeTable tried={tried} />
-          <Levers levers={found.levers} />
           {found.bars && (
             <Boundary part="The chart of the bars">
               <BarsChart
@@ -90,8 +93,8 @@ function Needs({ error, onBack }: { error: Error; onBack?: (() => void) | undefi
     <div className="mx-auto max-w-3xl px-4 py-6">
       <h2 className="font-cond text-[1.5rem] font-semibold">Nothing to adjust yet</h2>
       <p className="mt-1 text-[1rem]">
-        Adjust shows what each change does to every limit at once, and finds the easiest fixes. It starts from a
-        weigh-in that has the vehicle alone, or from a plan that can be predicted.
+        Adjust shows what each change does to every limit at once, and finds the easiest fixes. It starts from anything
+        that was weighed, or from a plan.
       </p>
       <Missing figures={problems.length ? problems : [{ path: "", message: error.message }]} />
       <NextStep to={`/rigs/${sheet.id}/weigh`}>Weigh it</NextStep>

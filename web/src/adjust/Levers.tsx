@@ -1,11 +1,11 @@
 import type { Lever } from "../api/client";
 
-/** For each check that is over or too close: the mass that must go by each route, and what that route does besides. */
+/** For each check that is over or too close: what must come off it, how much that takes by each route, and what else it does. */
 export function Levers({ levers }: { levers: Lever[] }) {
   if (levers.length === 0) return null;
   return (
-    <section aria-label="Each lever alone" className="mt-6">
-      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Each lever alone</h2>
+    <section aria-label="What must come off" className="mt-4">
+      <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">What must come off</h2>
       {levers.map((lever) => (
         <details key={lever.check} className="border-b border-rule py-1.5" data-lever={lever.check}>
           <summary className="cursor-pointer text-[0.9375rem] leading-snug">{lever.says}</summary>

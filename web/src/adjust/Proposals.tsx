@@ -1,46 +1,42 @@
-import { useRef, useState } from "react";
-import { api, type Proposals as Found, type Step } from "../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type Step } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
 
-export function Proposals({ steps, onTake }: { steps: Step[]; onTake: (steps: Step[]) => void }) {
+/** The easiest fixes, looked for as soon as something is wrong; from other steps only when asked for. */
+export function Proposals(props: { steps: Step[]; needed: boolean; onTake: (steps: Step[]) => void }) {
+  const { steps, needed, onTake } = props;
   const { sheet, number } = useDesk();
-  const [found, setFound] = useState<Found | null>(null);
-  const [working, setWorking] = useState<AbortController | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const asked = useRef(0);
-  const ask = () => {
-    const stop = new AbortController();
-    const turn = ++asked.current;
-    setWorking(stop);
-    setProblem(null);
-    api
-      .propose(sheet.id, steps, number, stop.signal)
-      .then(
-        (answer) => turn === asked.current && setFound(answer),
-        (error: Error) => !stop.signal.aborted && setProblem(error.message),
-      )
-      .finally(() => turn === asked.current && setWorking(null));
-  };
+  const queries = useQueryClient();
+  const queryKey = ["proposals", sheet.id, sheet.saved_at, number ?? 0, steps];
+  const answer = useQuery({
+    queryKey,
+    queryFn: ({ signal }) => api.propose(sheet.id, steps, number, signal),
+    enabled: needed && steps.length === 0,
+    placeholderData: (before) => before,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const found = answer.data;
+  if (!needed && !found) return null;
   return (
     <section aria-label="Proposals" className="mt-5">
       <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Easiest fixes</h2>
-      <div className="mt-2 flex items-center gap-3">
-        <Button strong onClick={ask} disabled={working !== null}>
-          {found ? "Look again" : "Find it"}
-        </Button>
-        {working && (
-          <>
-            <span role="status" className="text-[0.9375rem]">
-              looking…
-            </span>
-            <button type="button" className="underline" onClick={() => working.abort()}>
-              stop looking
-            </button>
-          </>
-        )}
-      </div>
-      {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+      {answer.isFetching ? (
+        <p className="mt-2 flex gap-3 text-[0.9375rem]">
+          <span role="status">Looking for the easiest fix…</span>
+          <button type="button" className="underline" onClick={() => void queries.cancelQueries({ queryKey })}>
+            stop looking
+          </button>
+        </p>
+      ) : (
+        (steps.length > 0 || !found) && (
+          <Button className="mt-2" onClick={() => void answer.refetch()}>
+            {steps.length > 0 ? "Look from these steps on" : "Find it"}
+          </Button>
+        )
+      )}
+      {answer.error && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{answer.error.message}</p>}
       {found && <p className="mt-2 text-[0.9375rem]">{found.says}</p>}
       {found?.proposals.map((each, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: proposals are distinguished by their rank

@@ -2,7 +2,7 @@
 
 from noxel.core.adjust.actions import actions
 from noxel.core.adjust.bar_curve import BarCurve, bar_curve
-from noxel.core.adjust.baseline import Baseline, baseline_of
+from noxel.core.adjust.baseline import Baseline, baseline_of, rig_as_weighed
 from noxel.core.adjust.linear_model import forms, state_of
 from noxel.core.adjust.milp import CLEAR, Programme, conditions
 from noxel.core.adjust.proposals import Proposals, propose
@@ -32,6 +32,7 @@ __all__ = [
     "levers",
     "propose",
     "read_step",
+    "rig_as_weighed",
     "state_of",
     "steps_of",
     "try_steps",

@@ -2,9 +2,11 @@
 swapped, tanks, bars.
 """
 
+import math
 from dataclasses import dataclass, field
 from heapq import nlargest
 
+from noxel.core.adjust.baseline import Baseline
 from noxel.core.adjust.linear_model import (
     Vector,
     amount,
@@ -13,7 +15,7 @@ from noxel.core.adjust.linear_model import (
     state_of,
     vector,
 )
-from noxel.core.mechanics import Levers, levers_of
+from noxel.core.mechanics import Levers
 from noxel.core.rig import Category, Load, RigFile, Trouble
 
 _DEFAULTS: dict[
@@ -70,31 +72,33 @@ def _reach(levers: Levers, on: str) -> tuple[float, float]:
     return 0.12 * length, 1.5 * length
 
 
-def _load_actions(rig: RigFile, index: int, load: Load) -> list[Action]:
-    if not load.kg or load.position is None:
+def _load_actions(base: Baseline, index: int, load: Load) -> list[Action]:
+    if not load.kg:
         return []
-    levers, x, name = levers_of(rig), load.position.m, load.name or "an item"
+    levers, name = base.levers, load.name or "an item"
+    x = load.position.m if load.position else math.nan
     usual = _DEFAULTS[load.category]
     effort = load.effort
     leave = _effort_of(effort.leave if effort else None, usual[0])
     move = _effort_of(effort.move if effort else None, usual[1])
     swap = _effort_of(effort.swap if effort else None, usual[2])
     put, put_over = (in_vehicle, in_trailer) if load.on == "vehicle" else (in_trailer, in_vehicle)
-    here = put(rig, load.kg, x)
+    here = put(base, load.kg, x)
     ways = []
     if leave is not None:
         ways.append(Action("leave", index, leave, name, -here))
-    if move is not None:
+    if move is not None and load.position is not None:
         low, high = _reach(levers, load.on)
-        per_metre = put(rig, load.kg, x + 1.0) - here
+        per_metre = put(base, load.kg, x + 1.0) - here
         per_cost = 0.02 * load.kg / 10
         for sign, most in ((1.0, high - x), (-1.0, x - low)):
             if most > 0.05:
                 step = sign * per_metre
                 ways.append(Action("move", index, move, name, None, x, step, most, per_cost))
-    if swap is not None and levers.coupler and levers.wheelbase:
+    aboard = load.category == "people"  # never ballast, whatever effort is entered
+    if swap is not None and not aboard and levers.coupler and levers.wheelbase:
         place = levers.coupler if load.on == "vehicle" else 1.06 * levers.wheelbase
-        there = put_over(rig, load.kg, place)
+        there = put_over(base, load.kg, place)
         ways.append(Action("swap", index, swap, name, there - here, place))
     return ways
 
@@ -103,28 +107,26 @@ def considered(rig: RigFile) -> list[int]:
     """The places in the list of the items that a search looks at: all of them, or the heaviest
     where there are very many.
     """
-    placed = [
-        index for index, load in enumerate(rig.loads) if load.kg and load.position is not None
-    ]
-    return sorted(nlargest(MOST_ITEMS, placed, key=lambda index: rig.loads[index].kg))
+    some = [index for index, load in enumerate(rig.loads) if load.kg]
+    return sorted(nlargest(MOST_ITEMS, some, key=lambda index: rig.loads[index].kg))
 
 
-def actions(rig: RigFile) -> list[Action]:
+def actions(base: Baseline) -> list[Action]:
     """Everything that the owner allows: items left, moved, put in the other vehicle; tanks drained;
     bars set.
     """
     found: list[Action] = []
+    rig = base.rig
     for index in considered(rig):
-        found += _load_actions(rig, index, rig.loads[index])
+        found += _load_actions(base, index, rig.loads[index])
     for index, tank in enumerate(rig.tanks):
         cost = _effort_of(tank.effort, _DRAIN.get(tank.fluid))
         level = tank.level(rig.plan.phase)
-        if cost is None or tank.position is None or level <= 0:
+        if cost is None or level <= 0:
             continue
+        place = tank.position.m if tank.position else math.nan
         full = tank.full_kg()
-        per_level = -(in_vehicle if tank.on == "vehicle" else in_trailer)(
-            rig, full, tank.position.m
-        )
+        per_level = -(in_vehicle if tank.on == "vehicle" else in_trailer)(base, full, place)
         found.append(
             Action(
                 "tank",
@@ -138,9 +140,10 @@ def actions(rig: RigFile) -> list[Action]:
                 0.01 * full / 10,
             )
         )
-    bars, levers = _effort_of(rig.plan.bars_effort, _BARS), levers_of(rig)
-    if bars is not None and rig.hitch.weight_distribution and (levers.overhang or 0.0) > 0:
-        state, per_kg = state_of(rig), vector(levers.tighten(1.0))
+    bars, levers = _effort_of(rig.plan.bars_effort, _BARS), base.levers
+    fitted = rig.towing and rig.hitch.weight_distribution and base.bars_known
+    if bars is not None and fitted and (levers.overhang or 0.0) > 0:
+        state, per_kg = state_of(base), vector(levers.tighten(1.0))
         now = amount(state, "returned")
         room = max(0.0, most_restoration(rig) * amount(state, "lifted") - now)
         for sign, most in ((1.0, room), (-1.0, now)):

@@ -1,13 +1,13 @@
 """What the spring bars can do, and what they cannot."""
 
+import math
 from collections.abc import Sequence
 
 from noxel.core.adjust.baseline import Baseline
 from noxel.core.adjust.linear_model import amount, forms, state_of, vector
 from noxel.core.limits import Checked
-from noxel.core.mechanics import levers_of
+from noxel.core.mechanics import load
 from noxel.core.quantities import KG, print_mass
-from noxel.core.rig import RigFile
 from noxel.core.wording import Answer, check_label
 
 
@@ -34,31 +34,34 @@ class BarCurve(Answer):
     says: list[str]
 
 
-def bar_curve(
-    rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None
-) -> BarCurve | None:
+def bar_curve(base: Baseline, rows: Sequence[Checked]) -> BarCurve | None:
     """What the spring bars can do, and what they cannot.
 
     Parameters
     ----------
-    rig : RigFile
-        As predicted, with weight distribution and a ball behind the axle; else there is nothing to
-        draw.
+    base : Baseline
+        With weight distribution, a ball behind the axle and its axles known; else there is nothing
+        to draw.
     rows : sequence of Checked
         For the limits.
-    base : Baseline or None
-        As for :func:`forms`.
     """
-    levers = levers_of(rig)
-    if not rig.hitch.weight_distribution or rig.trailer is None or (levers.overhang or 0.0) <= 0:
+    rig, levers, form = base.rig, base.levers, forms(base)
+    drawn = ("vehicle.front_axle", "vehicle.rear_axle", "trailer.axles")
+    if not rig.hitch.weight_distribution or not base.bars_known or (levers.overhang or 0.0) <= 0:
         return None
-    state, form, factor, unit = state_of(rig), forms(rig, base), KG[rig.units.mass], rig.units.mass
+    state, solo = state_of(base), load(base.state(), "front_solo")
     lifted, returned = amount(state, "lifted"), amount(state, "returned")
+    if math.isnan(lifted) or not lifted or solo is None or not set(drawn) <= form.keys():
+        return None
+    factor, unit = KG[rig.units.mass], rig.units.mass
     limits = {row.id: row.limit.kg for row in rows if row.limit is not None}
 
     def loads(restoration: float) -> dict[str, float]:
         there = state + vector(levers.tighten(restoration * lifted - returned))
-        return {check: float(coefs @ there) + constant for check, (coefs, constant) in form.items()}
+        return {
+            check: float(coefs[coefs != 0] @ there[coefs != 0]) + constant
+            for check, (coefs, constant) in form.items()
+        }
 
     points = [
         BarPoint(
@@ -112,6 +115,6 @@ def bar_curve(
         else None,
         rear_limit=limits["vehicle.rear_axle"] / factor if "vehicle.rear_axle" in limits else None,
         trailer_limit=limits["trailer.axles"] / factor if "trailer.axles" in limits else None,
-        front_solo=(amount(state, "vehicle") - amount(state, "rear")) / factor,
+        front_solo=solo / factor,
         says=says,
     )

@@ -18,8 +18,6 @@ from noxel.core.mechanics import (
     dry_by_label,
     dry_entered,
     empty_by_label,
-    levers_of,
-    planned,
 )
 from noxel.core.rig import RigFile
 
@@ -42,36 +40,36 @@ def amount(state: Vector, part: str) -> float:
     return float(state[State._fields.index(part)])
 
 
-def state_of(rig: RigFile) -> Vector:
-    """The state of a rig as predicted."""
-    return vector(planned(rig).state())
+def state_of(base: Baseline) -> Vector:
+    """The state of the rig that is tried on; not a number where it is not known."""
+    return vector(base.state())
 
 
-def forms(rig: RigFile, base: Baseline | None = None) -> dict[CheckId, tuple[Vector, float]]:
+def forms(base: Baseline) -> dict[CheckId, tuple[Vector, float]]:
     """Every check's load as a linear form of the state: coefficients and a constant. [kg]
 
-    ``base`` has what the scale found besides the lever model; None is the model alone.
+    The constant is what the scale found beyond the lever model; a load that is not known has no
+    form.
     """
-    start = base.changed(rig) if base else Baseline(rig, {})
-    beyond = start.beyond if rig.towing else {}
+    rig, known, state = base.rig, base.loads(base.rig), state_of(base)
 
-    def form(key: str) -> tuple[Vector, float]:
-        return sum_of(SUMS[key]), beyond.get(key, 0.0)
+    def form(key: str) -> tuple[Vector, float] | None:
+        coefs = sum_of(SUMS[key])
+        if key not in known or np.isnan(state[coefs != 0]).any():
+            return None
+        return coefs, known[key] - float(coefs[coefs != 0] @ state[coefs != 0])
 
-    def both(one: str, other: str) -> tuple[Vector, float]:
-        return form(one)[0] + form(other)[0], form(one)[1] + form(other)[1]
-
-    gross = both("front_hitched", "rear_hitched")
-    combined = gross[0] + form("trailer_axles")[0], gross[1] + form("trailer_axles")[1]
-    sums = {"vehicle_hitched": gross, "combination_gross": combined}
     labelled, built = empty_by_label(rig), dry_entered(rig) or dry_by_label(rig)
-    empty = start.empty if start.empty is not None else labelled.value if labelled else None
-    shares = _shares(rig) | dict(start.parts)
+    empty = known.get("curb_measured", labelled.value if labelled else None)
+    shares = _shares(rig) | dict(base.parts)
     rows: dict[CheckId, tuple[Vector, float]] = {}
     for check, spec in CHECKS.items():
         if spec.part == "share" or not (rig.towing or spec.subject in ("vehicle", "tires")):
             continue
-        coefs, constant = sums.get(spec.load) or form(spec.load)
+        found = form(spec.load)
+        if found is None:
+            continue
+        coefs, constant = found
         if spec.part == "load":
             rows[check] = coefs, constant
         elif spec.part == "beyond_empty" and empty is not None:
@@ -97,13 +95,13 @@ def _shares(rig: RigFile) -> dict[CheckId, float]:
     return shares
 
 
-def in_vehicle(rig: RigFile, kg: float, place: float) -> Vector:
+def in_vehicle(base: Baseline, kg: float, place: float) -> Vector:
     """What a mass in the vehicle adds to the state; ``place`` is behind the front axle. [kg, m]"""
-    return vector(levers_of(rig).in_vehicle(kg, kg * place))
+    return vector(base.levers.in_vehicle(kg, kg * place))
 
 
-def in_trailer(rig: RigFile, kg: float, place: float) -> Vector:
-    """What a mass in the trailer adds to the state, the bars' share of the front axle's loss kept;
-    ``place`` is behind the coupler.
+def in_trailer(base: Baseline, kg: float, place: float) -> Vector:
+    """What a mass in the trailer adds to the state: weighed bars stay as they are, planned ones
+    keep their share; ``place`` is behind the coupler. [kg, m]
     """
-    return vector(levers_of(rig).in_trailer(kg, kg * place))
+    return vector(base.levers.in_trailer(kg, kg * place, base.restored))

@@ -10,8 +10,9 @@ import numpy as np
 
 from noxel.core.adjust.actions import Action, most_restoration
 from noxel.core.adjust.baseline import Baseline
-from noxel.core.adjust.linear_model import Vector, forms, sum_of
+from noxel.core.adjust.linear_model import Vector, amount, forms, state_of, sum_of
 from noxel.core.limits import Checked, CheckId
+from noxel.core.mechanics import State
 from noxel.core.rig import on_its_wheels, share_range
 
 CLEAR = 0.5
@@ -41,12 +42,12 @@ Growth = list[list[float]]
 
 def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
     """What every check asks of the state, with its cushion and the scale's ±."""
-    rig, form = base.rig, forms(base.rig, base)
-    found = []
-    for row in rows:
-        if row.limit is None or row.id not in form or row.actual is None:
+    rig, form, state = base.rig, forms(base), state_of(base)
+    by_check, found = {row.id: row for row in rows}, []
+    for check, (coefs, constant) in form.items():
+        row = by_check.get(check)
+        if row is None or row.limit is None or row.actual is None:
             continue
-        coefs, constant = form[row.id]
         # a limit that is not real confirms nothing, but it must not be exceeded
         cap = (
             row.limit.kg
@@ -54,7 +55,8 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
             else min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus)
         )
         found.append(Condition(row.id, coefs, cap - CLEAR - constant))
-    if rig.trailer is not None and not on_its_wheels(rig):
+    weighed = {"tongue_static", "trailer_gross"} <= base.loads(rig).keys()
+    if weighed and not on_its_wheels(rig):
         low, high = share_range(rig)
         judged = next(
             (
@@ -64,15 +66,36 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
             ),
             0.0,
         )
-        pm = max(base.pm.get("tongue_share", 0.0), judged) + 2e-4
+        pm = judged + 2e-4
         up = sum_of({"trailer": low + pm, "tongue": -1.0})
         down = sum_of({"trailer": pm - high, "tongue": 1.0})
         found += [Condition("tongue.share", up, 0.0), Condition("tongue.share", down, 0.0)]
-    if rig.hitch.weight_distribution and rig.trailer is not None:
+    lifted = amount(state, "lifted")
+    if rig.hitch.weight_distribution and rig.towing and base.bars_known and lifted:
         tightest = sum_of({"returned": 1.0, "lifted": -most_restoration(rig)})
         slackest = sum_of({"returned": -1.0})
         found += [Condition("bars", tightest, 1e-6), Condition("bars", slackest, 1e-6)]
     return found
+
+
+def usable(acts: Sequence[Action], rows: Sequence[Condition]) -> list[Action]:
+    """The actions of which it is known what they do to every condition: their places and lengths
+    are known as far as these need them.
+    """
+    counts = np.zeros(len(State._fields), dtype=bool)
+    for row in rows:
+        counts |= row.coefs != 0
+    known = []
+    for act in acts:
+        effects = [each for each in (act.fixed, act.per_unit) if each is not None]
+        if any(np.isnan(effect[counts]).any() for effect in effects):
+            continue
+        act.fixed, act.per_unit = (
+            None if effect is None else np.nan_to_num(effect)
+            for effect in (act.fixed, act.per_unit)
+        )
+        known.append(act)
+    return known
 
 
 class _Lines:

@@ -22,6 +22,12 @@ from noxel.core.wording import Answer, check_label, rule_sentence, vehicle_word
 _RIGHT = "Nothing needs fixing: every check that could be made is right."
 
 
+_NOTHING = "Nothing may be moved: list items with their places, add tanks, or allow more below."
+_NEEDS = (
+    "What is still needed comes first: without it nobody can tell what a fix does to every limit."
+)
+
+
 class Unmet(Answer):
     """A limit that nothing allowed can meet, by how much at best, and what kind of change would."""
 
@@ -181,8 +187,7 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
             proof=[],
             movable=0,
             given_up=False,
-            says="Nothing may be moved: list items with their places, add tanks, or allow more "
-            "below.",
+            says=_NEEDS if base.missing else _NOTHING,
         )
     unmet, proof = _unmet(base, programme, before, seconds / 2)
     return Proposals(

@@ -1,6 +1,9 @@
 """Each way to relieve one limit: how much it takes, and what it does to the others."""
 
+import math
 from collections.abc import Sequence
+
+import numpy as np
 
 from noxel.core.adjust.baseline import Baseline
 from noxel.core.adjust.linear_model import (
@@ -10,9 +13,10 @@ from noxel.core.adjust.linear_model import (
     in_trailer,
     in_vehicle,
     state_of,
+    vector,
 )
 from noxel.core.limits import Checked, CheckId
-from noxel.core.mechanics import levers_of, load_place
+from noxel.core.mechanics import State, load_place
 from noxel.core.quantities import KG, print_length, print_mass, print_share
 from noxel.core.rig import RigFile, share_range
 from noxel.core.wording import Answer, check_label, term_name, vehicle_word
@@ -37,27 +41,35 @@ class Lever(Answer):
     routes: list[Route]
 
 
-def _routes(rig: RigFile) -> list[tuple[str, Vector]]:
-    """Each route per kilogram: what leaving it out, or moving it, does to the state."""
-    levers, word = levers_of(rig), vehicle_word(rig)
-    a = levers.wheelbase or 0.0
-    behind = in_vehicle(rig, 1.0, 1.12 * a)
-    found = [
-        (f"off the {word}, where its load lies", -in_vehicle(rig, 1.0, load_place(rig) * a)),
-        (f"off the {word}, behind its rear axle", -behind),
-    ]
+def _routes(base: Baseline) -> list[tuple[str, Vector]]:
+    """Each route per kilogram: what leaving it out, or moving it, does to the state, as far as the
+    lengths are known.
+    """
+    rig, levers, word = base.rig, base.levers, vehicle_word(base.rig)
+    a, place = levers.wheelbase, load_place(rig)
+    where_it_lies = vector(State(vehicle=1.0, rear=place, cargo=1.0))
+    routes = [(f"off the {word}, where its load lies", -where_it_lies)]
+    behind = in_vehicle(base, 1.0, 1.12 * (a if a is not None else math.nan))
+    if a is not None:
+        routes.append((f"off the {word}, behind its rear axle", -behind))
     if levers.coupler is not None:
         nose, axles, tail = (
-            in_trailer(rig, 1.0, share * levers.coupler) for share in (0.2, 1.0, 1.4)
+            in_trailer(base, 1.0, share * levers.coupler) for share in (0.2, 1.0, 1.4)
         )
-        found += [
+        routes += [
             ("off the trailer's nose", -nose),
             ("off the trailer, over its axles", -axles),
             ("off the trailer's tail", -tail),
             ("moved from the nose to over the axles", axles - nose),
-            (f"moved from the {word}'s rear to over the trailer's axles", axles - behind),
         ]
-    return found
+        if a is not None:
+            routes.append(
+                (f"moved from the {word}'s rear to over the trailer's axles", axles - behind)
+            )
+    elif rig.towing and (share := _share_of(state_of(base))) is not None:
+        spread = vector(levers.at_share(1.0, share, base.restored))
+        routes.append(("off the trailer, spread as it is", -spread))
+    return routes
 
 
 def _share(rig: RigFile) -> str:
@@ -66,8 +78,8 @@ def _share(rig: RigFile) -> str:
 
 def _share_of(state: Vector) -> float | None:
     """The tongue share; None without a trailer."""
-    gross = amount(state, "trailer")
-    return amount(state, "tongue") / gross if gross > 0 else None
+    gross, tongue = amount(state, "trailer"), amount(state, "tongue")
+    return tongue / gross if gross > 0 and not math.isnan(tongue) else None
 
 
 def _then(rig: RigFile, share: float) -> str:
@@ -79,27 +91,28 @@ def _then(rig: RigFile, share: float) -> str:
     return f"{_share(rig)} then {print_share(share)}"
 
 
-def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> list[Route]:
+def _moved_back(base: Baseline, coefs: Vector, excess: float, state: Vector) -> list[Route]:
     """How far the heaviest item in the trailer would have to go, back or forward, to cure one check
     alone.
     """
+    rig, coupler = base.rig, base.levers.coupler
     loads = [
         load for load in rig.loads if load.on == "trailer" and load.position is not None and load.kg
     ]
     load = max(loads, key=lambda each: each.kg, default=None)
-    if load is None or load.position is None:
+    if load is None or load.position is None or coupler is None:
         return []
     x = load.position.m
-    per_metre = in_trailer(rig, load.kg, x + 1.0) - in_trailer(rig, load.kg, x)
-    gain = -float(coefs @ per_metre)
+    per_metre = in_trailer(base, load.kg, x + 1.0) - in_trailer(base, load.kg, x)
+    gain = _gain(coefs, per_metre)
     name = (
         f"{load.name or 'the heaviest item'}, {print_mass(load.kg, rig.units.mass)}, moved "
         "along the trailer"
     )
-    if abs(gain) <= 1e-9:
+    if gain is None or abs(gain) <= 1e-9:
         return [Route(name=name, amount=None, says="does not help this limit", worsens=[])]
     by = excess / gain
-    inside = 0.0 <= x + by <= 1.6 * (levers_of(rig).coupler or 0.0)
+    inside = 0.0 <= x + by <= 1.6 * coupler
     after = state + by * per_metre
     share = _share_of(after) or 0.0
     unit = rig.units.lengths
@@ -116,20 +129,25 @@ def _moved_back(rig: RigFile, coefs: Vector, excess: float, state: Vector) -> li
     ]
 
 
-def levers(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None) -> list[Lever]:
+def _gain(coefs: Vector, per_kg: Vector) -> float | None:
+    """What a kilogram by a route takes off a load; None where that needs a length."""
+    counts = coefs != 0
+    return None if np.isnan(per_kg[counts]).any() else -float(coefs[counts] @ per_kg[counts])
+
+
+def levers(base: Baseline, rows: Sequence[Checked]) -> list[Lever]:
     """Every check that is over or too close, with the mass that must go by each route, and what
     that route does besides.
 
     Parameters
     ----------
-    rig : RigFile
-        As predicted.
+    base : Baseline
+        The rig as it is tried.
     rows : sequence of Checked
         Its checks; a cure must clear their ±.
-    base : Baseline or None
-        As for :func:`forms`.
     """
-    state, form, unit, factor = state_of(rig), forms(rig, base), rig.units.mass, KG[rig.units.mass]
+    rig, state, form = base.rig, state_of(base), forms(base)
+    unit, factor = rig.units.mass, KG[rig.units.mass]
     margins = {row.id: row.margin for row in rows if row.margin is not None}
     low, high = share_range(rig)
     found = []
@@ -145,8 +163,10 @@ def levers(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None) 
             row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus
         )
         routes = []
-        for name, per_kg in _routes(rig):
-            gain = -float(form[row.id][0] @ per_kg)
+        for name, per_kg in _routes(base):
+            gain = _gain(form[row.id][0], per_kg)
+            if gain is None:
+                continue
             if gain <= 1e-9:
                 routes.append(
                     Route(name=name, amount=None, says="does not help this limit", worsens=[])
@@ -159,7 +179,7 @@ def levers(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None) 
                 for check, (coefs, _) in form.items()
                 if check in margins
                 and margins[check] >= 0
-                and float(coefs @ per_kg) * kg > margins[check]
+                and -(_gain(coefs, per_kg) or 0.0) * kg > margins[check]
             ]
             says = print_mass(kg, unit)
             share = _share_of(after)
@@ -168,7 +188,7 @@ def levers(rig: RigFile, rows: Sequence[Checked], base: Baseline | None = None) 
                 if not low <= share <= high:
                     worsens.append(_share(rig))
             routes.append(Route(name=name, amount=kg / factor, says=says, worsens=worsens))
-        routes += _moved_back(rig, form[row.id][0], excess, state)
+        routes += _moved_back(base, form[row.id][0], excess, state)
         label = check_label(rig, row.id)
         says = f"{label}: {print_mass(excess, unit)} must come off it to clear the limit and the ±."
         found.append(

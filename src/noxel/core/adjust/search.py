@@ -19,6 +19,7 @@ from noxel.core.adjust.milp import (
     Programme,
     conditions,
     state_after,
+    usable,
 )
 from noxel.core.adjust.solutions import steps_of
 from noxel.core.adjust.steps import CheckChange, check_changes, do_steps
@@ -150,7 +151,9 @@ class Search:
 
     def __init__(self, base: Baseline, before: Sequence[Checked], seconds: float) -> None:
         self.base, self.before = base, before
-        self.programme = Programme(state_of(base.rig), actions(base.rig), conditions(base, before))
+        rows = conditions(base, before)
+        state = np.nan_to_num(state_of(base))
+        self.programme = Programme(state, usable(actions(base), rows), rows)
         self.pool: list[Candidate] = []
         self.given_up = False
         self._until = time.monotonic() + seconds

@@ -5,9 +5,9 @@ at once.
 import datetime
 from collections.abc import Callable, Mapping, Sequence
 
-from noxel.core.adjust.baseline import Baseline, baseline_of
+from noxel.core.adjust.baseline import Baseline, rig_as_weighed
 from noxel.core.limits import Checked, CheckId, Status, Verdict, verdict
-from noxel.core.mechanics import in_the_rigs_unit, levers_of, load
+from noxel.core.mechanics import GROUPS, in_the_rigs_unit, levers_of, load, restored
 from noxel.core.quantities import KG, LITRES, Mass, print_length, print_mass
 from noxel.core.rig import KeptPlan, Load, RigFile, Step, Tank
 from noxel.core.wording import (
@@ -150,6 +150,12 @@ def _swap(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
     to = "trailer" if load.on == "vehicle" else "vehicle"
     if to == "trailer" and rig.trailer is None:
         raise _no("there is no trailer to put it in", at)
+    if to == "trailer" and load.category == "people":
+        raise _no(
+            "people do not ride in a trailer on the road: the law forbids it in most places, and "
+            "they count in the vehicle",
+            at,
+        )
     place = _length(rig, step.position.m)
     behind = "the coupler" if to == "trailer" else "the front axle"
     swapped = _put(rig, index, on=to, position=in_the_rigs_unit(rig, step.position.m))
@@ -245,7 +251,7 @@ def _other_vehicle(rig: RigFile, other: RigFile) -> tuple[RigFile, str]:
     """Another vehicle with the same items in it, from what was weighed or planned of it in its own
     rig.
     """
-    own = baseline_of(other).rig if other.towing or not other.weigh_ins else other
+    own = rig_as_weighed(other, strict=False) if other.weigh_ins else other
     if own.plan.vehicle_base is None:
         raise MissingInput(
             "plan.vehicle_base.front",
@@ -322,43 +328,39 @@ def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None =
 
 
 def _bars_held(base: Baseline, changed: RigFile, steps: Sequence[Step]) -> str | None:
-    """What the axles carry if the spring bars keep their pull, where the load on the hitch changed
-    and nobody set them anew.
+    """What the axles carry at the other end of what the spring bars may do, where the load on the
+    hitch changed and nobody set them anew.
 
     Notes
     -----
-    Bars are springs. Counted is that they give back the same share of the front axle's loss; the
-    other end is that their moment stays.
+    Bars are springs: weighed ones are counted with their moment, planned ones with their share of
+    the front axle's loss. The other end is the share, or the moment.
     """
-    rig = base.rig
-    if (
-        not rig.hitch.weight_distribution
-        or not rig.plan.front_restoration
-        or any(step.kind in ("bars", "hitch", "vehicle") for step in steps)
-    ):
+    share = restored(base.rig)
+    if not share or any(step.kind in ("bars", "hitch", "vehicle") for step in steps):
         return None
-    before, after = base.loads(rig), base.loads(changed)
-    if after["tongue_static"] * (levers_of(changed).overhang or 0.0) <= 0:
+    before, after = (base.loads(rig).get("tongue_static") for rig in (base.rig, changed))
+    if before is None or after is None or before <= 0 or after <= 0:
         return None
-    held = rig.plan.front_restoration * before["tongue_static"] / after["tongue_static"]
-    if not 0 <= held <= 2:
+    other = base.bars(after, share).less(base.bars(before, share))
+    if not base.weighed:
+        other = other.times(-1.0)
+    loads = {
+        key: kg + more
+        for key, kg in base.loads(changed).items()
+        if key in GROUPS.values() and (more := load(other, key)) is not None
+    }
+    if len(loads) < len(GROUPS) or abs(load(other, "front_hitched") or 0.0) < NOTICED:
         return None
-    other = base.loads(
-        changed.model_copy(
-            update={"plan": changed.plan.model_copy(update={"front_restoration": held})}
-        )
-    )
-    if abs(other["front_hitched"] - after["front_hitched"]) < NOTICED:
-        return None
-    unit = rig.units.mass
-    front, rear, trailer = (
-        print_mass(other[key], unit) for key in ("front_hitched", "rear_hitched", "trailer_axles")
+    front, rear, trailer = (print_mass(loads[key], base.rig.units.mass) for key in GROUPS.values())
+    counted, instead = (
+        ("with the bars left as they are", "Set anew to give back the same share")
+        if base.weighed
+        else ("with the bars giving back the same share", "Left as they are, by their pull")
     )
     return (
-        "Counted with the bars giving back the same share. Left as they are, their pull may stay "
-        "instead: "
-        f"front axle {front}, rear axle {rear}, trailer axles {trailer}. Set them anew, or weigh "
-        "again."
+        f"Counted {counted}. {instead}: front axle {front}, rear axle {rear}, trailer axles "
+        f"{trailer}. Weigh again."
     )
 
 

@@ -14,7 +14,7 @@ from noxel.core.mechanics import (
     Weighing,
     anything_listed,
     empty_by_label,
-    levers_of,
+    levers_as_weighed,
     load_place,
     loads,
     usual_lever,
@@ -49,7 +49,7 @@ def _changes(rig: RigFile, weighing: Weighing) -> Mapping[Side, Changes]:
     changes: dict[Side, Changes] = {"vehicle": loads(State(vehicle=1.0, rear=place, cargo=1.0))}
     share = weighing.figures.get("tongue_share")
     if share is not None:
-        levers = levers_of(rig)
+        levers = levers_as_weighed(rig, weighing)
         if levers.wheelbase is None or levers.overhang is None:
             levers = Levers(1.0, nominal(usual_lever(rig)), None)
         changes["trailer"] = loads(levers.at_share(1.0, share.value, restored=0.0))

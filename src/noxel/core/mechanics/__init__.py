@@ -7,7 +7,8 @@ from noxel.core.mechanics import statics
 from noxel.core.mechanics.aboard import SIDES, Aboard, Side, aboard
 from noxel.core.mechanics.added_since import changes_since
 from noxel.core.mechanics.beside import other_ways
-from noxel.core.mechanics.calibrate import calibrate
+from noxel.core.mechanics.calibrate import calibrate, levers_as_weighed
+from noxel.core.mechanics.change import Change, change_between
 from noxel.core.mechanics.knowledge import (
     RATIO_OFF,
     Expected,
@@ -36,7 +37,7 @@ from noxel.core.mechanics.listed import (
 )
 from noxel.core.mechanics.model import SUMS, Levers, State, load, loads, together
 from noxel.core.mechanics.pass_loads import SAME, PassLoads, describe_pass, reading_words
-from noxel.core.mechanics.plan_from_weigh_in import plan_from_weigh_in
+from noxel.core.mechanics.plan_from_weigh_in import given_back, plan_from_weigh_in
 from noxel.core.mechanics.predict import (
     Planned,
     Predicted,
@@ -45,6 +46,7 @@ from noxel.core.mechanics.predict import (
     planned,
     predict,
     predict_known,
+    restored,
 )
 from noxel.core.mechanics.predicted import GROUPS, predicted_weighing, shifted_weighing
 from noxel.core.mechanics.sources import BASE_OFF, OFF, between, entered, source_at
@@ -53,7 +55,7 @@ from noxel.core.mechanics.uncertainty import (
     PLACE_OFF,
     RESTORED_OFF,
     TAPE_OFF,
-    change_uncertainty,
+    norms,
     uncertainty,
 )
 from noxel.core.mechanics.ways import expect
@@ -72,6 +74,7 @@ __all__ = [
     "TAPE_OFF",
     "Aboard",
     "Candidate",
+    "Change",
     "Expected",
     "Knowledge",
     "Levers",
@@ -87,7 +90,7 @@ __all__ = [
     "anything_listed",
     "between",
     "calibrate",
-    "change_uncertainty",
+    "change_between",
     "changes_since",
     "curb_by_placard",
     "curb_entered",
@@ -98,18 +101,21 @@ __all__ = [
     "empty_weights",
     "entered",
     "expect",
+    "given_back",
     "hitch_mass",
     "in_phase",
     "in_tank",
     "in_the_rigs_unit",
     "items_kg",
     "length_from_move",
+    "levers_as_weighed",
     "levers_of",
     "listed",
     "listed_now",
     "load",
     "load_place",
     "loads",
+    "norms",
     "other_ways",
     "overhang",
     "plan_from_weigh_in",
@@ -118,6 +124,7 @@ __all__ = [
     "predict_known",
     "predicted_weighing",
     "reading_words",
+    "restored",
     "rounded_length",
     "shifted_weighing",
     "somebody_listed",

@@ -2,8 +2,10 @@
 spring bars pull.
 """
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
+from noxel.core.mechanics.model import Levers
+from noxel.core.mechanics.predict import levers_of
 from noxel.core.mechanics.weighing import Weighing
 from noxel.core.quantities import Amount, Figure, Term, nominal, plus_minus
 from noxel.core.rig import RigFile
@@ -83,3 +85,9 @@ def calibrate(rig: RigFile, weighing: Weighing) -> Calibration:
         nominal(apart),
         plus_minus(apart),
     )
+
+
+def levers_as_weighed(rig: RigFile, weighing: Weighing) -> Levers:
+    """The rig's levers, its hitch point as a slack pass shows it where there is one."""
+    learned, levers = calibrate(rig, weighing).overhang, levers_of(rig)
+    return levers if learned is None else replace(levers, overhang=learned.value)

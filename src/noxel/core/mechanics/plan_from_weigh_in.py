@@ -63,13 +63,9 @@ def plan_from_weigh_in(rig: RigFile, number: int = 0) -> dict[str, float]:
     learned = calibrate(rig, weighing).overhang
     if learned is not None:
         plan["plan.effective_overhang"] = learned.value
-    given_back = (
-        weighed["front_restoration"].value
-        if "front_restoration" in weighed
-        else _given_back(rig, weighing)
-    )
-    if given_back is not None:
-        plan["plan.front_restoration"] = max(0.0, min(2.0, given_back))
+    share = given_back(rig, weighing)
+    if share is not None:
+        plan["plan.front_restoration"] = share
     for path, kg in plan.items():
         if kg < 0 and path != "plan.effective_overhang":
             raise MissingInput(
@@ -80,10 +76,16 @@ def plan_from_weigh_in(rig: RigFile, number: int = 0) -> dict[str, float]:
     return plan
 
 
-def _given_back(rig: RigFile, weighing: Weighing) -> float | None:
-    """What the bars give back where no slack pass shows it: without them the front axle would lose
-    T·b/a.
+def given_back(rig: RigFile, weighing: Weighing) -> float | None:
+    """The share of the front axle's loss that the bars give back, by a slack pass; where none shows
+    it, by what the front axle would lose without them, T·b/a. From 0 to 2.
     """
+    shown = weighing.figures.get("front_restoration")
+    share = shown.value if shown is not None else _by_levers(rig, weighing)
+    return None if share is None else max(0.0, min(2.0, share))
+
+
+def _by_levers(rig: RigFile, weighing: Weighing) -> float | None:
     figures, levers = weighing.figures, levers_of(rig)
     tongue, change = figures.get("tongue_static"), figures.get("front_transfer")
     if weighing.engaged is None or weighing.slack is not None or tongue is None or change is None:

@@ -9,14 +9,14 @@ import math
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 
-from noxel.core.mechanics.aboard import SIDES, Side, aboard, load_off
+from noxel.core.mechanics.aboard import SIDES, Side, aboard
 from noxel.core.mechanics.knowledge import empty_weights
 from noxel.core.mechanics.listed import LEVEL_OFF, hitch_mass, in_tank
-from noxel.core.mechanics.model import Levers, State, load
+from noxel.core.mechanics.model import SUMS, Levers, State, load
 from noxel.core.mechanics.predict import Planned, planned
 from noxel.core.mechanics.sources import share_off, source_at
 from noxel.core.quantities import Mass, plus_minus
-from noxel.core.rig import Load, RigFile, Tank
+from noxel.core.rig import RigFile, Tank
 
 PLACE_OFF = 0.3
 """How far the place of an item may be off. [m]"""
@@ -85,7 +85,7 @@ def _of_tank(levers: Levers, tank: Tank, kg: float) -> Iterator[State]:
         yield from _of_thing(levers, tank.on, kg, off, tank.position.m)
 
 
-_OFF = {
+LEVERS_OFF = {
     "wheelbase": TAPE_OFF,
     "overhang": TAPE_OFF,
     "coupler": TAPE_OFF,
@@ -101,7 +101,7 @@ def _of_lever(plan: Planned, name: str) -> State:
     value = getattr(plan.levers, name)
     if not value and (name == "restored" or value is None):
         return State()
-    off = replace(plan.levers, **{name: value + _OFF[name]})
+    off = replace(plan.levers, **{name: value + LEVERS_OFF[name]})
     return plan.state(off).less(plan.state())
 
 
@@ -114,21 +114,21 @@ def _causes(rig: RigFile, plan: Planned) -> Iterator[State]:
         yield from _of_items(rig, levers, on)
     for tank in rig.tanks:
         yield from _of_tank(levers, tank, in_tank(rig, tank))
-    yield from (_of_lever(plan, name) for name in _OFF)
+    yield from (_of_lever(plan, name) for name in LEVERS_OFF)
 
 
-def _norms(causes: Iterable[State], known: Mapping[str, float]) -> dict[str, float]:
-    """The ± of every known load, and of the tongue share."""
+def norms(causes: Iterable[State], known: Mapping[str, float]) -> dict[str, float]:
+    """The ± that causes bring to every known load [kg], and to the tongue share."""
     every, share = [cause for cause in causes if any(cause)], known.get("tongue_share")
     off = {
         key: math.hypot(*(load(cause, key) or 0.0 for cause in every))
         for key in known
-        if key != "tongue_share"
+        if key in SUMS
     }
     if share is not None:
         gross = known["trailer_gross"]
         apart = ((cause.tongue or 0.0) - share * (cause.trailer or 0.0) for cause in every)
-        off["tongue_share"] = math.hypot(*apart) / gross
+        off["tongue_share"] = math.hypot(*apart) / abs(gross)
     return off
 
 
@@ -146,62 +146,4 @@ def uncertainty(rig: RigFile) -> dict[str, float]:
         Two standard uncertainties by the prediction's keys. [kg], shares plain
     """
     plan = planned(rig)
-    return _norms(_causes(rig, plan), plan.loads())
-
-
-def _changed_levers(before: Planned, after: Planned) -> Iterator[State]:
-    """A length that is off is off before and after: it matters for the change only. Bars set anew
-    are off by themselves.
-    """
-    for name in _OFF:
-        change = _of_lever(after, name)
-        if name == "restored" and before.levers.restored != after.levers.restored:
-            yield change
-        else:
-            yield change.less(_of_lever(before, name))
-
-
-def _of_changed(levers: Levers, off: float, old: Load | None, new: Load) -> Iterator[State]:
-    """An item that was taken, put in or moved; ``off`` is the ± of its mass."""
-    ends = [
-        (sign, end, end.position.m)
-        for sign, end in ((-1.0, old), (1.0, new))
-        if end is not None and end.kg and end.position is not None
-    ]
-    change = State()
-    for sign, end, place in ends:
-        change = change.plus(levers.item(end.on, off, off * place).times(sign))
-    yield change
-    # measured from where it lay: better known than where it lies
-    same_side = len(ends) == 2 and ends[0][1].on == ends[1][1].on
-    for _, end, _ in ends:
-        yield levers.item(end.on, 0.0, end.kg * (PLACE_OFF / 2 if same_side else PLACE_OFF))
-
-
-def change_uncertainty(before: RigFile, after: RigFile) -> dict[str, float]:
-    """The ± that a change of the load brings with it: the masses and places of what was taken, put
-    in, moved, filled or drained.
-
-    Parameters
-    ----------
-    before, after : RigFile
-        The same rig before and after; items and tanks stand in the same order.
-
-    Returns
-    -------
-    dict
-        Two standard uncertainties by the prediction's keys. What was weighed where it lay stays as
-        well known as the scale says; only the change is uncertain. [kg], shares plain
-    """
-    plan = planned(after)
-    causes: list[State] = []
-    for index, new in enumerate(after.loads):
-        old = before.loads[index] if index < len(before.loads) else None
-        if old != new:
-            off = load_off(after, index, new.model_copy(update={"aboard": True}))
-            causes += _of_changed(plan.levers, off, old, new)
-    for held, tank in zip(before.tanks, after.tanks, strict=False):
-        if moved := in_tank(after, tank) - in_tank(before, held):
-            causes += _of_tank(plan.levers, tank, moved)
-    causes += _changed_levers(planned(before), plan)
-    return _norms(causes, plan.loads())
+    return norms(_causes(rig, plan), plan.loads())

@@ -5,14 +5,7 @@ fractions.
 from dataclasses import dataclass
 
 from noxel.core.limits import Verdict
-from noxel.core.wording import Answer, Headline, Shaped
-
-
-class MissingFigure(Answer):
-    """A figure that the prediction needs and nobody has entered."""
-
-    path: str
-    message: str
+from noxel.core.wording import Answer, Headline, MissingFigure, Shaped
 
 
 @dataclass(slots=True, kw_only=True)

@@ -35,7 +35,6 @@ from noxel.core.mechanics import (
 from noxel.core.pack.answers import (
     CalibrationAnswer,
     CategoryTotal,
-    MissingFigure,
     PackAnswer,
     PayloadLine,
     PhaseAnswer,
@@ -46,10 +45,18 @@ from noxel.core.pack.item_effects import effects, say_takes
 from noxel.core.pack.places import usual_places
 from noxel.core.pack.plan_vs_scale import plan_vs_scale
 from noxel.core.pack.stowage import stowage
-from noxel.core.quantities import METRES, LengthUnit, lower_first, print_length, print_share
+from noxel.core.quantities import (
+    METRES,
+    LengthUnit,
+    lower_first,
+    nominal,
+    print_length,
+    print_share,
+)
 from noxel.core.rig import PHASES, Phase, RigFile, share_range
 from noxel.core.wording import (
     PHASE_NAMES,
+    MissingFigure,
     Printer,
     basis,
     check_answers,
@@ -60,10 +67,10 @@ from noxel.core.wording import (
 
 
 def _payload(
-    rig: RigFile, found: Mapping[str, float], known: Knowledge, to: Printer
+    rig: RigFile, found: Mapping[str, float], known: Knowledge | None, to: Printer
 ) -> list[PayloadLine]:
-    """What the vehicle carries, each kilogram in one line; the tongue as predicted, else as
-    expected.
+    """What the vehicle carries, each kilogram in one line, as its check has it: the tongue as
+    predicted; where ``known`` stands in, as that expects it.
     """
     aboard, hitch = items_kg(rig, "vehicle"), rig.hitch.own_mass
     lines = [
@@ -71,27 +78,20 @@ def _payload(
     ]
     if hitch:
         lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
-    point = term_name(rig, "tongue_weight")
-    tongue = known.expected.get("tongue_static")
-    if "tongue_static" in found:
-        lines.append(
-            PayloadLine(label=f"the trailer's {point}", mass=found["tongue_static"] / to.mass)
-        )
+    tongue, moved, label = found.get("tongue_static"), 0.0, f"the trailer's {_point(rig)}"
+    if known is not None:
+        expected, net = known.known("tongue_static"), known.net_on_hitch
+        tongue = expected.value if expected else None
+        moved = nominal(net) - (tongue or 0.0) if net is not None else 0.0
+        label += f", expected {basis(rig, known, 'tongue_static')}"
     elif tongue is not None:
-        by = basis(rig, known, "tongue_static")
+        moved = found["vehicle_hitched"] - found["vehicle_solo"] - tongue
+    if tongue is not None:
+        lines.append(PayloadLine(label=label, mass=tongue / to.mass))
+    if abs(moved) > 0.5:
         lines.append(
-            PayloadLine(
-                label=f"the trailer's {point}, expected {by}", mass=tongue.figure.value / to.mass
-            )
+            PayloadLine(label="moved onto the trailer's axles by the bars", mass=moved / to.mass)
         )
-    if "vehicle_hitched" in found and "vehicle_solo" in found and "tongue_static" in found:
-        moved = found["vehicle_hitched"] - found["vehicle_solo"] - found["tongue_static"]
-        if abs(moved) > 0.5:
-            lines.append(
-                PayloadLine(
-                    label="moved onto the trailer's axles by the bars", mass=moved / to.mass
-                )
-            )
     other = found.get("cargo", aboard + hitch) - aboard - hitch
     if abs(other) > 0.5:
         lines.append(
@@ -101,6 +101,10 @@ def _payload(
             )
         )
     return lines
+
+
+def _point(rig: RigFile) -> str:
+    return term_name(rig, "tongue_weight")
 
 
 def _schools(rig: RigFile, found: Mapping[str, float], to: Printer) -> list[School]:
@@ -278,7 +282,7 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     to = Printer(rig)
     predicted, known = predict_known(rig), expect(rig, Weighing())
     found, whole = predicted.loads, not predicted.missing
-    lines, limit = _payload(rig, found, known, to), payload_limit(rig)
+    lines, limit = _payload(rig, found, None if whole else known, to), payload_limit(rig)
     number = weigh_in or len(rig.weigh_ins)
     weighed = weigh(rig, rig.weigh_ins[number - 1] if number else None)
     expected = _predicted(rig, found)

@@ -25,6 +25,13 @@ class Answer(BaseModel):
     model_config = ConfigDict(frozen=True)
 
 
+class MissingFigure(Answer):
+    """A figure that an answer needs and nobody has entered."""
+
+    path: str
+    message: str
+
+
 @dataclass(slots=True, kw_only=True)
 class MassIn:
     """The unit of the answer's masses."""
