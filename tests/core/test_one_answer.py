@@ -8,7 +8,7 @@ import unittest
 from collections import Counter
 
 from noxel.core.adjust import Baseline, baseline_of
-from noxel.core.evaluate import evaluate
+from noxel.core.evaluate import evaluate, evaluate_at
 from noxel.core.limits import CHECKS, Checked, Verdict, cushion, headroom, judge, limits
 from noxel.core.match import how_much, match_pair, match_vehicle, trailer_of_rig
 from noxel.core.mechanics import changes_since, load_place, planned
@@ -213,3 +213,18 @@ class OneAnswer(unittest.TestCase):
                 covered[key] += off <= plus_minus(changes[key])
         for key, inside in covered.items():
             self.assertGreaterEqual(inside / count, 0.93 if count > 100 else 0.8, key)
+
+    def test_a_weigh_in_just_begun_changes_no_answer(self) -> None:
+        """Until something is read in it, every room answers from the one before and says so."""
+        for document in rigs(19, 40):
+            if "weigh_ins" not in document:
+                continue
+            begun = {"date": "2026-06-01", "scale": {"resolution": 20}}
+            before = parse_rig(document)
+            after = parse_rig({**document, "weigh_ins": [*document["weigh_ins"], begun]})
+            now, then = evaluate_at(after, 2), evaluate_at(before, 1)
+            self.assertEqual((now.headline, now.checks), (then.headline, then.checks))
+            self.assertEqual((now.weigh_in, now.passes, then.of), (2, [], None))
+            self.assertRegex(now.of or "", "^As weighed 2 May 2026; the weigh-in that you began")
+            self.assertEqual(how_much(after), how_much(before))
+            self.assertEqual(evaluate_pack(after, 2), evaluate_pack(before, 1))

@@ -2775,6 +2775,8 @@ export interface components {
              * @enum {string}
              */
             length: "in" | "mm" | "cm" | "ft" | "m";
+            /** Of */
+            of?: string | null;
             /** Open */
             open: components["schemas"]["Open"][];
             /** Outlook */

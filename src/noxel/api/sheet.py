@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from pydantic_core import to_json
 
 from noxel.core.editing import Change, Edited, settle
-from noxel.core.evaluate import evaluate
+from noxel.core.evaluate import evaluate_at
 from noxel.core.pack import PackAnswer, evaluate_pack
 from noxel.core.plates import LONGEST_TABLE, PlatesAnswer, evaluate_plates
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
@@ -173,7 +173,7 @@ def answer_sheet(stored: Stored) -> Response:
 def make_sheet(stored: Stored, edited: Edited) -> Sheet:
     """The sheet of a stored rig as it was settled, looking at one of its weigh-ins."""
     window, looked_at = stored.window, stored.window.at
-    evaluation = evaluate(edited.rig, looked_at)
+    evaluation = evaluate_at(edited.rig, looked_at)
     return Sheet(
         id=stored.id,
         revision=stored.revision,

@@ -18,7 +18,7 @@ from noxel.core.limits import (
 from noxel.core.match import ceiling
 from noxel.core.mechanics import Knowledge, Weighing, other_ways, predict_known
 from noxel.core.plates import contradictions
-from noxel.core.quantities import KG, Figure, combine
+from noxel.core.quantities import KG, Figure, combine, print_date
 from noxel.core.rig import RigFile, rating_in
 from noxel.core.weigh import advise, pass_answers
 from noxel.core.wording import (
@@ -171,6 +171,38 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         doubts=[each.code for each in doubted],
         expected=expected,
         outlook=outlook_of(rows, settled=not (doubted or rules or judged.since)) if known else None,
+    )
+
+
+def evaluate_at(rig: RigFile, looked_at: int | None) -> answers.Evaluation:
+    """Evaluate a rig as its page looks at it: a weigh-in that was just begun changes no answer.
+
+    Parameters
+    ----------
+    rig : RigFile
+        The rig.
+    looked_at : int or None
+        The weigh-in that is looked at, from 1.
+
+    Returns
+    -------
+    Evaluation
+        Of that weigh-in; where it holds nothing yet, of the latest before it, and ``of`` says so.
+    """
+    filled = rig.filled(looked_at)
+    if filled == looked_at:
+        return evaluate(rig, looked_at)
+    found, here = evaluate(rig, filled), evaluate(rig, looked_at)
+    date = rig.weigh_ins[filled - 1].date if filled else None
+    weighed = f"weighed {print_date(date)}" if date else "weighed before"
+    return found.model_copy(
+        update={
+            "weigh_in": looked_at,
+            "passes": here.passes,
+            "tongue": here.tongue,
+            "findings": here.findings,
+            "of": f"As {weighed}; the weigh-in that you began holds nothing yet.",
+        }
     )
 
 

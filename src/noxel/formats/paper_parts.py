@@ -208,7 +208,7 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
     NotFound
         If the rig has no weigh-in of that number.
     """
-    found: Evaluation = evaluate(rig, weigh_in)
+    found: Evaluation = evaluate(rig, rig.filled(weigh_in))
     weighed = rig.weigh_ins[found.weigh_in - 1] if found.weigh_in else None
     when = (
         "Weighed "

@@ -46,7 +46,7 @@ export function Adjust() {
         <div>
           <p className="text-[0.875rem] text-soft">
             {tried.weighed
-              ? "Starting from the scale."
+              ? (evaluation.of ?? "Starting from the scale.")
               : "Starting from the plan: nothing was weighed that could be used."}{" "}
             Solid: before. Outlined: with the steps below.
           </p>

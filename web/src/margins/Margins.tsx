@@ -109,6 +109,7 @@ function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation[
   return (
     <div className="py-2.5" data-verdict={verdict}>
       {stale && <p className="text-[0.9375rem] font-semibold">{stale}</p>}
+      {evaluation.of && <p className="text-[0.9375rem] font-semibold">{evaluation.of}</p>}
       {estimated && <p className="text-[0.875rem] font-semibold text-ochre">Estimated, not weighed</p>}
       <h1 className="font-cond text-[1.375rem] leading-tight font-semibold md:text-[1.5rem]">
         <span className={ink}>{lead}</span> {sentence}

@@ -34,7 +34,9 @@ export function VerdictBar(props: {
           className="flex min-h-14 min-w-0 flex-1 items-center gap-3 px-4 py-2 hover:bg-sunk lg:px-6"
         >
           <span aria-live="polite" className="min-w-0 flex-1">
-            {stale && <span className="block text-[0.8125rem] leading-tight">{stale}</span>}
+            {(stale ?? evaluation.of) && (
+              <span className="block text-[0.8125rem] leading-tight">{stale ?? evaluation.of}</span>
+            )}
             <span
               className={`mr-2 inline-block px-1.5 font-cond text-[1rem] font-semibold ${stale ? "border border-dashed border-ink" : FLAG[verdict]}`}
             >

@@ -200,7 +200,7 @@ def baseline_of(rig: RigFile, number: int | None = None) -> Baseline:
     MissingInput
         Naming what neither the weigh-in nor the plan has, where no load is known at all.
     """
-    judged = judge(rig, number)
+    judged = judge(rig, rig.filled(number))
     weighing = judged.since.weighing if judged.since else judged.weighing
     if any(key in weighing.figures for key in _STANDS):
         levers, share = levers_as_weighed(rig, weighing), given_back(rig, weighing)

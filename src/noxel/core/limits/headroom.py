@@ -25,8 +25,8 @@ from noxel.core.rig import RigFile
 
 @dataclass(slots=True, eq=False)
 class Headroom:
-    """Room for more in one place: the least over all limits, and which limit that is. Negative:
-    what to remove. [kg]
+    """Room for more in one place: the least over all limits, and which limit that is; ``by_table``
+    where the vehicle maker's tongue table sets it. Negative: what to remove. [kg]
     """
 
     where: Side
@@ -34,6 +34,7 @@ class Headroom:
     check: Checked
     unknown: int
     listed: bool = True
+    by_table: bool = False
 
 
 Changes = Mapping[str, Amount | None]
@@ -68,16 +69,20 @@ def _slope(row: Checked, change: Changes, weighing: Weighing) -> float:
     return slope * row.actual.value / whole.value if whole and whole.value else 0.0
 
 
-def _room(rig: RigFile, weighing: Weighing, row: Checked, change: Changes) -> float | None:
-    """How much more a check leaves; None where it leaves no end to it, or cannot be told. [kg]"""
+def _room(
+    rig: RigFile, weighing: Weighing, row: Checked, change: Changes
+) -> tuple[float, bool] | None:
+    """How much more a check leaves [kg], and whether by its maker's table; None where it leaves no
+    end to it, or cannot be told.
+    """
     if row.spec.part == "share":
         return None
-    slope, rooms = _slope(row, change, weighing), []
+    slope, rooms = _slope(row, change, weighing), list[tuple[float, bool]]()
     if slope > 0 and row.actual is not None and row.limit is not None and row.limit.real:
-        rooms.append((row.cushion * row.limit.kg - row.actual.value) / slope)
+        rooms.append(((row.cushion * row.limit.kg - row.actual.value) / slope, False))
     if row.id == "hitch.tongue" and (by_table := _by_table(rig, weighing, slope)) is not None:
-        rooms.append(by_table)
-    return min(rooms, default=None)
+        rooms.append((by_table, True))
+    return min(rooms, key=lambda room: room[0], default=None)
 
 
 def _by_table(rig: RigFile, weighing: Weighing, slope: float) -> float | None:
@@ -93,7 +98,7 @@ def _by_table(rig: RigFile, weighing: Weighing, slope: float) -> float | None:
     if slope > 0:
         return (row_for(rows, carried).tongue.kg - most) / slope
     allows = [row.load.kg for row in rows if not exceeds(most, row.tongue.kg)]
-    return max(allows, default=0.0) - carried
+    return max(allows) - carried if allows else 0.0  # no load in it would do
 
 
 def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> list[Headroom]:
@@ -120,9 +125,11 @@ def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> lis
     for where, change in _changes(rig, weighing).items():
         room: Headroom | None = None
         for row in rows:
-            kg = _room(rig, weighing, row, change)
-            if kg is not None and (room is None or kg < room.kg):
-                room = Headroom(where, kg, row, unknown, anything_listed(rig, "vehicle"))
+            left = _room(rig, weighing, row, change)
+            if left is not None and (room is None or left[0] < room.kg):
+                kg, by_table = left
+                listed = anything_listed(rig, "vehicle")
+                room = Headroom(where, kg, row, unknown, listed, by_table)
         if room is not None:
             found.append(room)
     return found

@@ -15,7 +15,8 @@ from noxel.errors import NotFound
 
 
 def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
-    """Which weigh-in to look at, from 1: the one asked for, else the last; None when there is none.
+    """Which weigh-in to look at, from 1: the one asked for, else the last where anything was read;
+    None when there is none.
 
     Raises
     ------
@@ -24,7 +25,7 @@ def pick_weigh_in(rig: RigFile, number: int | None) -> int | None:
     """
     have = len(rig.weigh_ins)
     if number is None:
-        return have or None
+        return rig.filled()
     if not 1 <= number <= have:
         raise NotFound(f"There is no weigh-in {number}; the rig has {have or 'none'}.")
     return number

@@ -9,7 +9,7 @@ from typing import Literal
 
 from noxel.core.limits import made_on
 from noxel.core.mechanics import listed_now
-from noxel.core.quantities import print_mass
+from noxel.core.quantities import print_date, print_mass
 from noxel.core.rig import AxleTires, Listed, RigFile, WeighIn
 from noxel.core.wording import Answer
 
@@ -86,13 +86,6 @@ def reminders(rig: RigFile, today: datetime.date) -> list[Reminder]:
     )
 
 
-_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sept", "Oct", "Nov", "Dec")
-
-
-def _said(day: datetime.date) -> str:
-    return f"{day.day} {_MONTHS[day.month - 1]} {day.year}"
-
-
 def _days(rig: RigFile) -> list[datetime.date]:
     return [each.date for each in rig.weigh_ins if each.date]
 
@@ -121,7 +114,7 @@ def _months(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
         due=due,
         state=_state(due, today),
         title="Weigh again",
-        sentence=f"Weighed last on {_said(max(days))}; you weigh again after {after}.",
+        sentence=f"Weighed last on {print_date(max(days))}; you weigh again after {after}.",
     )
 
 
@@ -160,9 +153,9 @@ def _trips(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
         name = f"“{trip.name}”" if trip.name else "the trip"
         weighed = [day for day in _days(rig) if due <= day <= trip.date]
         said = (
-            f"Weighed for it on {_said(max(weighed))}."
+            f"Weighed for it on {print_date(max(weighed))}."
             if weighed
-            else f"It starts on {_said(trip.date)}; weigh loaded for it within the "
+            else f"It starts on {print_date(trip.date)}; weigh loaded for it within the "
             f"{BEFORE_A_TRIP} days before."
         )
         yield Reminder(
@@ -189,7 +182,7 @@ def _tires(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
         due = months_after(made, (years or 0) * 12)
         turn = "turn" if due > today else "turned"
         said = (
-            f"Made in the week of {_said(made)}. Have them looked at, whatever their tread; "
+            f"Made in the week of {print_date(made)}. Have them looked at, whatever their tread; "
             "the tire maker's word counts."
         )
         yield Reminder(

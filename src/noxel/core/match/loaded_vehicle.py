@@ -54,8 +54,9 @@ class TowQuestion:
 
 
 def weigh_in_numbered(rig: RigFile, number: int | None = None) -> WeighIn | None:
-    """The weigh-in of a number, from 1, or the last; None where there is none at all."""
-    return rig.weigh_ins[(number or 0) - 1] if rig.weigh_ins else None
+    """The weigh-in of a number, from 1, or the last; the one before while nothing was read in it."""
+    filled = rig.filled(number)
+    return rig.weigh_ins[filled - 1] if filled else None
 
 
 def solo_planned(rig: RigFile) -> Solo:

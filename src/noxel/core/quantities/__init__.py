@@ -31,6 +31,7 @@ from noxel.core.quantities.figures import (
 )
 from noxel.core.quantities.printing import (
     lower_first,
+    print_date,
     print_length,
     print_mass,
     print_pressure,
@@ -86,6 +87,7 @@ __all__ = [
     "lower_first",
     "nominal",
     "plus_minus",
+    "print_date",
     "print_length",
     "print_mass",
     "print_pressure",

@@ -1,5 +1,6 @@
 """SI figures as text, in the unit asked for."""
 
+import datetime
 import math
 
 from noxel.core.quantities.units import KG, KPA, METRES, LengthUnit, MassUnit
@@ -74,3 +75,11 @@ def lower_first(label: str) -> str:
 def with_article(word: str) -> str:
     """“a truck”, “an SUV”."""
     return f"{'an' if word == 'SUV' or word[:1] in 'aeiou' else 'a'} {word}"
+
+
+_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sept", "Oct", "Nov", "Dec")
+
+
+def print_date(day: datetime.date) -> str:
+    """A day as it is written in a sentence: “18 Sept 2026”."""
+    return f"{day.day} {_MONTHS[day.month - 1]} {day.year}"

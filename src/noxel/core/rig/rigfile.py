@@ -103,6 +103,14 @@ class RigFile(Entered):
                 n=rated,
             )
 
+    def filled(self, number: int | None = None) -> int | None:
+        """The weigh-in to answer from, from 1: the one asked for, or the last, if anything was read
+        there, else the latest before it where something was; None when there is none at all.
+        """
+        asked = number or len(self.weigh_ins)
+        holding = (at for at in range(asked, 0, -1) if self.weigh_ins[at - 1].holds_anything)
+        return next(holding, asked or None)
+
     @property
     def towing(self) -> bool:
         """Whether a trailer is attached."""

@@ -345,6 +345,11 @@ class WeighIn(Element):
             )
         return self
 
+    @property
+    def holds_anything(self) -> bool:
+        """Whether anything was read yet; one just begun says nothing."""
+        return bool(self.tongue_measurements) or any(each.readings for each in self.passes)
+
     def last(self, config: Config, *, engaged: bool | None = None) -> Pass | None:
         """The last pass of a configuration; hitched ones may be distinguished by whether the bars
         were engaged.

@@ -358,6 +358,7 @@ class Evaluation(Answer):
     units: MassIn
     length: LengthUnit
     weigh_in: int | None
+    of: str | None = None
     towing: bool
     verdict: Verdict
     headline: Headline

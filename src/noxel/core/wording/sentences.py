@@ -161,6 +161,9 @@ def room_sentence(rig: RigFile, room: Headroom) -> str:
         if limit.startswith("its ")
         else limit.replace("their ", f"{whose}' ", 1)
     )
+    if room.by_table:
+        point = term_name(rig, "tongue")
+        limit = f"what the {vehicle_word(rig)}'s maker's table leaves for the {point}"
     cushion = f" (used to {room.check.cushion * 100:g} %)" if room.check.cushion < 1 else ""
     unknown = (
         f" {_many(room.unknown, 'One check', '{} checks')} could not be counted."
