@@ -8,6 +8,7 @@ import unittest
 from collections import Counter
 
 from noxel.core.adjust import Baseline, baseline_of
+from noxel.core.editing import Change, apply_changes
 from noxel.core.evaluate import evaluate, evaluate_at
 from noxel.core.limits import CHECKS, Checked, Verdict, cushion, headroom, judge, limits
 from noxel.core.match import how_much, match_pair, match_vehicle, trailer_of_rig
@@ -228,3 +229,25 @@ class OneAnswer(unittest.TestCase):
             self.assertRegex(now.of or "", "^As weighed 2 May 2026; the weigh-in that you began")
             self.assertEqual(how_much(after), how_much(before))
             self.assertEqual(evaluate_pack(after, 2), evaluate_pack(before, 1))
+
+    def test_a_pass_of_another_day_is_joined_in_one_tap(self) -> None:
+        """The vehicle alone weighed in May, on a finer scale, and the whole rig in June: joined, they
+        say what one visit with both would, each reading with the ± of its own scale.
+        """
+        document = true_rig(random.Random(20)).document
+        passes = document["weigh_ins"][0]["passes"]
+        fine = {"resolution": 2}
+        may = {"date": "2026-05-02", "place": "Flint Quay", "scale": fine, "passes": passes[2:]}
+        june = {"date": "2026-06-01", "scale": {"resolution": 20}, "passes": passes[1:2]}
+        rig = parse_rig({**document, "weigh_ins": [may, june]})
+        [advisory] = [each for each in evaluate(rig).advisories if each.code == "join_pass"]
+        self.assertIn("alone was weighed 2 May 2026, Flint Quay", advisory.message)
+        assert advisory.fix  # noqa: S101
+        [added] = advisory.fix.changes
+        change = Change(added.path, op="insert", value=added.value)
+        joined = apply_changes({**document, "weigh_ins": [may, june]}, [change]).rig
+        both = [*passes[1:2], {**passes[2], "scale": fine}]
+        at_once = parse_rig({**document, "weigh_ins": [{**june, "passes": both}]})
+        now, then = evaluate(joined, 2), evaluate(at_once)
+        self.assertEqual((now.verdict, now.derived), (then.verdict, then.derived))
+        self.assertNotIn("join_pass", [each.code for each in now.advisories])

@@ -2912,13 +2912,21 @@ export interface components {
         };
         /**
          * FixChange
-         * @description A value to set at a path.
+         * @description A value to set at a path, or an element to put into a list there.
          */
         FixChange: {
+            /**
+             * Op
+             * @default set
+             * @enum {string}
+             */
+            op?: "set" | "insert";
             /** Path */
             path: string;
             /** Value */
-            value: string | number;
+            value: string | number | {
+                [key: string]: unknown;
+            };
         };
         /**
          * Gap

@@ -6,7 +6,7 @@ export function FixButton({ fix }: { fix: NonNullable<Advisory["fix"]> }) {
   const { change } = useDesk();
   const apply = () =>
     change(
-      fix.changes.map((each) => ({ path: each.path, op: "set", value: each.value })),
+      fix.changes.map(({ path, op = "set", value }) => ({ path, op, value })),
       fix.label.toLowerCase(),
     );
   return (

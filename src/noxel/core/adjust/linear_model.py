@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from noxel.core.adjust.baseline import Baseline
-from noxel.core.limits import CHECKS, UNDER_LOAD, CheckId, axle_sets
+from noxel.core.limits import CHECKS, UNDER_LOAD, CheckId, axle_sets, drive_part
 from noxel.core.mechanics import (
     SUMS,
     State,
@@ -88,7 +88,7 @@ def _shares(rig: RigFile) -> dict[CheckId, float]:
         tire, wheel, assembly = UNDER_LOAD[axles.group]
         count = axles.tires.count
         if count:
-            shares[tire] = shares[wheel] = 1 / count
+            shares[tire] = shares[wheel] = drive_part(rig, axles.group) / count
         number = len(rig.trailer.ratings.gawr) if rig.trailer and axles.group == "trailer" else 1
         if number:
             shares[assembly] = 1 / number

@@ -55,7 +55,7 @@ from noxel.core.limits.tires import (
     may_be_passenger,
     read_load_index,
 )
-from noxel.core.limits.under_load import AXLES_APART, SIDES_APART
+from noxel.core.limits.under_load import AXLES_APART, SIDES_APART, drive_part, under_load
 
 __all__ = [
     "AXLES_APART",
@@ -88,6 +88,7 @@ __all__ = [
     "combination_limit",
     "cushion",
     "doubts",
+    "drive_part",
     "exceeds",
     "foresee",
     "foreseen",
@@ -114,5 +115,6 @@ __all__ = [
     "tongue_rows",
     "tow_limit",
     "unanswered",
+    "under_load",
     "verdict",
 ]

@@ -136,11 +136,8 @@ def _derated(rig: RigFile, limit: Limit | None) -> Limit | None:
     if not share or limit is None:
         return limit
     lost = LimitTerm("−", "altitude", share * limit.kg, "policy.gcwr_derate")
-    return replace(
-        limit,
-        kg=limit.kg - lost.kg,
-        terms=(LimitTerm("", limit.source, limit.kg, limit.path), lost),
-    )
+    terms = limit.terms or (LimitTerm("", limit.source, limit.kg, limit.path),)
+    return replace(limit, kg=limit.kg - lost.kg, terms=(*terms, lost))
 
 
 def combination_limit(rig: RigFile) -> Limit | None:
@@ -152,9 +149,10 @@ def combination_limit(rig: RigFile) -> Limit | None:
     if ratings.gvwr and tow:
         gvwr = LimitTerm("", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
         added = LimitTerm("+", "tow_rating", tow.kg, tow.path)
-        return _sum(
+        worked_out = _sum(
             rig, "gvwr+tow_rating", "vehicle.ratings.gcwr", gvwr, added, certainty="optimistic"
         )
+        return _derated(rig, worked_out)
     return None
 
 
@@ -177,9 +175,10 @@ def tow_limit(rig: RigFile) -> Limit | None:
         return entered
     gcwr = LimitTerm("", "gcwr", ratings.gcwr.kg, "vehicle.ratings.gcwr")
     gvwr = LimitTerm("−", "gvwr", ratings.gvwr.kg, "vehicle.ratings.gvwr")
-    return _sum(
-        rig, "gcwr-gvwr", "vehicle.ratings.tow_rating", gcwr, gvwr, certainty="conservative"
-    )
+    share = rig.policy.gcwr_derate or 0.0
+    lost = LimitTerm("−", "altitude", share * gcwr.kg, "policy.gcwr_derate")
+    terms = (gcwr, gvwr, lost) if share else (gcwr, gvwr)
+    return _sum(rig, "gcwr-gvwr", "vehicle.ratings.tow_rating", *terms, certainty="conservative")
 
 
 def payload_limit(rig: RigFile) -> Limit | None:

@@ -100,7 +100,7 @@ def _together(rig: RigFile, loads: PassLoads | None, group: str) -> bool:
     return group == "trailer" and rated != 1 and _axles(loads, group) is None
 
 
-def _drive_part(rig: RigFile, group: str) -> float:
+def drive_part(rig: RigFile, group: str) -> float:
     """What part of the rear axles' load the drive axle has: all of it, or with a tag axle as their
     ratings have it.
     """
@@ -148,7 +148,7 @@ def tire_load(
     if found is None or tires.count is None:
         return None
     first, like, by_wheel = found
-    drive = _drive_part(rig, group)
+    drive = drive_part(rig, group)
     amount: Amount = combine([(drive * like / tires.count, first.amount)])
     terms = [first] + ([Term("×", "readings like it", float(like), "count")] if like > 1 else [])
     if drive < 1:
@@ -174,7 +174,7 @@ def assembly_load(
 
     Parameters and result as for :func:`tire_load`.
     """
-    drive = _drive_part(rig, group)
+    drive = drive_part(rig, group)
     if whole is not None and drive < 1:
         factor = between(1 - AXLES_APART, 1 + AXLES_APART)
         terms = [

@@ -12,6 +12,7 @@ from noxel.core.limits import (
     CheckId,
     Limit,
     cushion,
+    drive_part,
     exceeds,
     limit_of,
     limits,
@@ -146,7 +147,8 @@ def every_use(rig: RigFile, solo: Solo, share: Share) -> dict[CheckId, Use]:
 def tire_share(rig: RigFile, check: CheckId) -> float:
     """What one of the vehicle's tires has of its axle; 0 where their number is not known."""
     tires = rig.vehicle.tires.front if check == "tires.front" else rig.vehicle.tires.rear
-    return 1 / tires.count if tires and tires.count else 0.0
+    part = drive_part(rig, CHECKS[check].group or "")
+    return part / tires.count if tires and tires.count else 0.0
 
 
 def trailer_uses(trailer: Trailer, share: Share) -> dict[CheckId, Use]:

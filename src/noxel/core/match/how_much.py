@@ -121,7 +121,7 @@ def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
     return bars
 
 
-def _says(asked: TowQuestion, found: Ceiling) -> str:
+def _says(asked: TowQuestion, found: Ceiling, *, weighed: bool) -> str:
     if found.binding is None or found.ceiling is None:
         return "No limit of the vehicle or the hitch is known yet. Enter a rating to start."
     rig, word = as_towing(asked.rig), vehicle_word(asked.rig)
@@ -145,7 +145,7 @@ def _says(asked: TowQuestion, found: Ceiling) -> str:
     unplaced = [lower_first(check_label(rig, check)) for check in found.missing if check != "loads"]
     if unplaced:
         said.append(f"Not counted, because the load on it is not known: {', '.join(unplaced)}.")
-    if "loads" in found.missing:
+    if "loads" in found.missing and not weighed:
         said.append(f"Nobody is in the {word} yet: add people and gear, and the answer goes down.")
     return " ".join(said) + _in_front(asked, found.ceiling)
 
@@ -353,7 +353,7 @@ def how_much(
     factor = KG[rig.units.mass]
     return HowMuch(
         ceiling=None if found.ceiling is None else found.ceiling / factor,
-        says=" ".join([_says(asked, found), *doubted]),
+        says=" ".join([_says(asked, found, weighed=begin == "weigh_in"), *doubted]),
         share=wanted.value,
         share_way=SHARE_WORDS[wanted.way],
         shares=(0.03, 0.30) if (overhang(rig) or 0) < 0 else (0.03, 0.20),

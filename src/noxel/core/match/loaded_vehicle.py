@@ -54,7 +54,7 @@ class TowQuestion:
 
 
 def weigh_in_numbered(rig: RigFile, number: int | None = None) -> WeighIn | None:
-    """The weigh-in of a number, from 1, or the last; the one before while nothing was read in it."""
+    """The weigh-in of a number, from 1, or the last; the one before it while it is empty."""
     filled = rig.filled(number)
     return rig.weigh_ins[filled - 1] if filled else None
 

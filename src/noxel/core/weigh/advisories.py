@@ -7,10 +7,19 @@ anything.
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
-from noxel.core.limits import UNDER_LOAD, BrokenRule, Checked, Doubt, axle_sets, pressure_for
+from noxel.core.limits import (
+    UNDER_LOAD,
+    BrokenRule,
+    Checked,
+    Doubt,
+    axle_sets,
+    pressure_for,
+    under_load,
+)
 from noxel.core.mechanics import Weighing, describe_pass, reading_words
 from noxel.core.quantities import KG, print_mass, print_pressure, upper_first
 from noxel.core.rig import RigFile, share_range
+from noxel.core.weigh.joining import joinable
 from noxel.core.weigh.notes import Notes
 from noxel.core.weigh.places import by_place
 from noxel.core.weigh.slope import on_a_slope
@@ -176,9 +185,10 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
         )
 
 
-def _pressures(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
+def _pressures(notes: Notes) -> Iterator[Advisory]:
     """Pressures against the load that was weighed."""
-    loads = {row.id: row.actual.value for row in rows if row.actual is not None}
+    carried = under_load(notes.rig, notes.weighing.hitched, notes.weighing.figures)
+    loads = {check: figure.value for check, figure in carried.items() if figure is not None}
     for each in axle_sets(notes.rig):
         group = f"{each.group} axle" if each.group != "trailer" else "trailer's axles"
         one = loads.get(UNDER_LOAD[each.group][0])
@@ -255,10 +265,11 @@ def advise(
             tag_split,
             by_place,
             on_a_slope,
+            joinable,
         ):
             found += look(notes)
         found += side_split(notes, rows)
-        found += [*(() if doubted else _payload(notes, rows)), *_pressures(notes, rows)]
+        found += [*(() if doubted else _payload(notes, rows)), *_pressures(notes)]
     found += _ratings(rig, rows)
     if number is not None:
         found = [_accepted(rig, number, each) for each in found]

@@ -208,10 +208,11 @@ class Working:
 
 @dataclass(slots=True)
 class FixChange:
-    """A value to set at a path."""
+    """A value to set at a path, or an element to put into a list there."""
 
     path: str
-    value: str | int | float
+    value: str | int | float | dict[str, object]
+    op: Literal["set", "insert"] = "set"
 
 
 @dataclass(slots=True)

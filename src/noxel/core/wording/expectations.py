@@ -5,7 +5,7 @@ expected to find.
 import math
 
 from noxel.core.limits import Checked
-from noxel.core.mechanics import Expected, Knowledge, Way, anything_listed
+from noxel.core.mechanics import Expected, Knowledge, Way, somebody_listed
 from noxel.core.quantities import print_mass, print_share, small_mass
 from noxel.core.rig import RigFile
 from noxel.core.wording.labels import limit_words, phrase_of, terms_of, vehicle_word
@@ -218,6 +218,6 @@ def _why_open(rig: RigFile, known: Knowledge, row: Checked) -> str:
         return ", which is not confirmed"
     if known.way("trailer_gross") == "listed" and rig.plan.trailer_by != "listed":
         return ", if your list for the trailer is complete"
-    if not anything_listed(rig, "vehicle"):
-        return f", with nobody in the {vehicle_word(rig)} yet"
+    if not somebody_listed(rig):
+        return f", with no driver listed in the {vehicle_word(rig)} yet"
     return ""

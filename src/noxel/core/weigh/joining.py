@@ -1,0 +1,59 @@
+"""Passes of another day, or of another scale, that would complete this weigh-in."""
+
+from collections.abc import Iterator
+
+from noxel.core.quantities import print_date
+from noxel.core.rig import Config, Pass, RigFile, WeighIn
+from noxel.core.weigh.notes import Notes
+from noxel.core.wording import Advisory, Fix, FixChange, vehicle_word
+
+
+def _stands(rig: RigFile, config: Config) -> str:
+    names: dict[Config, str] = {
+        "hitched": "The whole rig",
+        "vehicle_only": f"The {vehicle_word(rig)} alone",
+        "trailer_only": "The trailer alone",
+    }
+    return names[config]
+
+
+def _wanted(weigh_in: WeighIn) -> Config | None:
+    """The pass that this weigh-in lacks to tell vehicle and trailer apart."""
+    here = {each.config for each in weigh_in.passes if each.readings}
+    if "hitched" not in here:
+        return "hitched" if here else None
+    return None if here & {"vehicle_only", "trailer_only"} else "vehicle_only"
+
+
+def _copied(each: Pass, weigh_in: WeighIn, said: str) -> dict[str, object]:
+    """The pass with its own scale, and where it comes from in its note."""
+    scale = each.scale or weigh_in.scale
+    note = f"{said}. {each.note}" if each.note else said
+    copied = each.model_copy(update={"id": None, "scale": scale, "note": note})
+    return copied.model_dump(mode="json")
+
+
+def joinable(notes: Notes) -> Iterator[Advisory]:
+    """The latest pass elsewhere in the log that this weigh-in lacks, to be added with its own ±."""
+    rig, wanted = notes.rig, _wanted(notes.weigh_in)
+    if wanted is None or not rig.towing or "tongue_static" in notes.weighing.figures:
+        return
+    for other in reversed(rig.weigh_ins):
+        each = None if other is notes.weigh_in else other.last(wanted)
+        if each is None or not each.readings:
+            continue
+        when = f" {print_date(other.date)}" if other.date else " on another day"
+        place = f", {other.place}" if other.place else ""
+        said = f"Weighed{when}{place}"
+        number = len(notes.weigh_in.passes)
+        added = FixChange(f"{notes.at}.passes[{number}]", _copied(each, other, said), op="insert")
+        advisory = notes.say(
+            "join_pass",
+            f"{_stands(rig, wanted)} was weighed{when}{place}. If it was loaded then as it is now, "
+            "add that pass to this weigh-in; it keeps the ± of its own scale.",
+            notes.at,
+            note=True,
+        )
+        advisory.fix = Fix("Add that pass", [added])
+        yield advisory
+        return
