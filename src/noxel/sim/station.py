@@ -18,8 +18,9 @@ import time
 from collections.abc import Callable
 from typing import Any, Literal, get_args
 
+from noxel.core.mechanics import load
 from noxel.core.practice import graduate
-from noxel.core.quantities import MassUnit, nominal
+from noxel.core.quantities import MassUnit
 from noxel.sim.truth import TrueRig
 
 Fault = Literal["none", "straddle", "early", "unstable", "overload", "drop", "rubbish", "hang"]
@@ -65,7 +66,7 @@ class Station:
         if pads:
             loads = self._by_wheel(loads)
             if config == "hitched":
-                loads["tongue"] = nominal(self.rig.state.tongue)
+                loads["tongue"] = load(self.rig.state, "tongue_static") or 0.0
         with self._lock:
             self._loads, self._since = loads, self._clock()
 
@@ -76,13 +77,13 @@ class Station:
 
     def _by_wheel(self, axles: dict[str, float]) -> dict[str, float]:
         wheels: dict[str, float] = {}
-        for name, load in axles.items():
+        for name, kg in axles.items():
             count = self.rig.trailer_axles if name == "trailer" else 1
             for index in range(count):
                 lean = 0.5 + self._chance.uniform(-0.03, 0.03)
                 stem = f"trailer_{index + 1}" if name == "trailer" else name
-                wheels[f"{stem}_left"] = load / count * lean
-                wheels[f"{stem}_right"] = load / count * (1 - lean)
+                wheels[f"{stem}_left"] = kg / count * lean
+                wheels[f"{stem}_right"] = kg / count * (1 - lean)
         return wheels
 
     def readings(self) -> list[dict[str, Any]]:

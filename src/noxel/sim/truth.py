@@ -5,7 +5,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from noxel.core.mechanics import GROUPS, Levers, State, load, weigh
-from noxel.core.quantities import nominal
 from noxel.core.rig import RigFile
 
 
@@ -20,14 +19,14 @@ class TrueRig:
     def axles(self, config: str, bars: str) -> Mapping[str, float]:
         """The load on each axle for one way to stand on the scale. [kg]"""
         if config == "trailer_only":
-            return {"trailer": nominal(self.state.trailer)}
+            return {"trailer": load(self.state, "trailer_gross") or 0.0}
         coupled, names = State(), {"front": "front_solo", "rear": "rear_solo"}
         if config not in ("vehicle_only", "vehicle_empty"):
             restored = self.levers.restored if bars == "engaged" else 0.0
             coupled = self.levers.on_hitch(self.state.tongue, restored)
             names = {name: GROUPS[name] for name in ("front", "rear", "trailer")}
         stands = self.state._replace(tongue=0.0).plus(coupled)
-        return {name: nominal(load(stands, key)) for name, key in names.items()}
+        return {name: load(stands, key) or 0.0 for name, key in names.items()}
 
 
 def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:

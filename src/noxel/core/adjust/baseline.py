@@ -34,7 +34,7 @@ from noxel.core.mechanics import (
     shifted_weighing,
     uncertainty,
 )
-from noxel.core.quantities import KG, Mass, nominal
+from noxel.core.quantities import KG, Mass
 from noxel.core.rig import Plan, RigFile, TrailerBase, VehicleBase
 from noxel.errors import MissingInput, Problem
 
@@ -76,7 +76,7 @@ class Baseline:
             return change
         if not self.bars_known:
             return replace(change, state=change.state._replace(returned=None, moved=None))
-        tongue, more = self.figure("tongue_static"), change.state.tongue
+        tongue, more = self.figure("tongue_static"), load(change.state, "tongue_static")
         then = None if tongue is None or more is None else tongue + more
         off = self.levers.on_hitch(then, after + RESTORED_OFF).less(
             self.levers.on_hitch(then, after)
@@ -138,8 +138,7 @@ class Baseline:
         """The trailer as weighed, before another vehicle as planned. [kg]"""
         tongue, gross = known.get("tongue_static"), known.get("trailer_gross")
         coupled = planned(rig).solo().plus(levers_of(rig).on_hitch(tongue))
-        every = loads(coupled._replace(trailer=gross))
-        return {key: nominal(kg) for key, kg in every.items() if kg is not None}
+        return loads(coupled._replace(trailer=gross))
 
     def after(self, rig: RigFile) -> Weighing:
         """A changed rig as the scale would find it, with the scale's ± and that of the change."""

@@ -19,7 +19,7 @@ from noxel.core.mechanics import (
     loads,
     usual_lever,
 )
-from noxel.core.quantities import Amount, nominal
+from noxel.core.quantities import nominal
 from noxel.core.rig import RigFile
 
 
@@ -37,7 +37,7 @@ class Headroom:
     by_table: bool = False
 
 
-Changes = Mapping[str, Amount | None]
+Changes = Mapping[str, float]
 
 
 def _changes(rig: RigFile, weighing: Weighing) -> Mapping[Side, Changes]:
@@ -62,7 +62,7 @@ def _slope(row: Checked, change: Changes, weighing: Weighing) -> float:
     axles that it has now.
     """
     spec = row.spec
-    slope = nominal(change[spec.load])
+    slope = change.get(spec.load, 0.0)
     whole = weighing.figures.get(spec.load)
     if spec.part not in ("tire", "wheel", "assembly", "axle") or row.actual is None:
         return slope

@@ -30,7 +30,6 @@ from noxel.core.mechanics import (
     loads,
     weigh,
 )
-from noxel.core.quantities import nominal
 from noxel.core.rig import RigFile, Trailer
 
 _ANY_TRAILER = Trailer()
@@ -126,7 +125,7 @@ def uses(solo: Solo, share: Share) -> dict[CheckId, Use]:
         used, slope = load(solo.state, key), load(trailer, key)
         if used is not None and slope is not None:
             off = solo.off.get(_SOLO.get(key, ""), 0.0)
-            made[check] = Use(used, slope, off, abs(nominal(load(tongue, key))))
+            made[check] = Use(used, slope, off, abs(load(tongue, key) or 0.0))
     return made
 
 
@@ -154,7 +153,7 @@ def tire_share(rig: RigFile, check: CheckId) -> float:
 def trailer_uses(trailer: Trailer, share: Share) -> dict[CheckId, Use]:
     """How a trailer uses its own limits, bars slack."""
     change = loads(Levers(None, None, None).at_share(1.0, share.value))
-    on_axles = Use(0.0, nominal(change["trailer_axles"]), 0.0, share.off)
+    on_axles = Use(0.0, change["trailer_axles"], 0.0, share.off)
     found: dict[CheckId, Use] = {"trailer.gross": Use(0.0, 1.0), "trailer.axles": on_axles}
     if trailer.tires and trailer.tires.count:
         found["tires.trailer"] = on_axles.part(1 / trailer.tires.count)
@@ -209,7 +208,7 @@ def _by_table(rig: RigFile, solo: Solo, other: Limit | None) -> Limit:
     """The lesser of the tongue limit and what the maker's table leaves for what the vehicle
     carries; its last row, which then confirms nothing, where that is not known or beyond it.
     """
-    rows, carried = tongue_rows(rig), solo.state.cargo
+    rows, carried = tongue_rows(rig), load(solo.state, "cargo")
     most = None if carried is None else carried + solo.off.get("vehicle_solo", 0.0)
     ends = most is None or empty_by_label(rig) is None or exceeds(most, rows[-1].load.kg)
     row = rows[-1] if ends or most is None else row_for(rows, most)

@@ -28,7 +28,7 @@ from noxel.core.mechanics import (
     uncertainty,
     weigh,
 )
-from noxel.core.quantities import KG, lower_first, nominal
+from noxel.core.quantities import KG, lower_first
 from noxel.core.rig import PHASES
 from noxel.core.wording import PHASE_NAMES, Answer, check_label, vehicle_word
 
@@ -236,7 +236,7 @@ def _bounds(asked: TowQuestion, listed: float) -> list[_Bound]:
     more = loads(State(vehicle=1.0, rear=asked.place, cargo=1.0))
     found = []
     for check, use in every_use(rig, with_load(asked.solo, -listed, asked.place), share).items():
-        limit, takes = asked.known.get(check), nominal(more[CHECKS[check].load])
+        limit, takes = asked.known.get(check), more.get(CHECKS[check].load, 0.0)
         if check in ("tires.front", "tires.rear"):
             takes *= tire_share(rig, check)
         if limit is not None and limit.certainty not in NEVER_BINDS and use.slope:

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 
 from uncertainties import ufloat
 
-from noxel.core.mechanics.model import State, loads, together
+from noxel.core.mechanics.model import State, amounts, together
 from noxel.core.mechanics.predict import levers_of
 from noxel.core.mechanics.sources import entered, place_of
 from noxel.core.quantities import Amount
@@ -46,4 +46,4 @@ def changes_since(rig: RigFile, weigh_in: WeighIn) -> Mapping[str, Amount | None
             changes.append(State(trailer=mass))
         else:
             changes.append(levers.item(added.on, mass, moment, restored=0.0))
-    return loads(together(changes))
+    return amounts(together(changes))

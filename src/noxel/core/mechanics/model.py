@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import reduce
 from typing import NamedTuple
 
-from noxel.core.quantities import Amount
+from noxel.core.quantities import Amount, nominal
 
 
 class State(NamedTuple):
@@ -82,8 +82,25 @@ _TERMS = {
 }
 
 
-def load(state: State, key: str) -> Amount | None:
-    """One load of a state, by its key in :data:`SUMS`. [kg]"""
+def load(state: State, key: str) -> float | None:
+    """One load of a state without its ±, by its key in :data:`SUMS`; None where it is not known.
+    [kg]
+    """
+    kg = _amount(state, key)
+    return None if kg is None else nominal(kg)
+
+
+def loads(state: State) -> dict[str, float]:
+    """Every load of a state that is known, without its ±, by the keys of :data:`SUMS`. [kg]"""
+    return {key: kg for key in _TERMS if (kg := load(state, key)) is not None}
+
+
+def amounts(state: State) -> dict[str, Amount | None]:
+    """Every load of a state with its ±, by the keys of :data:`SUMS`. [kg]"""
+    return {key: _amount(state, key) for key in _TERMS}
+
+
+def _amount(state: State, key: str) -> Amount | None:
     kg: Amount = 0.0
     for index, sign in _TERMS[key]:
         part = state[index]
@@ -91,11 +108,6 @@ def load(state: State, key: str) -> Amount | None:
             return None
         kg = kg + part if sign > 0 else kg - part
     return kg
-
-
-def loads(state: State) -> dict[str, Amount | None]:
-    """Every load of a state, by the keys of :data:`SUMS`. [kg]"""
-    return {key: load(state, key) for key in _TERMS}
 
 
 @dataclass(frozen=True, slots=True)

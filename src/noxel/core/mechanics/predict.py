@@ -74,7 +74,7 @@ class Planned:
         """Every load that is known, by the keys of the rig-file format, and the tongue share. [kg],
         the share plain
         """
-        known = {key: kg for key, kg in loads(self.state()).items() if kg is not None}
+        known = loads(self.state())
         if not self.towing:
             return {key: kg for key, kg in known.items() if key in _ALONE}
         if "tongue_static" in known and known.get("trailer_gross"):

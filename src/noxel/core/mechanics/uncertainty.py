@@ -127,7 +127,10 @@ def norms(causes: Iterable[State], known: Mapping[str, float]) -> dict[str, floa
     }
     if share is not None:
         gross = known["trailer_gross"]
-        apart = ((cause.tongue or 0.0) - share * (cause.trailer or 0.0) for cause in every)
+        apart = (
+            (load(cause, "tongue_static") or 0.0) - share * (load(cause, "trailer_gross") or 0.0)
+            for cause in every
+        )
         off["tongue_share"] = math.hypot(*apart) / abs(gross)
     return off
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from noxel.core.limits import Checked
 from noxel.core.mechanics import SIDES, Side, aboard, levers_of, loads
 from noxel.core.pack.answers import ItemEffect
-from noxel.core.quantities import lower_first, nominal
+from noxel.core.quantities import lower_first
 from noxel.core.rig import RigFile
 from noxel.core.wording import Printer, check_label
 
@@ -28,9 +28,7 @@ def _slopes(rig: RigFile, on: Side) -> Mapping[str, _Slope]:
     """
     levers = levers_of(rig)
     origin, behind = (loads(levers.item(on, 1.0, moment, restored=0.0)) for moment in (0.0, 1.0))
-    return {
-        key: (near, nominal(behind[key]) - near) for key, near in origin.items() if near is not None
-    }
+    return {key: (near, behind[key] - near) for key, near in origin.items()}
 
 
 def effects(rig: RigFile, to: Printer) -> list[ItemEffect]:

@@ -4,9 +4,9 @@ heavy and high.
 
 from collections.abc import Sequence
 
-from noxel.core.mechanics import aboard, levers_of
+from noxel.core.mechanics import aboard, levers_of, load
 from noxel.core.pack.answers import Stowage
-from noxel.core.quantities import KG, nominal, print_mass, print_share
+from noxel.core.quantities import KG, print_mass, print_share
 from noxel.core.rig import Load, RigFile, share_range
 from noxel.core.wording import term_name
 
@@ -85,7 +85,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
     ]
     ahead = sum(load.kg for load, place in placed if place < length.m)
     share = ahead / here.placed
-    tongue = nominal(levers_of(rig).in_trailer(here.placed, here.moment).tongue)
+    tongue = load(levers_of(rig).in_trailer(here.placed, here.moment), "tongue_static") or 0.0
     added = print_mass(abs(tongue), unit)
     point = term_name(rig, "tongue")
     does = f"adds {added} to the {point}" if tongue >= 0 else f"takes {added} off the {point}"

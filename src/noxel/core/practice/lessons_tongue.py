@@ -1,6 +1,6 @@
 """Lessons: the tongue measured by other means, and what moves it."""
 
-from noxel.core.mechanics import Levers, statics
+from noxel.core.mechanics import Levers, load, statics
 from noxel.core.practice.exercises import Exercise, Lesson, Line, Paper, Teller
 from noxel.core.practice.facts import Facts
 from noxel.core.practice.tongues import KNOWN, LEVER, MIDDLE, SPAN, SUPPORT, TARE, TONGUE_ARM
@@ -150,7 +150,7 @@ def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
     tank = yard.rig.tanks[0]
     mass = tank.full_kg() * tank.level(yard.rig.plan.phase)
     x = tank.position.m if tank.position else 0.0
-    right = nominal(Levers(None, None, f["length"]).in_trailer(mass, mass * x).tongue)
+    right = load(Levers(None, None, f["length"]).in_trailer(mass, mass * x), "tongue_static") or 0.0
     return Exercise(
         question=f"{m(mass)} of fresh water is drained. How much lighter is the tongue?",
         right=right,

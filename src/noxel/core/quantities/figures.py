@@ -12,7 +12,7 @@ from typing import Any, Literal
 from uncertainties import UFloat
 from uncertainties.core import AffineScalarFunc, LinearCombination, Variable
 
-Amount = Any
+Amount = float | UFloat
 """A float or an uncertainties number; both obey the same arithmetic."""
 
 

@@ -1,0 +1,9 @@
+from uncertainties import UFloat
+
+class LinearCombination:
+    def __init__(self, linear_combo: dict[UFloat, float]) -> None: ...
+
+class AffineScalarFunc(UFloat):
+    def __init__(self, nominal_value: float, linear_part: LinearCombination) -> None: ...
+
+class Variable(AffineScalarFunc): ...
