@@ -25,7 +25,6 @@ def _proof(page: Page) -> None:
 
 
 def _found(page: Page) -> None:
-    page.get_by_role("button", name="Find it").click()
     page.wait_for_selector("[data-proposal]")
 
 

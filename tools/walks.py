@@ -139,7 +139,7 @@ def brochures(walk: Walk) -> None:
     walk.type([("vehicle.ratings.gvwr", "7000")])
     walk.button("^Next$")
     walk.type([("vehicle.ratings.payload", "1500")])
-    walk.button("I do not have this")
+    walk.button("I don’t have this")
     people = walk.page.get_by_label("All of it")
     expect(people).to_be_visible()
     people.fill("200+170+60")

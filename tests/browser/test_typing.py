@@ -185,8 +185,8 @@ class Taps(OnStage):
             rig = self.rigs.add(rig_of("check--two-passes-bars-slack"))
             for place, path, what, seen in (
                 ("path?door=labels", rated, "Next", "Step 2 of 5"),
-                ("path?door=labels", rated, "I do not have this", "Step 2 of 5"),
-                ("path?door=tow&step=6", tongue, "See what it says", "/margins"),
+                ("path?door=labels", rated, "I don’t have this", "Step 2 of 5"),
+                ("path?door=tow&step=6", tongue, "Next", "Can it tow that?"),
                 ("plates", rated, placard, "open"),
             ):
                 if what is placard and size is LANDSCAPE:

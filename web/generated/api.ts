@@ -829,6 +829,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/can-tow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ask Can Tow
+         * @description Whether the rig's vehicle can tow its trailer: what is known so far, in the words of the
+         *     question.
+         */
+        get: operations["ask_can_tow_api_rigs__rig_id__can_tow_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/copy": {
         parameters: {
             query?: never;
@@ -5725,6 +5746,51 @@ export interface components {
             value: number;
         };
         /**
+         * TowAnswer
+         * @description The answer so far. ``bar`` is one line of it, ``sentence`` all of it; ``changes`` what would
+         *     change it; ``missing`` the ratings that are not counted yet.
+         */
+        TowAnswer: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "no" | "too_close" | "not_yet";
+            /** Bar */
+            bar: string;
+            /** Ceiling */
+            ceiling: number | null;
+            /** Changes */
+            changes: string[];
+            /** Lead */
+            lead: string;
+            /** Missing */
+            missing: string[];
+            /** Rows */
+            rows: components["schemas"]["TowRow"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * TowRow
+         * @description One limit, and what this trailer at its rating leaves of it; minus where it is too heavy.
+         */
+        TowRow: {
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            /** Label */
+            label: string;
+            /** Margin */
+            margin: number;
+            /** Plus Minus */
+            plus_minus: number;
+            /** Status */
+            status: string;
+        };
+        /**
          * Trailer
          * @description The trailer.
          */
@@ -8031,6 +8097,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ask_can_tow_api_rigs__rig_id__can_tow_get: {
+        parameters: {
+            query?: {
+                /** @description Which weigh-in to look at, from 1; the last if absent. */
+                weigh_in?: number | null;
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowAnswer"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -18,6 +18,8 @@ from noxel.core.match import (
     MatchTrailer,
     MatchVehicle,
     Start,
+    TowAnswer,
+    can_tow,
     explain,
     how_much,
     match_pair,
@@ -111,6 +113,15 @@ def ask_how_much(
     return sheet_as_json(
         how_much(rig, start=start, added=more, share=share, number=stored.window.at)
     )
+
+
+@router.get("/rigs/{rig_id}/can-tow", response_model=TowAnswer)
+def ask_can_tow(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+    """Whether the rig's vehicle can tow its trailer: what is known so far, in the words of the
+    question.
+    """
+    stored = open_at(rigs, rig_id, weigh_in)
+    return sheet_as_json(can_tow(settle(stored.document).rig, stored.window.at))
 
 
 def _mass(name: str, text: str, unit: MassUnit) -> float | None:

@@ -49,6 +49,7 @@ export type Proposals = Schemas["Proposals"];
 export type Lever = Schemas["Lever"];
 export type BarCurve = Schemas["BarCurve"];
 export type HowMuch = Schemas["HowMuch"];
+export type TowAnswer = Schemas["TowAnswer"];
 export type RoomChart = Schemas["RoomChart"];
 export type MatchCell = Schemas["Cell"];
 export type MatchRow = Schemas["MatchRow"];
@@ -209,6 +210,7 @@ export const api = {
         params: { ...of(id), query: given<"/api/rigs/{rig_id}/how-much">(asked) },
       }),
     ),
+  canTow: (id: string, weighIn?: number) => got(server.GET("/api/rigs/{rig_id}/can-tow", { params: at(id, weighIn) })),
   match: (asked: Record<"unit" | "aboard" | "hitch" | "share" | "vehicles_from" | "trailers_from", string>) =>
     got(server.GET("/api/match", { params: { query: given<"/api/match">(asked) } })),
   compare: (asked: Record<string, string>) =>

@@ -131,6 +131,7 @@ function Headline(props: { verdict: Evaluation["verdict"]; headline: Evaluation[
           ))}
         </p>
       )}
+      {verdict === "stop" && <NextStep to={`/rigs/${sheet.id}/adjust`}>How to fix it</NextStep>}
       {blank && <NextStep to={`/rigs/${sheet.id}/path?door=labels`}>Enter the first label</NextStep>}
     </div>
   );

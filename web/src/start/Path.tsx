@@ -10,6 +10,7 @@ import { PasteText } from "../ui/Paste";
 import { useTerms } from "../ui/useTerms";
 import { VerdictBar } from "../ui/VerdictBar";
 import { StartWeighIn } from "../weigh/StartWeighIn";
+import { TowAnswerPage, TowBar } from "./CanTow";
 import { HitchLabels } from "./HitchLabels";
 
 /** A field of a step: its label is the rig's own word for a term, else the text. */
@@ -21,7 +22,7 @@ type Step = {
   sign?: Sign;
   fields: readonly Asked[];
   /** What else this step holds. */
-  more?: "people" | "bring" | "passes" | "hitch";
+  more?: "people" | "bring" | "passes" | "hitch" | "answer";
 };
 
 const DOOR_LABEL: Step = {
@@ -80,6 +81,7 @@ const TOW: readonly Step[] = [
       { path: "vehicle.ratings.tongue_rating", term: "tongue_rating", hint: "most the vehicle may carry on its hitch" },
     ],
   },
+  { id: "answer", title: "", where: "", fields: [], more: "answer" },
 ];
 const GOING: readonly Step[] = [
   { id: "bring", title: "Before you drive there", where: "Load as for the road.", fields: [], more: "bring" },
@@ -146,7 +148,8 @@ export function Path() {
   const [search, setSearch] = useSearchParams();
   const asked = search.get("door") ?? "";
   const door = asked in DOORS ? asked : "tow";
-  const steps = (DOORS[door] ?? TOW).filter((step) => rig.trailer || !["trailer", "hitch", "guide"].includes(step.id));
+  const without = door === "tow" ? ["trailer"] : ["trailer", "hitch", "guide"];
+  const steps = (DOORS[door] ?? TOW).filter((step) => rig.trailer || !without.includes(step.id));
   const at = Math.min(Math.max(0, Number(search.get("step") ?? 1) - 1 || 0), steps.length - 1);
   const step = steps[at] ?? DOOR_LABEL;
   const go = (to: number) => setSearch({ door, step: String(to + 1) });
@@ -167,9 +170,17 @@ export function Path() {
     <div className="flex min-h-full flex-col">
       <div className="mx-auto w-full max-w-2xl flex-1 px-4 py-4">
         <p className="text-[0.9375rem] text-soft">
-          Step {at + 1} of {steps.length}
+          {step.more === "answer"
+            ? rig.trailer
+              ? "Can it tow that?"
+              : "How much can it tow?"
+            : `Step ${at + 1} of ${steps.filter((each) => each.more !== "answer").length}`}
         </p>
-        <h1 className="font-cond text-[1.75rem] leading-tight font-semibold">{step.title}</h1>
+        {step.more === "answer" ? (
+          <TowAnswerPage />
+        ) : (
+          <h1 className="font-cond text-[1.75rem] leading-tight font-semibold">{step.title}</h1>
+        )}
         {step.where && <p className="mt-1 text-[1rem] leading-snug">{step.where}</p>}
         {step.sign && (
           <div className="mt-3 max-w-md">
@@ -207,11 +218,11 @@ export function Path() {
               </Button>
               {(step.fields.length > 0 || step.more === "hitch") && (
                 <Button className="min-h-12" onClick={() => go(at + 1)}>
-                  I do not have this
+                  I don’t have this
                 </Button>
               )}
             </>
-          ) : (
+          ) : step.more === "answer" ? null : (
             <Link
               to={`/rigs/${sheet.id}/margins`}
               className="flex min-h-12 flex-1 items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"
@@ -224,7 +235,8 @@ export function Path() {
           Leave at any time: everything is saved, and all labels are in Plates.
         </p>
       </div>
-      <VerdictBar />
+      {door !== "tow" && <VerdictBar />}
+      {door === "tow" && step.more !== "answer" && <TowBar onAnswer={() => go(steps.length - 1)} />}
     </div>
   );
 }
@@ -278,7 +290,7 @@ function People() {
 }
 
 const TO_BRING = (evaluation: Evaluation): readonly string[] => [
-  "Fuel full, everyone and everything aboard as for the road; what is not, you note",
+  "Fuel full, everyone and everything aboard as for the road; note anything that isn’t",
   "Tanks as you travel with them, and how full they are",
   "Tire pressures set cold, at home",
   ...(evaluation.towing

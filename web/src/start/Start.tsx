@@ -15,7 +15,11 @@ const DOORS: readonly { door: Door; title: string; says: string }[] = [
     says: "Type them first; then only the labels that the answer needs.",
   },
   { door: "going", title: "I am going to weigh", says: "What to bring, which passes to drive, and why." },
-  { door: "tow", title: "Can it tow that?", says: "From labels and a brochure, a figure at a time. The answer grows." },
+  {
+    door: "tow",
+    title: "Can it tow that?",
+    says: "Or how much it can tow at all. From labels and a brochure, a figure at a time: the answer grows.",
+  },
 ];
 const RIGS: readonly (readonly [Kind | "alone", string])[] = [
   ["conventional", "trailer on a ball"],
@@ -172,19 +176,19 @@ function WhichRig({ door }: { door: Door }) {
       </div>
       <p className="mb-2 text-[1rem]">Which rig?</p>
       <div className="grid grid-cols-2 gap-2 md:grid-cols-3">
-        {RIGS.filter(([kind]) => door !== "tow" || !["motorhome", "slide_in", "alone"].includes(kind)).map(
-          ([kind, name]) => (
-            <button
-              key={kind}
-              type="button"
-              className="border border-ink bg-paper px-2 pt-2 pb-1.5 hover:bg-sunk"
-              onClick={() => void start(kind)}
-            >
-              <KindPicture kind={kind} />
-              <span className="block font-cond text-[1.0625rem] leading-tight font-semibold">{name}</span>
-            </button>
-          ),
-        )}
+        {RIGS.filter(([kind]) => door !== "tow" || kind !== "slide_in").map(([kind, name]) => (
+          <button
+            key={kind}
+            type="button"
+            className="border border-ink bg-paper px-2 pt-2 pb-1.5 hover:bg-sunk"
+            onClick={() => void start(kind)}
+          >
+            <KindPicture kind={kind} />
+            <span className="block font-cond text-[1.0625rem] leading-tight font-semibold">
+              {kind === "alone" && door === "tow" ? "no trailer yet" : name}
+            </span>
+          </button>
+        ))}
       </div>
       {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
     </div>

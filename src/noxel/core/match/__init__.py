@@ -1,5 +1,6 @@
 """How much a vehicle can tow, and every vehicle with every trailer."""
 
+from noxel.core.match.can_tow import TowAnswer, can_tow
 from noxel.core.match.candidates import (
     MatchTrailer,
     MatchVehicle,
@@ -20,6 +21,8 @@ __all__ = [
     "MatchTrailer",
     "MatchVehicle",
     "Start",
+    "TowAnswer",
+    "can_tow",
     "ceiling",
     "explain",
     "how_much",
