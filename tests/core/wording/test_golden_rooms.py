@@ -13,7 +13,7 @@ from typing import Any
 
 from pydantic_core import to_jsonable_python
 
-from noxel.core.adjust import Tried, bar_curve, baseline_of, levers, propose, try_steps
+from noxel.core.adjust import Baseline, Tried, bar_curve, baseline_of, levers, propose, try_steps
 from noxel.core.evaluate import evaluate
 from noxel.core.log import (
     Recorded,
@@ -181,6 +181,13 @@ def _told(tried: Tried) -> Any:
     }
 
 
+def _tried(base: Baseline, step: Step) -> Any:
+    try:
+        return _told(try_steps(base, [step]))
+    except InputError as exc:
+        return str(exc)
+
+
 def adjust(rig: RigFile) -> Any:
     try:
         base = baseline_of(rig)
@@ -191,7 +198,7 @@ def adjust(rig: RigFile) -> Any:
         "proposals": propose(base, seconds=600),
         "levers": levers(base, rows),
         "bars": bar_curve(base, rows),
-        "tried": [_told(try_steps(base, [step])) for step in _steps(base.rig)],
+        "tried": [_tried(base, step) for step in _steps(base.rig)],
     }
 
 

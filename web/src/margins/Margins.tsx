@@ -4,8 +4,10 @@ import type { Check, Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { Choice } from "../ui/controls";
+import { useBackCloses } from "../ui/Dialog";
 import { NextStep } from "../ui/NextStep";
 import { useStale } from "../ui/Offline";
+import { useNarrow } from "../ui/useWidth";
 import { Advisories } from "./Advisories";
 import { Doubts } from "./Doubts";
 import { Ledger } from "./Ledger";
@@ -31,6 +33,7 @@ export function Margins() {
   const checks = estimate?.checks ?? evaluation.checks;
   const { picked, shown, setPicked } = usePicked(checks);
   const check = checks.find((each) => each.id === shown) ?? checks[0];
+  useBackCloses(useNarrow() && picked !== null, () => setPicked(null));
   return (
     <div className="lg:flex lg:h-full lg:flex-col">
       <div className="border-b border-ink bg-paper">

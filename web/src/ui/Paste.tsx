@@ -12,10 +12,12 @@ const PARTS = [
 
 /** Text of a label or a weigh message, as phones read it off photographs: taken apart, looked at, kept. */
 export function PasteText({ into, className = "" }: { into?: string; className?: string }) {
-  const { sheet, rig, change } = useDesk();
+  const { sheet, rig, change, named } = useDesk();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const [answer, setAnswer] = useState<PastedAnswer | null>(null);
+  /** Where each figure goes, by identity: from another window a list may have changed by the time it is kept. */
+  const [places, setPlaces] = useState<Record<string, string>>({});
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const id = useId();
@@ -23,6 +25,7 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
     api.takeApart(sheet.id, { text, part, into: into ?? null }).then(
       (found) => {
         setAnswer(found);
+        setPlaces(Object.fromEntries(found.found.map(({ path }) => [path, named(path)])));
         setLeft(new Set());
         setProblem(null);
       },
@@ -37,7 +40,7 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
   const keep = () => {
     change(
       wanted.map((each) => ({
-        path: each.path,
+        path: places[each.path] ?? each.path,
         op: "type",
         text: each.text,
         ...(answer?.part === "pass" ? {} : { source: "plate" }),
