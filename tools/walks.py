@@ -94,7 +94,7 @@ def tickets_and_labels(
     """From the start of a weigh-in to the answer: a ticket hitched, one of the vehicle alone, then
     one label after the other.
     """
-    walk.button("Start a weigh-in")
+    walk.tap(walk.page.locator("[data-shape=axles]"))
     for number, ticket in enumerate((hitched, alone)):
         if number:
             walk.button("Next pass")
@@ -154,7 +154,7 @@ def motorhome(walk: Walk) -> None:
     """One ticket of a motorhome that tows nothing, and its labels."""
     walk.button("I have weigh tickets")
     walk.button("motorhome")
-    walk.button("Start a weigh-in")
+    walk.tap(walk.page.locator("[data-shape=axles]"))
     here = "weigh_ins[0].passes[0].readings"
     walk.type(((f"{here}.front", "6980"), (f"{here}.rear", "14220")))
     walk.button("Now the labels")
@@ -197,11 +197,7 @@ def one_total(walk: Walk) -> None:
     """
     walk.button("I have weigh tickets")
     walk.button("trailer on a ball")
-    walk.button("Start a weigh-in")
-    grain = walk.page.get_by_role("combobox", name=re.compile("read", re.IGNORECASE)).first
-    walk.tap(grain)
-    grain.select_option("gross")
-    walk.taps += 1
+    walk.tap(walk.page.locator("[data-shape=gross]"))
     walk.type([("weigh_ins[0].passes[0].readings.gross", "12540")])
     walk.settle()
     walk.button("I have no more tickets")

@@ -71,7 +71,7 @@ class Doors(OnStage):
     def tickets_then_labels(self, page: Page, *, by_thumb: bool) -> None:
         page.get_by_role("button", name="I have weigh tickets").click()
         page.get_by_role("button", name="trailer on a ball").click()
-        page.get_by_role("button", name="Start a weigh-in").click()
+        page.locator("[data-shape=axles]").click()
         for number, readings in enumerate((("3120", "3940", "5460"), ("3320", "3060"))):
             if number and by_thumb:
                 page.get_by_role("button", name="Next pass").click()

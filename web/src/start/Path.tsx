@@ -12,6 +12,7 @@ import { VerdictBar } from "../ui/VerdictBar";
 import { StartWeighIn } from "../weigh/StartWeighIn";
 import { TowAnswerPage, TowBar } from "./CanTow";
 import { HitchLabels } from "./HitchLabels";
+import { TicketShape } from "./TicketShape";
 
 /** A field of a step: its label is the rig's own word for a term, else the text. */
 type Asked = { path: string; label?: string; term?: string; hint?: string };
@@ -22,7 +23,7 @@ type Step = {
   sign?: Sign;
   fields: readonly Asked[];
   /** What else this step holds. */
-  more?: "people" | "bring" | "passes" | "hitch" | "answer";
+  more?: "people" | "bring" | "passes" | "hitch" | "answer" | "shape";
 };
 
 const DOOR_LABEL: Step = {
@@ -139,7 +140,17 @@ const LABELS: readonly Step[] = [
     ],
   },
 ];
-const DOORS: Record<string, readonly Step[]> = { tow: TOW, going: GOING, labels: LABELS };
+/** The ticket at once, in the shape of the one in the hand; the labels come after it. */
+const TICKETS: readonly Step[] = [
+  {
+    id: "shape",
+    title: "Which of these looks like your ticket?",
+    where: "The first one, of the whole rig. The others follow it.",
+    fields: [],
+    more: "shape",
+  },
+];
+const DOORS: Record<string, readonly Step[]> = { tow: TOW, going: GOING, labels: LABELS, tickets: TICKETS };
 
 /** A short path: one label a step, big fields, the answer growing below. It is a view of Plates, Pack and Weigh. */
 export function Path() {
@@ -174,7 +185,9 @@ export function Path() {
             ? rig.trailer
               ? "Can it tow that?"
               : "How much can it tow?"
-            : `Step ${at + 1} of ${steps.filter((each) => each.more !== "answer").length}`}
+            : step.more === "shape"
+              ? "Your first ticket"
+              : `Step ${at + 1} of ${steps.filter((each) => each.more !== "answer").length}`}
         </p>
         {step.more === "answer" ? (
           <TowAnswerPage />
@@ -193,6 +206,7 @@ export function Path() {
           ))}
           {step.fields.length > 0 && <PasteText />}
           {step.more === "hitch" && <HitchLabels />}
+          {step.more === "shape" && <TicketShape />}
           {step.more === "people" && <People />}
           {step.more === "bring" && <Bring />}
           {step.more === "passes" && <Passes />}
@@ -222,7 +236,7 @@ export function Path() {
                 </Button>
               )}
             </>
-          ) : step.more === "answer" ? null : (
+          ) : step.more === "answer" || step.more === "shape" ? null : (
             <Link
               to={`/rigs/${sheet.id}/margins`}
               className="flex min-h-12 flex-1 items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"
@@ -235,7 +249,7 @@ export function Path() {
           Leave at any time: everything is saved, and all labels are in Plates.
         </p>
       </div>
-      {door !== "tow" && <VerdictBar />}
+      {door !== "tow" && door !== "tickets" && <VerdictBar />}
       {door === "tow" && step.more !== "answer" && <TowBar onAnswer={() => go(steps.length - 1)} />}
     </div>
   );

@@ -30,7 +30,7 @@ const RIGS: readonly (readonly [Kind | "alone", string])[] = [
   ["alone", "truck alone, so far"],
 ];
 const LEADS: Record<Door, (rig: string) => string> = {
-  tickets: (rig) => `/rigs/${rig}/weigh`,
+  tickets: (rig) => `/rigs/${rig}/path?door=tickets`,
   going: (rig) => `/rigs/${rig}/path?door=going`,
   tow: (rig) => `/rigs/${rig}/path?door=tow`,
 };

@@ -13,7 +13,14 @@ import { keepText } from "./kept";
 import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
 
 /** One pass as its paper slip: what to do, each platform, the printed gross as a cross-check. */
-export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLit: (lit: Lit) => void }) {
+export function Ticket(props: {
+  weighIn: number;
+  index: number;
+  pass: Pass;
+  /** How the ticket in the hand reads, where that was said before anything is typed. */
+  grain?: Grain | undefined;
+  onLit: (lit: Lit) => void;
+}) {
   const { weighIn, index, pass, onLit } = props;
   const { rig, sheet, change, evaluation, field } = useDesk();
   const path = `weigh_ins[${weighIn - 1}].passes[${index}]`;
@@ -29,7 +36,8 @@ export function Ticket(props: { weighIn: number; index: number; pass: Pass; onLi
   const typedAt = (name: string) =>
     field(`${path}.readings.${name}`)?.entry.text ?? String(at(rig, `${path}.readings.${name}`) ?? "");
   const scaleKind = rig.weigh_ins?.[weighIn - 1]?.scale?.kind;
-  const grain = chosen ?? grainOf(used, scaleKind, evaluation.geometry.trailer_axles);
+  const usual = grainOf(used, scaleKind, evaluation.geometry.trailer_axles);
+  const grain = chosen ?? (used.length === 0 && props.grain ? props.grain : usual);
   const names = namesFor(pass.config, grain, evaluation.geometry.trailer_axles);
   const said = evaluation.advisories.filter((each) => each.path?.startsWith(path));
   const rest = said.filter((each) => !each.path?.includes(".readings.") && !each.path?.endsWith("printed_gross"));

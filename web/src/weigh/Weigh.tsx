@@ -20,7 +20,7 @@ import { AddedSince } from "./Corrections";
 import { Jot } from "./Jot";
 import { LiveScale } from "./LiveScale";
 import { Proof } from "./Proof";
-import type { Lit } from "./readings";
+import type { Grain, Lit } from "./readings";
 import { StartWeighIn } from "./StartWeighIn";
 import { Ticket } from "./Ticket";
 import { Tongue } from "./Tongue";
@@ -32,6 +32,12 @@ export function Weigh() {
   const [turn, setTurn] = useState(0);
   const goTo = useFirstReading(setTurn);
   const [starting, setStarting] = useState(false);
+  /** A weigh-in begun from the picture of its ticket: how that is read, and its first reading at once. */
+  const begun = useLocation().state as { begun?: boolean; grain?: Grain } | null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the place opens
+  useEffect(() => {
+    if (begun?.begun) goTo(0);
+  }, []);
   const here = weighIn ? rig.weigh_ins?.[weighIn - 1] : undefined;
   const passes = here?.passes ?? [];
   const lost = useLost() !== null;
@@ -71,6 +77,7 @@ export function Weigh() {
                     weighIn={weighIn}
                     index={index}
                     pass={pass}
+                    grain={begun?.grain}
                     onLit={(now) => {
                       setLit(now);
                       if (now) setTurn(index);
