@@ -3,20 +3,25 @@ not stop the page.
 """
 
 import http.client
+import json
 import socket
 import subprocess
 import sys
 import tempfile
 import unittest
 from contextlib import closing
+from pathlib import Path
 
 from noxel.server import MOST
+from noxel.store.database import Database
+from noxel.store.rigs import Rigs
 
 
 class Served(unittest.TestCase):
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
+        self.folder = folder.name
         call = [sys.executable, "-m", "noxel", "serve", "--data", folder.name, "--port", "0"]
         self.server = subprocess.Popen(
             call, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
@@ -26,10 +31,26 @@ class Served(unittest.TestCase):
         self.port = int(line.split("127.0.0.1:")[1].split()[0])
 
     def end(self) -> None:
-        self.server.terminate()
+        if self.server.poll() is None:
+            self.server.terminate()
         self.server.wait(20)
-        if self.server.stdout:
+        if self.server.stdout and not self.server.stdout.closed:
             self.server.stdout.close()
+
+    def test_a_stop_leaves_one_file_that_holds_everything(self) -> None:
+        folder = Path(self.folder)
+        with closing(http.client.HTTPConnection("127.0.0.1", self.port, timeout=30)) as asked:
+            body = json.dumps({"name": "kept", "kind": "conventional", "mass": "lb"})
+            origin = f"http://127.0.0.1:{self.port}"
+            headers = {"Content-Type": "application/json", "Origin": origin}
+            asked.request("POST", "/api/rigs", body, headers)
+            self.assertEqual(asked.getresponse().status, 201)
+        self.end()
+        self.assertEqual(self.server.returncode, 0)
+        self.assertFalse((folder / "noxel.db-wal").exists())
+        database = Database(folder / "noxel.db")
+        self.assertEqual([rig.name for rig in Rigs(database).list()], ["kept"])
+        database.close()
 
     def health(self) -> int:
         with closing(http.client.HTTPConnection("127.0.0.1", self.port, timeout=30)) as asked:

@@ -8,6 +8,7 @@ they do.
 import argparse
 import datetime
 import gc
+import signal
 import socket
 import sys
 import unicodedata
@@ -316,8 +317,7 @@ def _restore(options: argparse.Namespace) -> int:
     from noxel.store.keep import restore
 
     target = _folder(options, "noxel") / "noxel.db"
-    kept = restore(options.copy, target)
-    Database(target).close()  # an older backup is brought to the newest form at once
+    kept = restore(options.copy, target, bring_up=lambda copy: Database(copy).close())
     print(
         f"Restored from {options.copy}." + (f" What was there is kept in {kept}." if kept else "")
     )
@@ -371,9 +371,19 @@ def _run(database: "Database", options: argparse.Namespace, name: str) -> int:
     gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
     # an answer makes thousands of small objects and drops them all: look rarely
     gc.set_threshold(20_000, 20, 20)
-    serve(app, listener)
-    database.close()
+    signal.signal(signal.SIGTERM, _stopped)
+    try:
+        serve(app, listener)
+    except (KeyboardInterrupt, SystemExit):
+        return 0  # asked to stop, by Ctrl-C or by whoever started it
+    finally:
+        database.close()
     return 0
+
+
+def _stopped(*_: object) -> None:
+    """What ends a server that was told to stop, once it has answered what was under way."""
+    raise SystemExit(0)
 
 
 def _invitation(sharing: "Sharing") -> str:

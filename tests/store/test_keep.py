@@ -2,28 +2,32 @@
 in the middle of a save.
 """
 
+import itertools
 import json
 import os
+import queue
 import signal
 import sqlite3
 import subprocess
 import sys
 import tempfile
+import threading
 import unittest
 from contextlib import closing
 from pathlib import Path
 
-from noxel.core.editing import Change, apply_changes
+from noxel.core.editing import Change, Document, apply_changes
 from noxel.errors import InputError, NotFound, StorageFault
 from noxel.store.database import Database
 from noxel.store.keep import backup, known_versions, restore, version_of
 from noxel.store.rigs import Rigs
+from tests import some
 from tests.truth import bare, rig_of
 
 _WRITER = """
 import sys
 from pathlib import Path
-from noxel.core.editing import Change, apply_changes
+from noxel.core.editing import Change, Document, apply_changes
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 rigs = Rigs(Database(Path(sys.argv[1])))
@@ -85,6 +89,65 @@ class Keeping(unittest.TestCase):
         self.assertEqual(Rigs(Database(self.path)).open(self.rig).document["name"], "after")
         assert kept  # noqa: S101
         self.assertEqual(Rigs(Database(kept / "noxel.db")).open(self.rig).document["name"], "later")
+
+    def test_a_restore_under_writers_loses_no_acknowledged_edit(self) -> None:
+        """Each edit adds an item. Whatever was acknowledged is in what was kept aside, or in what
+        was written after the restore.
+        """
+        copy = self.folder / "copy.db"
+        backup(self.path, copy)
+        stop, told = threading.Event(), queue.Queue[str]()
+        acknowledged: set[str] = set()
+
+        def write(who: int, rigs: Rigs) -> None:
+            for number in itertools.count():
+                if stop.is_set():
+                    return
+                item = {"name": f"{who}.{number}", "on": "vehicle", "mass": 1}
+                put_in = [Change("loads[0]", op="insert", value=item)]
+
+                def add(document: Document, change: list[Change] = put_in) -> Document:
+                    return apply_changes(document, change).document
+
+                rigs.change(self.rig, "add", add)
+                told.put(str(item["name"]))
+
+        databases = [Database(self.path) for _ in range(2)]
+        writers = [
+            threading.Thread(target=write, args=[who, Rigs(database)], daemon=True)
+            for who, database in enumerate(databases)
+        ]
+        for writer in writers:
+            writer.start()
+        aside: list[Path] = []
+        for _ in range(some(5)):
+            acknowledged |= {told.get(timeout=60) for _ in range(4)}
+            aside.append(restore(copy, self.path) or self.path)
+        stop.set()
+        for writer in writers:
+            writer.join(60)
+        acknowledged |= {told.get() for _ in range(told.qsize())}
+        databases += [Database(folder / "noxel.db") for folder in aside]
+        documents = [Rigs(each).open(self.rig).document for each in databases]
+        there = {load["name"] for document in documents for load in document.get("loads", ())}
+        self.assertEqual(acknowledged - there, set())
+        for database in databases:
+            database.close()
+
+    def test_a_database_copied_without_its_log_is_refused(self) -> None:
+        """After a stop one file holds everything; before, the log beside it does."""
+        alone, whole = self.folder / "alone" / "noxel.db", self.folder / "whole" / "noxel.db"
+        for each in (alone, whole):
+            each.parent.mkdir()
+        alone.write_bytes(
+            self.path.read_bytes()
+        )  # while it is open: what is in the log is not here
+        with self.assertRaisesRegex(InputError, "copied without noxel.db-wal"):
+            Database(alone)
+        self.database.close()
+        self.assertFalse(Path(f"{self.path}-wal").exists())
+        whole.write_bytes(self.path.read_bytes())
+        self.assertEqual(bare(Rigs(Database(whole)).open(self.rig)), rig_of("check--three-passes"))
 
     def test_the_page_hands_out_the_same(self) -> None:
         copy = self.folder / "copy.db"

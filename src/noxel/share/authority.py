@@ -8,7 +8,6 @@ as any site of the world outside.
 
 import datetime
 import ipaddress
-import os
 import ssl
 import stat
 from contextlib import suppress
@@ -21,6 +20,7 @@ from cryptography.x509.oid import ExtendedKeyUsageOID, NameOID
 
 from noxel.errors import StorageFault
 from noxel.share.addresses import Addresses
+from noxel.share.files import put_in_place
 
 LASTS = datetime.timedelta(days=3650)
 """How long the authority is valid."""
@@ -198,12 +198,7 @@ def _write(path: Path, certificate: x509.Certificate, key: ec.EllipticCurvePriva
     plain = key.private_bytes(
         serialization.Encoding.PEM, serialization.PrivateFormat.PKCS8, serialization.NoEncryption()
     )
-    draft = path.with_suffix(".new")
-    with os.fdopen(os.open(draft, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
-        file.write(plain + certificate.public_bytes(serialization.Encoding.PEM))
-        file.flush()
-        os.fsync(file.fileno())
-    draft.replace(path)
+    put_in_place(path, plain + certificate.public_bytes(serialization.Encoding.PEM))
 
 
 def _read(path: Path) -> tuple[x509.Certificate, ec.EllipticCurvePrivateKey]:

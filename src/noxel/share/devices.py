@@ -4,7 +4,6 @@ back lets nobody in again.
 
 import datetime
 import hashlib
-import os
 import secrets
 import threading
 from pathlib import Path
@@ -12,6 +11,7 @@ from pathlib import Path
 from pydantic import AwareDatetime, BaseModel, TypeAdapter, ValidationError
 
 from noxel.errors import Conflict, NotFound, StorageFault
+from noxel.share.files import put_in_place
 
 MOST = 50
 """Devices that may be paired at once."""
@@ -121,15 +121,8 @@ class Devices:
             self._keep({key: each for key, each in self._all.items() if key != device_id})
 
     def _keep(self, devices: dict[str, Device]) -> None:
-        draft = self._path.with_suffix(".new")
         try:
-            with os.fdopen(
-                os.open(draft, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb"
-            ) as file:
-                file.write(_LIST.dump_json(list(devices.values()), indent=1))
-                file.flush()
-                os.fsync(file.fileno())
-            draft.replace(self._path)
+            put_in_place(self._path, _LIST.dump_json(list(devices.values()), indent=1))
         except OSError as exc:
             raise StorageFault(
                 "share", f"The list of devices in {self._path} cannot be written: {exc}"

@@ -5,7 +5,7 @@ newest form.
 import os
 import sqlite3
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager, suppress
+from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
@@ -106,8 +106,11 @@ class Database:
         self._heard.append(heard)
 
     def close(self) -> None:
-        """Close the file."""
+        """Close the file; unless another program has it open, all of it is in the main file."""
         self.engine.dispose()
+        if self.path is not None:
+            with suppress(sqlite3.Error), closing(sqlite3.connect(self.path)) as last:
+                last.execute("PRAGMA wal_checkpoint(TRUNCATE)")
 
 
 def _words(exc: DatabaseError) -> str:

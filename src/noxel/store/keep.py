@@ -6,6 +6,7 @@ import datetime
 import itertools
 import os
 import sqlite3
+from collections.abc import Callable
 from contextlib import closing, suppress
 from pathlib import Path
 from typing import Literal
@@ -216,12 +217,15 @@ def keep_aside(path: Path) -> Path | None:
     return folder
 
 
-def restore(source: Path, target: Path) -> Path | None:
+def restore(
+    source: Path, target: Path, *, bring_up: Callable[[Path], None] | None = None
+) -> Path | None:
     """Put a backup in place of a database; what was there is kept in a dated folder beside it,
     whose path is returned.
 
-    It may be in use: all of it changes in one transaction, and who has it open sees the restored
-    one from then on.
+    It may be in use: what is there is copied aside and replaced in one transaction, in which nobody
+    else can write, and who has it open sees the restored one from then on. ``bring_up`` brings a
+    copy of the backup to the newest form first.
 
     Raises
     ------
@@ -253,31 +257,71 @@ def restore(source: Path, target: Path) -> Path | None:
         )
     fresh = target.with_name(f"{target.name}.restored")
     fresh.unlink(missing_ok=True)
-    backup(source, fresh)  # first, so that a full disk is found before anything is moved
-    _begin_epoch(fresh)
-    if there in ("absent", "damaged", "empty"):
-        return _replace(fresh, target)
-    folder = _aside(target)
     try:
-        backup(target, folder / target.name)
-        Seal(target).forget()
-        with (
-            closing(_read_only(fresh)) as copy,
-            closing(sqlite3.connect(target, timeout=30)) as live,
-        ):
-            live.execute("PRAGMA synchronous = FULL")
-            copy.backup(live)
-    except sqlite3.Error as exc:
-        raise _refused(exc) from exc
-    except NoxelError as exc:
-        with suppress(OSError):
-            folder.rmdir()
-        raise InputError(
-            f"What is there could not be kept: {exc.message} Nothing was changed."
-        ) from exc
+        backup(source, fresh)  # first, so that a full disk is found before anything is moved
+        if bring_up is not None:
+            bring_up(fresh)
+        if there in ("absent", "damaged", "empty"):
+            _begin_epoch(fresh)
+            return _replace(fresh, target)
+        return _put_in(fresh, target)
     finally:
-        fresh.unlink(missing_ok=True)
+        for side in (*SIDES, ".seal"):
+            Path(f"{fresh}{side}").unlink(missing_ok=True)
+
+
+def _put_in(fresh: Path, target: Path) -> Path:
+    """Keep what is there and put a fresh database in its place, while nobody else can write."""
+    folder = _aside(target)
+    with closing(sqlite3.connect(target, timeout=120, isolation_level=None)) as live:
+        try:
+            live.execute("PRAGMA synchronous = FULL")
+            live.execute("PRAGMA foreign_keys = OFF")
+            live.execute("ATTACH ? AS fresh", (str(fresh),))
+            live.execute("BEGIN IMMEDIATE")
+            backup(target, folder / target.name)
+            _copy_all(live)
+            live.execute("COMMIT")
+        except (sqlite3.Error, NoxelError) as exc:
+            with suppress(sqlite3.Error):
+                live.execute("ROLLBACK")
+            with suppress(OSError):
+                (folder / target.name).unlink(missing_ok=True)
+                folder.rmdir()
+            if isinstance(exc, sqlite3.Error):
+                raise _refused(exc) from exc
+            raise InputError(
+                f"What is there could not be kept: {exc.message} Nothing was changed."
+            ) from exc
     return folder
+
+
+def _copy_all(live: sqlite3.Connection) -> None:
+    """Everything of the attached database in place of everything of the main one, in the
+    transaction that is open. It has another epoch, and no fewer saves than were counted before.
+    """
+    count = "SELECT name FROM sqlite_master WHERE type = 'table' AND name = 'saves'"
+    saves = 0
+    if live.execute(count).fetchone():
+        [saves] = live.execute("SELECT count FROM saves").fetchone() or (0,)
+    kinds = "SELECT type, name FROM main.sqlite_master WHERE name NOT LIKE 'sqlite_%'"
+    parts = sorted(live.execute(kinds).fetchall(), key=lambda part: part[0] == "table")
+    for kind, name in parts:  # what rests on a table goes before it
+        live.execute(f'DROP {kind} IF EXISTS main."{name}"')
+    made = live.execute(
+        "SELECT type, name, sql FROM fresh.sqlite_master "
+        "WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite_%'"
+    ).fetchall()
+    for _, name, sql in (part for part in made if part[0] == "table"):
+        live.execute(sql)
+        live.execute(f'INSERT INTO main."{name}" SELECT * FROM fresh."{name}"')
+    for _, _, sql in (part for part in made if part[0] != "table"):
+        live.execute(sql)
+    with suppress(sqlite3.OperationalError):  # one of an earlier version has neither yet
+        live.execute(
+            "UPDATE main.saves SET count = max(count, ?) + 1, epoch = lower(hex(randomblob(8)))",
+            (saves,),
+        )
 
 
 def _begin_epoch(path: Path) -> None:
@@ -357,6 +401,19 @@ def _too_new(path: Path, version: str) -> InputError:
     )
 
 
+_HEADER = 100
+_WAL_MODE = b"\x02\x02"
+"""What bytes 18 and 19 of an SQLite file say where its last changes lie in a log beside it."""
+
+
+def _log_is_missing(path: Path) -> bool:
+    """Whether a database that holds nothing was written by way of a log that is not there."""
+    log = Path(f"{path}-wal")
+    with path.open("rb") as file:
+        header = file.read(_HEADER)
+    return header[18:20] == _WAL_MODE and not (log.exists() and log.stat().st_size)
+
+
 def before_migration(path: Path, *, as_is: bool = False) -> Path | None:
     """Keep a copy of a database that is about to be brought to a newer form; None when it is new or
     current.
@@ -375,6 +432,11 @@ def before_migration(path: Path, *, as_is: bool = False) -> Path | None:
     if not as_is and state in ("empty", "ours"):
         _check_saves(path)
     if state == "empty":
+        if not as_is and _log_is_missing(path):
+            raise InputError(
+                f"{path} was copied without {path.name}-wal beside it, and holds nothing by "
+                "itself. Copy both, or use noxel backup; or begin anew with --as-is."
+            )
         return None
     if state == "damaged":
         raise InputError(

@@ -64,7 +64,7 @@ export function TicketShape() {
             key={grain}
             type="button"
             data-shape={grain}
-            className="border border-ink bg-card px-3 pt-3 pb-2 text-left hover:bg-sunk"
+            className="flex flex-col border border-ink bg-card px-3 pt-3 pb-2 text-left hover:bg-sunk"
             onClick={() => void start(scale, grain)}
           >
             <span
