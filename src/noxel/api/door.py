@@ -195,12 +195,19 @@ def _secret(request: Request) -> str | None:
 
 
 async def _form(request: Request) -> dict[str, str]:
-    """The fields of a short form; nothing where it is too long or cannot be read."""
-    try:
-        data = await request.body()
-    except ClientDisconnect:
+    """The fields of a short form; nothing where it is too long, of which no more is read than that,
+    or cannot be read.
+    """
+    length = request.headers.get("content-length", "")
+    if length.isdecimal() and int(length) > _LONGEST_FORM:
         return {}
-    if len(data) > _LONGEST_FORM:
+    data = b""
+    try:
+        async for part in request.stream():
+            data += part
+            if len(data) > _LONGEST_FORM:
+                return {}
+    except ClientDisconnect:
         return {}
     found = parse_qs(data.decode("utf-8", "replace"), max_num_fields=8)
     return {name: values[0] for name, values in found.items()}

@@ -40,6 +40,7 @@ LARGEST_PHOTO = 30_000_000
 _FORM = "/join"
 """The one address that takes a form: of a device that is being paired, which knows no script yet.
 """
+_LONGEST_FORM = 10_000
 _PHOTO = re.compile(r"/api/rigs/[^/]+/photos/[^/]+")
 """Where a photograph is sent: as bytes that no form of another site can send either."""
 _log = logging.getLogger("noxel")
@@ -50,6 +51,8 @@ Refusal = tuple[int, str, str]
 
 def _largest(path: str) -> int:
     """The most that is read at an address. [bytes]"""
+    if path == _FORM:
+        return _LONGEST_FORM
     if _PHOTO.fullmatch(path):
         return LARGEST_PHOTO
     return (LARGEST_BOOK if path == "/api/logbook" else LARGEST) + _MORE
