@@ -18,7 +18,7 @@ def _rear(page: Page) -> None:
 
 
 def _proof(page: Page) -> None:
-    page.get_by_role("button", name="Connect the stand-in").click()
+    page.get_by_role("button", name="Connect the simulator").click()
     page.get_by_role("button", name="Drive on for pass 1").click()
     page.wait_for_selector("[data-channel=trailer][data-stable=true]")
     page.evaluate("document.querySelector('main').scrollTo(0, 640)")

@@ -24,11 +24,11 @@ class Labels(OnStage):
         plate.get_by_role("button", name="Where GVWR came from").click()
         page.get_by_role("radio", name="plate", exact=True).click()
         page.get_by_label("Read on").fill("2026-13-45")
-        page.get_by_role("button", name="Keep", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_text("is not a date")).to_be_visible()
         page.get_by_label("Read on").fill("2026-10-02")
         page.get_by_label("Note", exact=True).fill("driver's door")
-        page.get_by_role("button", name="Keep", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(plate.get_by_text("driver's door", exact=True)).to_be_visible()
         # 7,000 − 1,658 − 4,657
         expect(page.locator('[data-beside="vehicle.curb_weight"]')).to_contain_text("685 lb more")

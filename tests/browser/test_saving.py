@@ -201,5 +201,5 @@ class Saving(OnStage):
             page.get_by_role("button", name="Export it as it is").click()
         self.assertEqual(json.loads(given.value.path().read_text(encoding="utf-8"))["rig"], "{")
         page.get_by_role("button", name="Delete it").click()
-        page.get_by_role("button", name="Delete it: it is off the list then").click()
+        page.get_by_role("button", name="Delete it (removes it from the list)").click()
         expect(page).to_have_url(re.compile(f"{sound}/margins"))

@@ -166,7 +166,7 @@ class ByEachScale(OnStage):
     def test_live_from_the_stand_in(self) -> None:
         page = self.unweighed(rig_of("check--three-passes"))
         page.get_by_role("button", name="Start a weigh-in").click()
-        page.get_by_role("button", name="Connect the stand-in").click()
+        page.get_by_role("button", name="Connect the simulator").click()
         expect(page.locator('[data-live="live"]')).to_be_visible()
         page.get_by_role("button", name="Drive on for pass 1").click()
         keep = page.get_by_role("button", name="Keep these for pass 1")
@@ -191,13 +191,13 @@ class ByEachScale(OnStage):
         fault.select_option("drop")
         expect(page.locator('[data-live="live"]')).to_be_visible()  # connected again by itself
         page.get_by_role("button", name="Disconnect").click()
-        expect(page.get_by_role("button", name="Connect the stand-in")).to_be_visible()
+        expect(page.get_by_role("button", name="Connect the simulator")).to_be_visible()
 
     def test_live_pads_and_a_tongue_scale(self) -> None:
         page = self.unweighed(rig_of("check--three-passes"))
         page.get_by_text("Wheel pads").click()
         page.get_by_role("button", name="Start a weigh-in").click()
-        page.get_by_role("button", name="Connect the stand-in").click()
+        page.get_by_role("button", name="Connect the simulator").click()
         page.get_by_role("button", name="Drive on for pass 1").click()
         expect(page.locator('[data-channel="trailer_2_right"]')).to_have_attribute(
             "data-stable", "true"

@@ -31,7 +31,7 @@ from noxel.core.plates import read_table
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.core.weigh import ScaleKind, new_weigh_in, plan, scales_for
 from noxel.core.wording import Evaluation, PassAnswer
-from noxel.demo import load_demo
+from noxel.demo import example, load_demo
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
 
 router = new_router()
@@ -101,6 +101,12 @@ def start_rig(new: NewRig, rigs: Store) -> CreatedId:
     """Start a rig about which nothing is known yet."""
     document = new_rig(new.name, new.kind, new.mass, new.terms, alone=new.alone)
     return CreatedId(id=rigs.add(document))
+
+
+@router.get("/example", response_model=Evaluation)
+def look_at_example() -> Response:
+    """What is said of an invented rig; nothing is kept."""
+    return sheet_as_json(evaluate(example()))
 
 
 @router.post("/examples", status_code=201)

@@ -3,7 +3,7 @@
 from importlib.resources import files
 from pathlib import Path
 
-from noxel.core.rig import dump_rig
+from noxel.core.rig import RigFile, dump_rig
 from noxel.formats.rig_json import SUFFIX, read_rig
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
@@ -11,6 +11,11 @@ from noxel.store.seal import Seal
 
 RIGS = ("shadows", "library", "pottery", "observatory")
 """In the order loaded: the last one is the first in the list."""
+
+
+def example() -> RigFile:
+    """The first of the demo rigs: what comes out, for whoever has none yet."""
+    return read_rig((files("noxel.demo") / f"{RIGS[-1]}{SUFFIX}").read_bytes())
 
 
 def load_demo(rigs: Rigs, *, example: bool = False) -> list[str]:

@@ -93,6 +93,7 @@ export const api = {
     got(server.POST("/api/rigs", { body: { name, kind, mass, terms, alone } })),
   takeApart: (id: string, body: Schemas["PastedText"]) =>
     got(server.POST("/api/rigs/{rig_id}/pasted", { params: of(id), body })),
+  example: () => got(server.GET("/api/example", {})),
   addExamples: () => got(server.POST("/api/examples")),
   dropExamples: () => got(server.DELETE("/api/examples")),
   importFile: (file: Blob) => send<{ id: string }>("/api/rigs/import", file, "reading the file"),

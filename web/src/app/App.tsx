@@ -115,7 +115,7 @@ function CannotBeShown({ id, error }: { id: string; error: Error }) {
         <div className="mt-4 flex flex-wrap gap-3">
           <Button onClick={() => void download(`/rigs/${id}/raw`, "exporting")}>Export it as it is</Button>
           <Button onClick={() => (asked ? void remove() : setAsked(true))}>
-            {asked ? "Delete it: it is off the list then" : "Delete it"}
+            {asked ? "Delete it (removes it from the list)" : "Delete it"}
           </Button>
         </div>
       )}

@@ -68,7 +68,7 @@ export function ChallengePlace() {
               Weigh it, say a word on every limit, then bring it into order. Look twice at what you are handed.
             </p>
             <p data-part="budget" className={`mt-1 text-[1rem] ${spent ? "font-semibold" : "text-soft"}`}>
-              {seen.yard.minutes} of {seen.minutes} min · {seen.yard.spent} of {seen.money} spent
+              {seen.yard.minutes} of {seen.minutes} min · {seen.yard.spent} of {seen.money} dollars spent
               {spent ? ": more than there was. Go on if you like." : ""}
             </p>
             <YardPanel yard={seen.yard} onAct={(act) => void go({ act })} />

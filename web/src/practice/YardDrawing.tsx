@@ -186,9 +186,9 @@ function Person({ x, ground, tall }: { x: number; ground: number; tall: number }
 
 function describe(yard: Yard): string {
   const where = yard.on_scale ? "on the platforms" : "in the yard";
-  if (!yard.trailer) return `${where} · ${yard.minutes} min, ${yard.spent} spent`;
+  if (!yard.trailer) return `${where} · ${yard.minutes} min, ${yard.spent} dollars spent`;
   const parts = [where, yard.coupled ? "coupled" : "uncoupled"];
   if (yard.chocked) parts.push("chocks set");
   if (yard.bars !== "none" && yard.coupled) parts.push(`bars ${yard.bars}`);
-  return `${parts.join(", ")} · ${yard.minutes} min, ${yard.spent} spent`;
+  return `${parts.join(", ")} · ${yard.minutes} min, ${yard.spent} dollars spent`;
 }

@@ -49,7 +49,7 @@ export function YardPlace() {
         {seen && (
           <>
             <p className="text-[1rem] text-soft">
-              {seen.minutes} min · {seen.spent} spent · {seen.tickets.length}{" "}
+              {seen.minutes} min · {seen.spent} dollars spent · {seen.tickets.length}{" "}
               {seen.tickets.length === 1 ? "ticket" : "tickets"}
             </p>
             <YardPanel yard={seen} onAct={(act) => void go(act)} />

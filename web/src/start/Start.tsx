@@ -1,8 +1,9 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type Kind, type MassUnit, type TermSet } from "../api/client";
 import { useDeleted, useImport } from "../app/rigs";
+import { RigDrawing } from "../drawing/RigDrawing";
 import { Choice } from "../ui/controls";
 import { GlossaryProvider, useGlossary } from "../ui/Glossary";
 import { KindPicture } from "./KindPicture";
@@ -75,6 +76,7 @@ function Doors({ first }: { first: boolean }) {
         <h1 className="mt-4 font-cond text-[2rem] leading-tight font-semibold md:text-[2.375rem]">
           Is the loaded rig within its ratings?
         </h1>
+        <Glance />
         <p className="mt-2 text-[1.0625rem] leading-snug">Half the figures are enough to start. What do you have?</p>
         <div className="mt-5 space-y-3">
           {DOORS.map((each) => (
@@ -131,6 +133,24 @@ function Doors({ first }: { first: boolean }) {
         </p>
       </main>
     </div>
+  );
+}
+
+/** What comes out: an invented rig on its posts, and the one sentence that Noxel says of it. */
+function Glance() {
+  const { data } = useQuery({ queryKey: ["example"], queryFn: api.example, staleTime: Number.POSITIVE_INFINITY });
+  return (
+    <figure className="mt-3 min-h-[21rem] border-y border-rule py-2" data-part="glance">
+      {data && (
+        <>
+          <RigDrawing evaluation={data} short />
+          <figcaption className="mt-1 text-[0.9375rem] leading-snug">
+            <b className="text-vermilion">{data.headline.lead}</b> {data.headline.sentence}{" "}
+            <span className="text-soft">An invented rig.</span>
+          </figcaption>
+        </>
+      )}
+    </figure>
   );
 }
 

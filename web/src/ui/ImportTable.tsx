@@ -158,7 +158,7 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
               />
             </span>
             <span>
-              Bare masses in{" "}
+              Numbers without a unit are in{" "}
               <Choice
                 label="Unit of bare masses"
                 value={shown.mass}

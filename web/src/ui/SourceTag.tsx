@@ -90,7 +90,7 @@ function SourceForm({ path, label, onDone }: { path: string; label: string; onDo
       {problem && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problem}</p>}
       <div className="flex gap-2 pt-1">
         <Button strong type="submit">
-          Keep
+          Save
         </Button>
         <Button
           onClick={() => {
@@ -101,7 +101,7 @@ function SourceForm({ path, label, onDone }: { path: string; label: string; onDo
             );
           }}
         >
-          Not said
+          Clear
         </Button>
       </div>
     </form>

@@ -99,7 +99,7 @@ export function SetUp({ onStart }: { onStart: (state: Partial<VisitState>) => vo
         <Link className="underline underline-offset-2" to={`/rigs/${sheet.id}/weigh`}>
           Weigh
         </Link>{" "}
-        has a stand-in scale that plays this rig, and four ways to measure the {word("tongue_weight")} at home.
+        has a simulated scale that weighs this rig, and four ways to measure the {word("tongue_weight")} at home.
       </p>
     </div>
   );

@@ -111,9 +111,10 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
       {!on && (
         <>
           <p className="mt-1 mb-2 max-w-[60ch] text-[0.875rem] leading-snug text-soft">
-            A stand-in plays the scale here, for practice: it weighs a rig much like yours, with true loads of its own.
+            A simulator stands in for the scale, for practice: it weighs a rig much like yours, with true loads of its
+            own.
           </p>
-          <Button onClick={() => void connect()}>Connect the stand-in</Button>
+          <Button onClick={() => void connect()}>Connect the simulator</Button>
           <form
             className="mt-2 flex items-center gap-2"
             onSubmit={(event) => {

@@ -113,7 +113,7 @@ export function Tongue({ weighIn }: { weighIn: number }) {
                   change([{ path: `${path}[${index}]`, op: "remove" }], `take out the ${name.toLowerCase()}`)
                 }
               >
-                take this measurement out
+                remove this measurement
               </button>
             </div>
           </div>
