@@ -1,12 +1,14 @@
 """The command line as a person meets it: exit statuses, plain words, nothing on a closed pipe."""
 
 import contextlib
+import doctest
 import io
 import json
 import sqlite3
 import tempfile
 import unittest
 from pathlib import Path
+from unittest.mock import patch
 
 from noxel.cli import listen, main
 from noxel.formats.rig_json import LARGEST
@@ -42,6 +44,23 @@ class CommandLine(unittest.TestCase):
             self.assertEqual((found, err), (status, ""), out)
             self.assertIn("technician come first", out)
             self.assertNotIn("safe", out.lower())
+
+    def test_from_standard_input_and_errors_for_a_program(self) -> None:
+        text = json.dumps(rig_of("check--three-passes")).encode()
+        there = io.TextIOWrapper(io.BytesIO(text))
+        with patch("sys.stdin", there), contextlib.redirect_stdout(io.StringIO()) as shown:
+            self.assertEqual(main(["check", "-"]), 1)
+        self.assertIn("over", shown.getvalue())
+        status, out, said = self.run_on({"format": "noxel-rig", "version": 1}, "check", "--json")
+        error = json.loads(said)["error"]
+        self.assertEqual((status, out, error["code"]), (2, "", "rig_file.invalid"))
+        self.assertIn("units", [problem["path"] for problem in error["problems"]])
+
+    def test_the_example_of_the_python_face(self) -> None:
+        root = Path(__file__).parents[1]
+        with contextlib.chdir(root):
+            failed, tried = doctest.testfile(str(root / "docs/python.md"), module_relative=False)
+        self.assertEqual((failed, tried > 5), (0, True))
 
     def test_which_weigh_in(self) -> None:
         document = rig_of("check--three-passes")

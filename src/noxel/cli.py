@@ -22,7 +22,7 @@ from noxel.core.quantities import round_half_up
 from noxel.core.rig import RigFile
 from noxel.core.wording import Check, Evaluation
 from noxel.errors import InputError, NoxelError
-from noxel.formats.rig_json import load_rig, write_any
+from noxel.formats.rig_json import LARGEST, load_rig, read_rig, write_any
 
 if TYPE_CHECKING:
     from noxel.api.sharing import Sharing
@@ -45,6 +45,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
     try:
         result: int = options.run(options)
     except NoxelError as exc:
+        if getattr(options, "json", False):
+            sys.stderr.write(write_any({"error": _as_document(exc)}))
+            return exc.exit_status
         where = f"{options.file}: " if getattr(options, "file", None) else ""
         print(printable(f"noxel: {where}{exc.message}"), file=sys.stderr)
         if isinstance(exc, InputError) and len(exc.problems) > 1:
@@ -64,6 +67,13 @@ def main(arguments: Sequence[str] | None = None) -> int:
     return result
 
 
+def _as_document(exc: NoxelError) -> dict[str, object]:
+    """An error for a program to read."""
+    problems = exc.problems if isinstance(exc, InputError) else []
+    listed = [{"path": problem.path, "message": problem.message} for problem in problems]
+    return {"code": exc.code, "message": exc.message, "problems": listed}
+
+
 def printable(text: str) -> str:
     """A text for a terminal: control characters, which could move its cursor or change its colours,
     are shown as marks.
@@ -76,14 +86,20 @@ def printable(text: str) -> str:
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(
-        prog="noxel", description="Is a loaded truck and trailer within its ratings?"
+        prog="noxel",
+        description="Is a loaded truck and trailer within its ratings?",
+        epilog="Exit status: 0 within or caution (and of every other command that did its work), 1 "
+        "stop, 2 a file that cannot be read or an argument that is wrong, 3 incomplete, or nothing "
+        "to predict, 70 a fault of Noxel's own, 130 interrupted.",
     )
     parser.add_argument("--version", action="version", version=f"noxel {noxel.__version__}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
 
     def on_file(name: str, run: object, says: str) -> argparse.ArgumentParser:
         command = commands.add_parser(name, help=says, description=says)
-        command.add_argument("file", type=Path, help="a rig file, *.noxel.json")
+        command.add_argument(
+            "file", type=Path, help="a rig file, *.noxel.json; - is standard input"
+        )
         command.add_argument("--json", action="store_true", help="print the whole answer as JSON")
         command.set_defaults(run=run)
         return command
@@ -169,8 +185,13 @@ def _print(document: object) -> None:
     sys.stdout.write(write_any(document))
 
 
+def _rig(file: Path) -> RigFile:
+    """The rig file named on the command line."""
+    return read_rig(sys.stdin.buffer.read(LARGEST + 1)) if str(file) == "-" else load_rig(file)
+
+
 def _check(options: argparse.Namespace) -> int:
-    rig = load_rig(options.file)
+    rig = _rig(options.file)
     found = evaluate(rig, options.weigh_in)
     if options.json:
         _print(found.model_dump(mode="json"))
@@ -247,7 +268,7 @@ def _report(rig: RigFile, found: Evaluation) -> str:
 
 
 def _predict(options: argparse.Namespace) -> int:
-    found = evaluate_prediction(load_rig(options.file))
+    found = evaluate_prediction(_rig(options.file))
     if options.json:
         _print(found.model_dump(mode="json"))
     else:
@@ -262,7 +283,7 @@ def _predict(options: argparse.Namespace) -> int:
 
 
 def _ceiling(options: argparse.Namespace) -> int:
-    found = evaluate_ceiling(load_rig(options.file))
+    found = evaluate_ceiling(_rig(options.file))
     if options.json:
         _print(found.model_dump(mode="json"))
         return 0

@@ -192,15 +192,15 @@ def evaluate_at(rig: RigFile, looked_at: int | None) -> answers.Evaluation:
     filled = rig.filled(looked_at)
     if filled == looked_at:
         return evaluate(rig, looked_at)
-    found, here = evaluate(rig, filled), evaluate(rig, looked_at)
+    answer, begun = evaluate(rig, filled), evaluate(rig, looked_at)
     date = rig.weigh_ins[filled - 1].date if filled else None
     weighed = f"weighed {print_date(date)}" if date else "weighed before"
-    return found.model_copy(
+    return answer.model_copy(
         update={
             "weigh_in": looked_at,
-            "passes": here.passes,
-            "tongue": here.tongue,
-            "findings": here.findings,
+            "passes": begun.passes,
+            "tongue": begun.tongue,
+            "findings": begun.findings,
             "of": f"As {weighed}; the weigh-in that you began holds nothing yet.",
         }
     )

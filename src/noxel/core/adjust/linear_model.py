@@ -66,10 +66,10 @@ def forms(base: Baseline) -> dict[CheckId, tuple[Vector, float]]:
     for check, spec in CHECKS.items():
         if spec.part == "share" or not (rig.towing or spec.subject in ("vehicle", "tires")):
             continue
-        found = form(spec.load)
-        if found is None:
+        load_form = form(spec.load)
+        if load_form is None:
             continue
-        coefs, constant = found
+        coefs, constant = load_form
         if spec.part == "load":
             rows[check] = coefs, constant
         elif spec.part == "beyond_empty" and empty is not None:

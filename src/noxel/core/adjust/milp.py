@@ -43,7 +43,7 @@ Growth = list[list[float]]
 def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
     """What every check asks of the state, with its cushion and the scale's ±."""
     rig, form, state = base.rig, forms(base), state_of(base)
-    by_check, found = {row.id: row for row in rows}, []
+    by_check, asked = {row.id: row for row in rows}, []
     for check, (coefs, constant) in form.items():
         row = by_check.get(check)
         if row is None or row.limit is None or row.actual is None:
@@ -54,7 +54,7 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
             if not row.limit.real
             else min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus)
         )
-        found.append(Condition(row.id, coefs, cap - CLEAR - constant))
+        asked.append(Condition(row.id, coefs, cap - CLEAR - constant))
     weighed = {"tongue_static", "trailer_gross"} <= base.loads(rig).keys()
     if weighed and not on_its_wheels(rig):
         low, high = share_range(rig)
@@ -69,13 +69,13 @@ def conditions(base: Baseline, rows: Sequence[Checked]) -> list[Condition]:
         pm = judged + 2e-4
         up = sum_of({"trailer": low + pm, "tongue": -1.0})
         down = sum_of({"trailer": pm - high, "tongue": 1.0})
-        found += [Condition("tongue.share", up, 0.0), Condition("tongue.share", down, 0.0)]
+        asked += [Condition("tongue.share", up, 0.0), Condition("tongue.share", down, 0.0)]
     lifted = amount(state, "lifted")
     if rig.hitch.weight_distribution and rig.towing and base.bars_known and lifted:
         tightest = sum_of({"returned": 1.0, "lifted": -most_restoration(rig)})
         slackest = sum_of({"returned": -1.0})
-        found += [Condition("bars", tightest, 1e-6), Condition("bars", slackest, 1e-6)]
-    return found
+        asked += [Condition("bars", tightest, 1e-6), Condition("bars", slackest, 1e-6)]
+    return asked
 
 
 def usable(acts: Sequence[Action], rows: Sequence[Condition]) -> list[Action]:
@@ -87,7 +87,7 @@ def usable(acts: Sequence[Action], rows: Sequence[Condition]) -> list[Action]:
         counts |= row.coefs != 0
     known = []
     for act in acts:
-        effects = [each for each in (act.fixed, act.per_unit) if each is not None]
+        effects = [effect for effect in (act.fixed, act.per_unit) if effect is not None]
         if any(np.isnan(effect[counts]).any() for effect in effects):
             continue
         act.fixed, act.per_unit = (

@@ -221,12 +221,12 @@ def under_load(
     figures : mapping
         The load on each group, by the keys of the rig-file format. [kg]
     """
-    found: dict[CheckId, Figure | None] = {}
+    carried: dict[CheckId, Figure | None] = {}
     for axles in axle_sets(rig):
         group, whole = axles.group, figures.get(GROUPS[axles.group])
         tire, wheel, assembly = UNDER_LOAD[group]
         one = tire_load(rig, f"tire_{group}", loads, group, whole, axles.tires)
-        found[tire] = one
-        found[wheel] = one.renamed(f"wheel_{group}") if one else None
-        found[assembly] = assembly_load(rig, f"assembly_{group}", loads, group, whole)
-    return found
+        carried[tire] = one
+        carried[wheel] = one.renamed(f"wheel_{group}") if one else None
+        carried[assembly] = assembly_load(rig, f"assembly_{group}", loads, group, whole)
+    return carried

@@ -85,7 +85,7 @@ def can_tow(rig: RigFile, number: int | None = None) -> TowAnswer:
         for row in sorted(pair.rows, key=lambda row: row.margin if row.margin is not None else 0.0)
         if row.margin is not None and row.check != "trailer.gross"  # it is at its rating
     ]
-    sentence, bar = _said(rig, pair, answer, missing)
+    sentence, bar = _sentence(rig, pair, answer, missing)
     return TowAnswer(
         answer=answer,
         lead="Nothing against it yet" if answer == "not_yet" else _LEADS[answer],
@@ -116,8 +116,8 @@ def _without_trailer(rig: RigFile, limit: HowMuch) -> TowAnswer:
         loaded = f"The {word} may weigh {_mass(rig, gross.kg)} loaded." if gross else None
         bar = _room_aboard(rig) or loaded or f"Nothing is known of the {word} yet."
         nothing = not any(known.values())
-        said = bar if nothing else f"{bar} Its tow rating and GCWR say how much it may pull."
-        return _open(bar, said, limit)
+        rest = "" if nothing else " Its tow rating and GCWR say how much it may pull."
+        return _open(bar, f"{bar}{rest}", limit)
     heaviest = print_mass(limit.ceiling * factor, unit)
     if limit.ceiling * factor <= ON_LIMIT:
         return TowAnswer(
@@ -166,7 +166,7 @@ def _mass(rig: RigFile, kg: float) -> str:
     return print_mass(kg, rig.units.mass)
 
 
-def _said(rig: RigFile, pair: Match, answer: Lead, missing: list[str]) -> tuple[str, str]:
+def _sentence(rig: RigFile, pair: Match, answer: Lead, missing: list[str]) -> tuple[str, str]:
     """All of the answer, and one line of it."""
     factor, room = KG[rig.units.mass], pair.room or 0.0
     trailer = rig.trailer.ratings.gvwr.kg if rig.trailer and rig.trailer.ratings.gvwr else None
@@ -207,16 +207,16 @@ def _changes(rig: RigFile, pair: Match, answer: Lead) -> list[str]:
     """What would change the answer."""
     if answer in ("yes", "not_yet") or pair.ceiling is None:
         return []
-    said = []
+    changes = []
     if answer == "too_close":
-        said.append(
+        changes.append(
             f"A measured {term_name(rig, 'tongue_weight')}, or weighing the {vehicle_word(rig)} "
             "alone, makes the ± small enough to say."
         )
     if answer == "no" and (lighter := _lighter(rig, pair)):
-        said.append(lighter)
-    said += [text for text in (_less_aboard(rig, pair), _less_tongue(rig, pair)) if text]
-    return said
+        changes.append(lighter)
+    changes += [text for text in (_less_aboard(rig, pair), _less_tongue(rig, pair)) if text]
+    return changes
 
 
 def _lighter(rig: RigFile, pair: Match) -> str | None:

@@ -119,28 +119,28 @@ def uses(solo: Solo, share: Share) -> dict[CheckId, Use]:
     """
     trailer = solo.levers.at_share(1.0, share.value, restored=0.0)
     tongue = solo.levers.on_hitch(share.off, restored=0.0)
-    made = {}
+    used_by = {}
     for check in ASKED:
         key = "payload_used" if check == "vehicle.payload" else CHECKS[check].load
         used, slope = load(solo.state, key), load(trailer, key)
         if used is not None and slope is not None:
             off = solo.off.get(_SOLO.get(key, ""), 0.0)
-            made[check] = Use(used, slope, off, abs(load(tongue, key) or 0.0))
-    return made
+            used_by[check] = Use(used, slope, off, abs(load(tongue, key) or 0.0))
+    return used_by
 
 
 def every_use(rig: RigFile, solo: Solo, share: Share) -> dict[CheckId, Use]:
     """:func:`uses`, and each tire of the vehicle with its part of its axle."""
-    found = uses(solo, share)
+    used_by = uses(solo, share)
     pairs: tuple[tuple[CheckId, CheckId], ...] = (
         ("tires.front", "vehicle.front_axle"),
         ("tires.rear", "vehicle.rear_axle"),
     )
     for check, axle in pairs:
         part = tire_share(rig, check)
-        if part and axle in found:
-            found[check] = found[axle].part(part)
-    return found
+        if part and axle in used_by:
+            used_by[check] = used_by[axle].part(part)
+    return used_by
 
 
 def tire_share(rig: RigFile, check: CheckId) -> float:
@@ -154,10 +154,10 @@ def trailer_uses(trailer: Trailer, share: Share) -> dict[CheckId, Use]:
     """How a trailer uses its own limits, bars slack."""
     change = loads(Levers(None, None, None).at_share(1.0, share.value))
     on_axles = Use(0.0, change["trailer_axles"], 0.0, share.off)
-    found: dict[CheckId, Use] = {"trailer.gross": Use(0.0, 1.0), "trailer.axles": on_axles}
+    used_by: dict[CheckId, Use] = {"trailer.gross": Use(0.0, 1.0), "trailer.axles": on_axles}
     if trailer.tires and trailer.tires.count:
-        found["tires.trailer"] = on_axles.part(1 / trailer.tires.count)
-    return found
+        used_by["tires.trailer"] = on_axles.part(1 / trailer.tires.count)
+    return used_by
 
 
 def in_front(
@@ -198,10 +198,10 @@ def towing_limits(rig: RigFile, solo: Solo | None = None) -> dict[CheckId, Limit
     """
     towing = as_towing(rig)
     known = limits(towing)
-    found = {check: limit_of(towing, check, known, Weighing()) for check in known}
+    judged_by = {check: limit_of(towing, check, known, Weighing()) for check in known}
     if solo is not None and rig.vehicle.tongue_table:
-        found["hitch.tongue"] = _by_table(rig, solo, found["hitch.tongue"])
-    return found
+        judged_by["hitch.tongue"] = _by_table(rig, solo, judged_by["hitch.tongue"])
+    return judged_by
 
 
 def _by_table(rig: RigFile, solo: Solo, other: Limit | None) -> Limit:

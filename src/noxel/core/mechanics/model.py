@@ -192,11 +192,11 @@ def _ratio(one: float | None, other: float | None) -> float | None:
 
 def _product(*factors: Amount | None) -> Amount | None:
     """Their product; nothing at all is nothing, whatever is not known beside it."""
-    made: Amount = 1.0
+    product: Amount = 1.0
     for factor in factors:
         if factor is None:
             return None
         if type(factor) in (int, float) and factor == 0:
             return 0.0
-        made = made * factor
-    return made
+        product = product * factor
+    return product

@@ -39,7 +39,7 @@ def effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
         for on in SIDES
         for by in (_slopes(rig, on),)
     }
-    made = []
+    every = []
     for index, item in enumerate(rig.loads):
         mass, place = item.kg / unit, item.position.m if item.position else None
         effect = ItemEffect(
@@ -51,11 +51,11 @@ def effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
             tongue=None,
             trailer_axles=None,
         )
-        made.append(effect)
+        every.append(effect)
         if place is not None:
             for name, (near, more) in slopes[item.on]:
                 setattr(effect, name, mass * (near + more * place))
-    return made
+    return every
 
 
 _PARTS = ("load", "beyond_empty", "beyond_dry")

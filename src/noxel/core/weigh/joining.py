@@ -19,17 +19,17 @@ def _stands(rig: RigFile, config: Config) -> str:
 
 def _wanted(weigh_in: WeighIn) -> Config | None:
     """The pass that this weigh-in lacks to tell vehicle and trailer apart."""
-    here = {each.config for each in weigh_in.passes if each.readings}
-    if "hitched" not in here:
-        return "hitched" if here else None
-    return None if here & {"vehicle_only", "trailer_only"} else "vehicle_only"
+    weighed = {driven.config for driven in weigh_in.passes if driven.readings}
+    if "hitched" not in weighed:
+        return "hitched" if weighed else None
+    return None if weighed & {"vehicle_only", "trailer_only"} else "vehicle_only"
 
 
-def _copied(each: Pass, weigh_in: WeighIn, said: str) -> dict[str, object]:
+def _copied(driven: Pass, weigh_in: WeighIn, origin: str) -> dict[str, object]:
     """The pass with its own scale, and where it comes from in its note."""
-    scale = each.scale or weigh_in.scale
-    note = f"{said}. {each.note}" if each.note else said
-    copied = each.model_copy(update={"id": None, "scale": scale, "note": note})
+    scale = driven.scale or weigh_in.scale
+    note = f"{origin}. {driven.note}" if driven.note else origin
+    copied = driven.model_copy(update={"id": None, "scale": scale, "note": note})
     return copied.model_dump(mode="json")
 
 
@@ -39,14 +39,16 @@ def joinable(notes: Notes) -> Iterator[Advisory]:
     if wanted is None or not rig.towing or "tongue_static" in notes.weighing.figures:
         return
     for other in reversed(rig.weigh_ins):
-        each = None if other is notes.weigh_in else other.last(wanted)
-        if each is None or not each.readings:
+        driven = None if other is notes.weigh_in else other.last(wanted)
+        if driven is None or not driven.readings:
             continue
         when = f" {print_date(other.date)}" if other.date else " on another day"
         place = f", {other.place}" if other.place else ""
-        said = f"Weighed{when}{place}"
+        origin = f"Weighed{when}{place}"
         number = len(notes.weigh_in.passes)
-        added = FixChange(f"{notes.at}.passes[{number}]", _copied(each, other, said), op="insert")
+        added = FixChange(
+            f"{notes.at}.passes[{number}]", _copied(driven, other, origin), op="insert"
+        )
         advisory = notes.say(
             "join_pass",
             f"{_stands(rig, wanted)} was weighed{when}{place}. If it was loaded then as it is now, "

@@ -1,0 +1,69 @@
+"""Noxel from a script or a notebook: ``noxel.load`` and ``noxel.evaluate`` (docs/python.md).
+
+The server and the database take no part in it.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from pathlib import Path
+
+from noxel.core.evaluate import evaluate as evaluate_rig
+from noxel.core.limits import Verdict
+from noxel.core.quantities import MassUnit
+from noxel.core.rig import RigFile
+from noxel.core.wording import Check, Evaluation
+from noxel.formats.rig_json import load_rig, read_rig
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What Noxel says of a rig, in the file's own unit.
+
+    ``checks`` are by their id, the tightest first; ``whole`` is all of the answer, as
+    ``noxel check --json`` prints it.
+    """
+
+    verdict: Verdict
+    sentence: str
+    unit: MassUnit
+    checks: Mapping[str, Check]
+    whole: Evaluation
+
+
+def load(rig: str | Path) -> RigFile:
+    """Read a rig file.
+
+    Parameters
+    ----------
+    rig : str or Path
+        Where it is; or its text, which begins with a brace.
+
+    Raises
+    ------
+    RigFileError
+        Naming every field that cannot be read, and why.
+    """
+    if isinstance(rig, str) and rig.lstrip().startswith("{"):
+        return read_rig(rig.encode())
+    return load_rig(Path(rig))
+
+
+def evaluate(rig: RigFile, weigh_in: int | None = None) -> Answer:
+    """Compare a weigh-in of a rig with every rating.
+
+    Parameters
+    ----------
+    rig : RigFile
+        From :func:`load`.
+    weigh_in : int or None
+        Which weigh-in, from 1; None is the last.
+
+    Raises
+    ------
+    NotFound
+        If the rig has no weigh-in of that number.
+    """
+    found = evaluate_rig(rig, weigh_in)
+    sentence = f"{found.headline.lead} {found.headline.sentence}"
+    checks = {check.id: check for check in found.checks}
+    return Answer(found.verdict, sentence, found.units.mass, checks, found)
