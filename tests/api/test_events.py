@@ -6,16 +6,29 @@ from unittest.mock import patch
 
 from noxel.api.events import Hub, Saved, Whereabouts
 from noxel.errors import Conflict
+from noxel.share import Device
 from noxel.store.database import Database
+
+PHONE = Device(
+    id="d1",
+    name="Ada's phone",
+    viewing=True,
+    secret="",
+    paired_at="2026-05-01T12:00:00Z",
+    used_at="2026-05-01T12:00:00Z",
+)
 
 
 class WhoIsHere(unittest.TestCase):
     def setUp(self) -> None:
         self.hub = Hub(Database(None))
 
-    def at(self, seconds: float, page: str, rig: str = "juniper") -> list[str]:
+    def at(
+        self, seconds: float, page: str, rig: str = "juniper", device: Device | None = None
+    ) -> list[str]:
         with patch("noxel.api.events.time.monotonic", lambda: seconds):
-            return [each.page for each in self.hub.is_at(page, None, Whereabouts(rig=rig)).pages]
+            present = self.hub.is_at(page, device, Whereabouts(rig=rig))
+        return [row.page for row in present.pages]
 
     def test_a_page_is_open_for_a_hundred_seconds_after_it_was_heard_of(self) -> None:
         self.assertEqual(self.at(0, "a"), ["a"])
@@ -24,6 +37,13 @@ class WhoIsHere(unittest.TestCase):
         self.assertEqual(self.at(101, "c"), ["b", "c"])
         self.assertEqual(self.at(102, "b"), ["c", "b"], "heard of again")
         self.assertEqual(self.at(160, "b", rig=""), ["c"], "closed")
+
+    def test_no_device_takes_the_place_of_another(self) -> None:
+        for number in range(64):
+            self.at(0, f"q{number}", device=PHONE)
+        self.assertEqual(len(self.at(0, "mine")), 8 + 1)
+        self.at(0, "mine", rig="", device=PHONE)
+        self.assertIn("mine", self.at(0, "mine"), "nor closes its page")
 
     def test_no_more_than_sixty_four(self) -> None:
         for number in range(64):
@@ -48,7 +68,7 @@ class WhoListens(unittest.TestCase):
         first, second = aiter(hub.listen()), aiter(hub.listen())
         heard = [asyncio.ensure_future(anext(each)) for each in (first, second)]
         await asyncio.sleep(0)  # until both listen
-        hub.is_at("a", "Ada's phone", Whereabouts(rig="juniper", place="weigh"))
+        hub.is_at("a", PHONE, Whereabouts(rig="juniper", place="weigh"))
         for said in await asyncio.gather(*heard):
             assert said.present  # noqa: S101
             self.assertEqual(
@@ -64,11 +84,14 @@ class WhoListens(unittest.TestCase):
 
     async def too_many(self) -> None:
         hub = Hub(Database(None))
-        streams = [aiter(hub.listen()) for _ in range(65)]
-        heard = [asyncio.ensure_future(anext(each)) for each in streams[:64]]
+        streams = [aiter(hub.listen("d1")) for _ in range(9)]
+        streams += [aiter(hub.listen()) for _ in range(65)]
+        last = [streams.pop(8), streams.pop()]  # the ninth of a device, the 65th of this machine
+        heard = [asyncio.ensure_future(anext(stream)) for stream in streams]
         await asyncio.sleep(0)
-        with self.assertRaisesRegex(Conflict, "Too many pages listen already"):
-            await anext(streams[64])
+        for stream in last:
+            with self.assertRaisesRegex(Conflict, "Too many pages listen already"):
+                await anext(stream)
         hub.close()
         ended = await asyncio.gather(*heard, return_exceptions=True)
         self.assertTrue(all(isinstance(each, StopAsyncIteration) for each in ended))

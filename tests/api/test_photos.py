@@ -72,6 +72,12 @@ class Photographs(OnADemoRig):
             self.kept("noise").size[0], 2300, "what does not shrink by quality shrinks by size"
         )
 
+    def test_the_largest_of_a_phone_is_taken(self) -> None:
+        large = io.BytesIO()
+        Image.new("L", (12_000, 9_000)).save(large, "JPEG")  # 108 million pixels
+        kept = self.send(large.getvalue())
+        self.assertEqual((kept["width"], kept["height"]), (2400, 1800))
+
     def test_what_is_no_photograph_is_refused_in_words(self) -> None:
         good = photo()
         for wrong in (b"", b"GIF89a", good[:100], b"%PDF-1.4", photo(kind="BMP"), b"\x00" * 1000):

@@ -5794,6 +5794,8 @@ export interface components {
         /**
          * TowRow
          * @description One limit, and what this trailer at its rating leaves of it; minus where it is too heavy.
+         *
+         *     ``worked_out`` says of what a limit that nobody entered was worked out.
          */
         TowRow: {
             /**
@@ -5809,6 +5811,8 @@ export interface components {
             plus_minus: number;
             /** Status */
             status: string;
+            /** Worked Out */
+            worked_out: string | null;
         };
         /**
          * Trailer

@@ -5,7 +5,7 @@ program.
 import asyncio
 import sqlite3
 import time
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Iterable
 from contextlib import closing, suppress
 from contextvars import ContextVar
 from typing import Annotated
@@ -16,6 +16,7 @@ from pydantic import BaseModel, Field
 
 from noxel.api.deps import PageId, device_of, new_router
 from noxel.errors import Conflict
+from noxel.share import Device
 from noxel.store.database import Database
 
 router = new_router()
@@ -23,10 +24,10 @@ asking: ContextVar[str | None] = ContextVar("asking", default=None)
 """The page whose request is being answered."""
 LOOK = 0.4
 """How often the file is looked at for what another program did to it, while a page listens. [s]"""
-MOST = 64
-"""Pages that may listen at once."""
-
-
+MOST, MOST_OF_A_DEVICE = 64, 8
+"""Pages that this machine itself, and that one paired device, may have listening and open at once:
+no device takes another's place.
+"""
 STAYS = 100.0
 """How long a page counts as open after it was last heard of. [s]"""
 
@@ -71,9 +72,9 @@ class Hub:
     def __init__(self, database: Database) -> None:
         self._database = database
         self._loop: asyncio.AbstractEventLoop | None = None
-        self._listening: set[asyncio.Queue[Saved | None]] = set()
+        self._listening: dict[asyncio.Queue[Saved | None], str | None] = {}
         self._watch: asyncio.Task[None] | None = None
-        self._present: dict[str, tuple[Present, float]] = {}
+        self._present: dict[tuple[str | None, str], tuple[Present, float]] = {}
         self._count = 0
         database.on_commit(self.announce)
 
@@ -85,21 +86,26 @@ class Hub:
             with suppress(RuntimeError):  # the loop has ended
                 self._loop.call_soon_threadsafe(self._tell, Saved(page=asking.get()))
 
-    def is_at(self, page: str, name: str | None, where: Whereabouts) -> OpenPages:
+    def is_at(self, page: str, device: Device | None, where: Whereabouts) -> OpenPages:
         """Note where a page is, and tell the others; returns every page that is open. Called in the
         loop.
         """
-        now = time.monotonic()
+        now, whose = time.monotonic(), device.id if device else None
         self._present = {
-            key: each for key, each in self._present.items() if each[1] > now and key != page
+            key: known
+            for key, known in self._present.items()
+            if known[1] > now and key != (whose, page)
         }
-        if where.rig and len(self._present) < MOST:
-            self._present[page] = (
+        if where.rig and _has_place(whose, [holder for holder, _ in self._present]):
+            name = device.name if device else None
+            self._present[whose, page] = (
                 Present(page=page, name=name, rig=where.rig, place=where.place),
                 now + STAYS,
             )
         self._count += 1
-        present = OpenPages(count=self._count, pages=[each for each, _ in self._present.values()])
+        present = OpenPages(
+            count=self._count, pages=[present for present, _ in self._present.values()]
+        )
         self._tell(Saved(page=page, present=present))
         return present
 
@@ -108,26 +114,31 @@ class Hub:
             with suppress(asyncio.QueueFull):  # it has enough to hear of already
                 queue.put_nowait(saved)
 
-    async def listen(self) -> AsyncIterator[Saved]:
+    async def listen(self, device: str | None = None) -> AsyncIterator[Saved]:
         """What is saved from now on, until the application ends.
+
+        Parameters
+        ----------
+        device : str or None
+            The paired device that listens; None is this machine itself.
 
         Raises
         ------
         Conflict
-            If too many pages listen already.
+            If too many pages of it listen already.
         """
-        if len(self._listening) >= MOST:
+        if not _has_place(device, self._listening.values()):
             raise Conflict("Too many pages listen already. Close some.")
         self._loop = asyncio.get_running_loop()
         queue: asyncio.Queue[Saved | None] = asyncio.Queue(100)
-        self._listening.add(queue)
+        self._listening[queue] = device
         if self._watch is None and self._database.path is not None:
             self._watch = self._loop.create_task(self._look_at_the_file())
         try:
             while (saved := await queue.get()) is not None:
                 yield saved
         finally:
-            self._listening.discard(queue)
+            del self._listening[queue]
 
     async def _look_at_the_file(self) -> None:
         try:
@@ -160,6 +171,12 @@ class Hub:
             self._watch.cancel()
 
 
+def _has_place(device: str | None, holders: Iterable[str | None]) -> bool:
+    """Whether a device may hold one more, by who holds one now."""
+    most = MOST if device is None else MOST_OF_A_DEVICE
+    return sum(holder == device for holder in holders) < most
+
+
 def hub_of(request: Request) -> Hub:
     """The hub of the running application."""
     hub: Hub = request.app.state.hub
@@ -171,14 +188,14 @@ async def note_presence(
     where: Whereabouts, request: Request, hub: Annotated[Hub, Depends(hub_of)], page: PageId = None
 ) -> OpenPages:
     """Note where this page is; the answer, and every page that listens, has all that are open."""
-    device = device_of(request.scope)
-    return hub.is_at(page or "", device.name if device else None, where)
+    return hub.is_at(page or "", device_of(request.scope), where)
 
 
 @router.get("/events", response_class=EventSourceResponse)
-async def events(hub: Annotated[Hub, Depends(hub_of)]) -> AsyncIterator[Saved]:
+async def events(request: Request, hub: Annotated[Hub, Depends(hub_of)]) -> AsyncIterator[Saved]:
     """What is saved, as server-sent events: a page that hears of another one asks for its sheet
     again.
     """
-    async for saved in hub.listen():
+    device = device_of(request.scope)
+    async for saved in hub.listen(device.id if device else None):
         yield saved

@@ -5,8 +5,8 @@ the fields that they prove.
 import datetime
 from typing import Annotated
 
+from anyio import CapacityLimiter, to_thread
 from fastapi import Depends, Path, Query, Request, Response
-from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from noxel.api.deps import Id, new_router
@@ -15,6 +15,7 @@ from noxel.store.photos import Photos
 
 router = new_router()
 PhotoId = Annotated[str, Path(max_length=64, pattern=r"^[\w-]+$")]
+_ONE_AT_A_TIME = CapacityLimiter(1)
 _KEPT = {"cache-control": "private, max-age=31536000, immutable"}
 
 
@@ -103,7 +104,7 @@ async def add_photo(
         photos.add(row)
         return _list(photos, rig_id)
 
-    return await run_in_threadpool(keep)
+    return await to_thread.run_sync(keep, limiter=_ONE_AT_A_TIME)
 
 
 @router.get("/rigs/{rig_id}/photos/{photo}", response_class=Response)

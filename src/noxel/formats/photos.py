@@ -10,8 +10,10 @@ from noxel.errors import InputError
 
 KEPT = 1_000_000
 """The largest picture that is kept. [bytes]"""
-MOST_PIXELS = 120_000_000
-"""The largest picture that is opened: a small file can claim to be a huge one."""
+MOST_PIXELS = {"JPEG": 120_000_000, "progressive": 48_000_000, "whole": 24_000_000}
+"""The largest picture that is opened: a small file can claim to be a huge one. A JPEG is decoded
+small, a progressive one takes the memory of all of it, and any other kind is decoded whole.
+"""
 LONGEST, THUMB = 2400, 360
 """The longest side of the picture that is kept, and of the small one beside a field. [pixels]"""
 FORMATS = ("JPEG", "PNG", "WEBP")
@@ -34,7 +36,7 @@ def read_photo(data: bytes) -> Photo:
     Parameters
     ----------
     data : bytes
-        The file as it came from the camera.
+        The file as it came from the camera. Reading it takes up to 400 MB: one at a time.
 
     Raises
     ------
@@ -43,22 +45,26 @@ def read_photo(data: bytes) -> Photo:
     """
     try:
         with warnings.catch_warnings():
-            warnings.simplefilter("error", Image.DecompressionBombWarning)
+            warnings.simplefilter("ignore", Image.DecompressionBombWarning)
             with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
-                if opened.width * opened.height > MOST_PIXELS:
+                kind = "JPEG" if opened.format == "JPEG" else "whole"
+                kind = "progressive" if opened.info.get("progressive") else kind
+                if opened.width * opened.height > MOST_PIXELS[kind]:
                     raise InputError(
                         f"This picture has {opened.width} × {opened.height} pixels, which is too "
-                        f"many. {_WHICH}"
+                        "many: a JPEG may have 120 million, a progressive one 48, others 24."
                     )
-                opened.draft("RGB", (LONGEST, LONGEST))
-                upright = ImageOps.exif_transpose(opened).convert("RGB")
+                scale = LONGEST / max(opened.size)
+                opened.draft("RGB", (int(opened.width * scale), int(opened.height * scale)))
+                whole = opened if opened.mode in ("RGB", "L") else opened.convert("RGB")
+                whole.thumbnail((LONGEST, LONGEST), Image.Resampling.LANCZOS, reducing_gap=None)
+                upright = ImageOps.exif_transpose(whole).convert("RGB")
     except UnidentifiedImageError as exc:
         raise InputError(f"This file is not a photograph that can be read. {_WHICH}") from exc
-    except (Image.DecompressionBombError, Image.DecompressionBombWarning) as exc:
+    except Image.DecompressionBombError as exc:
         raise InputError(f"This picture has too many pixels. {_WHICH}") from exc
     except (OSError, ValueError, SyntaxError, EOFError) as exc:
         raise InputError(f"This photograph is damaged: {exc}. {_WHICH}") from exc
-    upright.thumbnail((LONGEST, LONGEST), Image.Resampling.LANCZOS)
     picture = _within(upright)
     small = upright.copy()
     small.thumbnail((THUMB, THUMB), Image.Resampling.LANCZOS)

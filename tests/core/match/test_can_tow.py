@@ -58,6 +58,12 @@ class CanTow(unittest.TestCase):
             "dry_tongue": 480,
         }
         self.assertEqual(self.answer().answer, "not_yet")
+        tongue_rating = self.ratings.pop(
+            "tongue_rating"
+        )  # then it is a tenth of the tow rating: 900 less 600
+        [row] = [row for row in self.answer().rows if row.check == "hitch.tongue"]
+        self.assertEqual((row.worked_out, round(row.margin)), ("10 % of tow rating", 300))
+        self.ratings["tongue_rating"] = tongue_rating
         self.assertEqual(self.answer().missing, ["hitch's trailer rating"])
         self.document["hitch"]["parts"] = [{"kind": "receiver", "trailer": 8000, "tongue": 1200}]
         self.assertEqual(self.answer().answer, "yes")

@@ -116,7 +116,10 @@ function Rows({ found, unit }: { found: TowAnswer; unit: string }) {
             data-row={row.check}
           >
             <StatusMark always status={row.status as Parameters<typeof StatusMark>[0]["status"]} />
-            <span className="flex-1">{row.label}</span>
+            <span className="flex-1">
+              {row.label}
+              {row.worked_out && <span className="text-soft"> (not confirmed: {row.worked_out})</span>}
+            </span>
             <b className={`font-cond text-[1.0625rem] ${row.status === "over" ? "text-vermilion" : ""}`}>
               {mass(Math.abs(row.margin))} {row.margin < 0 ? "over" : "left"}
             </b>

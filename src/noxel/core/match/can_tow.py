@@ -26,13 +26,17 @@ _LEADS: dict[Lead, str] = {
 
 
 class TowRow(Answer):
-    """One limit, and what this trailer at its rating leaves of it; minus where it is too heavy."""
+    """One limit, and what this trailer at its rating leaves of it; minus where it is too heavy.
+
+    ``worked_out`` says of what a limit that nobody entered was worked out.
+    """
 
     check: CheckId
     label: str
     margin: float
     plus_minus: float
     status: str
+    worked_out: str | None
 
 
 class TowAnswer(Answer):
@@ -74,6 +78,7 @@ def can_tow(rig: RigFile, number: int | None = None) -> TowAnswer:
     answer: Lead = "no" if too_heavy else "too_close" if pair.too_close else "yes"
     if answer == "yes" and missing:
         answer = "not_yet"
+    worked_out = {bar.check: bar.source for bar in limit.bars if bar.worked_out}
     rows = [
         TowRow(
             check=row.check,
@@ -81,6 +86,7 @@ def can_tow(rig: RigFile, number: int | None = None) -> TowAnswer:
             margin=row.margin,
             plus_minus=row.plus_minus or 0.0,
             status=row.status,
+            worked_out=worked_out.get(row.check),
         )
         for row in sorted(pair.rows, key=lambda row: row.margin if row.margin is not None else 0.0)
         if row.margin is not None and row.check != "trailer.gross"  # it is at its rating
