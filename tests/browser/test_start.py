@@ -119,6 +119,9 @@ class Doors(OnStage):
         self.assertEqual([each.example for each in self.rigs.list()], [True] * 4)
         page.locator("[data-menu=rig]").click()
         expect(page.get_by_role("menuitem", name="(example)")).to_have_count(4)
+        # 60 lb over 1,510 of payload, as in Margins; a ball too light is a share, without a margin
+        for line in ("Stop · Payload 60 over · 14 Nov 2026", "Noseweight share too light"):
+            expect(page.get_by_role("menuitem").filter(has_text=line)).to_have_count(1)
         page.get_by_role("menuitem", name="Throw the examples away").click()
         expect(page.get_by_role("button", name="Show me an example")).to_be_visible()
         self.assertEqual((self.rigs.list(), self.rigs.list(deleted=True)), ([], []))

@@ -2,12 +2,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api } from "../api/client";
+import { api, type RigSummary } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day } from "../format";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { MenuBody, MenuItem, MenuRule } from "../ui/Menu";
+import { marginText, statusWord, VerdictMark } from "../ui/Status";
 import { useDeleted, useImport } from "./rigs";
 
 const Chevron = () => (
@@ -56,11 +57,7 @@ export function RigMenu() {
         <MenuBody>
           {rigs.data?.map((each) => (
             <MenuItem key={each.id} marked={each.id === sheet.id} onSelect={() => navigate(`/rigs/${each.id}/margins`)}>
-              <span className="max-w-[70vw] truncate">
-                {each.name || "Unnamed rig"}
-                {each.example && " (example)"}
-                {each.damaged && " (damaged)"}
-              </span>
+              <RigLine rig={each} />
             </MenuItem>
           ))}
           <MenuRule />
@@ -114,6 +111,40 @@ export function RigMenu() {
         </Button>
       </Slip>
     </>
+  );
+}
+
+/** A rig in the menu: its name, its verdict, what is tightest of it, and the day it was weighed. */
+function RigLine({ rig }: { rig: RigSummary }) {
+  const { data } = useQuery({
+    queryKey: ["glance", rig.id, rig.updated_at],
+    queryFn: () => api.open(rig.id),
+    enabled: !rig.damaged,
+  });
+  const checks = data?.evaluation.checks;
+  const tightest =
+    checks?.find((check) => check.status === "over" || check.status === "low") ??
+    checks?.find((check) => check.id === data?.evaluation.binding);
+  const weighed = data?.evaluation.weigh_in ? data.rig.weigh_ins?.[data.evaluation.weigh_in - 1]?.date : null;
+  const facts = data && [
+    data.evaluation.headline.lead.replace(/[.:]$/, ""),
+    tightest && `${tightest.label} ${marginText(tightest) || statusWord(tightest.status)}`,
+    weighed && day(weighed),
+  ];
+  return (
+    <span className="min-w-0 py-0.5">
+      <span className="block max-w-[70vw] truncate">
+        {rig.name || "Unnamed rig"}
+        {rig.example && " (example)"}
+        {rig.damaged && " (damaged)"}
+      </span>
+      {!rig.damaged && (
+        <span className="flex min-h-5 max-w-[80vw] items-center gap-1.5 text-[0.8125rem] leading-tight opacity-80">
+          {data && <VerdictMark verdict={data.evaluation.verdict} />}
+          <span className="truncate">{facts?.filter(Boolean).join(" · ")}</span>
+        </span>
+      )}
+    </span>
   );
 }
 

@@ -3,7 +3,9 @@ import type { Check } from "../api/client";
 import { mass, percent, share } from "../format";
 import { sourceWord } from "../ui/SourceTag";
 import {
+  isShare,
   marginInk,
+  marginText,
   OutlookMark,
   OutlookTag,
   outlookInk,
@@ -96,8 +98,6 @@ function ShareBar({ check, low, high }: { check: Check; low: number; high: numbe
   );
 }
 
-const isShare = (check: Check) => check.low !== null && check.low !== undefined;
-
 function actualText(check: Check): string {
   if (check.actual === null) {
     if (check.expected) return `≈ ${isShare(check) ? share(check.expected.actual) : mass(check.expected.actual)}`;
@@ -115,16 +115,6 @@ function plusMinus(check: Check): string {
 function limitText(check: Check): string {
   if (isShare(check)) return `${percent(check.low ?? 0)}–${percent(check.high ?? 0)} %`;
   return check.limit === null || check.limit === undefined ? "–" : mass(check.limit);
-}
-
-function marginText(check: Check): string {
-  if (isShare(check)) return "";
-  if (check.margin === null || check.margin === undefined) {
-    const ahead = check.expected?.margin;
-    if (ahead === null || ahead === undefined) return check.limit === null ? "no rating" : "";
-    return `≈ ${mass(Math.abs(ahead))} ${ahead < 0 ? "over" : "left"}`;
-  }
-  return `${mass(Math.abs(check.margin))} ${check.margin < 0 ? "over" : "left"}`;
 }
 
 const GROUPS: readonly (readonly [Check["group"], string])[] = [

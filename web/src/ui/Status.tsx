@@ -1,4 +1,5 @@
-import type { Status as Kind, Outlook } from "../api/client";
+import type { Check, Evaluation, Status as Kind, Outlook } from "../api/client";
+import { mass } from "../format";
 
 const WORDS: Record<Kind, string> = {
   over: "over",
@@ -33,6 +34,20 @@ export function statusInk(status: Kind): string {
 /** Ink for what is left of a limit: one that is exceeded by a figure nobody confirmed is no green. */
 export const marginInk = ({ status, margin }: { status: Kind; margin?: number | null }) =>
   status === "unconfirmed" && (margin ?? 0) < 0 ? "text-ochre" : statusInk(status);
+
+/** Whether a check compares a share with a range, not a load with a limit. */
+export const isShare = (check: Check) => check.low !== null && check.low !== undefined;
+
+/** What is left of a limit, or by how much it is exceeded; `≈` where that is only expected. */
+export function marginText(check: Check): string {
+  if (isShare(check)) return "";
+  if (check.margin === null || check.margin === undefined) {
+    const ahead = check.expected?.margin;
+    if (ahead === null || ahead === undefined) return check.limit === null ? "no rating" : "";
+    return `≈ ${mass(Math.abs(ahead))} ${ahead < 0 ? "over" : "left"}`;
+  }
+  return `${mass(Math.abs(check.margin))} ${check.margin < 0 ? "over" : "left"}`;
+}
 
 /** A status by word, shape and colour: each has a shape of its own, so that it reads without colour. */
 export function StatusTag({ status }: { status: Kind }) {
@@ -94,6 +109,18 @@ export function StatusMark({ status, always = false }: { status: Kind; always?: 
     </>
   );
 }
+
+const OF_VERDICT: Record<Evaluation["verdict"], Kind> = {
+  stop: "over",
+  caution: "tight",
+  incomplete: "unknown",
+  within: "within",
+};
+
+/** A verdict by its shape; its word stands beside it. */
+export const VerdictMark = ({ verdict }: { verdict: Evaluation["verdict"] }) => (
+  <span aria-hidden="true" className={`inline-block h-3.5 w-3 shrink-0 ${SHAPES[OF_VERDICT[verdict]]}`} />
+);
 
 const OUTLOOKS: Record<Outlook, string> = {
   over: "expected over",
