@@ -6,6 +6,7 @@ export function Levers({ levers }: { levers: Lever[] }) {
   return (
     <section aria-label="What must come off" className="mt-4">
       <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">What must come off</h2>
+      <p className="mt-1 text-[0.875rem] leading-snug text-soft">To clear the limit and its ±, by one of these ways.</p>
       {levers.map((lever) => (
         <details key={lever.check} className="border-b border-rule py-1.5" data-lever={lever.check}>
           <summary className="cursor-pointer text-[0.9375rem] leading-snug">{lever.says}</summary>

@@ -190,7 +190,7 @@ def levers(base: Baseline, rows: Sequence[Checked]) -> list[Lever]:
             routes.append(Route(name=name, amount=kg / factor, says=says, worsens=worsens))
         routes += _moved_back(base, form[row.id][0], excess, state)
         label = check_label(rig, row.id)
-        says = f"{label}: {print_mass(excess, unit)} must come off it to clear the limit and the ±."
+        says = f"{label}: {print_mass(excess, unit)}"
         found.append(
             Lever(check=row.id, label=label, excess=excess / factor, says=says, routes=routes)
         )
