@@ -66,6 +66,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
   const usual = sheet.pack.places.filter((place) => place.on === target);
   return (
     <form onSubmit={add} aria-label="Try a step" className="mt-4 border border-rule p-3">
+      <h2 className="mb-2 font-cond text-[1.25rem] font-semibold">Or try a step of your own</h2>
       <div className="flex flex-wrap items-center gap-2">
         <Picks
           label="What to try"
