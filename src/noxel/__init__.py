@@ -2,10 +2,12 @@
 
 from typing import TYPE_CHECKING
 
+from noxel.version import VERSION
+
 if TYPE_CHECKING:
     from noxel.scripting import evaluate, load
 
-__version__ = "0.3.0"
+__version__ = VERSION
 __all__ = ["evaluate", "load"]
 
 

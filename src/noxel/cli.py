@@ -16,13 +16,13 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-import noxel
 from noxel.core.evaluate import evaluate, evaluate_ceiling, evaluate_prediction
 from noxel.core.quantities import round_half_up
 from noxel.core.rig import RigFile
 from noxel.core.wording import Check, Evaluation
 from noxel.errors import InputError, NoxelError
 from noxel.formats.rig_json import LARGEST, load_rig, read_rig, write_any
+from noxel.version import VERSION
 
 if TYPE_CHECKING:
     from noxel.api.sharing import Sharing
@@ -92,7 +92,7 @@ def _parser() -> argparse.ArgumentParser:
         "stop, 2 a file that cannot be read or an argument that is wrong, 3 incomplete, or nothing "
         "to predict, 70 a fault of Noxel's own, 130 interrupted.",
     )
-    parser.add_argument("--version", action="version", version=f"noxel {noxel.__version__}")
+    parser.add_argument("--version", action="version", version=f"noxel {VERSION}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
 
     def on_file(name: str, run: object, says: str) -> argparse.ArgumentParser:

@@ -11,7 +11,6 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
-import noxel
 from noxel.api import problems
 from noxel.api.adjust import router as adjust_router
 from noxel.api.backup import router as backup_router
@@ -47,6 +46,7 @@ from noxel.store.photos import Photos
 from noxel.store.practice import Practice
 from noxel.store.rigs import Rigs
 from noxel.store.visits import Visits
+from noxel.version import VERSION
 
 _ROUTERS = (
     rigs_router,
@@ -72,7 +72,7 @@ _ROUTERS = (
 HOSTS = ("127.0.0.1", "localhost", "[::1]")
 """The names under which the page of this machine is reached."""
 mimetypes.add_type("application/manifest+json", ".webmanifest")
-PAGE = Path(noxel.__file__).parent / "page"
+PAGE = Path(__file__).parent.parent / "page"
 """Where the built page lies inside the package."""
 
 
@@ -111,7 +111,7 @@ def create_app(
     app = FastAPI(
         lifespan=lifespan,
         title=name,
-        version=noxel.__version__,
+        version=VERSION,
         separate_input_output_schemas=False,
         openapi_url="/api/openapi.json",
         docs_url=None,
@@ -138,7 +138,7 @@ def create_app(
     @app.get("/api/health")
     def health() -> Health:
         """That it runs."""
-        return Health(status="ok", version=noxel.__version__)
+        return Health(status="ok", version=VERSION)
 
     for (
         each

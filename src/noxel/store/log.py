@@ -14,7 +14,6 @@ from typing import TypeVar
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session, aliased
 
-import noxel
 from noxel.core.editing import Document, settle
 from noxel.core.log import Facts, Recorded, facts_of
 from noxel.store.database import Database
@@ -23,6 +22,7 @@ from noxel.store.equipment import assemble
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.parts import row_of, weigh_in_words
 from noxel.store.window import count_of, key_of, number_of
+from noxel.version import VERSION
 
 _APART = ("name", "note", "loads", "tanks", "plan", "kept_plans", "ready", "reminders")
 """Documents of a rig that no weigh-in's facts rest on."""
@@ -159,7 +159,7 @@ def _facts(
 ) -> dict[int, Facts]:
     """The facts of some weigh-ins, recomputed where what they rest on has changed since."""
     document = {key: value for key, value in assemble(session, row).items() if key not in _APART}
-    basis = hashlib.sha256(f"{noxel.__version__} {dump(document)}".encode()).hexdigest()
+    basis = hashlib.sha256(f"{VERSION} {dump(document)}".encode()).hexdigest()
     rows = {each.id: each for each in wanted}
     kept = {
         each.weigh_in_id: each

@@ -1,0 +1,3 @@
+"""Which release this is."""
+
+VERSION = "0.3.0"
