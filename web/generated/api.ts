@@ -2365,7 +2365,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** Label */
             label: string;
             /**
@@ -3376,7 +3376,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /**
              * Knowable
              * @enum {string}
@@ -3600,7 +3600,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** Excess */
             excess: number;
             /** Label */
@@ -3687,7 +3687,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** Heaviest */
             heaviest: number;
             /** Label */
@@ -4011,7 +4011,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** Label */
             label: string;
             /** Limit */
@@ -5069,7 +5069,7 @@ export interface components {
          */
         RoomChart: {
             /** Exceeded */
-            exceeded: ("vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9")[];
+            exceeded: ("vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share")[];
             /** Lines */
             lines: components["schemas"]["RoomLine"][];
             /** More Load */
@@ -5081,7 +5081,7 @@ export interface components {
             /** Most Trailer */
             most_trailer: number;
             /** Nearest */
-            nearest: ("vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9") | null;
+            nearest: ("vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share") | null;
             /** Off Load */
             off_load: number | null;
             /** Off Trailer */
@@ -5106,7 +5106,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** Room */
             room: number;
             /** Sentence */
@@ -5129,7 +5129,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** End */
             end: number;
             /** Label */
@@ -5802,7 +5802,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** Label */
             label: string;
             /** Margin */
@@ -6043,7 +6043,7 @@ export interface components {
              * Check
              * @enum {string}
              */
-            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.tow_rating" | "combination.gross" | "trailer.gross" | "trailer.axles" | "hitch.trailer" | "hitch.tongue" | "tongue.share" | "vehicle.payload" | "trailer.cargo" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9";
+            check: "vehicle.front_axle" | "vehicle.rear_axle" | "vehicle.gross" | "vehicle.payload" | "combination.gross" | "vehicle.tow_rating" | "trailer.gross" | "trailer.axles" | "trailer.cargo" | "hitch.trailer" | "hitch.tongue" | "tires.front" | "tires.rear" | "tires.trailer" | "wheels.front" | "wheels.rear" | "wheels.trailer" | "assembly.front" | "assembly.rear" | "assembly.trailer" | "trailer.axle_1" | "trailer.axle_2" | "trailer.axle_3" | "trailer.axle_4" | "trailer.axle_5" | "trailer.axle_6" | "trailer.axle_7" | "trailer.axle_8" | "trailer.axle_9" | "tongue.share";
             /** Label */
             label: string;
             /** Says */

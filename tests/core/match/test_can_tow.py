@@ -40,13 +40,13 @@ class CanTow(unittest.TestCase):
         self.ratings |= {"gvwr": 7000, "payload": 1480, "tow_rating": 9000, "gcwr": 14000}
         self.document["loads"] = [{"on": "vehicle", "mass": 400}]
         self.document["trailer"] = {"ratings": {"gvwr": 7000}, "dry_weight": 5100}
-        found = self.answer()
-        self.assertEqual((found.answer, found.lead), ("no", "No"))
-        self.assertIn("7,000 lb, is 333 lb too heavy, by the GVWR", found.sentence)
+        answer = self.answer()
+        self.assertEqual((answer.answer, answer.lead), ("no", "No"))
+        self.assertIn("7,000 lb, is 333 lb too heavy, by the GVWR", answer.sentence)
         # loaded to 6,667: 1,567 above 5,100; 7,000 at 15 % needs 1,050 of the 1,000 that are left;
         # 1,000 ÷ 7,000 = 14.3 %. To be sure of it, 50 and the ± of the empty weight, 3 % of 5,520
-        for said in ("1,567 lb of cargo", "216 lb less in the truck", "no more than 14.3 %"):
-            self.assertTrue(any(said in line for line in found.changes), (said, found.changes))
+        for words in ("1,567 lb of cargo", "216 lb less in the truck", "no more than 14.3 %"):
+            self.assertTrue(any(words in line for line in answer.changes), (words, answer.changes))
 
     def test_yes_only_where_nothing_is_missing_and_the_margin_is_clear(self) -> None:
         self.ratings |= {"gvwr": 9000, "payload": 3000, "tow_rating": 9000, "gcwr": 18000}

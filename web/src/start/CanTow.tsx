@@ -30,27 +30,27 @@ const INK = { yes: "text-spruce", no: "text-vermilion", too_close: "text-ochre",
 
 /** What is known so far, in the words of the question, at the foot of each of its steps. */
 export function TowBar({ onAnswer }: { onAnswer: (() => void) | undefined }) {
-  const found = useCanTow();
+  const tow = useCanTow();
   const stale = useStale();
-  if (!found) return null;
+  if (!tow) return null;
   return (
     <Foot>
       <div className="no-print flex min-h-14 items-center gap-3 border-t border-ink bg-card px-4 py-2 lg:px-6">
         <span
           aria-live="polite"
           data-part="tow-bar"
-          data-answer={found.answer}
+          data-answer={tow.answer}
           className="min-w-0 flex-1 font-cond text-[1.0625rem] leading-tight font-semibold"
         >
           {stale && <span className="block text-[0.8125rem] font-normal">{stale}</span>}
-          {found.answer !== "not_yet" && (
+          {tow.answer !== "not_yet" && (
             <span
-              className={`mr-2 inline-block px-1.5 ${stale ? "border border-dashed border-ink" : FLAG[found.answer]}`}
+              className={`mr-2 inline-block px-1.5 ${stale ? "border border-dashed border-ink" : FLAG[tow.answer]}`}
             >
-              {found.lead}
+              {tow.lead}
             </span>
           )}
-          {found.bar}
+          {tow.bar}
         </span>
         {onAnswer && (
           <button
@@ -68,26 +68,26 @@ export function TowBar({ onAnswer }: { onAnswer: (() => void) | undefined }) {
 
 /** The answer to the question: yes, no or too close, by how much, by which limit, what would change it. */
 export function TowAnswerPage() {
-  const found = useCanTow();
+  const tow = useCanTow();
   const { sheet, rig, evaluation } = useDesk();
   const link = "inline-flex min-h-12 items-center border border-ink px-4 font-cond text-[1.0625rem] font-semibold";
-  if (!found) return null;
+  if (!tow) return null;
   return (
     <>
-      <h1 className="mt-1 font-cond text-[1.75rem] leading-tight font-semibold" data-tow={found.answer}>
-        <span className={INK[found.answer]}>{found.lead}.</span> {found.sentence}
+      <h1 className="mt-1 font-cond text-[1.75rem] leading-tight font-semibold" data-tow={tow.answer}>
+        <span className={INK[tow.answer]}>{tow.lead}.</span> {tow.sentence}
       </h1>
-      {found.changes.length > 0 && (
+      {tow.changes.length > 0 && (
         <section aria-label="What would change it" className="mt-4 border-l-4 border-ink pl-3">
           <h2 className="font-cond text-[1.1875rem] font-semibold">What would change it</h2>
-          {found.changes.map((line) => (
+          {tow.changes.map((line) => (
             <p key={line} className="mt-1 text-[1rem] leading-snug">
               {line}
             </p>
           ))}
         </section>
       )}
-      {found.rows.length > 0 && <Rows found={found} unit={rig.units.mass} />}
+      {tow.rows.length > 0 && <Rows tow={tow} unit={rig.units.mass} />}
       <div className="mt-5 flex flex-wrap gap-3">
         <Link className={`${link} bg-ink text-paper`} to={`/rigs/${sheet.id}/match`}>
           Every limit, and other {evaluation.towing ? "shares" : "trailers"}
@@ -104,12 +104,12 @@ export function TowAnswerPage() {
   );
 }
 
-function Rows({ found, unit }: { found: TowAnswer; unit: string }) {
+function Rows({ tow, unit }: { tow: TowAnswer; unit: string }) {
   return (
     <section aria-label="Limit by limit" className="mt-4">
       <h2 className="border-b border-ink font-cond text-[1.1875rem] font-semibold">Limit by limit, in {unit}</h2>
       <ul>
-        {found.rows.slice(0, 6).map((row) => (
+        {tow.rows.slice(0, 6).map((row) => (
           <li
             key={row.check}
             className="flex items-baseline gap-2 border-b border-rule py-1 text-[1rem]"

@@ -5,33 +5,13 @@ Nothing else takes a check's id apart.
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 from noxel.core.mechanics import GROUPS
+from noxel.core.rig.parts import Limited
 
 AxleGroup = Literal["front", "rear", "trailer"]
-CheckId = Literal[
-    "vehicle.front_axle",
-    "vehicle.rear_axle",
-    "vehicle.gross",
-    "vehicle.tow_rating",
-    "combination.gross",
-    "trailer.gross",
-    "trailer.axles",
-    "hitch.trailer",
-    "hitch.tongue",
-    "tongue.share",
-    "vehicle.payload",
-    "trailer.cargo",
-    "tires.front",
-    "tires.rear",
-    "tires.trailer",
-    "wheels.front",
-    "wheels.rear",
-    "wheels.trailer",
-    "assembly.front",
-    "assembly.rear",
-    "assembly.trailer",
+SingleAxle = Literal[
     "trailer.axle_1",
     "trailer.axle_2",
     "trailer.axle_3",
@@ -42,6 +22,7 @@ CheckId = Literal[
     "trailer.axle_8",
     "trailer.axle_9",
 ]
+CheckId = Literal[Limited, SingleAxle, "tongue.share"]
 Part = Literal["load", "beyond_empty", "beyond_dry", "share", "tire", "wheel", "assembly", "axle"]
 Subject = Literal["vehicle", "trailer", "hitch", "combination", "tires"]
 
@@ -83,17 +64,7 @@ UNDER_LOAD: Mapping[AxleGroup, tuple[CheckId, CheckId, CheckId]] = {
 _PARTS: tuple[Part, ...] = ("tire", "wheel", "assembly")
 
 
-_SINGLE: tuple[CheckId, ...] = (
-    "trailer.axle_1",
-    "trailer.axle_2",
-    "trailer.axle_3",
-    "trailer.axle_4",
-    "trailer.axle_5",
-    "trailer.axle_6",
-    "trailer.axle_7",
-    "trailer.axle_8",
-    "trailer.axle_9",
-)
+_SINGLE: tuple[SingleAxle, ...] = get_args(SingleAxle)
 
 CHECKS: Mapping[CheckId, CheckSpec] = {
     "vehicle.front_axle": CheckSpec(

@@ -4,7 +4,7 @@ The names are those of the rig file. Every rating is optional; what is missing m
 unknown.
 """
 
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal, Self, get_args
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
@@ -18,7 +18,7 @@ Kind = Literal["conventional", "fifth_wheel", "gooseneck", "motorhome", "slide_i
 Mode = Literal["carrying", "distributing"]
 
 
-CHECKS = (
+Limited = Literal[
     "vehicle.front_axle",
     "vehicle.rear_axle",
     "vehicle.gross",
@@ -39,9 +39,9 @@ CHECKS = (
     "assembly.front",
     "assembly.rear",
     "assembly.trailer",
-)
-"""Every check that has a limit, but for the single axles ``trailer.axle_1``, ``trailer.axle_2`` …
-"""
+]
+"""Every check that has a limit, but for the single axles."""
+CHECKS: tuple[Limited, ...] = get_args(Limited)
 
 
 Area = Annotated[Number, Field(gt=0, le=2000)]
