@@ -15,7 +15,7 @@ from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 
 DESK, PHONE = (1280, 800), (390, 844)
-expect.set_options(timeout=10_000)
+expect.set_options(timeout=20_000)
 
 
 def at(page: Page, path: str) -> Locator:

@@ -170,7 +170,7 @@ class TheLog(OnStage):
             {"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()}
         )
         expect(page.locator("[data-part=long]")).to_be_visible()
-        expect(page.get_by_text("1 imported.")).to_be_visible()
+        expect(page.get_by_text("1 imported.")).to_be_visible(timeout=60_000)
         expect(page.locator("[data-part=long]")).to_have_count(0)
 
     def test_by_thumb(self) -> None:

@@ -242,7 +242,7 @@ class Taps(OnStage):
                             self.assertEqual(tapped.get_attribute("aria-expanded"), "true")
                             page.keyboard.press("Escape")
                             continue
-                        page.wait_for_function("window.clicked !== null", timeout=3000)
+                        page.wait_for_function("window.clicked !== null", timeout=10_000)
                         same = "each => window.clicked === each || each.contains(window.clicked)"
                         self.assertTrue(tapped.evaluate(same))
                 page.context.close()

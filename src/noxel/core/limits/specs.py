@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 from noxel.core.mechanics import GROUPS
-from noxel.core.rig.parts import Limited
+from noxel.core.rig import Limited
 
 AxleGroup = Literal["front", "rear", "trailer"]
 SingleAxle = Literal[
