@@ -6,7 +6,7 @@ STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/generated web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 NEEDED := $(addprefix $(STAMPS)/,node chromium office) # looked for first: what is missing is said before anything is built
 
-.PHONY: demo serve test test-quick hunt steady kept check types lock shots bench trust mutants share wheel page format clean
+.PHONY: demo serve test test-quick hunt steady kept check types lock shots bench photos trust mutants share wheel page format clean
 
 demo: $(STAMPS)/node $(STAMPS)/python $(STAMPS)/page ## serve the demo household
 	@$(VENV)/bin/noxel demo
@@ -54,6 +54,9 @@ shots: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## docs/screenshots, f
 
 bench: $(STAMPS)/python $(STAMPS)/page $(STAMPS)/chromium ## the measured limits
 	$(PY) -m tools.bench
+
+photos: $(STAMPS)/python $(STAMPS)/web ## photographs of labels and tickets, and how much of them is read
+	$(PY) -m tools.photos
 
 trust: $(STAMPS)/python ## tries to lose, break and hang it: a table of what came of it
 	$(PY) -m tools.trust

@@ -9,9 +9,9 @@ import random
 from collections.abc import Callable
 from typing import Any, get_args
 
-from noxel.core.plates.pasted import read_pasted
 from noxel.core.practice import LESSONS
 from noxel.core.quantities import Dimension, read_typed
+from noxel.core.reading import read_text
 from noxel.core.rig import RigFile, dump_rig
 from noxel.core.weigh import GRADUATIONS, Jotted, add_jotted
 from noxel.errors import InputError, RigFileError
@@ -127,7 +127,7 @@ def _pasted(rig: RigFile, number: int) -> Any:
     words = [chance.choice(_SAID) if chance.random() < 0.5 else _figure(chance) for _ in range(30)]
     text = " ".join(words)
     at = {"weigh_in": "weigh_ins[0]", "pass": "weigh_ins[0].passes[0]"}
-    return [text, [read_pasted(rig, text, part, at) for part in (None, "hitch", "vehicle")]]
+    return [text, [read_text(rig, text, part, at) for part in (None, "hitch", "vehicle")]]
 
 
 def _table(rig: RigFile, number: int) -> Any:

@@ -225,7 +225,7 @@ def _row(check: Check) -> tuple[str, ...]:
             f"expected: {ahead.outlook}",
         )
     limit = (
-        f"{check.low * 100:g}%–{check.high * 100:g}%"
+        f"{check.low * 100:g}–{check.high * 100:g} %"
         if check.low is not None and check.high is not None
         else _amount(check.limit, False)
     )

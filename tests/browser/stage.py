@@ -4,7 +4,7 @@ stay at home.
 
 import tempfile
 import unittest
-from contextlib import ExitStack
+from contextlib import ExitStack, suppress
 from pathlib import Path
 from typing import ClassVar
 
@@ -32,8 +32,12 @@ def unfolded(page: Page, path: str) -> Locator:
     """The same on a phone, where a label is folded: it is opened first."""
     field = at(page, path)
     expect(field).to_be_attached()
-    if not field.is_visible():
+    for _ in range(3):  # what is opened while the page still fills may be closed by the same tap
+        if field.is_visible():
+            break
         page.locator("section", has=field).locator("summary").first.click()
+        with suppress(AssertionError):
+            expect(field).to_be_visible(timeout=5_000)
     return field
 
 

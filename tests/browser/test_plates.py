@@ -77,7 +77,7 @@ class Labels(OnStage):
         expect(page.get_by_label("MAM", exact=True).first).to_be_visible()
         page.get_by_role("button", name="a noseweight of 5–7 %").click()
         expect(page.get_by_role("radio", name=re.compile("5–7 %"))).to_be_checked()
-        line = page.get_by_role("checkbox", name=re.compile("Jack and stabilisers up"))
+        line = page.get_by_role("checkbox", name=re.compile("Jockey wheel and corner steadies up"))
         line.click()
         expect(line).to_be_checked()
         page.reload()

@@ -655,6 +655,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Can Read
+         * @description Whether photographs can be read here.
+         */
+        get: operations["can_read_api_reads_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -1295,7 +1315,7 @@ export interface paths {
         put?: never;
         /**
          * Take Apart
-         * @description Take a pasted label or weigh message apart; the figures are kept by an ordinary change.
+         * @description Take a pasted label or ticket apart; the figures are kept by an ordinary change.
          */
         post: operations["take_apart_api_rigs__rig_id__pasted_post"];
         delete?: never;
@@ -1333,7 +1353,7 @@ export interface paths {
         };
         /**
          * Show Photo
-         * @description One photograph, as JPEG.
+         * @description One photograph, as JPEG; turned to the left by so many degrees.
          */
         get: operations["show_photo_api_rigs__rig_id__photos__photo__get"];
         /**
@@ -1348,6 +1368,26 @@ export interface paths {
          * @description Take a photograph away, for good.
          */
         delete: operations["drop_photo_api_rigs__rig_id__photos__photo__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig_id}/photos/{photo}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Photo
+         * @description Read a kept photograph; the figures are kept by an ordinary change.
+         */
+        post: operations["read_photo_api_rigs__rig_id__photos__photo__read_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1924,6 +1964,17 @@ export interface components {
             path?: string | null;
         };
         /**
+         * AskedOf
+         * @description What a text or a photograph is of (absent: by its words), and the pass that a ticket is for,
+         *     such as ``weigh_ins[0].passes[1]``.
+         */
+        AskedOf: {
+            /** Into */
+            into?: string | null;
+            /** Part */
+            part?: ("vehicle" | "trailer" | "hitch" | "pass") | null;
+        };
+        /**
          * Attitude
          * @description How the coupled trailer rides: nose up is positive. ``drop`` is how much lower the ball must
          *     come, minus higher.
@@ -2129,6 +2180,16 @@ export interface components {
             says: string[];
             /** Tape */
             tape: number | null;
+        };
+        /**
+         * CanRead
+         * @description Whether photographs can be read here, and what to do where not.
+         */
+        CanRead: {
+            /** How */
+            how: string;
+            /** Reads */
+            reads: boolean;
         };
         /**
          * CategoryTotal
@@ -2930,6 +2991,33 @@ export interface components {
             path: string;
             /** Problem */
             problem: string | null;
+        };
+        /**
+         * FigureOut
+         * @description A figure that was understood: where it belongs, what to type there, the words it came from,
+         *     what is there now, and why to look twice, where there is a reason. ``frame`` is where it stands
+         *     on the photograph, in shares of its width and height.
+         */
+        FigureOut: {
+            /** Doubt */
+            doubt: string | null;
+            /** Frame */
+            frame: [
+                number,
+                number
+            ][] | null;
+            /** Label */
+            label: string;
+            /** Now */
+            now: string | null;
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+            /** Unit Assumed */
+            unit_assumed: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * Finding
@@ -4520,41 +4608,8 @@ export interface components {
             scales: components["schemas"]["ScaleOffer"][];
         };
         /**
-         * PastedAnswer
-         * @description What the text seems to be of, and every figure in it.
-         */
-        PastedAnswer: {
-            /** Found */
-            found: components["schemas"]["PastedFigure"][];
-            /**
-             * Part
-             * @enum {string}
-             */
-            part: "vehicle" | "trailer" | "hitch" | "pass";
-        };
-        /**
-         * PastedFigure
-         * @description A figure that was understood: where it belongs, what to type there, the words it came from,
-         *     and what is there now.
-         */
-        PastedFigure: {
-            /** Label */
-            label: string;
-            /** Now */
-            now: string | null;
-            /** Path */
-            path: string;
-            /** Text */
-            text: string;
-            /** Unit Assumed */
-            unit_assumed: boolean;
-            /** Words */
-            words: string;
-        };
-        /**
          * PastedText
-         * @description A text, what it is of (absent: by its words), and the pass that a weigh message is for, such
-         *     as ``weigh_ins[0].passes[1]``.
+         * @description A text to be taken apart.
          */
         PastedText: {
             /** Into */
@@ -5551,6 +5606,37 @@ export interface components {
             written: components["schemas"]["TableAsWritten"];
         };
         /**
+         * TakenApart
+         * @description What it seems to be of, and every figure in it. ``before`` are the changes that must come
+         *     first, ``unit`` is that of figures without one; ``turned`` is by how many degrees to the left the photograph is to be shown.
+         */
+        TakenApart: {
+            /**
+             * Before
+             * @default []
+             */
+            before?: {
+                [key: string]: unknown;
+            }[];
+            /** Found */
+            found: components["schemas"]["FigureOut"][];
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "vehicle" | "trailer" | "hitch" | "pass";
+            /**
+             * Turned
+             * @default 0
+             */
+            turned?: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "lb" | "kg";
+        };
+        /**
          * Tank
          * @description A tank: what is in it, how much it holds, where it is, and how full it is in each phase of a
          *     trip.
@@ -6259,7 +6345,8 @@ export interface components {
          * @description One step of the visit.
          *
          *     ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform,
-         *     in order; ``config`` and ``spring_bars`` say which pass a ``ticket`` is of.
+         *     in order; ``config`` and ``spring_bars`` say which pass a ``ticket`` is of. ``stop`` is what may
+         *     be done on the spot when something is over.
          */
         VisitStep: {
             /**
@@ -6301,6 +6388,11 @@ export interface components {
             settles?: string | null;
             /** Spring Bars */
             spring_bars?: ("engaged" | "slack" | "none") | null;
+            /**
+             * Stop
+             * @default []
+             */
+            stop?: string[];
             /** Title */
             title: string;
             /**
@@ -7727,6 +7819,35 @@ export interface operations {
             };
         };
     };
+    can_read_api_reads_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CanRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     list_rigs_api_rigs_get: {
         parameters: {
             query?: {
@@ -8980,7 +9101,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PastedAnswer"];
+                    "application/json": components["schemas"]["TakenApart"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9029,6 +9150,7 @@ export interface operations {
         parameters: {
             query?: {
                 small?: boolean;
+                turned?: number;
             };
             header?: never;
             path: {
@@ -9116,6 +9238,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_photo_api_rigs__rig_id__photos__photo__read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig_id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedOf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenApart"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -26,11 +26,11 @@ from noxel.api.live import router as live_router
 from noxel.api.log import router as log_router
 from noxel.api.match import router as match_router
 from noxel.api.papers import router as papers_router
-from noxel.api.pasted import router as pasted_router
 from noxel.api.photos import router as photos_router
 from noxel.api.practice import router as practice_router
 from noxel.api.progress import Works
 from noxel.api.progress import router as progress_router
+from noxel.api.reading import router as reading_router
 from noxel.api.rigs import Health
 from noxel.api.rigs import router as rigs_router
 from noxel.api.share import router as share_router
@@ -38,6 +38,7 @@ from noxel.api.sharing import Sharing
 from noxel.api.tickets import router as tickets_router
 from noxel.api.visits import router as visits_router
 from noxel.api.words import router as words_router
+from noxel.reader import Reader
 from noxel.store.database import Database
 from noxel.store.garage import Garage
 from noxel.store.guides import Guides
@@ -60,12 +61,12 @@ _ROUTERS = (
     garage_router,
     words_router,
     events_router,
-    pasted_router,
     live_router,
     progress_router,
     share_router,
     visits_router,
     photos_router,
+    reading_router,
     practice_router,
     guides_router,
 )
@@ -96,7 +97,7 @@ def create_app(
     sharing : Sharing or None
         The door for other devices, where there is one; it is started if it was opened already.
     """
-    live, hub = Live(), Hub(database)
+    live, hub, reader = Live(), Hub(database), Reader()
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
@@ -107,6 +108,7 @@ def create_app(
         if sharing is not None:
             sharing.stop()
         live.disconnect()
+        reader.close()
 
     app = FastAPI(
         lifespan=lifespan,
@@ -125,7 +127,7 @@ def create_app(
         Photos(database),
         Practice(database),
     )
-    app.state.live, app.state.hub = live, hub
+    app.state.live, app.state.hub, app.state.reader = live, hub, reader
     app.state.guides = Guides(database)
     app.state.works, app.state.sharing = Works(), sharing
     problems.install(app)

@@ -108,11 +108,20 @@ async def add_photo(
 
 
 @router.get("/rigs/{rig_id}/photos/{photo}", response_class=Response)
-def show_photo(rig_id: Id, photo: PhotoId, photos: ThePhotos, small: bool = False) -> Response:
-    """One photograph, as JPEG."""
-    return Response(
-        photos.picture(rig_id, photo, small=small), media_type="image/jpeg", headers=_KEPT
-    )
+def show_photo(
+    rig_id: Id,
+    photo: PhotoId,
+    photos: ThePhotos,
+    small: bool = False,
+    turned: Annotated[int, Query(ge=0, le=270, multiple_of=90)] = 0,
+) -> Response:
+    """One photograph, as JPEG; turned to the left by so many degrees."""
+    picture = photos.picture(rig_id, photo, small=small)
+    if turned:
+        from noxel.formats.photos import turned_left
+
+        picture = turned_left(picture, turned)
+    return Response(picture, media_type="image/jpeg", headers=_KEPT)
 
 
 @router.delete("/rigs/{rig_id}/photos/{photo}")

@@ -100,7 +100,7 @@ def _expected_row(check: Check, ahead: ExpectedCheck) -> PaperRow:
     if check.low is not None:
         pm, limit = (
             f"{ahead.plus_minus * 100:.1f}",
-            f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%",
+            f"{check.low * 100:g}–{(check.high or 0) * 100:g} %",
         )
         return PaperRow(
             (check.label, f"({ahead.actual * 100:.1f} %)", pm, limit, "", said, ""), loud
@@ -136,7 +136,7 @@ def _row(check: Check) -> PaperRow:
                 check.label,
                 actual,
                 pm,
-                f"{check.low * 100:g}%–{(check.high or 0) * 100:g}%",
+                f"{check.low * 100:g}–{(check.high or 0) * 100:g} %",
                 "",
                 STATUS[check.status],
                 "",

@@ -71,6 +71,17 @@ def read_photo(data: bytes) -> Photo:
     return Photo(picture, _jpeg(small, 75), upright.width, upright.height)
 
 
+def turned_left(picture: bytes, degrees: int) -> bytes:
+    """A kept photograph, turned by 90, 180 or 270 degrees; one that was taken on its side."""
+    turns = {
+        90: Image.Transpose.ROTATE_90,
+        180: Image.Transpose.ROTATE_180,
+        270: Image.Transpose.ROTATE_270,
+    }
+    with Image.open(io.BytesIO(picture), formats=("JPEG",)) as opened:
+        return _jpeg(opened.convert("RGB").transpose(turns[degrees]), 85)
+
+
 def _within(picture: Image.Image) -> bytes:
     """As JPEG, no larger than is kept: less fine first, then smaller."""
     for quality in (85, 75, 60):

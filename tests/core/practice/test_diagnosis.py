@@ -39,24 +39,26 @@ class Answers(unittest.TestCase):
     def test_right_to_within_the_rounding_close_to_within_four_times_it(self) -> None:
         self.assertEqual(self.found("6,320", "6,280", "2857.6 kg"), ["right"] * 3)
         self.assertEqual(self.found("6,321", "6,380", "6,220"), ["close"] * 3)
-        self.assertEqual(self.found("6,381", "6,219"), ["unexplained"] * 2)
+        # and close to within 2 %, which is a slip in the sum and no other sum
+        self.assertEqual(self.found("6,425", "6,175"), ["close"] * 2)
+        self.assertEqual(self.found("6,430", "6,170"), ["unexplained"] * 2)
         # what is asked to the pound is right to six tenths of one
         exact = replace(ASKED, give=0.0)
         self.assertEqual(
             self.found("6,300.6", "6,300.7", "6,302.4", "6,302.5", asked=exact),
-            ["right", "close", "close", "unexplained"],
+            ["right", "close", "close", "close"],
         )
 
     def test_sums_and_differences_of_what_is_on_the_papers(self) -> None:
         for text, made in (
             ("3,020", "front axle, hitched"),
             ("7060", "front axle, hitched + rear axle, hitched"),
-            ("1020", "rear axle, hitched − front axle, hitched"),
+            ("220", "front axle, alone − front axle, hitched"),
         ):
             says = f"Your figure is {made}. That answers another question."
             self.assertEqual(self.said(text), ("made_of", says))
-        # 4,040 − 3,020 − 3,240 + 7,300 takes four figures: not looked for
-        self.assertEqual(self.found("5,080"), ["unexplained"])
+        # nobody takes one axle off another of the same ticket, and the rating is on no paper here
+        self.assertEqual(self.found("1,020", "7,300", "3,290"), ["unexplained"] * 3)
 
     def test_digits(self) -> None:
         self.assertEqual(self.said("6,030"), ("slip", "transposed"))

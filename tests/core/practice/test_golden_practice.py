@@ -81,8 +81,9 @@ def _tried(yard: Yard, act: str) -> tuple[Yard, str]:
 
 
 WAY = (
-    *("wait", "on", "off", "on", "ask", "wait", "uncouple", "off", "slack", "on", "ask", "wait"),
-    *("off", "engage", "out:1", "in:1", "chock", "uncouple", "slack", "uncouple"),
+    *("wait", "on", "off", "on", "ask", "wait", "uncouple", "off", "slack", "chock", "slack"),
+    *("unchock", "on", "ask", "wait", "off", "engage", "chock", "engage", "out:1", "in:1"),
+    *("uncouple", "slack", "uncouple"),
     *("tongue:scale", "tongue:mount", "tongue:mount", "tongue:beam", "tongue:lever", "ball:5"),
     *("on", "ask", "wait", "off", "couple", "engage", "unchock", "go", "on"),
 )

@@ -38,6 +38,7 @@ from tests import some
 
 KINDS: tuple[RigKind, ...] = ("bars", "plain", "torsion", "pin", "caravan", "motorhome")
 WEIGH = ("on", "ask", "wait", "off")
+SLACKEN = ("chock", "slack", "unchock")
 
 
 def after_acts(yard: Yard, *acts: str) -> Yard:
@@ -81,11 +82,13 @@ class Acts(unittest.TestCase):
         yard = begin(Run(seed="4c19"))
         self.refused(yard, "uncouple", "Chocks are not set")
         self.refused(do_act(yard, "chock"), "uncouple", "under tension; they can strike")
-        self.refused(do_act(yard, "slack"), "go", "slack bars")
+        self.refused(yard, "slack", "Chocks first")
+        self.refused(after_acts(yard, *SLACKEN), "go", "slack bars")
+        self.refused(after_acts(yard, *SLACKEN), "engage", "Chocks first")
         on = after_acts(yard, "on", "ask")
         self.refused(on, "off", "has not been taken")
         self.refused(on, "out:1", "Do not walk about")
-        apart = after_acts(yard, "slack", "chock", "uncouple")
+        apart = after_acts(yard, "chock", "slack", "uncouple")
         self.refused(apart, "unchock", "would roll")
         self.refused(apart, "move:3:100", "tip on its jack")
         self.refused(apart, "go", "stay behind")
@@ -96,6 +99,11 @@ class Acts(unittest.TestCase):
             "tongue:beam",
             "crushed",
         )
+        self.refused(
+            after_acts(begin(Run(kind="pin", seed="1")), "chock", "uncouple"),
+            "tongue:scale",
+            "such a scale is made for",
+        )
         self.refused(do_act(yard, "chock"), "on", "chocks are still")
         self.refused(do_act(yard, "out:1"), "go", "not in yet")
         for act in (
@@ -104,6 +112,7 @@ class Acts(unittest.TestCase):
             "out:99",
             "tank:7:10",
             "tank:0:400",
+            "tank:1:100",
             "tongue:guess",
             "drop:0",
             "ball:99",
@@ -111,9 +120,9 @@ class Acts(unittest.TestCase):
         ):
             with self.assertRaises(InputError, msg=act):
                 do_act(
-                    after_acts(yard, "slack", "chock", "uncouple")
+                    after_acts(yard, "chock", "slack", "uncouple")
                     if act.startswith("ball")
-                    else do_act(yard, "slack"),
+                    else yard,
                     act,
                 )
 
@@ -126,14 +135,14 @@ class Acts(unittest.TestCase):
             own,
         ):
             self.assertEqual(read_run(str(run)), run)
-        yard = after_acts(begin(Run(seed="z")), *WEIGH, "slack", "chock", "uncouple", *WEIGH)
+        yard = after_acts(begin(Run(seed="z")), *WEIGH, "chock", "slack", "uncouple", *WEIGH)
         again = play(read_run(str(yard.run)))
         self.assertEqual(
             (again.tickets, again.minutes, again.spent), (yard.tickets, yard.minutes, 19)
         )
         self.assertEqual(
             yard.minutes,
-            sum(ACTS[act].minutes for act in (*WEIGH, "slack", "chock", "uncouple", *WEIGH)),
+            sum(ACTS[act].minutes for act in (*WEIGH, "chock", "slack", "uncouple", *WEIGH)),
         )
 
     def test_whatever_is_done_the_run_plays_to_the_same_yard(self) -> None:
@@ -235,9 +244,9 @@ class TheScale(unittest.TestCase):
             acts = [
                 *WEIGH,
                 *(
-                    ("slack", *WEIGH)
+                    (*SLACKEN, *WEIGH)
                     if kind == "bars" and number % 4
-                    else ("slack",)
+                    else SLACKEN
                     if kind == "bars"
                     else ()
                 ),
@@ -275,7 +284,7 @@ def perfect(yard: Yard) -> tuple[Yard, dict[str, Word]]:
 
     yard = taken(yard)
     if yard.rig.hitch.weight_distribution:
-        yard = taken(do_act(yard, "slack"))
+        yard = taken(after_acts(yard, *SLACKEN))
     yard = after_acts(yard, "chock", "uncouple")
     for index, load in enumerate(yard.rig.loads):
         if not load.aboard and load.category == "people":
@@ -330,8 +339,8 @@ class Challenges(unittest.TestCase):
             yard = after_acts(
                 yard,
                 *WEIGH,
-                *(("slack",) if yard.rig.hitch.weight_distribution else ()),
                 "chock",
+                *(("slack",) if yard.rig.hitch.weight_distribution else ()),
                 "uncouple",
                 *WEIGH,
             )

@@ -59,7 +59,8 @@ export type Equipment = Schemas["EquipmentOut"];
 export type EquipmentKind = Equipment["kind"];
 export type TireAnswer = Schemas["TireAnswer"];
 export type ReadinessItem = Schemas["ReadinessItem"];
-export type PastedAnswer = Schemas["PastedAnswer"];
+export type TakenApart = Schemas["TakenApart"];
+export type ReadFigure = Schemas["FigureOut"];
 export type JottedTicket = Schemas["JottedTicket"];
 export type VisitState = Schemas["VisitState"];
 export type VisitStep = Schemas["VisitStep"];
@@ -93,6 +94,9 @@ export const api = {
     got(server.POST("/api/rigs", { body: { name, kind, mass, terms, alone } })),
   takeApart: (id: string, body: Schemas["PastedText"]) =>
     got(server.POST("/api/rigs/{rig_id}/pasted", { params: of(id), body })),
+  reads: () => got(server.GET("/api/reads")),
+  readPhoto: (id: string, photo: string, body: Schemas["AskedOf"]) =>
+    got(server.POST("/api/rigs/{rig_id}/photos/{photo}/read", { params: { path: { rig_id: id, photo } }, body })),
   example: () => got(server.GET("/api/example", {})),
   addExamples: () => got(server.POST("/api/examples")),
   dropExamples: () => got(server.DELETE("/api/examples")),

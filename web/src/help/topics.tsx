@@ -165,6 +165,25 @@ export const CONSEQUENCES: readonly Topic[] = [
     ],
   },
   {
+    title: "When it sways",
+    says: [
+      "Hold the wheel still and ease off the gas. With a brake controller, work the trailer's brakes by hand. Do not steer against it, do not brake hard, do not speed up.",
+      "Stop when it is slow. Before you go on, find out why: too little on the tongue, load behind the axles, too fast, tires, wind.",
+    ],
+  },
+  {
+    title: "Why weight needs distance",
+    says: [
+      "Brakes turn motion into heat. A quarter more weight at the same speed is a quarter more heat, and a longer way to a stop. Tires heat up with load, with speed and with every psi or kPa that is missing.",
+    ],
+  },
+  {
+    title: "The first time at a public scale",
+    says: [
+      "Drivers of all sorts weigh there; nobody minds a beginner. Say at the desk that it is your first time. If you did not understand the voice, press the button and ask again. If you stand wrong, drive round and come again.",
+    ],
+  },
+  {
     title: "In the yard",
     says: [
       "Chock the wheels before uncoupling. Never crawl under a trailer on its jack. Stay clear of the hitch, of a loaded lever and of spring bars: they can strike. Do not tow with slack bars beyond the scale yard where the maker requires them.",

@@ -25,7 +25,7 @@ export function HitchPlates() {
   const ball = rig.kind !== "fifth_wheel" && rig.kind !== "gooseneck";
   return (
     <>
-      <Plate photos="hitch" title="The hitch as a whole" sign={ball ? "receiver" : "plate"}>
+      <Plate photos="hitch" reads="hitch" title="The hitch as a whole" sign={ball ? "receiver" : "plate"}>
         <Field path="hitch.name" label="What you call it" mode="text" />
         {ball && (
           <ChoiceLine label="Spring bars" term="spring_bars">

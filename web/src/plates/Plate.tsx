@@ -23,6 +23,8 @@ interface PlateProps {
   part?: string;
   /** What its photographs are kept under, where it is something to photograph. */
   photos?: string;
+  /** The part of the rig that its label is of, where its figures can be read off a photograph. */
+  reads?: "vehicle" | "trailer" | "hitch";
 }
 
 /** One label as found on the rig: its name on a dark strip, a picture of where it sits, its lines. */
@@ -128,7 +130,9 @@ function Lines(props: PlateProps & { shown: boolean }) {
       {props.shown && props.sign && <LabelPicture sign={props.sign} />}
       {props.where && <p className="pt-1 text-[0.8125rem] leading-snug text-soft">{props.where}</p>}
       {props.children}
-      {props.photos && <Photos about={props.photos} label={props.title} />}
+      {props.photos && (
+        <Photos about={props.photos} label={props.title} {...(props.reads ? { reads: { part: props.reads } } : {})} />
+      )}
     </div>
   );
 }

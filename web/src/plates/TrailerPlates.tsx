@@ -21,7 +21,13 @@ export function TrailerPlates() {
   const small = "font-cond text-[0.875rem] underline underline-offset-2";
   return (
     <>
-      <Plate photos="trailer label" title="Trailer label" where="Outside, front left side." sign="trailer">
+      <Plate
+        photos="trailer label"
+        reads="trailer"
+        title="Trailer label"
+        where="Outside, front left side."
+        sign="trailer"
+      >
         <Field path="trailer.name" label="What you call it" mode="text" />
         <Field
           path="trailer.ratings.gvwr"

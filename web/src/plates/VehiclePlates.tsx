@@ -35,6 +35,7 @@ export function VehiclePlates() {
     <>
       <Plate
         photos="certification label"
+        reads="vehicle"
         title="Certification label"
         where="On the driver's door frame."
         sign="certification"
@@ -61,6 +62,7 @@ export function VehiclePlates() {
       </Plate>
       <Plate
         photos="placard"
+        reads="vehicle"
         title="Tire and loading placard"
         where="Beside it: “occupants and cargo should never exceed …”."
         sign="placard"
@@ -69,6 +71,7 @@ export function VehiclePlates() {
       </Plate>
       <Plate
         photos="add-on label"
+        reads="vehicle"
         title="Add-on payload label"
         where="A second sticker near the placard, where options were fitted after it was built. Many vehicles have none."
         sign="addon"

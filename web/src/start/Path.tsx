@@ -7,6 +7,7 @@ import { LabelPicture, type Sign } from "../plates/LabelPicture";
 import { Button } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { PasteText } from "../ui/Paste";
+import { ReadPhoto } from "../ui/ReadPhoto";
 import { useTerms } from "../ui/useTerms";
 import { VerdictBar } from "../ui/VerdictBar";
 import { StartWeighIn } from "../weigh/StartWeighIn";
@@ -204,6 +205,7 @@ export function Path() {
           {step.fields.map(({ path, label, term, hint }) => (
             <Field key={path} path={path} label={label ?? t(term ?? "")} hint={hint} unit={unit} term={term} />
           ))}
+          {step.fields.length > 0 && <ReadLabel fields={step.fields} />}
           {step.fields.length > 0 && <PasteText />}
           {step.more === "hitch" && <HitchLabels />}
           {step.more === "shape" && <TicketShape />}
@@ -337,4 +339,19 @@ function Passes() {
     );
   }
   return <StartWeighIn onStarted={() => setStarted(true)} />;
+}
+
+/** The label that a step asks for, read off a photograph instead of typed. */
+function ReadLabel({ fields }: { fields: readonly { path: string }[] }) {
+  const first = fields[0]?.path ?? "";
+  const part = first.startsWith("trailer") ? "trailer" : first.startsWith("hitch") ? "hitch" : "vehicle";
+  const about =
+    part === "trailer"
+      ? "trailer label"
+      : part === "hitch"
+        ? "hitch"
+        : fields.some(({ path }) => path.endsWith("payload"))
+          ? "placard"
+          : "certification label";
+  return <ReadPhoto big about={about} label="This label" reads={{ part }} className="mt-2" />;
 }

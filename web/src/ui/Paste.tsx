@@ -1,32 +1,23 @@
 import { useId, useState } from "react";
-import { api, type PastedAnswer } from "../api/client";
+import { api, type TakenApart } from "../api/client";
 import { useDesk } from "../api/useSheet";
-import { Button, Choice } from "./controls";
+import { Button } from "./controls";
 import { Slip } from "./Dialog";
+import { ReadList, useTake } from "./ReadList";
 
-const PARTS = [
-  ["vehicle", "vehicle"],
-  ["trailer", "trailer"],
-  ["hitch", "hitch"],
-] as const;
-
-/** Text of a label or a weigh message, as phones read it off photographs: taken apart, looked at, kept. */
+/** Text of a label or a weigh message: taken apart, looked at, kept. */
 export function PasteText({ into, className = "" }: { into?: string; className?: string }) {
-  const { sheet, rig, change, named } = useDesk();
+  const { sheet } = useDesk();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const [answer, setAnswer] = useState<PastedAnswer | null>(null);
-  /** Where each figure goes, by identity: from another window a list may have changed by the time it is kept. */
-  const [places, setPlaces] = useState<Record<string, string>>({});
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [answer, setAnswer] = useState<TakenApart | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const take = useTake(into);
   const id = useId();
-  const ask = (part: PastedAnswer["part"] | null) =>
+  const ask = (part: TakenApart["part"] | null) =>
     api.takeApart(sheet.id, { text, part, into: into ?? null }).then(
       (found) => {
         setAnswer(found);
-        setPlaces(Object.fromEntries(found.found.map(({ path }) => [path, named(path)])));
-        setLeft(new Set());
         setProblem(null);
       },
       (error: Error) => setProblem(error.message),
@@ -35,19 +26,6 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
     setOpen(false);
     setText("");
     setAnswer(null);
-  };
-  const wanted = answer?.found.filter((each) => !left.has(each.path)) ?? [];
-  const keep = () => {
-    change(
-      wanted.map((each) => ({
-        path: places[each.path] ?? each.path,
-        op: "type",
-        text: each.text,
-        ...(answer?.part === "pass" ? {} : { source: "plate" }),
-      })),
-      into ? "a pasted weigh message" : "a pasted label",
-    );
-    close();
   };
   return (
     <>
@@ -62,7 +40,7 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
         open={open}
         onOpenChange={(now) => (now ? setOpen(true) : close())}
         title={into ? "Paste a weigh message" : "Paste a label's text"}
-        lead="Most phones read text off a photograph: hold on it, choose all, copy. What is understood is shown first."
+        lead="From a message, or from what your phone reads off a picture. What is understood is shown first."
       >
         <label htmlFor={id} className="block text-[0.9375rem]">
           The text
@@ -89,56 +67,16 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
           </Button>
         )}
         {answer && (
-          <div className="mt-3">
-            {answer.part !== "pass" && (
-              <p className="mb-2 flex flex-wrap items-center gap-2 text-[0.9375rem]">
-                It is a label of the
-                <Choice
-                  label="What the label is of"
-                  value={answer.part}
-                  options={PARTS}
-                  onChange={(part) => void ask(part)}
-                />
-              </p>
-            )}
-            {answer.found.length === 0 && (
-              <p className="text-[1rem] leading-snug">
-                Nothing in it was understood. Is all of the label in it, with its words (GVWR, GAWR, “should never
-                exceed”)?
-              </p>
-            )}
-            <ul>
-              {answer.found.map((each) => (
-                <li key={each.path} className="border-b border-rule">
-                  <label className="flex items-start gap-3 py-2" data-pasted={each.path}>
-                    <input
-                      type="checkbox"
-                      className="mt-1 h-5 w-5 shrink-0 accent-[var(--ink)]"
-                      checked={!left.has(each.path)}
-                      onChange={() => {
-                        const next = new Set(left);
-                        if (!next.delete(each.path)) next.add(each.path);
-                        setLeft(next);
-                      }}
-                    />
-                    <span className="min-w-0 flex-1 leading-tight">
-                      <span className="text-[1rem]">{each.label}</span>
-                      <span className="block text-[0.8125rem] text-soft">
-                        “{each.words}”{each.unit_assumed && `; no unit is named: taken as ${rig.units.mass}`}
-                        {each.now !== null && `; now ${each.now}`}
-                      </span>
-                    </span>
-                    <span className="shrink-0 font-cond text-[1.25rem] font-semibold">{each.text}</span>
-                  </label>
-                </li>
-              ))}
-            </ul>
-            {answer.found.length > 0 && (
-              <Button strong className="mt-3 min-h-12" disabled={wanted.length === 0} onClick={keep}>
-                Keep {wanted.length === 1 ? "this figure" : `these ${wanted.length} figures`}
-              </Button>
-            )}
-          </div>
+          <ReadList
+            key={answer.part}
+            answer={answer}
+            onPart={(part) => void ask(part)}
+            onTake={(figures) => {
+              take(answer, figures, into ? "a pasted weigh message" : "a pasted label");
+              close();
+            }}
+            nothing="Nothing in it was understood. Is all of the label in it, with its words (GVWR, GAWR, “should never exceed”)?"
+          />
         )}
       </Slip>
     </>

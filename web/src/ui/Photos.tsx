@@ -7,6 +7,7 @@ import { useVisitor } from "../api/visitor";
 import { when } from "../format";
 import { Button } from "./controls";
 import { Slip } from "./Dialog";
+import { Reading, ReadPhoto, type Reads } from "./ReadPhoto";
 
 /** Photographs of one thing, such as a label: small beside it, large on a tap; taken or chosen here. */
 export function Photos(props: {
@@ -17,8 +18,10 @@ export function Photos(props: {
   big?: boolean;
   /** Whether the link says what of, where no title stands above it. */
   named?: boolean;
+  /** What its figures are read for, where there are any to read. */
+  reads?: Reads;
 }) {
-  const { about, label, weighIn, visit, big = false, named = false } = props;
+  const { about, label, weighIn, visit, big = false, named = false, reads } = props;
   const { sheet } = useDesk();
   const { viewing } = useVisitor();
   const queries = useQueryClient();
@@ -29,6 +32,7 @@ export function Photos(props: {
   );
   const [open, setOpen] = useState<Photo | null>(null);
   const [asked, setAsked] = useState(false);
+  const [reading, setReading] = useState(false);
   const mine = (all.data ?? []).filter((each) => each.about === about && (each.weigh_in ?? undefined) === weighIn);
   const take = (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0];
@@ -42,6 +46,10 @@ export function Photos(props: {
       file,
     } as const;
     void queue.add(sheet.id, `photograph of ${label.toLowerCase()}`, photo);
+  };
+  const close = () => {
+    setOpen(null);
+    setReading(false);
   };
   const drop = async (photo: Photo) => {
     queries.setQueryData(key, await api.dropPhoto(sheet.id, photo.id));
@@ -66,6 +74,7 @@ export function Photos(props: {
           />
         </button>
       ))}
+      {reads && <ReadPhoto about={about} label={label} reads={reads} weighIn={weighIn} visit={visit} big={big} />}
       {!viewing && (
         <label
           className={`inline-flex cursor-pointer items-center gap-2 font-cond font-semibold has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center border border-ink text-[1.1875rem]" : "min-h-11 text-[1rem] underline underline-offset-2"}`}
@@ -77,8 +86,9 @@ export function Photos(props: {
         </label>
       )}
       {waiting.length > 0 && <span className="text-[0.875rem] text-soft">{waiting.length} on its way</span>}
-      <Slip open={open !== null} onOpenChange={() => setOpen(null)} title={label} wide quiet>
-        {open && (
+      <Slip open={open !== null} onOpenChange={close} title={label} wide quiet>
+        {open && reading && reads && <Reading photo={open.id} label={label} reads={reads} onClose={close} />}
+        {open && !reading && (
           <>
             <img
               src={api.photoAt(sheet.id, open.id, false)}
@@ -89,6 +99,11 @@ export function Photos(props: {
             />
             <div className="mt-2 flex flex-wrap items-center justify-between gap-3 text-[0.9375rem] text-soft">
               Added {when(open.added_at)}
+              {!viewing && reads && (
+                <Button strong onClick={() => setReading(true)}>
+                  Read its figures
+                </Button>
+              )}
               {!viewing && (
                 <Button onClick={() => (asked ? void drop(open) : setAsked(true))}>
                   {asked ? "Take it away for good" : "Take it away"}

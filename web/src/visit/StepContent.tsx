@@ -2,7 +2,6 @@ import { Link } from "react-router";
 import type { VisitState, VisitStep } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { useStale } from "../ui/Offline";
-import { Photos } from "../ui/Photos";
 import { passKinds } from "../weigh/AddPass";
 import { Jot } from "../weigh/Jot";
 import { visitOf } from "../weigh/visit";
@@ -37,27 +36,23 @@ export function Content(props: {
           <Jot
             kind={kind?.[0]}
             scale={state.scale ?? "truck_scale"}
+            photo={{
+              label: step.kind === "tongue" ? "What it read" : "The ticket",
+              visit: visitOf(sheet.id),
+              weighIn: step.first ? undefined : (rig.weigh_ins?.at(-1)?.id ?? undefined),
+            }}
             fee={(step.first ? state.first_price : state.again_price) ?? ""}
             onKept={() => {
               if (step.first && step.kind === "ticket") keep({ ticket_at: Date.now() });
               next();
             }}
           />
-          <div className="mt-2">
-            <Photos
-              big
-              about="ticket"
-              label={step.kind === "tongue" ? "What it read" : "The ticket"}
-              visit={visitOf(sheet.id)}
-              weighIn={step.first ? undefined : (rig.weigh_ins?.at(-1)?.id ?? undefined)}
-            />
-          </div>
         </div>
       );
     }
     case "answer":
     case "verdict":
-      return <Says />;
+      return <Says stop={step.stop ?? []} />;
   }
 }
 
@@ -116,8 +111,8 @@ function Asked({ step }: { step: VisitStep }) {
   );
 }
 
-/** The verdict so far in the biggest type, and what is still open. */
-function Says() {
+/** The verdict so far in the biggest type, what is still open, and after a stop what can be done here. */
+function Says({ stop }: { stop: readonly string[] }) {
   const { sheet, evaluation } = useDesk();
   const stale = useStale();
   const { lead, sentence, rest } = evaluation.headline;
@@ -140,6 +135,22 @@ function Says() {
             {each.message}
           </p>
         ))}
+      {evaluation.verdict === "stop" && stop.length > 0 && (
+        <section aria-label="What you can do here" className="mt-4 border-t border-ink pt-2">
+          <h2 className="font-cond text-[1.375rem] leading-tight font-semibold">What you can do here</h2>
+          <ol className="mt-1 list-decimal space-y-1.5 pl-6 text-[1.125rem] leading-snug">
+            {stop.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+          <Link
+            className="mt-2 flex min-h-12 items-center justify-center bg-ink px-4 font-cond text-[1.1875rem] font-semibold text-paper"
+            to={`/rigs/${sheet.id}/adjust`}
+          >
+            How to fix it
+          </Link>
+        </section>
+      )}
       <p className="mt-4 flex flex-wrap gap-x-6 text-[1.0625rem]">
         <Link className="flex min-h-11 items-center underline underline-offset-2" to={`/rigs/${sheet.id}/weigh`}>
           Look at the tickets

@@ -1,10 +1,11 @@
 import { useId, useState } from "react";
-import type { JottedTicket, MassUnit, Pass } from "../api/client";
+import type { JottedTicket, MassUnit, Pass, ReadFigure } from "../api/client";
 import { queue } from "../api/queue";
 import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { Button, Choice, Picks } from "../ui/controls";
 import { enterMovesOn } from "../ui/Field";
+import { Photos } from "../ui/Photos";
 import { passKinds } from "./AddPass";
 import { keepText } from "./kept";
 import { namesFor, wordsFor } from "./readings";
@@ -26,9 +27,11 @@ export function Jot(props: {
   scale?: JottedTicket["scale"];
   /** What it usually costs, until something else is typed. */
   fee?: string;
+  /** Where its photograph belongs: it can be taken here, and read. */
+  photo?: { label: string; visit: string; weighIn: string | undefined };
   onKept?: () => void;
 }) {
-  const { kind: first, scale = "truck_scale", fee = "", onKept } = props;
+  const { kind: first, scale = "truck_scale", fee = "", photo, onKept } = props;
   const { rig, sheet, evaluation } = useDesk();
   const { viewing } = useVisitor();
   const kinds = passKinds(evaluation, rig.hitch?.weight_distribution ?? false);
@@ -55,6 +58,14 @@ export function Jot(props: {
   const type = (name: string, text: string) => store({ ...draft, texts: { ...draft.texts, [name]: text } });
   const textOf = (name: string) => draft.texts[name] ?? (name === "fee" ? fee : "");
   const read = names.filter((name) => draft.texts[name]?.trim());
+  /** Figures read off its photograph: as if typed here. */
+  const fill = (figures: readonly ReadFigure[]) => {
+    const read = figures.map((each) => [each.path.split(".").at(-1) ?? "", each.text] as const);
+    const units = new Set(read.map(([, text]) => text.match(/(lb|kg)$/)?.[1]).filter(Boolean));
+    const unit = units.size === 1 ? ([...units][0] as MassUnit) : draft.unit;
+    const bare = read.map(([name, text]) => [name, text.replace(/\s*(lb|kg)$/, "")] as const);
+    store({ ...draft, unit, texts: { ...draft.texts, ...Object.fromEntries(bare) } });
+  };
   const keep = async () => {
     const readings = Object.fromEntries(read.map((name) => [name, draft.texts[name] ?? ""]));
     const now = new Date();
@@ -101,6 +112,16 @@ export function Jot(props: {
           onChange={(unit) => store({ ...draft, unit })}
         />
       </div>
+      {photo && (
+        <Photos
+          big
+          about="ticket"
+          label={photo.label}
+          visit={photo.visit}
+          weighIn={photo.weighIn}
+          {...(atHome ? {} : { reads: { part: "pass", onTake: fill } })}
+        />
+      )}
       <div className="mt-2">
         {names.map((name) => (
           <Line

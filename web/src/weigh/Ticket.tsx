@@ -8,6 +8,7 @@ import { Choice } from "../ui/controls";
 import { enterMovesOn, Field, useField } from "../ui/Field";
 import { TermMark } from "../ui/Glossary";
 import { PasteText } from "../ui/Paste";
+import { ReadPhoto } from "../ui/ReadPhoto";
 import { Corrections } from "./Corrections";
 import { keepText } from "./kept";
 import { type Grain, grainOf, type Lit, litBy, namesFor, titleOf, wordsFor } from "./readings";
@@ -129,7 +130,15 @@ export function Ticket(props: {
         </p>
         <Field path={`${path}.printed_gross`} label="Gross printed on the ticket" unit={unit} />
         <Field path={`${path}.ticket_number`} label="Ticket number" mode="text" />
-        <PasteText into={path} />
+        <div className="flex flex-wrap items-center gap-x-4">
+          <ReadPhoto
+            about="ticket"
+            label={`Ticket ${index + 1}`}
+            reads={{ part: "pass", into: path }}
+            weighIn={rig.weigh_ins?.[weighIn - 1]?.id ?? undefined}
+          />
+          <PasteText into={path} />
+        </div>
         <details className="border-b border-rule py-1.5">
           <summary className="cursor-pointer font-cond text-[0.9375rem]">more of this ticket</summary>
           <Field path={`${path}.time`} label="Time" mode="text" />

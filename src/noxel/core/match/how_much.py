@@ -99,7 +99,9 @@ def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
         cap = f"{asked.mass(limit.kg)}" + (f" × {share:g}" if share < 1 else "")
         working = cap
         if use.used:
-            working = f"({cap} − {asked.mass(use.used)} already there)"
+            there = f"− {asked.mass(use.used)} already there"
+            lifted = f"+ {asked.mass(-use.used)} of room beyond it"
+            working = f"({cap} {there if use.used > 0 else lifted})"
         if use.slope != 1.0:
             working += f" ÷ {use.slope * 100:.1f} %"
         meets = None

@@ -28,9 +28,9 @@ from noxel.core.mechanics import (
     uncertainty,
     weigh,
 )
-from noxel.core.quantities import KG, lower_first
+from noxel.core.quantities import KG, lower_first, upper_first
 from noxel.core.rig import PHASES
-from noxel.core.wording import PHASE_NAMES, Answer, check_label, vehicle_word
+from noxel.core.wording import PHASE_NAMES, Answer, check_label, limiting_rating, vehicle_word
 
 
 class RoomLine(Answer):
@@ -294,7 +294,9 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
         )
         others = len(room.exceeded) - 1
         also = f", with {others} more limit{'' if others == 1 else 's'}" if others else ""
-        return f"Outside: {named(room.nearest)} is exceeded{also}. {cure}{slack}."
+        counted = " (counted with the bars slack)" if slack else ""
+        limit = upper_first(limiting_rating(as_towing(asked.rig), room.nearest))
+        return f"{limit} is exceeded{also}. {cure}{counted}."
     parts = [
         (room.nearest, room.more_trailer, "more trailer"),
         (room.first_by_load, room.more_load, f"more in the {word}"),

@@ -2,7 +2,6 @@
 
 from noxel.core.plates.contradictions import contradictions
 from noxel.core.plates.guides import LONGEST_GUIDE, GuideRow, look_up, read_guide
-from noxel.core.plates.pasted import LONGEST_PASTED, Part, Pasted, part_of, read_pasted
 from noxel.core.plates.plates import PlatesAnswer, evaluate_plates
 from noxel.core.plates.schools import CUSHIONS, SHARES, CushionSchool, ShareSchool
 from noxel.core.plates.summary import Fact, describe
@@ -11,22 +10,17 @@ from noxel.core.plates.tables import LONGEST_TABLE, read_table
 __all__ = [
     "CUSHIONS",
     "LONGEST_GUIDE",
-    "LONGEST_PASTED",
     "LONGEST_TABLE",
     "SHARES",
     "CushionSchool",
     "Fact",
     "GuideRow",
-    "Part",
-    "Pasted",
     "PlatesAnswer",
     "ShareSchool",
     "contradictions",
     "describe",
     "evaluate_plates",
     "look_up",
-    "part_of",
     "read_guide",
-    "read_pasted",
     "read_table",
 ]

@@ -12,7 +12,7 @@ from typing import Literal
 
 from noxel.core.quantities import KG, print_length, print_mass, upper_first
 from noxel.core.rig import RigFile, on_its_wheels, on_pin
-from noxel.core.wording import Evaluation, attitude
+from noxel.core.wording import Evaluation, attitude, coupling_test
 
 STALE_DAYS = 30
 """A tick this old is asked for again. [days]"""
@@ -89,7 +89,7 @@ def _brakes(rig: RigFile, mass: float | None) -> Iterator[_Line]:
 
 def _hitch(rig: RigFile) -> Iterator[_Line]:
     pin = on_pin(rig)
-    if not pin or rig.kind == "gooseneck":
+    if (not pin or rig.kind == "gooseneck") and rig.terms != "europe":
         chains = [part for part in rig.hitch.parts if "chain" in part.kind.lower()]
         yield (
             "chains",
@@ -99,13 +99,8 @@ def _hitch(rig: RigFile) -> Iterator[_Line]:
             else "not in the hitch chain yet: their rating counts too",
             "plain" if chains else "ask",
         )
-    lock = (
-        "jaws closed around the pin, handle locked; pull test"
-        if pin
-        else "coupler latched and pinned, hitch pin clipped or locked"
-    )
     how = rig.kind.replace("_", " ") if pin else "ball"
-    yield "lock", upper_first(lock), f"{how} hitch", "plain"
+    yield "lock", upper_first(coupling_test(rig)), f"{how} hitch", "plain"
     if rig.hitch.weight_distribution:
         yield (
             "bars",
@@ -116,7 +111,9 @@ def _hitch(rig: RigFile) -> Iterator[_Line]:
     yield _heights(rig)
     yield (
         "jack",
-        "Jack and stabilisers up, chocks off last",
+        "Jockey wheel and corner steadies up, handbrake off, chocks off last"
+        if rig.terms == "europe" and not pin
+        else f"{'Landing legs' if pin else 'Jack'} and stabilisers up, chocks off last",
         "the trailer stands on its own feet when parked",
         "plain",
     )
@@ -278,6 +275,14 @@ def readiness(rig: RigFile, evaluation: Evaluation, today: datetime.date) -> lis
                 (
                     "towed_car",
                     "Tow bar pinned, steering free, gearbox and brakes as its maker's manual says",
+                    "a car towed on its own wheels",
+                    "plain",
+                )
+            )
+            lines.append(
+                (
+                    "towed_car_cables",
+                    "Safety cables on, breakaway cable and supplemental brake tried",
                     "a car towed on its own wheels",
                     "plain",
                 )

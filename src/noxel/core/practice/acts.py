@@ -18,6 +18,7 @@ from noxel.core.practice.effects import (
     step,
     swap,
     take,
+    together,
     uncouple,
     wait,
 )
@@ -56,6 +57,10 @@ _APART = (lambda yard: not yard.coupled, "The trailer is uncoupled.")
 _TENSION = (
     lambda yard: yard.bars == "engaged",
     "The spring bars are under tension; they can strike. Slacken them first.",
+)
+_UNCHOCKED = (
+    lambda yard: not yard.chocked,
+    "Chocks first: a jack or a lever comes to the hitch, and the trailer could roll.",
 )
 _BUSY = (lambda yard: yard.on_scale, "Do not walk about a working scale. Drive off first.")
 _LOOSE = (
@@ -147,6 +152,7 @@ ACTS: Mapping[str, Act] = {
             _ON,
             _APART,
             (lambda yard: yard.bars != "engaged", "There is no tension in any bar."),
+            _UNCHOCKED,
         ),
         lambda yard, _w, _a: replace(
             yard,
@@ -163,6 +169,7 @@ ACTS: Mapping[str, Act] = {
             _ON,
             _APART,
             (lambda yard: yard.bars != "slack", "There is no slack bar to tension."),
+            _UNCHOCKED,
         ),
         lambda yard, _w, _a: replace(
             yard, bars="engaged", said="The bars are under tension again, as for the road."
@@ -191,7 +198,7 @@ ACTS: Mapping[str, Act] = {
         lambda yard, _w, _a: replace(
             yard,
             coupled=True,
-            said="Latch, pin, chains crossed, breakaway, plug, jack up, lights, walk around.",
+            said=together(yard.rig),
         ),
     ),
     "out": Act(

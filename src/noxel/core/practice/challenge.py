@@ -6,6 +6,7 @@ or “cannot tell” where the margin is within its ± or the passes made do not
 still stands in the tickets, “cannot tell” is right too. The true loads are shown beside it.
 """
 
+import random
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
@@ -70,12 +71,26 @@ def _seen(yard: Yard, *, clean: bool) -> tuple[RigFile, Weighing]:
 
 
 def asked_of(yard: Yard) -> list[tuple[CheckId, str]]:
-    """The limits of this rig that a word is asked for: id and label."""
+    """The limits of this rig that a word is asked for: id and label. Where some are exceeded there
+    are as many others, so that one word for all of them does not get far.
+    """
     rig = seen_rig(yard)
     there = {row.id: row for row in run_checks(rig, Weighing())}
-    return [
-        (check, check_label(rig, check)) for check in ASKED if check in there and there[check].limit
-    ]
+    checks = [check for check in ASKED if check in there and there[check].limit]
+    truth = _true_rows(yard)
+    over = [check for check in checks if _word_of_truth(truth[check]) == "over"]
+    rest = [check for check in checks if check not in over]
+    chance = random.Random(f"asked/{yard.run.difficulty}/{yard.run.seed}")
+    kept = {*over, *chance.sample(rest, min(len(rest), max(len(over), 3)))}
+    return [(check, check_label(rig, check)) for check in checks if check in kept]
+
+
+def _true_rows(yard: Yard) -> dict[CheckId, Checked]:
+    """Every check by the true loads, as the rig goes onto the road."""
+    loads = true_loads(
+        for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none"
+    )
+    return {row.id: row for row in run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))}
 
 
 def standing_traps(yard: Yard) -> list[Trap]:
@@ -106,10 +121,7 @@ def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
     rows = {row.id: row for row in run_checks(rig, clean)}
     traps = standing_traps(yard)
     printed = {row.id: _knowable(row) for row in run_checks(rig, _seen(yard, clean=False)[1])}
-    loads = true_loads(
-        for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none"
-    )
-    truth = {row.id: row for row in run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))}
+    truth = _true_rows(yard)
     m = Teller(yard.rig)
     found = []
     for check, label in asked_of(yard):
@@ -153,10 +165,7 @@ def _reply(word: Word, known: Word, true: Checked, printed: Word, m: Teller) -> 
 
 def still_over(yard: Yard) -> list[tuple[str, float]]:
     """Which limits the true loads exceed as the rig is loaded now: label and by how much. [kg]"""
-    loads = true_loads(
-        for_the_road(yard), "engaged" if yard.rig.hitch.weight_distribution else "none"
-    )
-    rows = run_checks(yard.rig, predicted_weighing(yard.rig, loads, {}))
+    rows = list(_true_rows(yard).values())
     low = [row for row in rows if row.range is not None and row.status in ("low", "high")]
     over = [
         (check_label(yard.rig, row.id), -row.margin)

@@ -2,24 +2,27 @@
 how far off it is.
 
 A right figure is right to within its rounding. A wrong one is compared with every slip of the
-lesson, then with slips of unit and digit, then with every sum and difference of up to three figures
-on the papers. What none of them explains is said to be unexplained.
+lesson, then with slips of unit and digit, then with the sums and differences that somebody would
+make of what is on the papers: lines of one ticket, the same line of two tickets, a load off a
+rating. What none of them explains is said to be unexplained.
 """
 
 import itertools
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from noxel.core.practice.exercises import Exercise, Teller
 from noxel.core.practice.facts import Facts
 from noxel.core.practice.ways_to_err import UNITS, WAYS
-from noxel.core.quantities import KG, Dimension, read_mass, read_typed
+from noxel.core.quantities import KG, KPA, Dimension, read_mass, read_typed
 from noxel.errors import InputError, Problem, QuantityError
 
 LONGEST = 200
+ROUNDING = 0.02
+"""What is nearer to the answer than this is a slip in the sum, not another sum."""
 Found = Literal["right", "slip", "made_of", "close", "unexplained", "unread", "not_yet"]
 
 
@@ -76,9 +79,10 @@ def read_answer(exercise: Exercise, text: str, m: Teller) -> float:
     """
     if len(text) > LONGEST:
         raise QuantityError("that is longer than any figure")
-    text = re.sub(r"(?i)\s*(psi|kpa)\s*$", "", text) if exercise.form == "pressure" else text
-    if exercise.form == "share" and not re.search(r"%", text):
-        text = f"{text} %"
+    if exercise.form == "pressure":
+        text = _PRESSURE.sub("", text)
+    if exercise.form == "share":
+        return _read_share(exercise, text)
     dimension: Dimension = {"mass": "mass", "share": "share"}.get(exercise.form, "number")  # type: ignore[assignment]
     value = read_typed(text, dimension, m.unit if dimension == "mass" else None).value
     if dimension == "mass":
@@ -86,6 +90,29 @@ def read_answer(exercise: Exercise, text: str, m: Teller) -> float:
     if isinstance(value, str):
         raise QuantityError(f"“{text}” is not a number")
     return float(value)
+
+
+_PRESSURE = re.compile(r"\s*(psi|kpa)\s*$", re.IGNORECASE)
+_PER_CENT = re.compile(r"\s*(%|per\s?cent)\s*$", re.IGNORECASE)
+
+
+def _read_share(exercise: Exercise, text: str) -> float:
+    """A share in any dress: 0.116, 11.6, 11.6 %, 11,6 per cent. A number below 1 without a unit may
+    be either; it is read as what is nearer to the answer.
+    """
+    bare = _PER_CENT.sub("", text)
+    bare = re.sub(r"^\s*(\d+),(\d+)$", r"\1.\2", bare)
+    share = float(read_typed(f"{bare} %", "share", None).value)
+    if _PER_CENT.search(text) or share >= 0.01:
+        return share
+    return min(share, share * 100, key=lambda figure: abs(figure - exercise.right))
+
+
+def _rounded_share(exercise: Exercise, figure: float) -> bool:
+    """Whether it is the right share, rounded to whole per cents."""
+    return math.isclose(figure * 100, round(figure * 100), abs_tol=1e-6) and round(
+        figure * 100
+    ) == round(exercise.right * 100)
 
 
 def diagnose(exercise: Exercise, text: str, m: Teller) -> Diagnosis:
@@ -111,18 +138,28 @@ def diagnose(exercise: Exercise, text: str, m: Teller) -> Diagnosis:
     slip = _slip(exercise, figure, m)
     if slip is not None:
         return slip
-    made = _made_of(exercise.facts, figure, near, m) if exercise.form == "mass" else None
-    if abs(figure - exercise.right) <= 4 * near and made is None:
+    if exercise.form == "share" and _rounded_share(exercise, figure):
+        return Diagnosis("right", exercise.because)
+    if exercise.form == "pressure" and _other_unit(exercise, figure, m):
+        return Diagnosis(
+            "slip",
+            f"That is the pressure in {'kPa' if m.unit == 'lb' else 'psi'}. The table has "
+            f"{'psi' if m.unit == 'lb' else 'kPa'}.",
+            "pressure_unit",
+            "the other unit of pressure",
+        )
+    if abs(figure - exercise.right) <= max(4 * near, ROUNDING * abs(exercise.right)):
         return Diagnosis(
             "close",
             "Close: a slip in the sum, or rounded too early. Write it down line by line.",
             "rounding",
             "rounded",
         )
-    if made is not None:
+    terms = _made_of(exercise, figure, near, m) if exercise.form == "mass" else None
+    if terms is not None:
         return Diagnosis(
             "made_of",
-            f"Your figure is {made}. That answers another question.",
+            f"Your figure is {terms}. That answers another question.",
             "made_of",
             "figures put together differently",
         )
@@ -164,8 +201,9 @@ def _slip(exercise: Exercise, figure: float, m: Teller) -> Diagnosis | None:
         if way in UNITS:
             name, _, says = UNITS[way]
             return Diagnosis("slip", says, way, name)
-        known = WAYS[way]
-        return Diagnosis("slip", _filled(known.says, exercise.facts, m), way, known.name)
+        known, facts = WAYS[way], {**exercise.facts, "right": exercise.right}
+        says = f"{known.says} {known.more(facts)}".strip()
+        return Diagnosis("slip", _filled(says, facts, m), way, known.name)
     if exercise.form == "mass" and exercise.right and abs(figure + exercise.right) <= exercise.give:
         return Diagnosis(
             "slip",
@@ -224,28 +262,49 @@ _WORDS = {
 }
 
 
-def _sums(facts: Facts) -> Iterator[tuple[float, tuple[tuple[int, str], ...]]]:
-    """Every figure, sum and difference of up to three figures; fewer figures first."""
-    names = [name for name in _WORDS if name in facts]
-    for count in (1, 2, 3):
-        for chosen in itertools.combinations(names, count):
-            for signs in itertools.product((1, -1), repeat=count):
-                if max(signs) > 0:
-                    yield (
-                        sum(sign * facts[name] for sign, name in zip(signs, chosen, strict=True)),
-                        tuple(zip(signs, chosen, strict=True)),
-                    )
+_LINES = ("front", "rear", "trailer", "gross")
+_RATINGS = ("gvwr", "gawr_front", "gawr_rear", "gcwr", "tow_rating", "t_gvwr", "t_gawr", "payload")
+_Terms = tuple[tuple[int, str], ...]
 
 
-def _made_of(facts: Facts, figure: float, near: float, m: Teller) -> str | None:
-    for value, terms in _sums(facts):
-        if abs(value - figure) <= near:
-            ordered = sorted(terms, key=lambda term: -term[0])
-            said = "".join(
-                f" {'+' if sign > 0 else '−'} {_word(name, m)}" for sign, name in ordered
-            )
-            return said.removeprefix(" + ")
+def _sums(names: Sequence[str]) -> Iterator[_Terms]:
+    """What somebody would plausibly take or make of these figures, one figure first."""
+    yield from (((1, name),) for name in names)
+    lines = [name for name in names if name.rpartition("_")[0] in _LINES]
+    ratings = [name for name in names if name in _RATINGS]
+    for one, other in itertools.permutations(lines, 2):
+        (line, _, ticket), (line_2, _, ticket_2) = one.rpartition("_"), other.rpartition("_")
+        if ticket == ticket_2 and one < other and "gross" not in (line, line_2):
+            yield (1, one), (1, other)
+        if line == line_2:
+            yield (1, one), (-1, other)
+    for rating, line in itertools.product(ratings, lines):
+        yield (1, rating), (-1, line)
+
+
+def _on_papers(exercise: Exercise, m: Teller) -> list[str]:
+    """Names of the figures that lie on the table: tickets, and what its papers hold."""
+    shown = {line.value for paper in exercise.papers for line in paper.lines}
+    return [
+        name
+        for name in _WORDS
+        if name in exercise.facts
+        and (name.rpartition("_")[0] in _LINES or m(exercise.facts[name]) in shown)
+    ]
+
+
+def _made_of(exercise: Exercise, figure: float, near: float, m: Teller) -> str | None:
+    for terms in _sums(_on_papers(exercise, m)):
+        if abs(sum(sign * exercise.facts[name] for sign, name in terms) - figure) <= near:
+            words = "".join(f" {'+' if sign > 0 else '−'} {_word(name, m)}" for sign, name in terms)
+            return words.removeprefix(" + ")
     return None
+
+
+def _other_unit(exercise: Exercise, figure: float, m: Teller) -> bool:
+    """Whether it is the right pressure in the unit that the table does not have."""
+    other = exercise.right * (KPA["psi"] if m.unit == "lb" else 1 / KPA["psi"])
+    return abs(figure - other) <= 0.02 * other
 
 
 def _word(name: str, m: Teller) -> str:

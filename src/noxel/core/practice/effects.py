@@ -7,10 +7,34 @@ from noxel.core.practice.tickets import next_ticket
 from noxel.core.practice.tongues import measured_tongue
 from noxel.core.practice.yard import Yard
 from noxel.core.quantities import Length, print_length, upper_first
-from noxel.core.rig import RigFile
+from noxel.core.rig import RigFile, on_its_wheels, on_pin
 
 FIRST, AGAIN = 15, 4
 """What a first weigh and a re-weigh cost in the yard, in the yard's own money."""
+
+
+def apart(rig: RigFile) -> str:
+    """What is done when the trailer is set down, in a line."""
+    if on_its_wheels(rig):
+        return "Lights and safety cables off, tow bar unpinned. The car stands on its own brake."
+    if on_pin(rig):
+        return "Landing legs down, wires off, coupling open. It stands free."
+    return "Jack down, wires and chains off, coupler free. The hitch head stays on."
+
+
+def together(rig: RigFile) -> str:
+    """What is done when the trailer is coupled up again, in a line."""
+    if on_its_wheels(rig):
+        return (
+            "Tow bar pinned, safety cables on, lights and brakes tried, steering and gearbox as "
+            "its manual says."
+        )
+    if on_pin(rig):
+        return "Coupling closed and locked, breakaway, plug, a tug against the brakes, legs up."
+    return (
+        "Coupler latched and pinned, lifted with the jack to try it; chains crossed, breakaway, "
+        "plug, jack up, lights."
+    )
 
 
 def _person(yard: Yard, what: str) -> int:
@@ -50,8 +74,8 @@ def step(yard: Yard, what: str, _amount: int, *, inside: bool) -> Yard:
 
 
 def uncouple(yard: Yard, _what: str, _amount: int) -> Yard:
-    said = "Jack down, coupler free, wires and chains off. The hitch head stays on."
     rig = yard.rig
+    said = apart(rig)
     people = [at for at, load in enumerate(rig.loads) if load.category == "people"]
     if (
         "stepped_out" in yard.traps
@@ -144,6 +168,8 @@ def set_tank(yard: Yard, what: str, amount: int) -> Yard:
         raise wrong("There is no such tank, or the level is not between 0 and 100.")
     tanks = list(yard.rig.tanks)
     tank = tanks[int(what)]
+    if tank.fluid in ("grey", "black") and amount / 100 > tank.level(yard.rig.plan.phase):
+        raise wrong("A waste tank fills by use. It can only be drained, at a dump station.")
     tanks[int(what)] = tank.model_copy(
         update={"levels": {**tank.levels, yard.rig.plan.phase: amount / 100}}
     )

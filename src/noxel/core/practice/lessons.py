@@ -113,7 +113,7 @@ def exercise_of(lesson: Lesson, yard: Yard) -> Exercise | Missing:
 
 
 _NEEDS = {
-    "front_s": "Weigh the vehicle alone first: slacken the bars, set the chocks, uncouple, then "
+    "front_s": "Weigh the vehicle alone first: set the chocks, slacken the bars, uncouple, then "
     "drive on.",
     "tongue:scale": "Lower the coupler to towing height, then measure the tongue again.",
     "ticket:hitched": "Weigh the rig again, hitched.",

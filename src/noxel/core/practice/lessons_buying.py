@@ -32,8 +32,15 @@ def _before_buying(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("share on the hitch", m.share(share), "÷"),
             Line("trailer, at most", m(left / share), "="),
         ),
-        because="The tow rating is one limit of many. People, gear and hitch take from the same "
-        "payload as the tongue does.",
+        because=(
+            "People, gear and hitch take from the same payload as the tongue does. "
+            + (
+                "Here that ends sooner than the tow rating."
+                if left / share < f["tow_rating"]
+                else f"Here the tow rating ends sooner still, at {m(f['tow_rating'])}: the least "
+                "of all limits counts."
+            )
+        ),
         hints=(
             "What else does the payload have to carry?",
             "What is left for the hitch is a share of the trailer.",
@@ -117,6 +124,6 @@ LESSONS = (
         "The motorhome was weighed alone.",
         _towed_car,
         kind="motorhome",
-        preset=("chock", "uncouple", "on", "ask", "wait", "off"),
+        preset=ALONE,
     ),
 )

@@ -139,13 +139,12 @@ def _cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("rear axle, as it came", m(f["rear_h"])),
         ),
         because=(
-            "What lies far behind the rear axle loads it by more than its own weight. Moving it "
-            "forward, or "
-            "leaving it, is worth more than anything in the trailer."
+            "What lies behind the rear axle loads it by more than its own weight: begin with "
+            "that, forward or left behind."
         ),
         hints=(
             "Which load is over, and what lies near it?",
-            f"In the {m.word}, behind the rear axle, is what loads it most.",
+            f"In the {m.word}, what lies behind the rear axle loads it by more than its weight.",
             "Leave the heaviest item of the bed behind.",
         ),
     )

@@ -182,7 +182,7 @@ def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
             "another place, with another tongue."
         ),
         hints=(
-            "The axles carried most of it.",
+            "The axles carried a part of it.",
             "How far is the tank from the axles, against the whole length?",
         ),
     )
@@ -210,9 +210,8 @@ def _nose_up(yard: Yard, f: Facts, m: Teller) -> Exercise:
         ),
         working=(Line("raised", m(first)), Line("at towing height", m(second))),
         because=(
-            "Two torsion axles do not share the load: tilt the trailer, and one carries more. By "
-            "hundreds of "
-            "pounds on a heavy one; by little where leaf springs are joined by an equaliser."
+            "Two torsion axles do not share the load: tilt the trailer, and one carries more. "
+            "With leaf springs joined by an equaliser it changes little."
         ),
         hints=("How high is the coupler on the road?", "One of the two was read with the nose up."),
     )

@@ -7,7 +7,8 @@ from noxel.core.quantities import KG, print_mass
 
 WEIGH = ("on", "ask", "wait", "off")
 ALONE = ("chock", "uncouple", *WEIGH)
-ALONE_WITH_BARS = ("slack", *ALONE)
+SLACKEN = ("chock", "slack", "unchock")
+ALONE_WITH_BARS = ("chock", "slack", "uncouple", *WEIGH)
 
 
 def _ticket(_yard: Yard, f: Facts, m: Teller) -> Exercise:
@@ -73,7 +74,7 @@ def _two_passes(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             "is the trailer's doing alone."
         ),
         hints=(
-            "Slacken the bars, set the chocks, uncouple.",
+            "Set the chocks, slacken the bars, uncouple.",
             "Drive on, ask, wait for the word. Only then drive off.",
             "Add the two lines of the second ticket.",
         ),
@@ -323,7 +324,7 @@ LESSONS = (
         "Spring bars change what the scale shows. Three tickets: bars engaged, bars slack, "
         "vehicle alone.",
         _engaged,
-        preset=(*WEIGH, "slack", *WEIGH, *ALONE),
+        preset=(*WEIGH, *SLACKEN, *WEIGH, *ALONE),
     ),
     Lesson(
         "one-pass",

@@ -49,12 +49,9 @@ def offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
             else []
         )
         words += ["uncouple" if yard.coupled else "couple"]
-        pin = rig.kind in ("fifth_wheel", "gooseneck")
         if rig.kind == "conventional":
             words += [f"tongue:{method}" for method in METHODS]
             words += ["ball:13", "ball:-13"] if not yard.coupled else []
-        elif pin:
-            words += ["tongue:scale"]
     words += ["go"]
     made = [_offer(word, rig.units.mass) for word in words]
     for index, load in enumerate(rig.loads):

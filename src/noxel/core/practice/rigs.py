@@ -271,10 +271,10 @@ def _label(
     loads: Mapping[str, float],
     write: _Writer,
     frame: _Frame,
-    over: OverOn,
+    over: frozenset[OverOn],
 ) -> None:
-    """Put the labels on, around the true loads: each a little above what it limits, but for the one
-    that is exceeded.
+    """Put the labels on, around the true loads: each a little above what it limits, but for those
+    that are exceeded.
     """
     chance, mass = write.chance, write.mass
     base = document["plan"]["vehicle_base"]
@@ -282,7 +282,7 @@ def _label(
     curb = empty - chance.uniform(55, 95)  # what was fitted since the factory
 
     def above(kg: float, limit: OverOn, low: float = 1.035, high: float = 1.09) -> float:
-        return kg * (chance.uniform(0.955, 0.975) if over == limit else chance.uniform(low, high))
+        return kg * (chance.uniform(0.955, 0.975) if limit in over else chance.uniform(low, high))
 
     hitched, gross, tongue = (
         loads["vehicle_hitched"],
@@ -324,7 +324,7 @@ def _label(
         * frame.axles,
     }
     trailer["dry_weight"] = mass(dry)
-    if over == "cargo":
+    if "cargo" in over:
         trailer["ratings"]["ccc"] = mass((gross - dry) * 0.93)
     else:
         trailer["ratings"]["ccc"] = trailer["ratings"]["gvwr"] - trailer["dry_weight"]
@@ -377,7 +377,7 @@ def make_rig(
     seed: str,
     unit: MassUnit = "lb",
     terms: TermSet = "north_america",
-    over: OverOn = "nothing",
+    *over: OverOn,
 ) -> RigFile:
     """An invented rig with its true loads in its plan.
 
@@ -391,13 +391,15 @@ def make_rig(
     unit, terms
         What its labels are written in.
     over : str
-        Which limit its true loads exceed.
+        Which limits its true loads exceed.
     """
     frame, write = _FRAMES[kind], _Writer(random.Random(f"{kind}/{seed}"), unit)
     if terms == "europe" and frame.kind == "conventional" and kind != "caravan":
         frame = replace(frame, share=EUROPE_SHARE)
     document = _truth(write, frame, kind, terms)
-    _label(document, predict_known(_hang(document, frame, write)).loads, write, frame, over)
+    _label(
+        document, predict_known(_hang(document, frame, write)).loads, write, frame, frozenset(over)
+    )
     if kind == "caravan":
         document["policy"] = {"tongue_share": [0.05, 0.075]}
     return parse_rig(document)

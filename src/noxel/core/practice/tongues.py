@@ -14,6 +14,8 @@ BATHROOM = 150.0
 """What a bathroom scale carries. [kg]"""
 SPAN, SUPPORT = 1.2, 0.3
 """The beam: fixed support to scale, and to coupler. [m]"""
+MOST: Mapping[MassUnit, int] = {"lb": 2_000, "kg": 900}
+"""What a tongue scale carries."""
 TARE: Mapping[MassUnit, int] = {"lb": 12, "kg": 5}
 """What the beam alone puts on the scale."""
 KNOWN: Mapping[MassUnit, int] = {"lb": 60, "kg": 25}
@@ -33,6 +35,11 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
     step = 5 if unit == "lb" else 2
     off = 1 + max(-0.015, min(0.015, chance.gauss(0.0, 0.005)))
     read = round(tongue * off / KG[unit] / step) * step
+    if method in ("scale", "mount") and read > MOST[unit]:
+        raise wrong(
+            f"More rests on this hitch than the {MOST[unit]:,} {unit} that such a scale is made "
+            "for. Weigh on the platforms, hitched and alone."
+        )
     if method == "scale" or (
         method == "mount" and any(each.method == "mount" for each in yard.tongues)
     ):

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from noxel.core.practice.way_to_err import WayToErr, hitched, net, trailer
+from noxel.core.practice.way_to_err import WayToErr, front_lost, hitched, net, trailer
 
 WEIGHED: Mapping[str, WayToErr] = {
     # reading a ticket
@@ -59,8 +59,8 @@ WEIGHED: Mapping[str, WayToErr] = {
     "rear_gain_added": WayToErr(
         "rear axle's gain for the tongue",
         lambda f: f["trailer_h"] + f["rear_h"] - f["rear_s"],
-        "You added what the rear axle gained. The front axle lost some: only both together are "
-        "the tongue.",
+        "You added what the rear axle gained. Only both axles together are the tongue.",
+        front_lost,
     ),
     "brochure_trailer": WayToErr(
         "brochure believed",
@@ -76,21 +76,24 @@ WEIGHED: Mapping[str, WayToErr] = {
     "rear_gain": WayToErr(
         "rear axle's gain for the tongue",
         lambda f: f["rear_h"] - f["rear_s"],
-        "That is what the rear axle gained. The front axle lost some of it: a lever lifts there. "
-        "Both axles count.",
+        "That is what the rear axle gained. Both axles count.",
+        front_lost,
     ),
     "slack_rear_gain": WayToErr(
         "rear axle's gain for the tongue",
         lambda f: f["rear_k"] - f["rear_s"],
-        "That is what the rear axle gained with slack bars. The front axle's loss belongs in it "
-        "too.",
+        "That is what the rear axle gained with slack bars. What the front axle lost or gained "
+        "belongs in it too.",
     ),
     "net_with_bars": WayToErr(
         "net load with the bars engaged",
         net,
-        "The bars had carried a part over to the trailer's axles: this is only what was left on "
-        "the "
-        "vehicle. Take the slack pass.",
+        "That is what the engaged bars left on the vehicle. Take the slack pass.",
+        lambda f: (
+            "The bars had carried a part over to the trailer's axles."
+            if f["trailer_h"] > f["trailer_k"]
+            else ""
+        ),
     ),
     "ten_percent": WayToErr(
         "a rule of thumb for a measurement",
@@ -110,13 +113,13 @@ WEIGHED: Mapping[str, WayToErr] = {
     "ball_share_on_pin": WayToErr(
         "a ball's share on a pin",
         lambda f: 0.13 * f["t_gvwr"],
-        "That is 13 % of the rating, the share of a ball. A pin carries more, and yours was "
-        "weighed.",
+        "That is 13 % of the rating, the share of a ball. Yours is a pin, and it was weighed.",
+        lambda f: "It carries more." if net(f) > 0.13 * f["t_gvwr"] else "",
     ),
     "front_gain": WayToErr(
         "front axle's change for the tongue",
         lambda f: f["front_s"] - f["front_h"],
-        "That is what the front axle lost. It is a part of what happened, not the load on the "
+        "That is the front axle's change. It is a part of what happened, not the load on the "
         "hitch.",
     ),
     "hitched_for_tongue": WayToErr(

@@ -6,7 +6,7 @@ docs/formulas.md lists them. Which of them may answer a question is said by the 
 
 from collections.abc import Mapping
 
-from noxel.core.practice.way_to_err import WayToErr, hitched, net, solo, trailer
+from noxel.core.practice.way_to_err import WayToErr, ends, hitched, net, solo, trailer
 from noxel.core.practice.ways_of_weighing import WEIGHED
 from noxel.core.quantities import KG
 
@@ -39,8 +39,12 @@ WAYS: Mapping[str, WayToErr] = {
     "placard_all": WayToErr(
         "the placard believed",
         lambda f: f["payload"] - f["people"] - f["gear"] - f["hitch"] - net(f),
-        "All of it is taken off, but the placard is for the vehicle as it left the factory; what "
-        "was fitted since is heavier.",
+        "All of it is taken off, but the placard is for the vehicle as it left the factory.",
+        lambda f: (
+            "As it stood on the scale it is heavier."
+            if f["right"] < f["payload"] - f["people"] - f["gear"] - f["hitch"] - net(f)
+            else "The scale knows what it weighs today."
+        ),
     ),
     "solo_room": WayToErr(
         "tongue not carried by the vehicle",
@@ -65,13 +69,14 @@ WAYS: Mapping[str, WayToErr] = {
     "gcwr_made_up": WayToErr(
         "a sum believed for a rating",
         lambda f: f["gvwr"] + f["tow_rating"] - f["gross_h"],
-        "The total of vehicle and tow rating is no rating. The published one is often lower, and "
-        "it is lower here.",
+        "The total of vehicle and tow rating is no rating. The published one is often lower.",
+        lambda f: "It is lower here." if f["gcwr"] < f["gvwr"] + f["tow_rating"] else "",
     ),
     "tow_room": WayToErr(
         "not the limiting rating",
         lambda f: f["tow_rating"] - trailer(f),
-        "That is what is left of the tow rating. The limit that ends first is another.",
+        "That is what is left of the tow rating.",
+        ends(lambda f: f["tow_rating"] - trailer(f)),
     ),
     "best_margin": WayToErr(
         "the best margin for the room",
@@ -128,7 +133,7 @@ WAYS: Mapping[str, WayToErr] = {
     "reading_believed": WayToErr(
         "reading for the load",
         lambda f: f["reading"],
-        "That is what the scale shows. The beam carries most of it to the support.",
+        "That is what the scale shows. The support carries the rest.",
     ),
     "reading_less_tare": WayToErr(
         "lever forgotten",
@@ -173,8 +178,13 @@ WAYS: Mapping[str, WayToErr] = {
     "water_all": WayToErr(
         "all of it off the tongue",
         lambda f: f["m"],
-        "That is all of the water. The axles carried most of it; only its share by the lever was "
-        "on the tongue.",
+        "That is all of the water. The axles carried a part of it; only its share by the lever "
+        "was on the tongue.",
+        lambda f: (
+            "Here the axles carried most of it."
+            if f["x"] > 0.5 * f["length"]
+            else "Here the tongue carried most of it."
+        ),
     ),
     "water_other_arm": WayToErr(
         "the axles' share for the tongue's",
@@ -206,7 +216,8 @@ WAYS: Mapping[str, WayToErr] = {
     "tow_believed": WayToErr(
         "tow rating believed",
         lambda f: f["tow_rating"],
-        "{tow_rating} is the tow rating: one limit of many. The payload ends sooner.",
+        "{tow_rating} is the tow rating: one limit of many.",
+        ends(lambda f: f["tow_rating"]),
     ),
     "nobody_aboard": WayToErr(
         "people and gear forgotten",
@@ -217,7 +228,7 @@ WAYS: Mapping[str, WayToErr] = {
     "hitch_forgotten": WayToErr(
         "the hitch's own mass forgotten",
         lambda f: (f["payload"] - f["people"] - f["gear"]) / f["share"],
-        "Close, but the hitch's own mass counts as payload too.",
+        "The hitch's own mass counts as payload too.",
     ),
     "payload_as_trailer": WayToErr(
         "payload for trailer",
@@ -237,7 +248,7 @@ WAYS: Mapping[str, WayToErr] = {
     "row_below": WayToErr(
         "one row too low",
         lambda f: f["row_below"],
-        "That row carries less than the tire does. Take the first one that carries it.",
+        "That row carries less than this tire has to. Take the first one that carries it.",
     ),
     "placard_pressure": WayToErr(
         "the placard believed",
@@ -262,7 +273,7 @@ WAYS: Mapping[str, WayToErr] = {
     "trailer_lost": WayToErr(
         "all of what left the trailer",
         lambda f: f["m"],
-        "That is what was left behind. The hitch carried only a part of it.",
+        "That is what was left behind. What one axle lost of it is on that axle's line.",
     ),
 }
 

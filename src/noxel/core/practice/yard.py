@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from noxel.core.practice.rigs import as_seen, make_rig
+from noxel.core.practice.rigs import OverOn, as_seen, make_rig
 from noxel.core.practice.runs import Run
 from noxel.core.practice.stand import ACCURACY, GRADUATION
 from noxel.core.rig import Config, Pass, RigFile, ScaleMeasurement, SpringBars, WeighIn
@@ -96,8 +96,9 @@ def rig_of(run: Run) -> RigFile:
     kind = chance.choice(
         ("bars", "plain", "bars", "pin", "caravan") if run.difficulty > 1 else ("plain", "bars")
     )
-    over = chance.choice(("nothing", "rear_axle", "gross", "trailer", "tongue", "combination"))
-    return make_rig(kind, run.seed, run.unit, run.terms, over)
+    limits: tuple[OverOn, ...] = ("rear_axle", "gross", "trailer", "tongue", "combination")
+    over = chance.sample(limits, chance.choice((0, 2, 3, 3, 4, 5)))
+    return make_rig(kind, run.seed, run.unit, run.terms, *over)
 
 
 def begin(run: Run, own: RigFile | None = None) -> Yard:

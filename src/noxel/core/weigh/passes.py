@@ -60,12 +60,15 @@ def settled_by(each: Pass, rig: RigFile, word: str) -> str:
     if each.config == "hitched":
         if not rig.towing:
             return "every axle and the total"
-        together = f"every axle, {word} and trailer together, {terms['gvwr']} and {terms['gcwr']}"
+        behind = "towed car" if on_its_wheels(rig) else "trailer"
+        together = f"every axle, {word} and {behind} together, {terms['gvwr']} and {terms['gcwr']}"
         return {"slack": f"true {terms['tongue_weight']}, what the bars do"}.get(
             each.spring_bars or "", together
         )
     return {
-        "vehicle_only": f"{terms['tongue_weight']}, trailer in total"
+        "vehicle_only": "the towed car in total"
+        if on_its_wheels(rig)
+        else f"{terms['tongue_weight']}, trailer in total"
         if rig.towing
         else "every axle and the total",
         "vehicle_empty": "what is aboard, against the payload placard",

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 from noxel.core.mechanics import reading_words
 from noxel.core.quantities import KG, Mass, nominal, print_share
-from noxel.core.rig import Pass, on_pin
+from noxel.core.rig import Pass, on_its_wheels, on_pin
 from noxel.core.weigh.notes import Notes
 from noxel.core.wording import (
     Advisory,
@@ -276,7 +276,7 @@ def _repeated(notes: Notes) -> Iterator[Advisory]:
 def _between_passes(notes: Notes) -> Iterator[Advisory]:
     weighing, word = notes.weighing, vehicle_word(notes.rig)
     figures, hitched, solo = weighing.figures, weighing.hitched, weighing.solo
-    if not (notes.rig.towing and hitched and solo):
+    if not (notes.rig.towing and hitched and solo) or on_its_wheels(notes.rig):
         return
     net, front, rear = (
         figures.get("tongue_net"),

@@ -11,12 +11,31 @@ from typing import Literal
 
 from noxel.core.mechanics import describe_pass
 from noxel.core.quantities import lower_first
-from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels, on_pin
+from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels
 from noxel.core.weigh.passes import ScaleKind, pass_title, plan_passes, settled_by
-from noxel.core.weigh.trouble import ASKED, TROUBLE, Say
-from noxel.core.wording import Answer, term_name, vehicle_word
+from noxel.core.weigh.trouble import (
+    ASKED,
+    ASKED_AT_A_WEIGHBRIDGE,
+    TROUBLE,
+    Say,
+    after_a_stop,
+    at_the_hitch,
+)
+from noxel.core.wording import (
+    CHOCKS,
+    CHOCKS_OFF,
+    Answer,
+    bars_off,
+    coupled_up,
+    parked,
+    set_down,
+    tensioned,
+    term_name,
+    vehicle_word,
+)
 
 VisitStepKind = Literal["list", "drive", "ticket", "tongue", "answer", "verdict"]
+WALK_AROUND = "Walk around: nothing on the bumper, the steps or the ground; doors shut"
 RECENT_LOADS = 6
 """How many of the listed items are named before the rest is counted."""
 
@@ -25,7 +44,8 @@ class VisitStep(Answer):
     """One step of the visit.
 
     ``lines`` are ticked one by one on a ``list``; ``platforms`` names what stands on each platform,
-    in order; ``config`` and ``spring_bars`` say which pass a ``ticket`` is of.
+    in order; ``config`` and ``spring_bars`` say which pass a ``ticket`` is of. ``stop`` is what may
+    be done on the spot when something is over.
     """
 
     key: str
@@ -36,6 +56,7 @@ class VisitStep(Answer):
     asked: list[Say] = []
     trouble: list[Say] = []
     platforms: list[str] = []
+    stop: list[str] = []
     caution: str | None = None
     settles: str | None = None
     config: Config | None = None
@@ -57,17 +78,12 @@ def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitSte
         Whether the trailer can be left standing there.
     """
     if scale == "tongue_scale":
-        return [
-            *_at_home(rig),
-            VisitStep(
-                key="verdict", kind="verdict", title="What it says", lead="", done="See every check"
-            ),
-        ]
+        return [*_at_home(rig), _verdict(rig)]
     passes = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
     steps = [_before(rig, passes, scale)]
     for index, each in enumerate(passes):
         if index and each.config == "hitched":
-            steps.append(_slacken())
+            steps.append(_slacken(rig))
         if each.config in ("vehicle_only", "trailer_only") and rig.towing:
             steps.append(_uncouple(rig, each))
         steps += [
@@ -78,12 +94,19 @@ def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitSte
     uncoupled = any(each.config != "hitched" for each in passes)
     if rig.towing and (uncoupled or any(each.spring_bars == "slack" for each in passes)):
         steps.append(_couple_up(rig, uncoupled))
-    steps.append(
-        VisitStep(
-            key="verdict", kind="verdict", title="What it says", lead="", done="See every check"
-        )
+    return [*steps, _verdict(rig)]
+
+
+def _verdict(rig: RigFile) -> VisitStep:
+    return VisitStep(
+        key="verdict",
+        kind="verdict",
+        title="What it says",
+        lead="",
+        stop=after_a_stop(rig),
+        trouble=TROUBLE["answer"],
+        done="See every check",
     )
-    return steps
 
 
 def _at_home(rig: RigFile) -> Iterator[VisitStep]:
@@ -94,26 +117,19 @@ def _at_home(rig: RigFile) -> Iterator[VisitStep]:
     ]
     if tanks:
         lines.append(f"Tanks as you travel with them{_named(tanks)}: note how full each is")
-    lines += [
-        "Level, firm ground; the vehicle's brake on",
-        "Chocks on both sides of the trailer's wheels, before anything else",
-    ]
+    lines += ["Level, firm ground; the vehicle's brake on", f"{CHOCKS}, before anything else"]
     yield VisitStep(
         key="before",
         kind="list",
         title="Before you measure",
         lines=lines,
+        trouble=TROUBLE["before"][2:],
         done="The trailer is chocked and loaded",
         lead=f"A {term_name(rig, 'tongue_scale')} says what rests on the ball. It says nothing "
         "of the axles: for those go to a scale.",
     )
-    bars = (
-        ["Bars off: take the load off them with the jack first"]
-        if rig.hitch.weight_distribution
-        else []
-    )
     lines = [
-        *bars,
+        *bars_off(rig),
         "Plug, breakaway cable and chains off; coupler open; raise it clear of the ball, move the "
         "vehicle away",
         "The scale on firm ground under the coupler, upright, a block under it where it is too low",
@@ -152,6 +168,7 @@ def _at_home(rig: RigFile) -> Iterator[VisitStep]:
         lead="The figure with its unit, and a photograph of the dial.",
         first=True,
         settles="the load on the hitch",
+        trouble=TROUBLE["answer"],
         done="Keep it",
     )
     yield _answer(last=True)
@@ -173,10 +190,11 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
         f"{word}{' and the trailer' if rig.towing else ''}"
     )
     lines.append("Tire pressures set cold, at home")
-    if rig.towing and len(passes) > 1:
-        lines.append(
-            "Chocks and gloves at hand: the trailer will be set down. Ask first where you may"
-        )
+    if rig.towing and any(each.config in ("vehicle_only", "trailer_only") for each in passes):
+        what = "towed car will be left" if on_its_wheels(rig) else "trailer will be set down"
+        lines.append(f"Chocks and gloves at hand: the {what}. Ask first where you may")
+    elif any(each.spring_bars == "slack" for each in passes):
+        lines.append("Chocks and gloves at hand: the bars come off. Ask first where you may")
     if rig.hitch.weight_distribution:
         lines.append("Spring bars tensioned as for the road")
     if rig.vehicle.self_levelling:
@@ -187,7 +205,9 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
     lines.append("A pen: write down who is aboard and each figure with its unit")
     order = ", then ".join(pass_title(each, word).lower() for each in passes)
     place = {
-        "truck_scale": "Take the lane of the truck scale, not of the fuel pumps.",
+        "truck_scale": "Take the lane of the truck scale, not of the fuel pumps."
+        if rig.terms == "north_america"
+        else "Ask at the weighbridge's office first.",
         "single_platform": "Ask at the office whether you may weigh axle by axle.",
         "wheel_pads": "Find level ground: the pads and the wheels must be at one height.",
         "trailer_platform": "Bring the trailer to the platform and set it down there.",
@@ -197,6 +217,7 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
         kind="list",
         title="Before you drive on",
         lines=lines,
+        trouble=TROUBLE["before"],
         done="Ready to drive on",
         lead=f"{len(passes)} {'pass' if len(passes) == 1 else 'passes'}: {order}. {place}",
     )
@@ -210,66 +231,42 @@ def _named(names: list[str]) -> str:
     return f" ({', '.join(names[:RECENT_LOADS])}{f' and {more} more' if more > 0 else ''})"
 
 
-def _slacken() -> VisitStep:
+def _slacken(rig: RigFile) -> VisitStep:
     return VisitStep(
         key="slacken",
         kind="list",
         title="Park, and slacken the bars",
-        lead="Inside the scale yard only.",
+        lead="Inside the scale yard only, chocks first.",
         lines=[
-            "Parked level, out of the way; brake on, engine off",
+            *parked(rig),
             "Take the load off the bars with the jack before you release them",
             "Bars slack or off, all of them; jack up again",
+            CHOCKS_OFF,
         ],
         caution="Stay clear of the bars while they are under load: they can strike. Do not drive "
-        "on the road with slack bars "
-        "where the maker requires them.",
+        "on the road with slack bars where the maker requires them.",
+        trouble=at_the_hitch(rig),
         done="The bars are slack",
     )
 
 
-def _uncouple(rig: RigFile, each: Pass) -> VisitStep:
-    pin, wheels = on_pin(rig), on_its_wheels(rig)
-    lines = [
-        "Parked level, where you may leave the trailer; brake on",
-        "Chocks on both sides of the trailer's wheels",
-    ]
-    if wheels:
-        lines += [
-            "Brake and gearbox of the towed car as its manual says",
-            "Lights unplugged, tow bar unpinned and folded",
-        ]
-    elif pin:
-        lines += [
-            "Landing legs down until the pin plate is just free",
-            "Plug and breakaway cable off",
-            "Handle out, jaws open",
-            "Tailgate down; drive out slowly",
-        ]
-    else:
-        bars = (
-            ["Bars off: take the load off them with the jack first"]
-            if rig.hitch.weight_distribution
-            else []
-        )
-        lines += [
-            "Jack down on firm ground, taking the load",
-            *bars,
-            "Plug, breakaway cable and chains off",
-            "Coupler open; raise it clear of the ball; drive forward slowly",
-        ]
-        lines.append("Hitch head, and bars if they come off with it, stay on the vehicle")
-    lines.append("The same people and the same fuel as before")
+def _uncouple(rig: RigFile, weighed: Pass) -> VisitStep:
+    wheels = on_its_wheels(rig)
     return VisitStep(
         key="uncouple",
         kind="list",
-        title="Set the trailer down" if not wheels else "Leave the towed car",
-        lines=lines,
+        title="Leave the towed car" if wheels else "Set the trailer down",
+        lines=[*parked(rig), *set_down(rig), "The same people and the same fuel as before"],
         lead="Inside the yard, chocks first.",
-        caution="Never uncouple a trailer that is not chocked, and never crawl under one that "
+        caution="Never uncouple a car that is not braked and chocked."
+        if wheels
+        else "Never uncouple a trailer that is not chocked, and never crawl under one that "
         "stands on its jack.",
-        done="The trailer stands"
-        if each.config == "vehicle_only"
+        trouble=at_the_hitch(rig),
+        done="The car stands"
+        if wheels
+        else "The trailer stands"
+        if weighed.config == "vehicle_only"
         else "The trailer stands on the platform",
     )
 
@@ -294,11 +291,12 @@ def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep
         "the figure.",
     }[scale]
     truck = scale == "truck_scale"
-    asked = (
-        [Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh"), *ASKED]
-        if truck
-        else []
-    )
+    asked: list[Say] = []
+    if truck and rig.terms == "north_america":
+        again = Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh")
+        asked = [again, *ASKED]
+    elif truck:
+        asked = ASKED_AT_A_WEIGHBRIDGE
     return VisitStep(
         key="drive",
         kind="drive",
@@ -328,6 +326,7 @@ def _ticket(each: Pass, rig: RigFile, index: int) -> VisitStep:
         config=each.config,
         spring_bars=each.spring_bars,
         first=index == 0,
+        trouble=TROUBLE["ticket"],
         done="Keep this ticket",
     )
 
@@ -338,6 +337,7 @@ def _answer(last: bool) -> VisitStep:
         kind="answer",
         title="What it says so far",
         lead="",
+        trouble=TROUBLE["answer"],
         done="Go on" if last else "Go on to the next pass",
     )
 
@@ -347,36 +347,17 @@ def _couple_up(rig: RigFile, uncoupled: bool) -> VisitStep:
         key="couple",
         kind="list",
         title="Couple up" if uncoupled else "Tension the bars again",
-        lines=list(_coupled(rig, uncoupled)),
+        lines=[*_coupled(rig, uncoupled), WALK_AROUND],
         lead="Before you leave the yard.",
         caution="Stay clear of the hitch, and of the bars under load."
         if rig.hitch.weight_distribution
         else None,
+        trouble=at_the_hitch(rig),
         done="Coupled and walked around",
     )
 
 
-def _coupled(rig: RigFile, uncoupled: bool) -> Iterator[str]:
-    pin, wheels = on_pin(rig), on_its_wheels(rig)
-    brakes = rig.trailer is not None and rig.trailer.brakes in ("electric", "surge")
+def _coupled(rig: RigFile, uncoupled: bool) -> list[str]:
     if uncoupled:
-        if wheels:
-            yield "Tow bar pinned; steering, gearbox and brake as the towed car's manual says"
-        else:
-            yield (
-                "Jaws closed around the pin, handle locked; a gentle pull test"
-                if pin
-                else "Coupler down on the ball, latched and pinned"
-            )
-        if not pin and not wheels:
-            yield "Safety chains crossed under the coupler"
-        if brakes:
-            yield "Breakaway cable on the vehicle itself"
-        yield "Plug in; lights and brakes tried"
-    if rig.hitch.weight_distribution:
-        yield "Bars tensioned as they were on the first pass"
-    if uncoupled and not wheels:
-        yield "Landing legs up" if pin else "Jack up"
-    if uncoupled:
-        yield "Chocks off, last"
-    yield "Walk around: nothing on the bumper, the steps or the ground; doors shut"
+        return list(coupled_up(rig))
+    return [*parked(rig), tensioned(rig), "Jack up", CHOCKS_OFF]

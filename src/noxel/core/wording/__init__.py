@@ -19,6 +19,16 @@ from noxel.core.wording.answers import (
     Working,
 )
 from noxel.core.wording.attitude import Attitude, attitude
+from noxel.core.wording.coupling import (
+    CHOCKS,
+    CHOCKS_OFF,
+    bars_off,
+    coupled_up,
+    coupling_test,
+    parked,
+    set_down,
+    tensioned,
+)
 from noxel.core.wording.doubts import doubt_advisory
 from noxel.core.wording.evidence import findings, still_open, tongue_ways
 from noxel.core.wording.expectations import basis, beside_words, expected_sentence, way_words
@@ -42,6 +52,8 @@ from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES, hea
 __all__ = [
     "AT_THE_SCALE",
     "CAUTION",
+    "CHOCKS",
+    "CHOCKS_OFF",
     "PHASE_NAMES",
     "Advisory",
     "Answer",
@@ -59,12 +71,15 @@ __all__ = [
     "Working",
     "answers",
     "attitude",
+    "bars_off",
     "base_guessed",
     "basis",
     "beside_words",
     "check_answer",
     "check_answers",
     "check_label",
+    "coupled_up",
+    "coupling_test",
     "doubt_advisory",
     "expected_sentence",
     "figure_title",
@@ -73,11 +88,14 @@ __all__ = [
     "in_terms",
     "limiting_rating",
     "missing_rating",
+    "parked",
     "rule_advisory",
     "rule_sentence",
     "sentences",
+    "set_down",
     "source_label",
     "still_open",
+    "tensioned",
     "term_name",
     "terms_of",
     "tongue_ways",

@@ -49,8 +49,18 @@ def attitude(rig: RigFile) -> Attitude | None:
         )
     if not level:
         says += (
-            " Nose-up takes load off the hitch and invites sway."
+            f" Nose-up {_nose_up(rig)}."
             if drop > 0
             else " Far nose-down, the tail and the brakes suffer."
         )
     return Attitude(drop=drop / METRES[unit], slope=slope, level=level, says=says)
+
+
+def _nose_up(rig: RigFile) -> str:
+    """What riding nose-up does: two axles on torsion springs do not share their load, and the
+    tongue's may go either way.
+    """
+    torsion = rig.trailer is not None and rig.trailer.suspension == "torsion"
+    if torsion and len(rig.trailer.ratings.gawr if rig.trailer else ()) > 1:
+        return "puts more on one axle than on the other and changes the load on the hitch: weigh it"
+    return "takes load off the hitch and invites sway"

@@ -7,6 +7,7 @@ from noxel.core.mechanics import Candidate, Weighing
 from noxel.core.quantities import (
     KG,
     METRES,
+    MassUnit,
     nominal,
     plus_minus,
     print_length,
@@ -72,6 +73,14 @@ def _part(candidate: Candidate, amount: object) -> float:
     return abs(components.get(amount, 0.0))
 
 
+def _back(kg: float, unit: MassUnit) -> str:
+    return f"{print_mass(abs(kg), unit)} {'back on' if kg >= 0 else 'more off'}"
+
+
+def _onto(kg: float, unit: MassUnit) -> str:
+    return f"{print_mass(abs(kg), unit)} moved {'onto' if kg >= 0 else 'off'}"
+
+
 def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Finding]:
     """What the passes prove beside the checks, in sentences."""
     figures, unit = weighing.figures, rig.units.mass
@@ -81,15 +90,18 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
         figures.get(key) for key in ("front_restored", "trailer_transfer", "front_restoration")
     )
     if restored and moved:
-        share = f" ({print_share(restoration.value)} of what it had lost)" if restoration else ""
+        gained = restoration is not None and restored.value > 0
+        share = (
+            f" ({print_share(restoration.value)} of what it had lost)"
+            if restoration and gained
+            else ""
+        )
         found.append(
             Finding(
                 code="bars",
                 message=(
-                    f"With the bars you gained this: {print_mass(restored.value, unit)} back on "
-                    f"the front axle{share}, "
-                    f"{print_mass(moved.value, unit)} moved onto the trailer's axles. The ratings "
-                    "did not change."
+                    f"What the bars did: {_back(restored.value, unit)} the front axle{share}, "
+                    f"{_onto(moved.value, unit)} the trailer's axles. The ratings did not change."
                 ),
             )
         )

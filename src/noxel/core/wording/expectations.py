@@ -6,7 +6,7 @@ import math
 
 from noxel.core.limits import Checked
 from noxel.core.mechanics import Expected, Knowledge, Way, somebody_listed
-from noxel.core.quantities import print_mass, print_share, small_mass
+from noxel.core.quantities import KG, print_mass, print_share, small_mass
 from noxel.core.rig import RigFile
 from noxel.core.wording.labels import limit_words, phrase_of, terms_of, vehicle_word
 
@@ -100,13 +100,16 @@ def _ways(known: Knowledge, key: str) -> list[Way]:
     return [way, *(each for part in _MADE_OF.get(key, ()) for each in _ways(known, part))]
 
 
+WEIGHED = "worked out from what was weighed"
+
+
 def basis(rig: RigFile, known: Knowledge, key: str) -> str:
     """What an expected load rests on: “by the labels and your list”."""
     found: list[str] = []
     for way in _ways(known, key):
         found += [_filled(rig, each) for each in _BASIS[way] if _filled(rig, each) not in found]
     if not found:
-        return "by what was weighed"
+        return WEIGHED
     return f"by {' and '.join([', '.join(found[:-1]), found[-1]] if len(found) > 1 else found)}"
 
 
@@ -158,6 +161,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     unit, actual, outlook = rig.units.mass, row.expected.actual, row.expected.outlook
     phrase = phrase_of(rig, row.id, row.limit.source if row.limit else None)
     by = basis(rig, known, key)
+    by += "" if by == WEIGHED else "; not weighed"
     if row.range is not None:
         low, high = row.range
         where = {
@@ -172,7 +176,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
         return (
             f"{said}, "
             f"{where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}, "
-            f"{by}; not weighed."
+            f"{by}."
         )
     if row.limit is None or row.expected.margin is None:
         return ""
@@ -182,14 +186,16 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     if outlook == "over":
         return (
             f"{phrase.subject} {verb} expected {left} over "
-            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
+            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}."
         )
     if outlook == "over_at_rating":
         most = most_at_rating(known, row, key)
         may = (
-            f" At most {print_mass(most, unit)} of loaded trailer keeps it within."
-            if most is not None
-            else ""
+            ""
+            if most is None
+            else f" With a loaded trailer of at most {print_mass(most, unit)} it is within."
+            if most > 0.0
+            else " It is over even without a trailer."
         )
         return (
             f"{phrase.subject} {verb} {left} over {limit} if the trailer is loaded to its "
@@ -198,13 +204,15 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     if outlook == "within":
         return (
             f"{phrase.subject} {verb} expected to have {left} left of "
-            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}; not weighed."
+            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}."
         )
     said = (
-        f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against "
+        f"{phrase.subject} {verb} planned right at {limit}{pm}, {by}"
+        if abs(row.expected.margin) < 0.5 * KG[unit]
+        else f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against "
         f"{limit}, {by}"
     )
-    return f"{said}{_why_open(rig, known, row)}; not weighed."
+    return f"{said}{_why_open(rig, known, row)}."
 
 
 def _why_open(rig: RigFile, known: Knowledge, row: Checked) -> str:

@@ -47,8 +47,10 @@ def rule_sentence(rig: RigFile, rule: BrokenRule) -> str:
             if "front" in rule.path
             else "rear"
         )
+        speed = "mph" if rig.units.mass == "lb" else "km/h"
         return (
-            f"You travel at {rule.weighed:g}; the {which} tires are made for {rule.limit:g}. "
+            f"You travel at {rule.weighed:g} {speed}; the {which} tires are made for "
+            f"{rule.limit:g} {speed}. "
             "Drive slower, or fit others."
         )
     if rule.code == "camper_centre":

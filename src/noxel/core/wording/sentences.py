@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from noxel.core.limits import (
     BrokenRule,
     Checked,
+    CheckId,
     Doubt,
     Headroom,
     Judged,
@@ -18,7 +19,7 @@ from noxel.core.limits import (
 )
 from noxel.core.mechanics import Knowledge
 from noxel.core.quantities import lower_first, print_mass, print_share, small_mass
-from noxel.core.rig import RigFile, on_pin
+from noxel.core.rig import RigFile, on_its_wheels, on_pin
 from noxel.core.wording.answers import Headline, Unknown
 from noxel.core.wording.expectations import expected_sentence
 from noxel.core.wording.labels import (
@@ -77,13 +78,31 @@ def _left(row: Checked, unit: str) -> str:
 
 
 def _not_known(rig: RigFile, row: Checked) -> str:
-    label, limit = check_label(rig, row.id), limit_words(rig, row)
+    what, limit = _load_words(rig, row.id), limit_words(rig, row)
     if row.status == "over" and row.at_least is not None and row.limit is not None:
         by = small_mass(row.at_least.value - row.limit.kg, rig.units.mass)
         least = print_mass(row.at_least.value, rig.units.mass)
-        return f"{label}: not known, but at least {least}. That is at least {by} over {limit}."
+        return f"{what} is not known; it is at least {least}, {by} or more over {limit}."
     least = f", at least {print_mass(row.at_least.value, rig.units.mass)}" if row.at_least else ""
-    return f"{label}: not known yet{least}; the limit is {limit}."
+    return f"{what} is not known yet{least}; the limit is {limit}."
+
+
+def _load_words(rig: RigFile, check: CheckId) -> str:
+    """What a check judges, as the subject of a sentence."""
+    word, behind = vehicle_word(rig), "towed car" if on_its_wheels(rig) else "trailer"
+    named = {
+        "vehicle.payload": f"The load in the {word}",
+        "vehicle.gross": f"The weight of the {word}",
+        "combination.gross": f"The weight of {word} and {behind} together",
+        "trailer.ccc": f"The cargo in the {behind}",
+        "hitch.tongue": f"The {term_name(rig, 'tongue_weight')}",
+        **dict.fromkeys(
+            ("vehicle.tow_rating", "trailer.gross", "hitch.trailer"), f"The {behind}'s weight"
+        ),
+    }
+    return named.get(
+        check, f"The load on the {lower_first(check_label(rig, check)).partition(',')[0]}"
+    )
 
 
 def _why_unconfirmed(rig: RigFile, row: Checked) -> str:
