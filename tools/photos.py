@@ -248,8 +248,8 @@ def look(reader: Reader, kind: int, condition: str, count: Count, *, tell: bool 
         if path in covered:
             continue
         count.wanted += 1
-        count.read += figure in plain
         right = path in found and _same(figure, found[path].text, label.unit)
+        count.read += right or figure in plain
         count.placed += right
         if tell and not right:
             got = found.get(path)

@@ -56,7 +56,7 @@ class HalfTheFacts(OnStage):
         }
         worked["weigh_ins"][0]["passes"].append(alone)
         page = self.page(f"/rigs/{self.rigs.add(worked)}/weigh", PHONE)
-        page.get_by_label("read").first.select_option(label="one total only")
+        page.get_by_role("combobox", name="read").first.select_option(label="one total only")
         at(page, "weigh_ins[0].passes[0].readings.gross").fill("15300")
         expect(page.locator("[data-part=saving]")).to_have_text("saved")
         self.fits(page)

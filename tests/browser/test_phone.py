@@ -237,7 +237,8 @@ class Pairing(OnThePhone):
                     phone.locator(f'input[data-jot="{name}"]').fill(reading)
                 if len(titles) == 3:
                     picture = {"name": "t.jpg", "mimeType": "image/jpeg", "buffer": photo()}
-                    phone.locator('input[type="file"]').set_input_files(picture)  # type: ignore[arg-type]
+                    box = phone.get_by_label("photograph the ticket")
+                    box.set_input_files(picture)  # type: ignore[arg-type]
                 phone.get_by_role("button", name="Keep this ticket").click()
             elif titles[-1] == "Set the trailer down":
                 phone.get_by_text("Chocks on both sides of the trailer's wheels").click()

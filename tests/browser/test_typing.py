@@ -165,11 +165,11 @@ class Typing(OnStage):
         page = self.page(f"/rigs/{rig}/weigh")
         first = page.locator("[data-pass='1']")
         readings = self.stored(rig)["weigh_ins"][0]["passes"][0]["readings"]
-        first.get_by_label("read").select_option("wheels")
+        first.get_by_role("combobox", name="read").select_option("wheels")
         expect(first.locator("[data-part=kept-aside]")).to_contain_text(str(readings["front"]))
         expect(saving(page)).to_have_text("saved")
         page.reload()
-        first.get_by_label("read").select_option("axles")
+        first.get_by_role("combobox", name="read").select_option("axles")
         expect(first.locator("[data-part=kept-aside]")).to_have_count(0)
         expect(saving(page)).to_have_text("saved")
         self.assertEqual(self.stored(rig)["weigh_ins"][0]["passes"][0]["readings"], readings)

@@ -35,7 +35,7 @@ def rigs() -> Iterator[tuple[str, RigFile]]:
     """
     for kind in KINDS:
         for terms, unit in PLACES:
-            slack = ("slack", *WEIGH) if kind == "bars" else ()
+            slack = ("chock", "slack", "unchock", *WEIGH) if kind == "bars" else ()
             for state, over, acts in (
                 ("not weighed", "nothing", ()), ("one pass", "rear_axle", WEIGH),
                 ("all passes", "nothing", (*WEIGH, *slack, "chock", "uncouple", *WEIGH)),

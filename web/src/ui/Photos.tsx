@@ -77,7 +77,7 @@ export function Photos(props: {
       {reads && <ReadPhoto about={about} label={label} reads={reads} weighIn={weighIn} visit={visit} big={big} />}
       {!viewing && (
         <label
-          className={`inline-flex cursor-pointer items-center gap-2 font-cond font-semibold has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center border border-ink text-[1.1875rem]" : "min-h-11 text-[1rem] underline underline-offset-2"}`}
+          className={`inline-flex cursor-pointer items-center gap-2 font-cond font-semibold has-focus-visible:outline-2 ${big && !reads ? "min-h-13 w-full justify-center border border-ink text-[1.1875rem]" : "min-h-11 text-[1rem] underline underline-offset-2"}`}
         >
           <input type="file" accept="image/jpeg,image/png,image/webp" className="sr-only" onChange={take} />
           {mine.length + waiting.length

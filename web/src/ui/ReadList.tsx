@@ -80,7 +80,11 @@ export function ReadList(props: {
       </ul>
       {answer.found.length > 0 && (
         <Button strong className="mt-3 min-h-12 w-full" disabled={wanted.length === 0} onClick={() => onTake(wanted)}>
-          {wanted.length === 1 ? "Take this figure" : `Take these ${wanted.length} figures`}
+          {wanted.length === 0
+            ? "Tick what is right"
+            : wanted.length === 1
+              ? "Take this figure"
+              : `Take these ${wanted.length} figures`}
         </Button>
       )}
     </div>

@@ -152,8 +152,8 @@ function Framed({
             <span
               key={each.path}
               aria-hidden
-              className="absolute -translate-x-full -translate-y-1/2 bg-ink px-1 font-cond text-[0.8125rem] leading-tight text-paper"
-              style={{ left: `${(each.frame[0]?.[0] ?? 0) * 100}%`, top: `${(each.frame[0]?.[1] ?? 0) * 100}%` }}
+              className="absolute -translate-y-1/2 bg-ink px-1 font-cond text-[0.8125rem] leading-tight text-paper"
+              style={{ left: `${(each.frame[1]?.[0] ?? 0) * 100}%`, top: `${(each.frame[1]?.[1] ?? 0) * 100}%` }}
             >
               {index + 1}
             </span>

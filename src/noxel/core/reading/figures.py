@@ -83,7 +83,9 @@ def _singles(number: int, row: Row) -> Iterator[Figure]:
         start, end = match.start("digits"), match.end()
         sure = row.sure(start, match.end("digits"))
         if _plain(raw) != re.sub(r"[ ,.'’]", "", raw):
-            sure = min(sure, 0.5)  # a letter stood among the digits
+            sure = min(sure, 0.4)  # a letter stood among the digits
+        if digits[0] == "0":
+            sure = min(sure, 0.4)  # the first digit was not seen
         corners = row.corners(start, end)
         yield Figure(digits, _unit_of(match["unit"]), None, number, start, end, sure, corners)
 

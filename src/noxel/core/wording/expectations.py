@@ -161,7 +161,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     unit, actual, outlook = rig.units.mass, row.expected.actual, row.expected.outlook
     phrase = phrase_of(rig, row.id, row.limit.source if row.limit else None)
     by = basis(rig, known, key)
-    by += "" if by == WEIGHED else "; not weighed"
+    end = "" if by == WEIGHED else "; not weighed"
     if row.range is not None:
         low, high = row.range
         where = {
@@ -176,7 +176,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
         return (
             f"{said}, "
             f"{where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}, "
-            f"{by}."
+            f"{by}{end}."
         )
     if row.limit is None or row.expected.margin is None:
         return ""
@@ -186,7 +186,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     if outlook == "over":
         return (
             f"{phrase.subject} {verb} expected {left} over "
-            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}."
+            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}{end}."
         )
     if outlook == "over_at_rating":
         most = most_at_rating(known, row, key)
@@ -204,7 +204,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     if outlook == "within":
         return (
             f"{phrase.subject} {verb} expected to have {left} left of "
-            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}."
+            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}{end}."
         )
     said = (
         f"{phrase.subject} {verb} planned right at {limit}{pm}, {by}"
@@ -212,7 +212,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
         else f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against "
         f"{limit}, {by}"
     )
-    return f"{said}{_why_open(rig, known, row)}."
+    return f"{said}{_why_open(rig, known, row)}{end}."
 
 
 def _why_open(rig: RigFile, known: Knowledge, row: Checked) -> str:

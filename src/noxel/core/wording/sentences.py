@@ -94,7 +94,7 @@ def _load_words(rig: RigFile, check: CheckId) -> str:
         "vehicle.payload": f"The load in the {word}",
         "vehicle.gross": f"The weight of the {word}",
         "combination.gross": f"The weight of {word} and {behind} together",
-        "trailer.ccc": f"The cargo in the {behind}",
+        "trailer.cargo": f"The cargo in the {behind}",
         "hitch.tongue": f"The {term_name(rig, 'tongue_weight')}",
         **dict.fromkeys(
             ("vehicle.tow_rating", "trailer.gross", "hitch.trailer"), f"The {behind}'s weight"
