@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal, get_args
 
-from noxel.core.quantities import MassUnit, read_typed
+from noxel.core.quantities import MassUnit, read_typed, with_thousands
 from noxel.core.weigh import GRADUATIONS
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.lists import Layout, first_rows, guess_layout, refuse, rows_of, unit_in
@@ -296,7 +296,7 @@ def _take(
     if cells["spring_bars"]:
         each["spring_bars"] = _one_of(cells["spring_bars"], _BARS, "state of the bars")
     readings = {
-        name: read_typed(text, "mass", own).value
+        name: read_typed(with_thousands(text), "mass", own).value
         for name, text in masses.items()
         if name != "gross"
     }

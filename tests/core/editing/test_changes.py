@@ -43,6 +43,26 @@ class Typing(unittest.TestCase):
             {"ratings.gvwr": {"text": "3,200 kg"}, "curb_weight": {"text": "4500+157"}},
         )
 
+    def test_a_point_before_three_digits_is_a_thousands_mark_where_nothing_is_so_light(
+        self,
+    ) -> None:
+        for path, text, value in (
+            (GVWR, "1.060", 1060),
+            (GVWR, "1.060 kg", "1060 kg"),
+            (GVWR, "12.500 lb", 12500),
+            (GVWR, "22.500", 22500),
+            (GVWR, "7,2", None),
+            (GVWR, "1060.5", 1060.5),
+            ("loads[0].mass", "1.250 kg", "1.25 kg"),  # an item may be as light as that
+            ("loads[0].mass", "0.805 kg", "0.805 kg"),
+        ):
+            document = self.document | {"loads": [{"name": "x", "on": "vehicle", "mass": 9}]}
+            made = typed(document, (path, text)).document
+            found = (
+                made["loads"][0]["mass"] if path != GVWR else made["vehicle"]["ratings"].get("gvwr")
+            )
+            self.assertEqual(found, value, text)
+
     def test_what_is_not_understood_waits_and_the_figure_is_left_out(self) -> None:
         made = typed(self.document, (GVWR, "72oo"))
         self.assertIsNone(made.rig.vehicle.ratings.gvwr)

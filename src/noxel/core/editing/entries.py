@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from noxel.core.editing.paths import Document, PathParts, kind_of, put, value_at
-from noxel.core.quantities import read_typed
+from noxel.core.quantities import read_typed, with_thousands
 from noxel.core.rig import Entry, RigFile, read_path, write_path
 
 
@@ -54,7 +54,16 @@ def understand(document: Document, parts: PathParts, text: str) -> Any:
     kind = kind_of(document, parts)
     if kind.dimension == "text" or kind.dimension == "choice":
         return text
+    if kind.dimension == "mass" and _is_heavy(parts):
+        text = with_thousands(text)
     return read_typed(text, kind.dimension, unit_of(document, parts, kind.dimension)).value
+
+
+def _is_heavy(parts: PathParts) -> bool:
+    """Whether a figure is of a whole axle or vehicle: a rating, a reading, an empty weight."""
+    return not {"ratings", "readings", "curb_weight", "dry_weight", "printed_gross"}.isdisjoint(
+        map(str, parts)
+    )
 
 
 def entries_of(document: Document) -> dict[PathParts, dict[str, Any]]:

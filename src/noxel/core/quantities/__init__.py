@@ -41,7 +41,7 @@ from noxel.core.quantities.printing import (
     upper_first,
     with_article,
 )
-from noxel.core.quantities.reading import read_length, read_mass, read_typed
+from noxel.core.quantities.reading import read_length, read_mass, read_typed, with_thousands
 from noxel.core.quantities.units import (
     FLUIDS,
     KG,
@@ -102,4 +102,5 @@ __all__ = [
     "units_in_force",
     "upper_first",
     "with_article",
+    "with_thousands",
 ]

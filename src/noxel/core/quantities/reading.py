@@ -287,6 +287,23 @@ BARE_SHARE = 2
 """A share typed without its sign is a fraction up to this, 0.6 or 1.2, and per cent above, 60."""
 
 
+_THOUSANDS = re.compile(
+    r"\s*([1-9]\d{0,2})[.,](\d{3})(?!\d)(?=\s*(?:[a-z]+\.?)?\s*$)", re.IGNORECASE
+)
+_HEAVY = 100.0
+"""No axle and no vehicle is lighter, in either unit."""
+
+
+def with_thousands(text: str) -> str:
+    """A mass that cannot be as small as its point says, its point read as a thousands mark: no axle
+    is rated 1.060 kg. Texts of another form come back as they are.
+    """
+    match = _THOUSANDS.match(text)
+    if match is None or float(f"{match[1]}.{match[2]}") >= _HEAVY:
+        return text
+    return f"{match[1]}{match[2]}{text[match.end() :]}"
+
+
 def read_typed(text: str, dimension: Dimension, default: str | None) -> Typed:
     """Read what a person typed: ``1380 kg``, ``180+165+60``, ``5 ft 4 in``, ``12.5 %``, ``12 gal
     diesel``.
