@@ -65,6 +65,17 @@ class FromElsewhere(unittest.TestCase):
         with self.assertRaisesRegex(InputError, "line 3.*no month 14: does the day come first"):
             read(text)
 
+    def test_a_van_is_what_the_other_column_is_not(self) -> None:
+        for heads, vehicle, trailer in (
+            ("Date,Car,Van", 1, 2),
+            ("Date,Van,Car", 2, 1),
+            ("Date,Car,Caravan", 1, 2),
+            ("Date,Van,Trailer", 1, 2),
+            ("Date,Caravan,Truck", 2, 1),
+        ):
+            columns = guess_tickets(f"{heads}\n2026-05-01,2000,1500\n").columns
+            self.assertEqual((columns["vehicle"], columns["trailer"]), (vehicle, trailer), heads)
+
     def test_our_own_export_comes_back(self) -> None:
         for path in CASES.glob("check--*.json"):
             rig = parse_rig(rig_of(path.stem))

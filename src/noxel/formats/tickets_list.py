@@ -55,8 +55,8 @@ _GUESSES: Mapping[str, str] = {
     "trailer_3": r"trailer.*3",
     "front": r"front|steer",
     "rear": r"rear|drive",
-    "vehicle": r"^(whole )?(vehicle|truck|car|van)",
-    "trailer": r"trailer",
+    "vehicle": r"^(whole |tow )?(vehicle|truck|car|ute)\b",
+    "trailer": r"trailer|caravan|\bvan\b",
     "gross": r"gross|total",
     "reading": r"reading|axle",
     "mass": r"mass|weight|value",
@@ -107,7 +107,7 @@ def guess_tickets(text: str) -> Layout:
     called.
     """
     found = guess_layout(text, _GUESSES)
-    columns = dict(found.columns)
+    columns = _vans(text, found)
     body = found.body(first_rows(text))
     if "configuration" not in columns and body:
         taken = {at for name, at in columns.items() if name != "pass"}
@@ -119,6 +119,21 @@ def guess_tickets(text: str) -> Layout:
                 }
                 break
     return Layout(found.delimiter, found.decimal_comma, found.header, columns)
+
+
+def _vans(text: str, found: Layout) -> dict[str, int]:
+    """The columns, a “van” being the trailer where there is a vehicle beside it, and the vehicle
+    where there is a trailer.
+    """
+    columns = dict(found.columns)
+    heads = rows_of(first_rows(text), found.delimiter)[0][1] if found.header else []
+    van, trailer = (
+        next((at for at, head in enumerate(heads) if re.search(words, head, re.IGNORECASE)), None)
+        for words in (r"\bvan\b", r"trailer|caravan")
+    )
+    if "vehicle" not in columns and van is not None and trailer not in (None, van):
+        columns |= {"vehicle": van, "trailer": trailer or 0}
+    return columns
 
 
 def _is_configuration(cell: str) -> bool:
