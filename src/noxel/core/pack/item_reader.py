@@ -8,6 +8,8 @@ from noxel.errors import QuantityError
 _COUNT = re.compile(r"\s*([0-9]{1,5})\s*[x×]?\s+(?=\D)")
 
 
+_FLUID = re.compile(r"water|gasoline|diesel|propane", re.IGNORECASE)
+_VOLUME = re.compile(r"[0-9.,]+\s*(?:gal|gallons?|l|litres?|liters?)", re.IGNORECASE)
 _GAP = re.compile(r"(?<=\S)\s+(?=[0-9.])")
 
 
@@ -39,6 +41,7 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
     for gap in _GAP.finditer(rest):
         name, mass = rest[: gap.start()].strip(), rest[gap.end() :].removesuffix("each").strip()
         try:
+            mass = _with_fluid(name, mass)
             value = read_typed(mass, "mass", default).value
         except QuantityError as exc:
             why = exc.message
@@ -50,3 +53,9 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
             "text": mass,
         }
     raise QuantityError(why)
+
+
+def _with_fluid(name: str, mass: str) -> str:
+    """A mass, or a volume with the fluid that the name says: “full water”, “30 gal”."""
+    fluid = _FLUID.search(name)
+    return f"{mass} {fluid[0].lower()}" if fluid and _VOLUME.fullmatch(mass) else mass
