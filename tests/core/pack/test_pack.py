@@ -55,7 +55,7 @@ class Packing(unittest.TestCase):
     def test_items_as_jotted_down(self) -> None:
         told: dict[str, tuple[str, Any, int]] = {
             "4 chairs 3 kg": ("chairs", "3 kg", 4),
-            "full water 30 gal": ("full water", "30 gal water", 1),
+            "full water 30 gal": ("full water", 250.2, 1),  # 8.34 lb a gallon
             "toolbox 62": ("toolbox", 62, 1),
             "2 x gas bottles 37 lb": ("gas bottles", 37, 2),
             "her 2nd toolbox 1,012.5 kg": ("her 2nd toolbox", "1012.5 kg", 1),
