@@ -4,15 +4,18 @@ Part of ``make bench``. A walk does what its person would do: it taps what leads
 on the papers, and scrolls only as far as it must.
 """
 
+import random
 import re
 import tempfile
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
-from playwright.sync_api import Locator, Page, ViewportSize, expect
+from playwright.sync_api import FilePayload, Locator, Page, ViewportSize, expect
 
 from noxel.store.database import Database
+from tools.labels import MONO, Label
+from tools.photos import photograph
 from tools.stage import a_browser, serving
 
 PHONE: ViewportSize = {"width": 390, "height": 844}
@@ -72,6 +75,18 @@ class Walk:
             box.press("Enter")
             self.look()
 
+    def photograph(self, name: str, picture: bytes) -> None:
+        """Photograph something, and take what was read: a tap each."""
+        box = self.page.get_by_label(name).last
+        expect(box).to_be_attached()
+        box.set_input_files(FilePayload(name="p.jpg", mimeType="image/jpeg", buffer=picture))
+        take = self.page.get_by_role("button", name=re.compile("^Take th"))
+        expect(take).to_be_enabled(timeout=90_000)
+        self.taps += 2
+        take.click()
+        expect(self.page.get_by_role("dialog")).to_have_count(0)
+        self.settle()
+
     def settle(self) -> None:
         """Wait for the answer to what was typed last."""
         expect(self.page.get_by_text("saved", exact=True)).to_be_visible()
@@ -86,6 +101,28 @@ class Walk:
 
 
 Figures = Sequence[tuple[str, str]]
+DOOR = ("GVWR:", "FRONT GAWR:", "REAR GAWR:")
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """A ticket or a label to be photographed: its words, and a figure beside each."""
+
+    figures: tuple[str, ...]
+    words: tuple[str, ...]
+
+    def ticket(self) -> bytes:
+        """A weigh ticket."""
+        return self._photographed([[(0.2, "WEIGHT TICKET")]], MONO)
+
+    def label(self) -> bytes:
+        """A label."""
+        return self._photographed([[(0.05, "MFD BY WANDERER TRUCK WORKS")]], MONO)
+
+    def _photographed(self, rows: list[list[tuple[float, str]]], font: str) -> bytes:
+        lines = zip(self.words, self.figures, strict=False)
+        rows += [[(0.05, word), (0.6, figure)] for word, figure in lines]
+        return photograph(Label(rows, {}, font=font), "plain", random.Random(1))[0]
 
 
 def tickets_and_labels(
@@ -130,6 +167,25 @@ def two_tickets(walk: Walk) -> None:
             ),
         ),
     )
+
+
+def by_photograph(walk: Walk) -> None:
+    """Two tickets and two labels, each photographed and read: typed is what no label says."""
+    walk.button("I have weigh tickets")
+    walk.button("trailer on a ball")
+    walk.tap(walk.page.locator("[data-shape=axles]"))
+    truck = Drawn(("3,120", "3,940", "5,460"), ("STEER AXLE", "DRIVE AXLE", "TRAILER AXLE"))
+    walk.photograph("read it from a photo", truck.ticket())
+    walk.button("Next pass")
+    walk.photograph("read it from a photo", Drawn(("3,320", "3,060"), truck.words).ticket())
+    walk.button("Now the labels")
+    walk.photograph("from a photo", Drawn(("7200 LB", "3750 LB", "4150 LB"), DOOR).label())
+    walk.button("^Next$")
+    trailer = ("GVWR", "GAWR FRONT AXLE", "GAWR REAR AXLE", "TYPE:")
+    walk.photograph(
+        "from a photo", Drawn(("6600 LB", "3200 LB", "3200 LB", "TRAILER"), trailer).label()
+    )
+    walk.button("See it all")
 
 
 def brochures(walk: Walk) -> None:
@@ -213,6 +269,7 @@ WALKS: dict[str, Callable[[Walk], None]] = {
     "a motorhome alone": motorhome,
     "a fifth wheel in kilograms": fifth_wheel,
     "one total and a door label": one_total,
+    "two tickets and two labels by photograph": by_photograph,
 }
 
 

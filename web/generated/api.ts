@@ -5608,7 +5608,8 @@ export interface components {
         /**
          * TakenApart
          * @description What it seems to be of, and every figure in it. ``before`` are the changes that must come
-         *     first, ``unit`` is that of figures without one; ``turned`` is by how many degrees to the left the photograph is to be shown.
+         *     first, ``unit`` is that of figures without one; ``turned`` is by how many degrees to the left
+         *     the photograph is to be shown.
          */
         TakenApart: {
             /**
