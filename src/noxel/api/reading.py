@@ -150,8 +150,10 @@ def _places(document: dict[str, Any], into: str | None) -> dict[str, str]:
             [Problem("into", "is not a pass such as weigh_ins[0].passes[1]")],
         )
     at = {"pass": into, "weigh_in": write_path(read_path(into)[:2])}
-    own = value_at(document, (*read_path(into), "unit"))
-    return at | {"unit": str(own)} if own else at
+    for name in ("unit", "config"):
+        own = value_at(document, (*read_path(into), name))
+        at |= {name: str(own)} if own and own != "trailer_only" else {}
+    return at
 
 
 def _hitch_part(document: dict[str, Any]) -> tuple[str, list[dict[str, Any]]]:

@@ -2,12 +2,16 @@
 a question mark stands where the reader has to look twice.
 """
 
+import math
 import unittest
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-from noxel.core.reading import ReadFigure, part_of, read_text
+from hypothesis import given
+from hypothesis import strategies as st
+
+from noxel.core.reading import Piece, ReadFigure, part_of, pieces_of, read_pieces, read_text
 from noxel.core.rig import RigFile, parse_rig
 
 AT = {"pass": "P", "weigh_in": "W"}
@@ -49,3 +53,43 @@ class Corpus(unittest.TestCase):
                 if given_part is None:
                     self.assertEqual(part_of(text), part)
                 self.assertEqual(shown(read_text(rig, text, given_part, AT)), expected)  # type: ignore[arg-type]
+
+    def test_a_ticket_of_another_pass_and_one_in_another_unit(self) -> None:
+        alone = {**AT, "config": "vehicle_only"}
+        text = "STEER 3120 lb\nDRIVE 4060 lb\nTRAILER 5880 lb"
+        (trailer,) = [
+            each for each in read_text(a_rig(), text, None, alone) if each.path.endswith("trailer")
+        ]
+        self.assertIn("another ticket", trailer.doubt or "")
+        kilograms = read_text(a_rig(), "steer 3020 lb", None, {**AT, "unit": "kg"})
+        self.assertEqual(shown(kilograms), {"P.readings.front": "3020 lb"})
+        self.assertEqual(read_text(a_rig(), "steer 3020", None, {}), [], "no pass to put it in")
+        self.assertEqual(read_text(a_rig(), "9" * 50_000, "vehicle", {}), [])
+
+
+class Places(unittest.TestCase):
+    @given(st.floats(-0.15, 0.15), st.floats(0.3, 40), st.randoms(use_true_random=False))
+    def test_turned_scaled_and_shuffled_it_reads_alike(
+        self, turn: float, scale: float, dice: Any
+    ) -> None:
+        """Lines keep their meaning wherever the camera was, and in whatever order they come."""
+        cos, sin = scale * math.cos(turn), scale * math.sin(turn)
+        for name, rig, part, text, expected in corpus():
+            if name in TURNED:
+                pieces = []
+                for piece in pieces_of(text):
+                    one, two, three, four = (
+                        (x * cos - y * sin, x * sin + y * cos) for x, y in piece.corners
+                    )
+                    pieces.append(Piece(piece.text, (one, two, three, four)))
+                dice.shuffle(pieces)
+                found = shown(read_pieces(rig, pieces, part, AT))  # type: ignore[arg-type]
+                self.assertEqual(found, expected, name)
+
+
+TURNED = (
+    "certification label in columns",
+    "hitch label, a table",
+    "ticket, three platforms",
+    "Australian trailer plate in columns",
+)

@@ -205,7 +205,14 @@ export function Path() {
           {step.fields.map(({ path, label, term, hint }) => (
             <Field key={path} path={path} label={label ?? t(term ?? "")} hint={hint} unit={unit} term={term} />
           ))}
-          {step.fields.length > 0 && <ReadLabel fields={step.fields} />}
+          {step.fields.length > 0 && (
+            <ReadLabel
+              fields={step.fields}
+              onTaken={() => {
+                if (!step.more && at + 1 < steps.length) go(at + 1);
+              }}
+            />
+          )}
           {step.fields.length > 0 && <PasteText />}
           {step.more === "hitch" && <HitchLabels />}
           {step.more === "shape" && <TicketShape />}
@@ -342,7 +349,7 @@ function Passes() {
 }
 
 /** The label that a step asks for, read off a photograph instead of typed. */
-function ReadLabel({ fields }: { fields: readonly { path: string }[] }) {
+function ReadLabel({ fields, onTaken }: { fields: readonly { path: string }[]; onTaken: () => void }) {
   const first = fields[0]?.path ?? "";
   const part = first.startsWith("trailer") ? "trailer" : first.startsWith("hitch") ? "hitch" : "vehicle";
   const about =
@@ -353,5 +360,5 @@ function ReadLabel({ fields }: { fields: readonly { path: string }[] }) {
         : fields.some(({ path }) => path.endsWith("payload"))
           ? "placard"
           : "certification label";
-  return <ReadPhoto big about={about} label="This label" reads={{ part }} className="mt-2" />;
+  return <ReadPhoto big about={about} label="This label" reads={{ part }} className="mt-2" onTaken={onTaken} />;
 }

@@ -42,7 +42,8 @@ export function useField(path: string, what: string) {
     problem,
     note: state?.entry.note ?? null,
     /** What was understood, when the text does not say it by itself. */
-    understood: typed && !problem && typeof value === "number" && /[+\-−a-z"'′″%]|\.\d{3}$/i.test(typed) ? atRest(value) : null,
+    understood:
+      typed && !problem && typeof value === "number" && /[+\-−a-z"'′″%]|\.\d{3}$/i.test(typed) ? atRest(value) : null,
     /** Typing starts: what is typed until the next start is one step. */
     begin,
     focus: (input: HTMLInputElement) => {

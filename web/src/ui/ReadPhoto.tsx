@@ -25,8 +25,10 @@ export function ReadPhoto(props: {
   visit?: string | undefined;
   big?: boolean;
   className?: string;
+  /** When its figures were taken. */
+  onTaken?: () => void;
 }) {
-  const { about, label, reads, weighIn, visit, big = false, className = "" } = props;
+  const { about, label, reads, weighIn, visit, big = false, className = "", onTaken } = props;
   const { sheet } = useDesk();
   const { viewing } = useVisitor();
   const [photo, setPhoto] = useState<string | null>(null);
@@ -55,14 +57,24 @@ export function ReadPhoto(props: {
         {big ? `Read ${label[0]?.toLowerCase()}${label.slice(1)} from a photo` : "read it from a photo"}
       </label>
       <Slip open={photo !== null} onOpenChange={() => setPhoto(null)} title={`Read: ${label}`} wide quiet>
-        {photo && <Reading photo={photo} label={label} reads={reads} onClose={() => setPhoto(null)} />}
+        {photo && (
+          <Reading
+            photo={photo}
+            label={label}
+            reads={reads}
+            onClose={(took) => {
+              setPhoto(null);
+              if (took) onTaken?.();
+            }}
+          />
+        )}
       </Slip>
     </>
   );
 }
 
 /** The photograph with what was read framed on it, and the figures beside it, to be taken. */
-export function Reading(props: { photo: string; label: string; reads: Reads; onClose: () => void }) {
+export function Reading(props: { photo: string; label: string; reads: Reads; onClose: (took: boolean) => void }) {
   const { photo, label, reads, onClose } = props;
   const { sheet } = useDesk();
   const lost = useLost();
@@ -91,7 +103,7 @@ export function Reading(props: { photo: string; label: string; reads: Reads; onC
         onTake={(figures) => {
           if (reads.onTake) reads.onTake(figures);
           else take(answer, figures, `read from a photograph of ${label.toLowerCase()}`);
-          onClose();
+          onClose(true);
         }}
         nothing="Text was seen on it, but no figure with words that Noxel knows. Closer, level, without flash, all of the label in the picture; or choose what it is of. The photograph is kept."
       />

@@ -76,7 +76,7 @@ def read_pieces(
         What it is of; None: by its words.
     at : mapping
         Where a pass and its weigh-in are, by ``pass`` and ``weigh_in``, such as
-        ``weigh_ins[0].passes[1]``, the ``unit`` of that pass where it has its own, and the
+        ``weigh_ins[0].passes[1]``, its ``config``, its ``unit`` where it has its own, and the
         ``hitch`` part that a hitch's label is of.
 
     Returns
@@ -100,7 +100,7 @@ def read_pieces(
     else:
         prefix = at["pass"] if kind == "pass" else kind
         found = list(_owned(rig, rows, figures, kind, prefix))
-    found = _doubted(list(_first_of_each(found)))
+    found = _doubted([_of_this_pass(owned, at) for owned in _first_of_each(found)])
     read = [_written(owned, unit) for owned in found]
     return read + (list(_of_ticket(rig, rows, at)) if kind == "pass" else [])
 
@@ -197,6 +197,13 @@ def _words(rows: Sequence[Row], key: Key, figure: Figure) -> str:
         else f"{key.text} … {row[figure.start : figure.end]}"
     )
     return " ".join(text.split())
+
+
+def _of_this_pass(owned: _Owned, at: Mapping[str, str]) -> _Owned:
+    """A trailer's line on a ticket that is to be of the vehicle alone is another pass's."""
+    if at.get("config", "hitched") == "hitched" or ".readings.trailer" not in owned.path:
+        return owned
+    return replace(owned, doubt="this pass is of the vehicle alone: is it another ticket?")
 
 
 def _first_of_each(found: Sequence[_Owned]) -> Iterator[_Owned]:
