@@ -26,12 +26,12 @@ class Reading(OnADemoRig):
         drawn = KINDS[8](random.Random("platforms/on its side")).expected
         with self.client:  # the reader is closed with the application
             read = self.post("/photos/p1/read", {"into": "weigh_ins[0].passes[0]"})
-        found = {each["path"].split(".")[-1]: each["text"] for each in read["found"]}
+        found = {each["path"].split(".")[-1]: each["text"] for each in read["figures"]}
         for path, text in drawn.items():
             self.assertEqual(found[path.split(".")[-1]], text)
         self.assertEqual(read["part"], "pass")
         self.assertIn(read["turned"], (90, 270))
-        for each in read["found"]:
+        for each in read["figures"]:
             self.assertTrue(
                 all(-0.05 <= share <= 1.05 for point in each["frame"] for share in point)
             )
@@ -48,7 +48,7 @@ class Reading(OnADemoRig):
         count = len(self.get("").json()["rig"]["hitch"]["parts"])
         with patch("noxel.reader.Reader.read", return_value=ReadPicture((line,), 400, 300, 0)):
             read = self.post("/photos/p1/read", {"part": "hitch"})
-        (figure,) = read["found"]
+        (figure,) = read["figures"]
         kinds = [part["kind"] for part in self.get("").json()["rig"]["hitch"]["parts"]]
         at = kinds.index("receiver") if "receiver" in kinds else count
         self.assertEqual(figure["path"], f"hitch.parts[{at}].trailer.carrying")
@@ -56,13 +56,13 @@ class Reading(OnADemoRig):
 
     def test_pasted_text_is_of_what_its_words_say(self) -> None:
         read = self.post("/pasted", {"text": "GVWR 7050"})
-        (figure,) = read["found"]
+        (figure,) = read["figures"]
         self.assertEqual(
             (read["part"], figure["text"], figure["unit_assumed"]), ("vehicle", "7050", True)
         )
         self.assertIsNone(figure["frame"])
         noted = self.post("/pasted", {"text": "STEER 3120 lb", "part": "pass"})
-        self.assertEqual(noted["found"][0]["path"], "ticket.readings.front")
+        self.assertEqual(noted["figures"][0]["path"], "ticket.readings.front")
         self.problem(
             self.client.post(
                 f"/api/rigs/{self.rig}/pasted", json={"text": "x", "into": "loads[0]"}

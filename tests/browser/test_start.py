@@ -171,11 +171,11 @@ class Doors(OnStage):
             "GVWR 3175 KG (7000 LB)\nGAWR FRONT 3650 LB\nGAWR REAR 4,025 LB WITH LT275/70R18"
         )
         page.get_by_role("button", name="Read it").click()
-        expect(page.locator('[data-pasted="vehicle.ratings.gvwr"]')).to_contain_text(
+        expect(page.locator('[data-read="vehicle.ratings.gvwr"]')).to_contain_text(
             "“GVWR 3175 KG (7000 LB”"
         )
-        page.locator('[data-pasted="vehicle.ratings.gawr_front"] input').uncheck()
-        page.get_by_role("button", name="Keep these 2 figures").click()
+        page.locator('[data-read="vehicle.ratings.gawr_front"] input').uncheck()
+        page.get_by_role("button", name="Take these 2 figures").click()
         expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,000")
         expect(at(page, "vehicle.ratings.gawr_rear")).to_have_value("4,025")
         document = self.rigs.open(self.rigs.list()[0].id).document
@@ -189,7 +189,7 @@ class Doors(OnStage):
             "gross 12,940 lb"
         )
         page.get_by_role("button", name="Read it").click()
-        page.get_by_role("button", name="Keep these 6 figures").click()
+        page.get_by_role("button", name="Take these 6 figures").click()
         for name, value in (("front", "3,020"), ("rear", "4,040"), ("trailer", "5,880")):
             expect(at(page, f"weigh_ins[0].passes[0].readings.{name}")).to_have_value(value)
         expect(at(page, "weigh_ins[0].passes[0].ticket_number")).to_have_value("7716")

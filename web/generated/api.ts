@@ -5619,8 +5619,8 @@ export interface components {
             before?: {
                 [key: string]: unknown;
             }[];
-            /** Found */
-            found: components["schemas"]["FigureOut"][];
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
             /**
              * Part
              * @enum {string}

@@ -2,6 +2,7 @@
 photograph, taken apart to be looked at. Nothing is kept here.
 """
 
+import datetime
 import re
 from collections.abc import Sequence
 from typing import Annotated, Any
@@ -69,7 +70,7 @@ class TakenApart(BaseModel):
 
     part: Part
     unit: MassUnit
-    found: list[FigureOut]
+    figures: list[FigureOut]
     before: list[dict[str, Any]] = []
     turned: int = 0
 
@@ -123,15 +124,15 @@ def _apart(
 ) -> TakenApart:
     at, before = _places(document, asked.into), list[dict[str, Any]]()
     rig = settle(document).rig
-    text = "\n".join(each.text for each in pieces)
+    text = "\n".join(piece.text for piece in pieces)
     part = asked.part or ("pass" if asked.into else part_of(text))
     if part == "hitch":
         at["hitch"], before = _hitch_part(document)
-    found = [_out(document, each, size) for each in read_pieces(rig, pieces, part, at)]
+    figures = [_out(document, figure, size) for figure in read_pieces(rig, pieces, part, at)]
     unit: MassUnit = rig.units.mass
     if part == "pass" and at.get("unit") in ("lb", "kg"):
         unit = "kg" if at["unit"] == "kg" else "lb"
-    return TakenApart(part=part, unit=unit, found=found, before=before if found else [])
+    return TakenApart(part=part, unit=unit, figures=figures, before=before if figures else [])
 
 
 def _places(document: dict[str, Any], into: str | None) -> dict[str, str]:
@@ -188,4 +189,6 @@ def _differs(figure: ReadFigure, now: object) -> str | None:
     """What is typed already stays unless its owner says otherwise."""
     if now is None or str(now).replace(",", "") == figure.text:
         return None
+    if figure.path.endswith(".date") and now == datetime.date.today().isoformat():
+        return None  # a weigh-in just begun has the day of its beginning
     return f"{now} is entered"

@@ -112,8 +112,8 @@ class Reader:
         self._end = threading.Timer(self._idle, self._rest)
         self._end.daemon = True
         self._end.start()
-        found: dict[str, Any] = json.loads(answer)
-        return found
+        reply: dict[str, Any] = json.loads(answer)
+        return reply
 
     def _sent(self, picture: bytes) -> tuple[bytes | None, bool]:
         """What the process answers, None where it ended; and whether it took too long."""

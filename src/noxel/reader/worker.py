@@ -54,14 +54,14 @@ class Engine:
         result = self._read(picture, return_word_box=True)
         if result.boxes is None:
             return []
-        found = []
+        words_read = []
         lines = zip(result.txts, result.scores, result.boxes, result.word_results, strict=True)
         for number, (text, sure, box, words) in enumerate(lines):
             whole = [(text, sure, box.tolist())]
             joined = "".join(word[0] for word in words)
             # a line whose words do not make it up is kept whole
             parts = words if joined == text.replace(" ", "") else whole
-            found += [
+            words_read += [
                 {
                     "text": word,
                     "sure": round(float(min(sure, own)), 4),
@@ -70,7 +70,7 @@ class Engine:
                 }
                 for word, own, corners in parts
             ]
-        return found
+        return words_read
 
 
 def _opened(data: bytes) -> Any:

@@ -175,7 +175,7 @@ export function Path() {
   }, [step.id]);
   /** Enter in the last field of a step goes on to the next step. */
   const goOn = (event: React.KeyboardEvent) => {
-    const inputs = asks.current?.querySelectorAll("input") ?? [];
+    const inputs = asks.current?.querySelectorAll("input:not([type=file])") ?? [];
     if (event.key === "Enter" && event.target === inputs[inputs.length - 1] && at + 1 < steps.length) go(at + 1);
   };
   return (

@@ -67,7 +67,7 @@ export function useField(path: string, what: string) {
 /** Moves on to the next field of the same form, as a person typing a ticket expects of Enter. */
 export function enterMovesOn(event: KeyboardEvent<HTMLInputElement>) {
   if (event.key !== "Enter") return;
-  const all = [...document.querySelectorAll<HTMLInputElement>("main input:not([disabled])")];
+  const all = [...document.querySelectorAll<HTMLInputElement>("main input:not([disabled], [type=file])")];
   const next = all[all.indexOf(event.currentTarget) + (event.shiftKey ? -1 : 1)];
   next?.focus();
   event.preventDefault();

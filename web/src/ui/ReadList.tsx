@@ -22,11 +22,11 @@ export function ReadList(props: {
   const { answer, onPart, onTake, onLook, nothing } = props;
   const { named } = useDesk();
   /** Where each figure goes, by identity: from another window a list may have changed by the time it is kept. */
-  const [places] = useState(() => new Map(answer.found.map(({ path }) => [path, named(path)])));
+  const [places] = useState(() => new Map(answer.figures.map(({ path }) => [path, named(path)])));
   const [ticked, setTicked] = useState(
-    () => new Set(answer.found.filter((each) => !each.doubt).map((each) => each.path)),
+    () => new Set(answer.figures.filter((each) => !each.doubt).map((each) => each.path)),
   );
-  const wanted = answer.found
+  const wanted = answer.figures
     .filter((each) => ticked.has(each.path))
     .map((each) => ({ ...each, path: places.get(each.path) ?? each.path }));
   const tick = (path: string) => {
@@ -42,9 +42,9 @@ export function ReadList(props: {
           <Choice label="What the label is of" value={answer.part} options={PARTS} onChange={onPart} />
         </p>
       )}
-      {answer.found.length === 0 && <p className="text-[1rem] leading-snug">{nothing}</p>}
+      {answer.figures.length === 0 && <p className="text-[1rem] leading-snug">{nothing}</p>}
       <ul>
-        {answer.found.map((each, index) => (
+        {answer.figures.map((each, index) => (
           <li key={each.path} className={`border-b border-rule ${each.doubt ? "border-l-4 border-l-ochre pl-2" : ""}`}>
             <label
               className="flex min-h-12 w-full cursor-pointer items-center gap-3 py-1.5"
@@ -78,7 +78,7 @@ export function ReadList(props: {
           </li>
         ))}
       </ul>
-      {answer.found.length > 0 && (
+      {answer.figures.length > 0 && (
         <Button strong className="mt-3 min-h-12 w-full" disabled={wanted.length === 0} onClick={() => onTake(wanted)}>
           {wanted.length === 0
             ? "Tick what is right"

@@ -143,7 +143,7 @@ function Framed({
         className="h-auto w-full"
       />
       <svg viewBox="0 0 100 100" preserveAspectRatio="none" className="absolute inset-0 h-full w-full" aria-hidden>
-        {answer.found.map(
+        {answer.figures.map(
           (each) =>
             each.frame && (
               <polygon
@@ -158,7 +158,7 @@ function Framed({
             ),
         )}
       </svg>
-      {answer.found.map(
+      {answer.figures.map(
         (each, index) =>
           each.frame && (
             <span

@@ -15,7 +15,7 @@ _DIGITS = r"(?:\d[\dOo]{0,2}(?:[ ,.'’][\dOo]{3})+(?![\dOo])|\d[\dOolI|SB]{1,5}
 _UNIT = r"(?:pounds?|kilograms?|[l1I|][bB8][sS5]?|[kK][gG69][sS5]?)"
 _MASS = re.compile(
     rf"(?<![\w/.,'’])(?P<digits>{_DIGITS})(?P<gap>\s{{0,2}})(?P<unit>{_UNIT}(?![A-Za-z0-9]))?"
-    r"(?![.,]\d)(?!\s?(?:psi|kpa|bar|mm|cm|km|mph|kN|in\b|ft\b|gal|l\b|litre|v\b|%|°|/))(?![\w/])",
+    r"(?![.,]\d)(?!\s?(?:psi|kpa|bar|mm|cm|km|mph|kN|in\b|ft\b|gal|l\b|litre|v\b|%|°))(?![\w/])",
     re.IGNORECASE,
 )
 _JOINED = re.compile(r"^\s*(?:[/(\[=]|or\b|,)?\s*[(\[]?\s*$", re.IGNORECASE)

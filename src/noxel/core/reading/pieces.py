@@ -119,19 +119,21 @@ class _Line:
 
 def _levelled(pieces: Sequence[Piece]) -> list[_Level]:
     slopes = [
-        math.atan2(each.corners[1][1] - each.corners[0][1], each.corners[1][0] - each.corners[0][0])
-        for each in pieces
-        if len(each.text) > 3
+        math.atan2(
+            piece.corners[1][1] - piece.corners[0][1], piece.corners[1][0] - piece.corners[0][0]
+        )
+        for piece in pieces
+        if len(piece.text) > 3
     ]
     turn = -statistics.median(slopes) if slopes else 0.0
     cos, sin = math.cos(turn), math.sin(turn)
     level = []
-    for each in pieces:
-        one, two, three, four = ((x * cos - y * sin, x * sin + y * cos) for x, y in each.corners)
+    for piece in pieces:
+        one, two, three, four = ((x * cos - y * sin, x * sin + y * cos) for x, y in piece.corners)
         left = ((one[0] + four[0]) / 2, (one[1] + four[1]) / 2)
         right = ((two[0] + three[0]) / 2, (two[1] + three[1]) / 2)
         height = (four[1] - one[1] + three[1] - two[1]) / 2
-        level.append(_Level(each, *left, *right, max(1.0, height)))
+        level.append(_Level(piece, *left, *right, max(1.0, height)))
     return level
 
 
@@ -148,7 +150,9 @@ def rows_of(pieces: Sequence[Piece]) -> list[Row]:
     turned level first, and a row may run a little up or down.
     """
     rows: list[list[_Line]] = []
-    for line in sorted(_lines([each for each in pieces if each.text.strip()]), key=lambda it: it.y):
+    for line in sorted(
+        _lines([piece for piece in pieces if piece.text.strip()]), key=lambda line: line.y
+    ):
         off, best = min(
             ((_off(row, line), number) for number, row in enumerate(rows)), default=(1.0, -1)
         )

@@ -93,15 +93,15 @@ def read_pieces(
         return []
     if kind == "hitch":
         place = at.get("hitch", "hitch.parts[0]")
-        found = [
+        placed = [
             _Owned(f"{place}.{path}", label, figure, words, doubt)
             for path, label, figure, words, doubt in read_hitch(rows, figures)
         ]
     else:
         prefix = at["pass"] if kind == "pass" else kind
-        found = list(_owned(rig, rows, figures, kind, prefix))
-    found = _doubted([_of_this_pass(owned, at) for owned in _first_of_each(found)])
-    read = [_written(owned, unit) for owned in found]
+        placed = list(_owned(rig, rows, figures, kind, prefix))
+    placed = _doubted([_of_this_pass(owned, at) for owned in _first_of_each(placed)])
+    read = [_written(owned, unit) for owned in placed]
     return read + (list(_of_ticket(rig, rows, at)) if kind == "pass" else [])
 
 
@@ -206,10 +206,10 @@ def _of_this_pass(owned: _Owned, at: Mapping[str, str]) -> _Owned:
     return replace(owned, doubt="this pass is of the vehicle alone: is it another ticket?")
 
 
-def _first_of_each(found: Sequence[_Owned]) -> Iterator[_Owned]:
+def _first_of_each(placed: Sequence[_Owned]) -> Iterator[_Owned]:
     """The first figure for each field; a second one that differs is a doubt of the first."""
     kept: dict[str, _Owned] = {}
-    for owned in found:
+    for owned in placed:
         first = kept.setdefault(owned.path, owned)
         if first is not owned and first.figure.digits != owned.figure.digits:
             doubt = f"it stands there twice, once as {owned.figure.digits}"
@@ -217,26 +217,26 @@ def _first_of_each(found: Sequence[_Owned]) -> Iterator[_Owned]:
     yield from kept.values()
 
 
-def _doubted(found: list[_Owned]) -> list[_Owned]:
+def _doubted(placed: list[_Owned]) -> list[_Owned]:
     """Mark what is hard to read or contradicts the rest."""
-    agreed = _sums_agree(found)
-    return [replace(owned, doubt=owned.doubt or _doubt(owned, found, agreed)) for owned in found]
+    agreed = _sums_agree(placed)
+    return [replace(owned, doubt=owned.doubt or _doubt(owned, placed, agreed)) for owned in placed]
 
 
-def _doubt(owned: _Owned, found: Sequence[_Owned], agreed: bool | None) -> str | None:
+def _doubt(owned: _Owned, placed: Sequence[_Owned], agreed: bool | None) -> str | None:
     figure = owned.figure
     if figure.pair_agrees is False:
         return "pounds and kilograms do not agree"
-    if any(other.path.startswith(f"{owned.path}_") for other in found):
+    if any(other.path.startswith(f"{owned.path}_") for other in placed):
         return "an axle and one of its wheels cannot both be"
     if ".readings." in owned.path or owned.path.endswith("printed_gross"):
         if agreed is False:
             return "the lines do not add up to the gross"
         if agreed:
             return None
-    if figure.unit is None and any(other.figure.unit for other in found):
+    if figure.unit is None and any(other.figure.unit for other in placed):
         return "no unit is seen beside it, as others have"
-    if _beyond_axles(owned, found):
+    if _beyond_axles(owned, placed):
         return "the axles' ratings together are less than this"
     if figure.sure < SURE and figure.pair_agrees is None:
         return HARD
@@ -247,21 +247,25 @@ def _mass(figure: Figure) -> float:
     return figure.kg if figure.kg is not None else float(figure.digits)
 
 
-def _beyond_axles(owned: _Owned, found: Sequence[_Owned]) -> bool:
+def _beyond_axles(owned: _Owned, placed: Sequence[_Owned]) -> bool:
     """Whether a GVWR is above all of its axles' ratings, which no maker allows."""
     if owned.path == "vehicle.ratings.gvwr":
-        axles = [each for each in found if each.path.startswith("vehicle.ratings.gawr_")]
+        axles = [other for other in placed if other.path.startswith("vehicle.ratings.gawr_")]
         return len(axles) == 2 and _mass(owned.figure) > 1.005 * sum(
-            _mass(each.figure) for each in axles
+            _mass(other.figure) for other in axles
         )
     return False
 
 
-def _sums_agree(found: Sequence[_Owned]) -> bool | None:
+def _sums_agree(placed: Sequence[_Owned]) -> bool | None:
     """Whether the lines of a ticket add up to its gross, to a step of the scale each."""
-    gross = [each.figure for each in found if each.path.endswith("printed_gross")]
-    lines = [each.figure for each in found if ".readings." in each.path]
-    if not gross or len(lines) < 2 or len({figure.unit for figure in (*gross, *lines)}) > 1:
+    gross = [other.figure for other in placed if other.path.endswith("printed_gross")]
+    lines = [other.figure for other in placed if ".readings." in other.path]
+    if (
+        not gross
+        or len(lines) < 2
+        or len({figure.unit for figure in (*gross, *lines)} - {None}) > 1
+    ):
         return None
     off = abs(int(gross[0].digits) - sum(int(line.digits) for line in lines))
     step = min(_step(figure) for figure in (*gross, *lines))
