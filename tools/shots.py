@@ -1,12 +1,15 @@
 """Takes the pictures in docs/screenshots from the demo data: ``make shots``."""
 
+import random
 from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page
+from playwright.sync_api import FilePayload, Page
 
 from noxel.demo import open_demo
 from noxel.store.rigs import Rigs
+from tools.labels import Label
+from tools.photos import photograph
 from tools.stage import a_browser, a_folder, serving
 
 FOLDER = Path(__file__).parent.parent / "docs/screenshots"
@@ -53,6 +56,20 @@ def _uncoupled_at_once(page: Page) -> None:
     page.get_by_role("alert").wait_for()
 
 
+def _read(page: Page) -> None:
+    rows = [
+        [(0.05, "MFD BY WANDERER TRUCK WORKS"), (0.7, "DATE: 04/24")],
+        [(0.05, "GVWR:"), (0.3, "7000 LB (3175 KG)")],
+        [(0.05, "FRONT GAWR:"), (0.3, "3650 LB (1656 KG)"), (0.66, "WITH 265/70R17")],
+        [(0.05, "REAR GAWR:"), (0.3, "4025 LB (1826 KG)"), (0.66, "WITH 265/70R17")],
+        [(0.05, "THIS VEHICLE CONFORMS TO ALL APPLICABLE STANDARDS")],
+    ]
+    picture = photograph(Label(rows, {}), "perspective", random.Random(4))[0]
+    box = page.locator("[data-photos='certification label'] input").first
+    box.set_input_files(FilePayload(name="p.jpg", mimeType="image/jpeg", buffer=picture))
+    page.locator("[data-read]").first.wait_for(timeout=90_000)
+
+
 def _nothing(_page: Page) -> None:
     return
 
@@ -69,7 +86,7 @@ SHOTS: tuple[tuple[str, str, str, tuple[int, int], str, Callable[[Page], None]],
     ("pack-1280x800", "Juniper", "pack", WIDE, "day", _nothing),
     ("adjust-1280x800", "Juniper", "adjust", WIDE, "day", _found),
     ("log-1280x800", "Juniper", "log", WIDE, "day", _nothing),
-    ("log-390x844", "Juniper", "log", NARROW, "day", _nothing),
+    ("read-390x844", "Juniper", "plates", NARROW, "day", _read),
     ("match-1280x800", "Juniper", "match", WIDE, "day", _pairs),
     ("weigh-1280x800", "Juniper", "weigh", WIDE, "day", _nothing),
     ("weigh-proof-1280x800", "Juniper", "weigh", WIDE, "day", _proof),

@@ -48,6 +48,12 @@ class Photographs(unittest.TestCase):
         with self.assertRaisesRegex(InputError, "too small"):
             self.reader.read(photo((200, 150)))
 
+    def test_taken_on_its_side_it_is_turned(self) -> None:
+        for condition, degrees in (("on its side", 270), ("on its other side", 90)):
+            picture = self.reader.read(photo_of(6, condition))
+            self.assertEqual(picture.turned, degrees)
+            self.assertGreater(picture.width, picture.height)
+
     def test_one_process_reads_one_at_a_time_and_rests(self) -> None:
         plain, seen = photo_of(11, "plain"), list[int]()
 

@@ -22,9 +22,6 @@ _FIELDS: tuple[tuple[str, re.Pattern[str]], ...] = (
     ("tongue", re.compile(r"tongue|vertical|\bT\.?W\.?\b|\bS(?=\s*[:=]?\s*\d)", re.IGNORECASE)),
     ("trailer", re.compile(r"trailer|\bG\.?T\.?W\.?\b|\bgross\b|\btowing\b", re.IGNORECASE)),
 )
-_D_VALUE = re.compile(
-    r"\bD(?:[\s-]?(?:value|wert))?\s*[:=]?\s*(\d{1,2}[.,]\d{1,2})\s*kN", re.IGNORECASE
-)
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,9 +99,3 @@ def _by_size(
     if high < 4 * low:
         return None
     return "trailer" if int(figure.digits) == high else "tongue"
-
-
-def d_value(text: str) -> str | None:
-    """The D-value of a European coupling. [kN, as it stands there]"""
-    match = _D_VALUE.search(text)
-    return match[1].replace(",", ".") if match else None
