@@ -105,7 +105,7 @@ class Unpaired(Shared):
             for method, path in asked:
                 kind = {
                     "content-type": "application/octet-stream"
-                    if "/photos/" in path
+                    if "/photos/" in path and method == "PUT"
                     else "application/json"
                 }
                 answer = client.request(

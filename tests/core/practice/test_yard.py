@@ -29,7 +29,7 @@ from noxel.core.practice import (
     yard_view,
 )
 from noxel.core.practice.acts import ACTS
-from noxel.core.practice.challenge import BUDGET, asked_of, judge, standing_traps, still_over
+from noxel.core.practice.challenge import asked_of, budget_of, judge, standing_traps, still_over
 from noxel.core.practice.rigs import RigKind, as_seen, make_rig
 from noxel.core.practice.yard import seen_rig
 from noxel.core.quantities import KG
@@ -319,8 +319,9 @@ class Challenges(unittest.TestCase):
                 )
             )
             self.assertEqual(standing_traps(yard), [], yard.run)
-            self.assertLessEqual(yard.minutes, BUDGET[difficulty][0])
-            self.assertLessEqual(yard.spent, BUDGET[difficulty][1])
+            minutes, money = budget_of(yard)
+            self.assertLessEqual(yard.minutes, minutes)
+            self.assertLessEqual(yard.spent, money)
             for each in judge(yard, words):
                 self.assertTrue(each.right, (str(yard.run), each))
                 words_said[each.word] += 1
@@ -331,6 +332,22 @@ class Challenges(unittest.TestCase):
         self.assertGreater(
             min(words_said["over"], words_said["within"]), some(500) / 2.5, words_said
         )
+
+    def test_one_word_for_everything_does_not_get_far_and_weighing_twice_overspends(self) -> None:
+        words: tuple[Word, ...] = ("within", "over", "cannot_tell")
+        right, asked = dict.fromkeys(words, 0), 0
+        for number in range(some(60)):
+            start = begin(Run(difficulty=1 + number % 3, seed=f"c{number}"))
+            yard, _ = perfect(start)
+            checks = [check for check, _ in asked_of(yard)]
+            asked += len(checks)
+            for word in words:
+                judged = judge(yard, dict.fromkeys(checks, word))
+                right[word] += sum(row.right for row in judged)
+            again = after_acts(yard, *WEIGH, *WEIGH)
+            minutes, money = budget_of(yard)
+            self.assertTrue(again.minutes > minutes or again.spent > money, str(yard.run))
+        self.assertLess(max(right.values()) / asked, 0.65, right)
 
     def test_a_trap_believed_is_told(self) -> None:
         fell = 0

@@ -67,7 +67,31 @@ class Corpus(unittest.TestCase):
         self.assertEqual(read_text(a_rig(), "9" * 50_000, "vehicle", {}), [])
 
 
+WORDS_AND_FIGURES = (
+    *(
+        "GVWR",
+        "GAWR",
+        "FRONT",
+        "REAR",
+        "each axle",
+        "water ",
+        "STEER",
+        "TRAILER",
+        "GROSS",
+        "TICKET",
+    ),
+    *("7,050", "3175", "kg", "LB", "(", ")", "/", ":", "0-", "1-", "½", "é", "12.5", "psi"),
+    *(" ", "   ", "\n", "\n\n", "\t", "weight carrying", "tongue", "never exceed "),
+)
+
+
 class Places(unittest.TestCase):
+    @given(st.lists(st.sampled_from(WORDS_AND_FIGURES), max_size=40))
+    def test_any_text_is_read_or_nothing(self, words: list[str]) -> None:
+        for part in ("vehicle", "trailer", "hitch", "pass", None):
+            for figure in read_text(a_rig(), "".join(words), part, AT):
+                self.assertTrue(figure.path and figure.text and figure.words)
+
     @given(st.floats(-0.15, 0.15), st.floats(0.3, 40), st.randoms(use_true_random=False))
     def test_turned_scaled_and_shuffled_it_reads_alike(
         self, turn: float, scale: float, dice: Any

@@ -4,7 +4,7 @@ behind a wrong figure.
 
 from noxel.core.practice.acts import do_act, play
 from noxel.core.practice.answers import ChallengeOut, LessonLine, LessonOut, YardOut
-from noxel.core.practice.challenge import BUDGET, Word
+from noxel.core.practice.challenge import Word
 from noxel.core.practice.diagnosis import figure_of_way
 from noxel.core.practice.exercises import Exercise, Lesson, Paper, Teller
 from noxel.core.practice.lessons import (
@@ -33,7 +33,6 @@ from noxel.core.practice.ways_to_err import UNITS, WAYS
 from noxel.core.practice.yard import Ticket, Yard, begin
 
 __all__ = [
-    "BUDGET",
     "INTERVALS",
     "LESSONS",
     "UNITS",

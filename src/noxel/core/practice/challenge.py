@@ -13,6 +13,7 @@ from typing import Literal
 
 from noxel.core.limits import Checked, CheckId, run_checks
 from noxel.core.mechanics import Weighing, predicted_weighing, weigh
+from noxel.core.practice.effects import AGAIN, FIRST
 from noxel.core.practice.exercises import Teller
 from noxel.core.practice.stand import true_loads
 from noxel.core.practice.yard import Trap, Yard, for_the_road, seen_rig
@@ -20,8 +21,10 @@ from noxel.core.rig import RigFile
 from noxel.core.wording import check_label
 
 Word = Literal["over", "within", "cannot_tell"]
-BUDGET: Mapping[int, tuple[int, int]] = {1: (90, 40), 2: (90, 40), 3: (80, 35)}
-"""Minutes and money of a challenge, by its difficulty."""
+MINUTES = 60
+"""How long a challenge may take."""
+SPARE = 2
+"""What is left over when every ticket is a good one, in the yard's own money."""
 ASKED: tuple[CheckId, ...] = (
     "vehicle.front_axle",
     "vehicle.rear_axle",
@@ -68,6 +71,12 @@ def _knowable(row: Checked) -> Word:
 def _seen(yard: Yard, *, clean: bool) -> tuple[RigFile, Weighing]:
     rig = seen_rig(yard, clean=clean)
     return rig, weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None)
+
+
+def budget_of(yard: Yard) -> tuple[int, int]:
+    """Minutes and money: enough for each pass that the rig needs, and again for each trap."""
+    passes = 3 if yard.rig.hitch.weight_distribution else 2
+    return MINUTES, FIRST + AGAIN * (passes - 1 + len(yard.traps)) + SPARE
 
 
 def asked_of(yard: Yard) -> list[tuple[CheckId, str]]:

@@ -22,7 +22,7 @@ from noxel.core.practice.answers import (
     TrueLine,
     YardOut,
 )
-from noxel.core.practice.challenge import BUDGET, Word, asked_of, judge, still_over, trap_words
+from noxel.core.practice.challenge import Word, asked_of, budget_of, judge, still_over, trap_words
 from noxel.core.practice.diagnosis import Diagnosis, diagnose
 from noxel.core.practice.exercises import Exercise, Line, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
@@ -319,7 +319,7 @@ def challenge_view(
             )
             for each in judge(yard, words)
         ]
-    minutes, money = BUDGET[max(1, yard.run.difficulty)]
+    minutes, money = budget_of(yard)
     m = Teller(yard.rig)
     over = (
         [

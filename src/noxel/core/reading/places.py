@@ -36,10 +36,10 @@ def keys_in(rows: Sequence[Row], words: Sequence[Word]) -> list[Key]:
     for row in rows:
         starts.append(starts[-1] + len(row.text) + 1)
     spans = [
-        (match.start(), match.end(), word, match[0])
+        (match.start(), match.start() + len(match[0].rstrip()), word, match[0].rstrip())
         for word in words
         for match in word.pattern.finditer(whole)
-        if match.end() > match.start()
+        if match[0].strip()
     ]
     kept: list[tuple[int, int, Word, str]] = []
     for span in sorted(spans, key=lambda span: (span[0] - span[1], span[0])):
