@@ -50,19 +50,24 @@ class Row:
         return min(self.pieces[self.owner[at]].sure for at in range(start, end))
 
     def corners(self, start: int, end: int) -> Corners:
-        """Where a part stands on the picture, within the piece of its first character."""
-        piece = self.pieces[self.owner[start]]
-        first = self.owner.index(self.owner[start])
-        whole = _wide(piece.text)
-        begin = _wide(piece.text[: start - first]) / whole
-        stop = min(1.0, _wide(piece.text[: end - first]) / whole)
+        """Where a part stands on the picture; a little wider, since an engine is not exact about
+        where in a line a word begins.
+        """
+        top_left, bottom_left = self._edge(start, start, -BEFORE)
+        top_right, bottom_right = self._edge(end - 1, end, AFTER)
+        return top_left, top_right, bottom_right, bottom_left
+
+    def _edge(self, within: int, at: int, more: float) -> tuple[Point, Point]:
+        """Above and below a place in the text, within the piece that a character is of."""
+        piece = self.pieces[self.owner[within]]
+        first = self.owner.index(self.owner[within])
+        share = (_wide(piece.text[: at - first]) + more) / _wide(piece.text)
         top_left, top_right, bottom_right, bottom_left = piece.corners
-        return (
-            _between(top_left, top_right, begin),
-            _between(top_left, top_right, stop),
-            _between(bottom_left, bottom_right, stop),
-            _between(bottom_left, bottom_right, begin),
-        )
+        return _between(top_left, top_right, share), _between(bottom_left, bottom_right, share)
+
+
+BEFORE, AFTER = 1.4, 0.6
+"""How much wider a frame is on each side. [characters]"""
 
 
 def _plain(character: str) -> str:

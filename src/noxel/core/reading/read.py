@@ -57,8 +57,9 @@ class _Owned:
 def read_text(
     rig: RigFile, text: str, part: Part | None, at: Mapping[str, str]
 ) -> list[ReadFigure]:
-    """Read a pasted text; as :func:`read_pieces`."""
-    return read_pieces(rig, pieces_of(text[:LONGEST_PASTED]), part, at)
+    """Read a pasted text; as :func:`read_pieces`, without places on a picture."""
+    read = read_pieces(rig, pieces_of(text[:LONGEST_PASTED]), part, at)
+    return [replace(figure, corners=None) for figure in read]
 
 
 def read_pieces(
