@@ -241,26 +241,26 @@ def look(reader: Reader, kind: int, condition: str, count: Count, *, tell: bool 
     began = time.perf_counter()
     picture = reader.read(data)
     pieces = [Piece(word.text, word.corners, word.sure, word.line) for word in picture.words]
-    found = {each.path: each for each in read_pieces(a_rig(label), pieces, None, AT)}
+    taken = {entry.path: entry for entry in read_pieces(a_rig(label), pieces, None, AT)}
     count.seconds.append(time.perf_counter() - began)
     plain = " ".join(word.text for word in picture.words).replace(",", "").replace(" ", "")
     for path, figure in label.expected.items():
         if path in covered:
             continue
         count.wanted += 1
-        right = path in found and _same(figure, found[path].text, label.unit)
+        right = path in taken and _same(figure, taken[path].text, label.unit)
         count.read += right or figure in plain
         count.placed += right
         if tell and not right:
-            got = found.get(path)
+            got = taken.get(path)
             print(f"  {KINDS[kind].__name__}, {condition}: {path} {figure}, got {got and got.text}")
-    for path, each in found.items():
-        if each.doubt is None:
+    for path, entry in taken.items():
+        if entry.doubt is None:
             count.ticked += 1
-            wrong = not _same(label.expected.get(path), each.text, label.unit)
+            wrong = not _same(label.expected.get(path), entry.text, label.unit)
             count.wrong += wrong
             if tell and wrong:
-                print(f"  {KINDS[kind].__name__}, {condition}: ticked wrong {path} {each.text}")
+                print(f"  {KINDS[kind].__name__}, {condition}: ticked wrong {path} {entry.text}")
 
 
 def main() -> None:

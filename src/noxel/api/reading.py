@@ -19,9 +19,11 @@ from noxel.core.reading import (
     Part,
     Piece,
     ReadFigure,
+    beside_entered,
     part_of,
     pieces_of,
     read_pieces,
+    receiver_among,
 )
 from noxel.core.rig import read_path, write_path
 from noxel.errors import InputError, Problem
@@ -160,16 +162,17 @@ def _places(document: dict[str, Any], into: str | None) -> dict[str, str]:
 def _hitch_part(document: dict[str, Any]) -> tuple[str, list[dict[str, Any]]]:
     """The part that a hitch's label is of: the receiver, which is added where there is none."""
     parts = document.get("hitch", {}).get("parts", [])
-    for number, part in enumerate(parts):
-        if part.get("kind") == "receiver":
-            return f"hitch.parts[{number}]", []
-    path = f"hitch.parts[{len(parts)}]"
+    number = receiver_among(parts)
+    path = f"hitch.parts[{number}]"
+    if number < len(parts):
+        return path, []
     return path, [{"path": path, "op": "insert", "value": {"kind": "receiver"}}]
 
 
 def _out(document: dict[str, Any], figure: ReadFigure, size: tuple[int, int] | None) -> FigureOut:
     noted = figure.path.startswith("ticket.")
     now = None if noted else value_at(document, read_path(figure.path))
+    figure = beside_entered(figure, now, datetime.date.today())
     frame = None
     if size and figure.corners:
         frame = [(round(x / size[0], 4), round(y / size[1], 4)) for x, y in figure.corners]
@@ -180,15 +183,6 @@ def _out(document: dict[str, Any], figure: ReadFigure, size: tuple[int, int] | N
         words=figure.words,
         unit_assumed=figure.unit_assumed,
         now=None if now is None else str(now),
-        doubt=figure.doubt or _differs(figure, now),
+        doubt=figure.doubt,
         frame=frame,
     )
-
-
-def _differs(figure: ReadFigure, now: object) -> str | None:
-    """What is typed already stays unless its owner says otherwise."""
-    if now is None or str(now).replace(",", "") == figure.text:
-        return None
-    if figure.path.endswith(".date") and now == datetime.date.today().isoformat():
-        return None  # a weigh-in just begun has the day of its beginning
-    return f"{now} is entered"

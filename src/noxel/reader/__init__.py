@@ -105,9 +105,10 @@ class Reader:
         if answer is None:
             self._stop()
             raise InputError(
-                "Reading this photograph took too long, and was stopped."
+                "Reading this photograph took too long, and was stopped. Try again, or type the "
+                "figures."
                 if too_late
-                else "This photograph could not be read: the reader stopped. Try a smaller one."
+                else "This photograph could not be read. Take it again, or type the figures."
             )
         self._end = threading.Timer(self._idle, self._rest)
         self._end.daemon = True

@@ -119,8 +119,8 @@ def read(engine: Engine, data: bytes) -> dict[str, Any]:
 
     try:
         picture = _opened(data)
-    except Exception as exc:  # noqa: BLE001  # whatever a hostile file provokes is one refused picture
-        return {"problem": f"This photograph cannot be opened: {exc}."}
+    except Exception:  # noqa: BLE001  # whatever a hostile file provokes is one refused picture
+        return {"problem": "This photograph cannot be opened. Take it again, or choose another."}
     best: tuple[float, list[dict[str, Any]], Any, int] | None = None
     for turned, degrees in _turns(picture):
         words = engine.words(numpy.asarray(turned)[:, :, ::-1])

@@ -2,6 +2,7 @@
 a question mark stands where the reader has to look twice.
 """
 
+import datetime
 import math
 import unittest
 from collections.abc import Iterator
@@ -11,7 +12,15 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from noxel.core.reading import Piece, ReadFigure, part_of, pieces_of, read_pieces, read_text
+from noxel.core.reading import (
+    Piece,
+    ReadFigure,
+    beside_entered,
+    part_of,
+    pieces_of,
+    read_pieces,
+    read_text,
+)
 from noxel.core.rig import RigFile, parse_rig
 
 AT = {"pass": "P", "weigh_in": "W"}
@@ -61,6 +70,12 @@ class Corpus(unittest.TestCase):
             each for each in read_text(a_rig(), text, None, alone) if each.path.endswith("trailer")
         ]
         self.assertIn("another ticket", trailer.doubt or "")
+        (each_axle,) = read_text(a_rig(axles=0), "GAWR (EACH AXLE) 3900 LB", "trailer", {})
+        self.assertIn("how many", each_axle.doubt or "", "one of an unknown number of axles")
+        today = datetime.date(2026, 11, 14)
+        day = ReadFigure("W.date", "date", "2026-05-02", "2026-05-02")
+        self.assertIsNone(beside_entered(day, "2026-11-14", today).doubt, "begun today")
+        self.assertEqual(beside_entered(day, "2026-10-01", today).doubt, "2026-10-01 is entered")
         kilograms = read_text(a_rig(), "steer 3020 lb", None, {**AT, "unit": "kg"})
         self.assertEqual(shown(kilograms), {"P.readings.front": "3020 lb"})
         self.assertEqual(read_text(a_rig(), "steer 3020", None, {}), [], "no pass to put it in")

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ChangeEvent, useState } from "react";
 import { api, type Photo } from "../api/client";
-import { queue, useQueue } from "../api/queue";
+import { useQueue } from "../api/queue";
 import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { when } from "../format";
 import { Button } from "./controls";
 import { Slip } from "./Dialog";
+import { keepPhoto } from "./keepPhoto";
 import { Reading, ReadPhoto, type Reads } from "./ReadPhoto";
 
 /** Photographs of one thing, such as a label: small beside it, large on a tap; taken or chosen here. */
@@ -34,19 +35,8 @@ export function Photos(props: {
   const [asked, setAsked] = useState(false);
   const [reading, setReading] = useState(false);
   const mine = (all.data ?? []).filter((each) => each.about === about && (each.weigh_in ?? undefined) === weighIn);
-  const take = (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = "";
-    if (!file) return;
-    const photo = {
-      kind: "photo",
-      about,
-      weighIn: visit ? null : (weighIn ?? null),
-      visit: visit ?? null,
-      file,
-    } as const;
-    void queue.add(sheet.id, `photograph of ${label.toLowerCase()}`, photo);
-  };
+  const take = (event: ChangeEvent<HTMLInputElement>) =>
+    void keepPhoto(sheet.id, { about, label, weighIn, visit }, event.target);
   const close = () => {
     setOpen(null);
     setReading(false);

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ChangeEvent, useState } from "react";
 import { api, type ReadFigure, type TakenApart } from "../api/client";
-import { queue } from "../api/queue";
 import { useLost } from "../api/reach";
 import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { Slip } from "./Dialog";
+import { keepPhoto } from "./keepPhoto";
 import { ReadList, useTake } from "./ReadList";
 
 /** What a photograph is read for: the part of the rig that its label is of, or the pass of a ticket. */
@@ -33,25 +33,12 @@ export function ReadPhoto(props: {
   const { viewing } = useVisitor();
   const [photo, setPhoto] = useState<string | null>(null);
   if (viewing) return null;
-  const taken = (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = "";
-    if (!file) return;
-    const key = crypto.randomUUID();
-    const kept = {
-      kind: "photo",
-      about,
-      weighIn: visit ? null : (weighIn ?? null),
-      visit: visit ?? null,
-      file,
-    } as const;
-    void queue.add(sheet.id, `photograph of ${label.toLowerCase()}`, kept, key);
-    setPhoto(key);
-  };
+  const taken = (event: ChangeEvent<HTMLInputElement>) =>
+    setPhoto(keepPhoto(sheet.id, { about, label, weighIn, visit }, event.target));
   return (
     <>
       <label
-        className={`inline-flex cursor-pointer items-center font-cond has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center bg-ink text-[1.1875rem] font-semibold text-paper" : "min-h-11 text-[1rem] font-semibold underline underline-offset-2"} ${className}`}
+        className={`inline-flex cursor-pointer items-center font-cond has-focus-visible:outline-2 ${big ? "min-h-13 w-full justify-center border border-ink text-[1.1875rem] font-semibold" : "min-h-11 text-[1rem] font-semibold underline underline-offset-2"} ${className}`}
       >
         <input type="file" accept="image/jpeg,image/png,image/webp" className="sr-only" onChange={taken} />
         {big ? `Read ${label[0]?.toLowerCase()}${label.slice(1)} from a photo` : "read it from a photo"}

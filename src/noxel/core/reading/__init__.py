@@ -2,8 +2,15 @@
 at before they are kept.
 """
 
+from noxel.core.reading.hitches import receiver_among
 from noxel.core.reading.pieces import Piece, pieces_of
-from noxel.core.reading.read import LONGEST_PASTED, ReadFigure, read_pieces, read_text
+from noxel.core.reading.read import (
+    LONGEST_PASTED,
+    ReadFigure,
+    beside_entered,
+    read_pieces,
+    read_text,
+)
 from noxel.core.reading.words import Part, part_of
 
 __all__ = [
@@ -11,8 +18,10 @@ __all__ = [
     "Part",
     "Piece",
     "ReadFigure",
+    "beside_entered",
     "part_of",
     "pieces_of",
     "read_pieces",
     "read_text",
+    "receiver_among",
 ]

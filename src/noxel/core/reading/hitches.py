@@ -1,7 +1,7 @@
 """A hitch's label: two ratings for the load carried, two for the load distributed."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -22,6 +22,14 @@ _FIELDS: tuple[tuple[str, re.Pattern[str]], ...] = (
     ("tongue", re.compile(r"tongue|vertical|\bT\.?W\.?\b|\bS(?=\s*[:=]?\s*\d)", re.IGNORECASE)),
     ("trailer", re.compile(r"trailer|\bG\.?T\.?W\.?\b|\bgross\b|\btowing\b", re.IGNORECASE)),
 )
+
+
+def receiver_among(parts: Sequence[Mapping[str, object]]) -> int:
+    """Which part a hitch's label is of: the receiver; one more than there are where it is none of
+    them yet.
+    """
+    kinds = [part.get("kind") for part in parts]
+    return kinds.index("receiver") if "receiver" in kinds else len(kinds)
 
 
 @dataclass(frozen=True, slots=True)

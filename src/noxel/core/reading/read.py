@@ -4,6 +4,7 @@ Each is to be looked at before it is kept. What is hard to read, contradicts ano
 differs from what is entered carries a doubt.
 """
 
+import datetime
 import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -127,7 +128,8 @@ def _owned(
                 label = f"GAWR, axle {axle + 1}"
                 yield _Owned(f"{prefix}.ratings.gawr[{axle}]", label, figure, words)
         else:
-            yield _Owned(f"{prefix}.{key.word.path}", key.word.label, figure, words)
+            doubt = "this is of each axle: how many are there?" if key.word.every else None
+            yield _Owned(f"{prefix}.{key.word.path}", key.word.label, figure, words, doubt)
 
 
 def _may_be(rows: Sequence[Row], key: Key, kind: Part) -> bool:
@@ -283,6 +285,17 @@ def _written(owned: _Owned, unit: MassUnit) -> ReadFigure:
     return ReadFigure(
         owned.path, owned.label, text, owned.words, assumed, owned.figure.corners, owned.doubt
     )
+
+
+def beside_entered(figure: ReadFigure, entered: object, today: datetime.date) -> ReadFigure:
+    """A figure beside what stands in its field: what is typed already stays unless its owner says
+    otherwise. The day on which a weigh-in was begun gives way to its ticket's.
+    """
+    same = entered is None or str(entered).replace(",", "") == figure.text
+    begun = figure.path.endswith(".date") and entered == today.isoformat()
+    if figure.doubt or same or begun:
+        return figure
+    return replace(figure, doubt=f"{entered} is entered")
 
 
 def _of_ticket(rig: RigFile, rows: Sequence[Row], at: Mapping[str, str]) -> Iterator[ReadFigure]:
