@@ -42,8 +42,7 @@ HUNG = 8.0
 """Tests that take so many times as long as when they were measured, and a minute, hang."""
 
 _OTHERS = (
-    "scipy.optimize",
-    "scipy.sparse",
+    "highspy",
     "uncertainties",
     "pydantic",
     "fastapi.testclient",

@@ -9,9 +9,9 @@ from typing import Any
 from unittest.mock import patch
 
 import numpy as np
+from highspy import HighsVarType
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from scipy.optimize import linprog
 
 from noxel.core.adjust import (
     Baseline,
@@ -26,6 +26,7 @@ from noxel.core.adjust import (
     keep,
     levers,
     propose,
+    solve_model,
     state_of,
     steps_of,
     try_steps,
@@ -117,8 +118,9 @@ def least_effort(base: Baseline) -> float | None:
     """
     rows = base.checks(base.rig)
     programme = Programme(state_of(base), actions(base), conditions(base, rows))
-    lines, highs, _, upper = programme.matrix()
-    cost = programme.costs()
+    model = programme.model()
+    model.integrality_ = [HighsVarType.kContinuous] * model.num_col_
+    upper = list(model.col_upper_)
     switches = [act.columns["switch"] for act in programme.acts]
     groups: dict[tuple[str, int], list[int]] = {}
     for act in programme.acts:
@@ -129,13 +131,12 @@ def least_effort(base: Baseline) -> float | None:
     best: float | None = None
     for chosen in itertools.product(*[[None, *columns] for columns in groups.values()]):
         on = {column for column in chosen if column is not None}
-        bounds = [
-            (1.0 if column in on else 0.0,) * 2 if column in switches else (0.0, upper[column])
-            for column in range(len(cost))
-        ]
-        found = linprog(cost, A_ub=lines, b_ub=highs, bounds=bounds)
-        if found.status == 0 and (best is None or found.fun < best):
-            best = float(found.fun)
+        off = set(switches) - on
+        model.col_lower_ = [float(column in on) for column in range(len(upper))]
+        model.col_upper_ = [0.0 if column in off else high for column, high in enumerate(upper)]
+        solved = solve_model(model)
+        if solved is not None and (best is None or solved.cost < best):
+            best = solved.cost
     return best
 
 

@@ -4,7 +4,7 @@ from noxel.core.adjust.actions import actions
 from noxel.core.adjust.bar_curve import BarCurve, bar_curve
 from noxel.core.adjust.baseline import Baseline, baseline_of, rig_as_weighed
 from noxel.core.adjust.linear_model import forms, state_of
-from noxel.core.adjust.milp import CLEAR, Programme, conditions
+from noxel.core.adjust.milp import CLEAR, Programme, conditions, solve_model
 from noxel.core.adjust.proposals import Proposals, propose
 from noxel.core.adjust.routes import Lever, levers
 from noxel.core.adjust.search import cured
@@ -33,6 +33,7 @@ __all__ = [
     "propose",
     "read_step",
     "rig_as_weighed",
+    "solve_model",
     "state_of",
     "steps_of",
     "try_steps",

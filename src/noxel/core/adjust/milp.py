@@ -1,10 +1,8 @@
-"""The programme that finds the least effort: every check a condition on the state, solved by HiGHS
-through scipy.
-"""
+"""The programme that finds the least effort: every check a condition on the state."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
 
@@ -14,6 +12,12 @@ from noxel.core.adjust.linear_model import Vector, amount, forms, state_of, sum_
 from noxel.core.limits import Checked, CheckId
 from noxel.core.mechanics import State
 from noxel.core.rig import on_its_wheels, share_range
+
+if TYPE_CHECKING:
+    from highspy import HighsLp
+
+Row = tuple[list[tuple[int, float]], float]
+"""One row of the programme: its figures by column, and what their sum may be at most."""
 
 CLEAR = 0.5
 """What a cure keeps beyond the ± and the cushion, so that rounding cannot undo it. [kg]"""
@@ -98,34 +102,11 @@ def usable(acts: Sequence[Action], rows: Sequence[Condition]) -> list[Action]:
     return known
 
 
-class _Lines:
-    """The lines of a sparse matrix, each scaled to its greatest figure: moments and shares stand
-    beside kilograms.
-    """
+class Solved(NamedTuple):
+    """The cheapest values of all columns, as far as there was time."""
 
-    def __init__(self, width: int) -> None:
-        self._width = width
-        self._starts: list[int] = [0]
-        self._columns: list[int] = []
-        self._values: list[float] = []
-        self._highs: list[float] = []
-
-    def add(self, entries: Sequence[tuple[int, float]], high: float) -> None:
-        """One more line: its figures by column, and what their sum may be at most."""
-        scale = max([1.0, *(abs(value) for _, value in entries)])
-        self._columns += [column for column, _ in entries]
-        self._values += [value / scale for _, value in entries]
-        self._starts.append(len(self._columns))
-        self._highs.append(high / scale)
-
-    def made(self) -> tuple[Any, Vector]:
-        """The matrix and the highs."""
-        from scipy.sparse import csr_array  # only who asks for proposals waits for scipy
-
-        shape = (len(self._highs), self._width)
-        return csr_array((self._values, self._columns, self._starts), shape=shape), np.array(
-            self._highs
-        )
+    values: Vector
+    cost: float
 
 
 @dataclass(slots=True)
@@ -157,52 +138,71 @@ class Programme:
                 count += 1
         return count
 
-    def matrix(self, extra: int = 0) -> tuple[Any, Vector, Vector, Vector]:
-        """Constraints as a sparse A, highs, and which columns are switches; ``extra`` columns of
-        slack, one a row.
-        """
+    def model(self, cost: Vector | None = None, extra: int = 0) -> "HighsLp":
+        """The programme as the solver takes it; ``extra`` columns of slack, one a row."""
+        import highspy  # only who asks for proposals waits for it
+
         count = self.columns()
-        lines = _Lines(count + extra)
-        for number, row in enumerate(self.rows):
-            slack = [(count + number, -1.0)] if extra and row.check != "bars" else []
-            lines.add([*self._effect_on(number), *slack], row.left(self.state))
-        for act in self.acts:  # an amount needs its switch
-            if act.per_unit is not None:
-                lines.add([(act.columns["amount"], 1.0), (act.columns["switch"], -act.most)], 0.0)
-        groups: dict[tuple[str, int], list[int]] = {}
-        for act in self.acts:  # one step for each item, not two
-            group = (
-                ("load", act.index)
-                if act.kind in ("leave", "move", "swap")
-                else (act.kind, act.index)
-            )
-            groups.setdefault(group, []).append(act.columns["switch"])
-        for switches in groups.values():
-            if len(switches) > 1:
-                lines.add([(switch, 1.0) for switch in switches], 1.0)
-        for cut in self.cuts:  # another set of steps than those found, and not one with more on top
-            lines.add(
-                [(self.acts[position].columns["switch"], 1.0) for position in cut], len(cut) - 1.0
-            )
-        for failed in self.others:  # just this set is not asked for again
-            lines.add(
-                [
-                    (act.columns["switch"], 1.0 if position in failed else -1.0)
-                    for position, act in enumerate(self.acts)
-                ],
-                len(failed) - 1.0,
-            )
-        integrality = np.zeros(count + extra)
-        upper = np.full(count + extra, np.inf)
+        width = count + extra
+        rows = [*self._checks(count, extra), *self._switching()]
+        starts = np.cumsum([0, *(len(entries) for entries, _ in rows)])
+        # moments and shares stand beside kilograms: each row is scaled to its greatest figure
+        scales = [max([1.0, *(abs(value) for _, value in entries)]) for entries, _ in rows]
+        upper = np.full(width, np.inf)
+        kinds = [highspy.HighsVarType.kContinuous] * width
         for position, act in enumerate(self.acts):
-            integrality[act.columns["switch"]] = 1
-            upper[act.columns["switch"]] = (
-                1.0 if self.only is None or position in self.only else 0.0
-            )
+            switch = act.columns["switch"]
+            kinds[switch] = highspy.HighsVarType.kInteger
+            upper[switch] = 1.0 if self.only is None or position in self.only else 0.0
             if "amount" in act.columns:
                 upper[act.columns["amount"]] = act.most
-        matrix, highs = lines.made()
-        return matrix, highs, integrality, upper
+        model = highspy.HighsLp()
+        model.num_col_, model.num_row_ = width, len(rows)
+        model.col_cost_ = self.costs(extra) if cost is None else cost
+        model.col_lower_, model.col_upper_ = np.zeros(width), upper
+        model.integrality_ = kinds
+        model.row_lower_ = np.full(len(rows), -np.inf)
+        model.row_upper_ = np.array(
+            [high / scale for (_, high), scale in zip(rows, scales, strict=True)]
+        )
+        matrix = model.a_matrix_
+        matrix.format_ = highspy.MatrixFormat.kRowwise
+        matrix.start_ = starts.astype(np.int32)
+        matrix.index_ = np.array([column for entries, _ in rows for column, _ in entries], np.int32)
+        matrix.value_ = np.array(
+            [
+                value / scale
+                for (entries, _), scale in zip(rows, scales, strict=True)
+                for _, value in entries
+            ]
+        )
+        return model
+
+    def _checks(self, count: int, extra: int) -> Iterator[Row]:
+        """Every condition, with its slack where there is one."""
+        for number, condition in enumerate(self.rows):
+            slack = [(count + number, -1.0)] if extra and condition.check != "bars" else []
+            yield [*self._effect_on(number), *slack], condition.left(self.state)
+
+    def _switching(self) -> Iterator[Row]:
+        """Which switches go together."""
+        for act in self.acts:  # an amount needs its switch
+            if act.per_unit is not None:
+                yield [(act.columns["amount"], 1.0), (act.columns["switch"], -act.most)], 0.0
+        groups: dict[tuple[str, int], list[int]] = {}
+        for act in self.acts:  # one step for each item, not two
+            kind = "load" if act.kind in ("leave", "move", "swap") else act.kind
+            groups.setdefault((kind, act.index), []).append(act.columns["switch"])
+        for switches in groups.values():
+            if len(switches) > 1:
+                yield [(switch, 1.0) for switch in switches], 1.0
+        for cut in self.cuts:  # another set of steps than those found, and not one with more on top
+            switches = [self.acts[position].columns["switch"] for position in cut]
+            yield [(switch, 1.0) for switch in switches], len(cut) - 1.0
+        for failed in self.others:  # just this set is not asked for again
+            signs = [1.0 if position in failed else -1.0 for position in range(len(self.acts))]
+            switches = [act.columns["switch"] for act in self.acts]
+            yield list(zip(switches, signs, strict=True)), len(failed) - 1.0
 
     def _effect_on(self, number: int) -> list[tuple[int, float]]:
         """What each column does to a condition, with what it takes off it."""
@@ -222,22 +222,9 @@ class Programme:
 
     def solve(
         self, cost: Vector | None = None, extra: int = 0, seconds: float = LIMIT_SECONDS
-    ) -> Any:
-        """The cheapest answer, or None when there is none."""
-        # only who asks for proposals waits for scipy
-        from scipy.optimize import Bounds, LinearConstraint, milp
-
-        lines, highs, integrality, upper = self.matrix(extra)
-        if cost is None:
-            cost = self.costs(extra)
-        constraint = LinearConstraint(lines, -np.inf, highs)
-        return milp(
-            cost,
-            constraints=constraint,
-            integrality=integrality,
-            bounds=Bounds(0, upper),
-            options={"time_limit": seconds, "mip_rel_gap": 1e-6},
-        )
+    ) -> Solved | None:
+        """The cheapest answer; None where there is none, or none was found in time."""
+        return solve_model(self.model(cost, extra), seconds)
 
     def costs(self, extra: int = 0) -> Vector:
         """Trouble of each switch, a little for each amount, much for slack."""
@@ -247,6 +234,23 @@ class Programme:
             if "amount" in act.columns:
                 cost[act.columns["amount"]] = act.per_cost
         return cost
+
+
+def solve_model(model: "HighsLp", seconds: float = LIMIT_SECONDS) -> Solved | None:
+    """The cheapest answer of a model, or None."""
+    import highspy
+
+    # the plain solver: the one with callbacks prints its name
+    solver = highspy._Highs()  # type: ignore[attr-defined]
+    solver.setOptionValue("output_flag", False)
+    solver.setOptionValue("time_limit", seconds)
+    solver.setOptionValue("mip_rel_gap", 1e-6)
+    solver.passModel(model)
+    solver.run()
+    info = solver.getInfo()
+    if info.primal_solution_status != int(highspy.SolutionStatus.kSolutionStatusFeasible):
+        return None
+    return Solved(np.array(solver.getSolution().col_value), info.objective_function_value)
 
 
 def state_after(programme: Programme, values: Vector) -> Vector:
@@ -271,5 +275,5 @@ def least_of(programme: Programme, check: str, seconds: float) -> float | None:
     cost = np.zeros(alone.columns())
     for column, does in alone.effect(row.coefs):
         cost[column] = does
-    found = alone.solve(cost, seconds=seconds)
-    return float(row.coefs @ programme.state) + float(found.fun) if found.x is not None else None
+    solved = alone.solve(cost, seconds=seconds)
+    return float(row.coefs @ programme.state) + solved.cost if solved is not None else None

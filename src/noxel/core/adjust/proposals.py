@@ -66,11 +66,11 @@ def _unmet(
     cost[:offset] = 1e-9
     relaxed = Programme(programme.state, programme.acts, programme.rows)
     found = relaxed.solve(cost, count, seconds / 2)
-    if found.x is None:
+    if found is None:
         return [], []
     unmet, proof, seen = [], [], set()
     for number, row in enumerate(programme.rows):
-        short = float(found.x[offset + number])
+        short = float(found.values[offset + number])
         if short <= 1e-3 or row.check in seen or row.check == "bars":
             continue
         seen.add(row.check)

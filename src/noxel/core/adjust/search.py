@@ -7,7 +7,6 @@ What may be done (:mod:`noxel.core.adjust.actions`) is chosen by a programme ove
 import time
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Any
 
 import numpy as np
 
@@ -17,6 +16,7 @@ from noxel.core.adjust.linear_model import Vector, state_of
 from noxel.core.adjust.milp import (
     Growth,
     Programme,
+    Solved,
     conditions,
     state_after,
     usable,
@@ -93,7 +93,7 @@ def _proposal(
 
 
 def _candidate(
-    base: Baseline, programme: Programme, answer: Any, before: Sequence[Checked]
+    base: Baseline, programme: Programme, answer: Solved, before: Sequence[Checked]
 ) -> Candidate | None:
     """The cheapest amounts for one set of switches, with the ± that the change itself brings; None
     where there are none.
@@ -101,21 +101,22 @@ def _candidate(
     The programme knows the scale's ± only. What is moved has a ± of its own, which asks for a
     little more.
     """
-    used = _switches(programme, answer.x)
+    used = _switches(programme, answer.values)
     tighter = programme
     for _ in range(ROUNDS):
-        proposal, after = _proposal(base, tighter, answer.x, float(answer.fun), before)
+        proposal, after = _proposal(base, tighter, answer.values, answer.cost, before)
         if proposal is not None:
-            return Candidate(float(answer.fun), proposal, _switches(tighter, answer.x))
-        state = state_after(tighter, answer.x)
+            return Candidate(answer.cost, proposal, _switches(tighter, answer.values))
+        state = state_after(tighter, answer.values)
         asked = [
             min(row, other, key=lambda each: each.left(state))
             for row, other in zip(tighter.rows, conditions(base, after), strict=True)
         ]
         tighter = Programme(programme.state, programme.acts, asked, only=used)
-        answer = tighter.solve()
-        if answer.x is None:
+        cheapest = tighter.solve()
+        if cheapest is None:
             return None
+        answer = cheapest
     return None
 
 
@@ -180,15 +181,15 @@ class Search:
                 self.given_up = True
                 return True
             answer = programme.solve(seconds=left)
-            self.given_up = self.given_up or answer.status == 1
-            if answer.x is None or self._enough(float(answer.fun)):
+            self.given_up = self.given_up or time.monotonic() >= self._until
+            if answer is None or self._enough(answer.cost):
                 return True
             candidate = self._candidate(programme, answer)
             if candidate is not None:
                 self.pool.append(candidate)
                 programme.cuts.append(candidate.used)
                 continue
-            programme.others.append(_switches(programme, answer.x))
+            programme.others.append(_switches(programme, answer.values))
             rejected -= 1
             if not rejected:
                 return False
@@ -196,14 +197,14 @@ class Search:
     def _enough(self, cost: float) -> bool:
         return sum(1 for each in self.pool if each.cost <= cost) >= SLOTS
 
-    def _candidate(self, programme: Programme, answer: Any) -> Candidate | None:
+    def _candidate(self, programme: Programme, answer: Solved) -> Candidate | None:
         """Preferably with the least amounts for the same switches, without what was put on top for
         the ±.
         """
         if programme.growth is not None:
-            used = _switches(programme, answer.x)
+            used = _switches(programme, answer.values)
             least = replace(programme, cuts=[], others=[], growth=None, only=used).solve()
-            if least.x is not None:
+            if least is not None:
                 found = _candidate(self.base, programme, least, self.before)
                 if found is not None:
                     return found
