@@ -40,6 +40,7 @@ check: $(STAMPS)/python $(STAMPS)/web ## style, types, layering, generated files
 	$(VENV)/bin/mypy
 	$(VENV)/bin/lint-imports --no-logo
 	$(PY) tools/generated.py --check
+	$(PY) tools/names.py
 	cd web && npx --no-install tsc && npx --no-install biome check .
 
 types: $(STAMPS)/python $(STAMPS)/web ## what is generated from the models: the page's types, the rig file's schema

@@ -65,12 +65,12 @@ def _documents() -> list[list[Document]]:
     """Whole documents in pounds; whole documents in kilograms."""
     chance = random.Random(7)
     files = [json.loads(path.read_text(encoding="utf-8")) for path in sorted(CASES.glob("*.json"))]
-    found = [each["file"] for each in files if "expect" in each and "error" not in each["expect"]]
+    found = [file["file"] for file in files if "expect" in file and "error" not in file["expect"]]
     found += [dump_rig(rig) for rig in household().values()]
     found += [half_forgotten(true_rig(chance), chance) for _ in range(40)]
-    whole = [each for each in found if _valid(each)]
-    pounds = [each for each in whole if each["units"]["mass"] == "lb"]
-    return [pounds, [switch_units(each, "kg", "mm") for each in whole]]
+    whole = [entry for entry in found if _valid(entry)]
+    pounds = [document for document in whole if document["units"]["mass"] == "lb"]
+    return [pounds, [switch_units(document, "kg", "mm") for document in whole]]
 
 
 def _valid(document: Document) -> bool:
@@ -124,8 +124,8 @@ def document_at_large(number: int) -> Document:
     pool = chance.choice(_documents())
     document: Document = copied(chance.choice(pool))
     for _ in range(chance.choice((2, 5, 9, 14))):
-        made = _changed(document, pool, chance)
-        document = made if _valid(made) else document
+        changed = _changed(document, pool, chance)
+        document = changed if _valid(changed) else document
     return document
 
 
@@ -139,11 +139,11 @@ def _adjust(rig: RigFile, number: int) -> Any:
     other = parse_rig(document_at_large(number + 1))
     places = ("2.5 m", "-0.4 m", "80 in")
     steps = [
-        *(Step(kind="leave", index=at) for at in range(min(2, len(rig.loads)))),
-        *(Step(kind="tank", index=at, level=0.3) for at in range(min(2, len(rig.tanks)))),
+        *(Step(kind="leave", index=index) for index in range(min(2, len(rig.loads)))),
+        *(Step(kind="tank", index=index, level=0.3) for index in range(min(2, len(rig.tanks)))),
         *(
-            Step.model_validate({"kind": kind, "index": at, "position": chance.choice(places)})
-            for at in range(min(3, len(rig.loads)))
+            Step.model_validate({"kind": kind, "index": index, "position": chance.choice(places)})
+            for index in range(min(3, len(rig.loads)))
             for kind in ("move", "swap")
         ),
         Step(kind="bars", level=chance.random()),
@@ -166,7 +166,7 @@ def _adjust(rig: RigFile, number: int) -> Any:
 def _edits(rig: RigFile, number: int) -> Any:
     """What comes of typing into some fields, parts removed and units switched."""
     chance, document = random.Random(number), dump_rig(rig)
-    said: list[Any] = []
+    lines: list[Any] = []
     for _ in range(4):
         at = chance.choice([*parts_of(document)])
         value = part_at(document, at)
@@ -177,14 +177,14 @@ def _edits(rig: RigFile, number: int) -> Any:
             else Change(path, op="remove")
         )
         try:
-            made = apply_changes(document, [change])
+            edited = apply_changes(document, [change])
         except InputError as exc:
-            said.append([path, change.text, str(exc), exc.problems])
+            lines.append([path, change.text, str(exc), exc.problems])
         else:
-            document = made.document
-            said.append([path, change.text, made.fields])
+            document = edited.document
+            lines.append([path, change.text, edited.fields])
     other = switch_units(document, "kg" if rig.units.mass == "lb" else "lb")
-    return [said, document, other, spell_out(document)]
+    return [lines, document, other, spell_out(document)]
 
 
 def _weigh(rig: RigFile, number: int) -> Any:
@@ -203,12 +203,12 @@ def _match(rig: RigFile, number: int) -> Any:
     others = [parse_rig(document_at_large(number - back)) for back in (1, 2) if number >= back]
     vehicle = match_vehicle("v", "vehicle", rig, None)
     trailers = {
-        f"{at}": found
-        for at, other in enumerate(others)
-        if (found := trailer_of_rig(f"{at}", f"trailer {at}", other, in_a_rig=True))
+        f"{index}": trailer
+        for index, other in enumerate(others)
+        if (trailer := trailer_of_rig(f"{index}", f"trailer {index}", other, in_a_rig=True))
     }
-    pairs = [match_pair(vehicle, each, None, rig.units.mass) for each in trailers.values()]
-    why = [explain(pairs[0], each, {"v": vehicle}, trailers, "kg") for each in pairs[1:]]
+    pairs = [match_pair(vehicle, trailer, None, rig.units.mass) for trailer in trailers.values()]
+    why = [explain(pairs[0], pair, {"v": vehicle}, trailers, "kg") for pair in pairs[1:]]
     return [how_much(rig), how_much(rig, added=10.0 * (number % 30)).says, pairs, why]
 
 
@@ -219,8 +219,8 @@ def _log(rig: RigFile, number: int) -> Any:
         merged = merge_weigh_ins(dump_rig(rig), other)
         compared = compare_weigh_ins(
             [
-                WeighInRef(parse_rig(merged[0]), each, each)
-                for each in range(1, 1 + len(merged[0].get("weigh_ins", [])))
+                WeighInRef(parse_rig(merged[0]), number, number)
+                for number in range(1, 1 + len(merged[0].get("weigh_ins", [])))
             ]
         )
     except (InputError, RigFileError) as exc:
@@ -244,7 +244,7 @@ ROOMS: dict[str, Callable[[RigFile, int], Any]] = {
 
 def _yard(number: int) -> Any:
     """A walk through the yard, each step one of those offered."""
-    chance, said = random.Random(number), []
+    chance, text = random.Random(number), []
     yard = begin(
         Run(
             kind=chance.choice(KINDS),
@@ -257,8 +257,8 @@ def _yard(number: int) -> Any:
     for _ in range(15):
         offer = chance.choice(yard_view(yard).acts)
         yard, view = act_in(yard, offer.act)
-        said.append([offer.act, view])
-    return said
+        text.append([offer.act, view])
+    return text
 
 
 def _challenge(number: int) -> Any:
@@ -271,7 +271,7 @@ def _challenge(number: int) -> Any:
         terms=chance.choice(("north_america", "europe")),
     )
     yard, words = perfect(begin(run))
-    guessed = {each: chance.choice(get_args(Word)) for each in words}
+    guessed = {word: chance.choice(get_args(Word)) for word in words}
     cured = do_act(yard, "couple")
     return [challenge_view(yard, words), challenge_view(cured, guessed, cured=True)]
 
@@ -283,14 +283,14 @@ def _lesson(number: int) -> Any:
     unit: MassUnit = chance.choice(("lb", "kg"))
     lesson = LESSONS[name]
     yard = open_lesson(name, f"{number}", unit, chance.choice(("north_america", "europe")))
-    done = solved(lesson, yard)
-    exercise, m = exercise_of(lesson, done), Teller(done.rig)
-    said: list[Any] = [lesson_view(name, yard), solution_of(lesson, yard)]
+    solved_yard = solved(lesson, yard)
+    exercise, m = exercise_of(lesson, solved_yard), Teller(solved_yard.rig)
+    lines: list[Any] = [lesson_view(name, yard), solution_of(lesson, yard)]
     if not isinstance(exercise, Missing) and exercise.form not in ("choice", "done"):
         for times in (1, 1.004, 1.02, 0.5, 2.2046, -1):
             text = typed(exercise, exercise.right * times, unit)
-            said.append([text, diagnose(exercise, text, m)])
-    return [*said, lesson_view(name, done, show=True)]
+            lines.append([text, diagnose(exercise, text, m)])
+    return [*lines, lesson_view(name, solved_yard, show=True)]
 
 
 PRACTICE: dict[str, Callable[[int], Any]] = {

@@ -208,20 +208,20 @@ def half_forgotten(rig: TrueRig, draw: random.Random) -> Document:
     if draw.random() < 0.3:
         document["loads"] = []
     passes = document["weigh_ins"][0]["passes"]
-    for each in passes:
-        readings = each["readings"]
+    for pass_ in passes:
+        readings = pass_["readings"]
         form = draw.choice(("axles", "axles", "vehicle", "gross", "front and gross"))
-        if form == "gross" or (form == "vehicle" and each["config"] == "vehicle_only"):
-            each["readings"] = {"gross": sum(readings.values())}
+        if form == "gross" or (form == "vehicle" and pass_["config"] == "vehicle_only"):
+            pass_["readings"] = {"gross": sum(readings.values())}
         elif form == "vehicle":
-            each["readings"] = {
+            pass_["readings"] = {
                 "vehicle": readings["front"] + readings["rear"],
                 "trailer": readings["trailer"],
             }
         elif form == "front and gross":
-            each["readings"] = {"front": readings["front"], "gross": sum(readings.values())}
-        each.pop("printed_gross")
-    document["weigh_ins"][0]["passes"] = [each for each in passes if draw.random() < 0.65]
+            pass_["readings"] = {"front": readings["front"], "gross": sum(readings.values())}
+        pass_.pop("printed_gross")
+    document["weigh_ins"][0]["passes"] = [pass_ for pass_ in passes if draw.random() < 0.65]
     if not document["weigh_ins"][0]["passes"]:
         del document["weigh_ins"]
     return document
@@ -237,14 +237,14 @@ def slipped(rig: TrueRig, other: TrueRig, kind: str, draw: random.Random) -> Doc
     """
     document = copy.deepcopy(rig.document)
     passes = document["weigh_ins"][0]["passes"]
-    for each in passes:
+    for pass_ in passes:
         if kind != "someone else's ticket":
             # the owner copies the axles; the total on the ticket would tell
-            each.pop("printed_gross")
+            pass_.pop("printed_gross")
     chosen = draw.choice(passes)
     if kind == "all readings in the other unit":
-        for each in passes:
-            each["readings"] = _typed(each["readings"], KG)
+        for pass_ in passes:
+            pass_["readings"] = _typed(pass_["readings"], KG)
     elif kind == "one ticket in the other unit":
         chosen["readings"] = _typed(chosen["readings"], KG)
     elif kind == "one reading ten times or a tenth":

@@ -25,34 +25,34 @@ def written(value: Any, depth: int = 0, left_out: Container[str] = ()) -> Iterat
     pad = "  " * depth
     if isinstance(value, dict):
         kept = {
-            key: each
-            for key, each in value.items()
-            if key not in left_out and each not in (None, [], {})
+            key: inner
+            for key, inner in value.items()
+            if key not in left_out and inner not in (None, [], {})
         }
-        single = {key: each for key, each in kept.items() if not isinstance(each, dict | list)}
+        single = {key: entry for key, entry in kept.items() if not isinstance(entry, dict | list)}
         if single:
-            yield pad + " · ".join(f"{key} {_leaf(each)}" for key, each in single.items())
-        for key, each in kept.items():
-            if isinstance(each, dict | list):
+            yield pad + " · ".join(f"{key} {_leaf(single)}" for key, single in single.items())
+        for key, entry in kept.items():
+            if isinstance(entry, dict | list):
                 yield f"{pad}{key}:"
-                yield from written(each, depth + 1, left_out)
+                yield from written(entry, depth + 1, left_out)
     elif isinstance(value, list):
-        if value and not any(isinstance(each, dict | list | str) for each in value):
+        if value and not any(isinstance(inner, dict | list | str) for inner in value):
             yield pad + ", ".join(map(_leaf, value))
         else:
-            for each in value:
+            for entry in value:
                 yield from (
-                    written(each, depth, left_out)
-                    if isinstance(each, dict | list)
-                    else [pad + _leaf(each)]
+                    written(entry, depth, left_out)
+                    if isinstance(entry, dict | list)
+                    else [pad + _leaf(entry)]
                 )
 
 
 def texts_of(value: Any) -> Iterator[str]:
     """Every text in an answer."""
     if isinstance(value, dict | list):
-        for each in value.values() if isinstance(value, dict) else value:
-            yield from texts_of(each)
+        for inner in value.values() if isinstance(value, dict) else value:
+            yield from texts_of(inner)
     elif isinstance(value, str):
         yield value
 
@@ -60,9 +60,9 @@ def texts_of(value: Any) -> Iterator[str]:
 def as_kept(test: unittest.TestCase, name: str, value: Any, left_out: Container[str] = ()) -> None:
     """Whether an answer is what ``golden/{name}.txt`` holds."""
     plain = to_jsonable_python(value, serialize_unknown=True)
-    found = "\n".join(written(plain, left_out=left_out)) + "\n"
+    text = "\n".join(written(plain, left_out=left_out)) + "\n"
     file = GOLDEN / f"{name}.txt"
     if os.environ.get("NOXEL_GOLDEN"):
         file.parent.mkdir(exist_ok=True)
-        file.write_text(found, encoding="utf-8")
-    test.assertEqual(found, file.read_text(encoding="utf-8"))
+        file.write_text(text, encoding="utf-8")
+    test.assertEqual(text, file.read_text(encoding="utf-8"))

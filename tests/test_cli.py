@@ -40,19 +40,19 @@ class CommandLine(unittest.TestCase):
             ("three-passes", 1),
             ("hitch-ratings-missing", 3),
         ):
-            found, out, err = self.run_on(rig_of(f"check--{name}"), "check")
-            self.assertEqual((found, err), (status, ""), out)
+            run_on, out, err = self.run_on(rig_of(f"check--{name}"), "check")
+            self.assertEqual((run_on, err), (status, ""), out)
             self.assertIn("technician come first", out)
             self.assertNotIn("safe", out.lower())
 
     def test_from_standard_input_and_errors_for_a_program(self) -> None:
         text = json.dumps(rig_of("check--three-passes")).encode()
-        there = io.TextIOWrapper(io.BytesIO(text))
-        with patch("sys.stdin", there), contextlib.redirect_stdout(io.StringIO()) as shown:
+        output = io.TextIOWrapper(io.BytesIO(text))
+        with patch("sys.stdin", output), contextlib.redirect_stdout(io.StringIO()) as shown:
             self.assertEqual(main(["check", "-"]), 1)
         self.assertIn("over", shown.getvalue())
-        status, out, said = self.run_on({"format": "noxel-rig", "version": 1}, "check", "--json")
-        error = json.loads(said)["error"]
+        status, out, run_on = self.run_on({"format": "noxel-rig", "version": 1}, "check", "--json")
+        error = json.loads(run_on)["error"]
         self.assertEqual((status, out, error["code"]), (2, "", "rig_file.invalid"))
         self.assertIn("units", [problem["path"] for problem in error["problems"]])
 
@@ -128,27 +128,30 @@ class CommandLine(unittest.TestCase):
                 )
                 restored = Database(data / "noxel.db")
                 self.assertEqual(
-                    [each.name for each in Rigs(restored).list()],
+                    [summary.name for summary in Rigs(restored).list()],
                     [rig_of("check--three-passes")["name"]],
                 )
                 restored.close()
-        made = {each.name for each in self.path.parent.iterdir() if each.is_file()}
+        made = {path.name for path in self.path.parent.iterdir() if path.is_file()}
         self.assertEqual(made, {"plain.db", "spring #2.db", "50%25 of what?.db", "a&b=c.db"})
 
     def test_what_cannot_be_served_or_kept(self) -> None:
-        taken, newer = self.path.parent / "taken", self.path.parent / "newer"
-        taken.write_text("a file", encoding="utf-8")
+        parent, newer = self.path.parent / "taken", self.path.parent / "newer"
+        parent.write_text("a file", encoding="utf-8")
         Database(newer / "noxel.db").close()
         with sqlite3.connect(newer / "noxel.db") as other:
             other.execute("UPDATE alembic_version SET version_num = '9999'")
         for arguments, cause in (
-            (("serve", "--data", str(taken)), "taken cannot be a folder for the data: File exists"),
+            (
+                ("serve", "--data", str(parent)),
+                "taken cannot be a folder for the data: File exists",
+            ),
             (("serve", "--data", str(newer)), "version 9999, newer than this Noxel knows"),
             (("demo", "--data", str(newer), "--port", "65536"), "65536 is not a port"),
             (("serve", "--port", "-1"), "-1 is not a port"),
-            (("backup", "--data", str(newer), str(taken)), "a backup overwrites nothing"),
-            (("backup", "--data", str(newer), str(taken / "copy.db")), "could not be written"),
-            (("backup", "--data", str(taken), "copy.db"), "There is no database"),
+            (("backup", "--data", str(newer), str(parent)), "a backup overwrites nothing"),
+            (("backup", "--data", str(newer), str(parent / "copy.db")), "could not be written"),
+            (("backup", "--data", str(parent), "copy.db"), "There is no database"),
         ):
             with self.subTest(cause):
                 status, out = self.said(*arguments)

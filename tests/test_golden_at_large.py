@@ -22,7 +22,7 @@ NOTHING = re.compile(r"(?<!fill: )\b(None|nan|inf)\b")
 class AtLarge(unittest.TestCase):
     def sums(self, number: int, rooms: Iterable[str]) -> str:
         found = []
-        for room in (each for each in rooms if number % SELDOM.get(each, 1) == 0):
+        for room in (room for room in rooms if number % SELDOM.get(room, 1) == 0):
             said = answer(room, number)
             for text in texts_of(said) if room != "files" else ():
                 self.assertNotRegex(text, NOTHING, room)

@@ -126,8 +126,8 @@ def _pasted(rig: RigFile, number: int) -> Any:
     chance = random.Random(number)
     words = [chance.choice(_SAID) if chance.random() < 0.5 else _figure(chance) for _ in range(30)]
     text = " ".join(words)
-    at = {"weigh_in": "weigh_ins[0]", "pass": "weigh_ins[0].passes[0]"}
-    return [text, [read_text(rig, text, part, at) for part in (None, "hitch", "vehicle")]]
+    path = {"weigh_in": "weigh_ins[0]", "pass": "weigh_ins[0].passes[0]"}
+    return [text, [read_text(rig, text, part, path) for part in (None, "hitch", "vehicle")]]
 
 
 def _table(rig: RigFile, number: int) -> Any:
@@ -137,24 +137,24 @@ def _table(rig: RigFile, number: int) -> Any:
     rows = [[chance.choice(_HEADINGS) for _ in range(columns)]] if chance.random() < 0.8 else []
     likely = [chance.sample(_CELLS, chance.choice((1, 2, 4, 9))) for _ in range(columns)]
     for _ in range(chance.choice((1, 2, 5))):
-        rows.append([chance.choice(each) for each in likely])
+        rows.append([chance.choice(likely) for likely in likely])
     separator = chance.choice(",;\t|")
     text = "\n".join(separator.join(map(_quoted, row)) for row in rows)
-    said: list[Any] = [text]
+    lines: list[Any] = [text]
     try:
         layout = guess(text)
-        said += [layout, header_units(text, layout)]
-        said += read_items(text, layout, mass="kg", length="cm", on="vehicle", into=rig.units)
+        lines += [layout, header_units(text, layout)]
+        lines += read_items(text, layout, mass="kg", length="cm", on="vehicle", into=rig.units)
     except InputError as exc:
-        said += [str(exc), exc.problems]
+        lines += [str(exc), exc.problems]
     try:
         layout = guess_tickets(text)
         unit, day_first, grain = guess_units(text, layout, rig.units.mass)
-        said += [layout, unit, day_first, grain]
-        said.append(read_tickets(text, layout, mass=unit, resolution=grain, day_first=day_first))
+        lines += [layout, unit, day_first, grain]
+        lines.append(read_tickets(text, layout, mass=unit, resolution=grain, day_first=day_first))
     except InputError as exc:
-        said += [str(exc), exc.problems]
-    return said
+        lines += [str(exc), exc.problems]
+    return lines
 
 
 def _quoted(cell: str) -> str:
@@ -163,7 +163,7 @@ def _quoted(cell: str) -> str:
 
 def _jotted(rig: RigFile, number: int) -> Any:
     """Two tickets jotted down at a scale, one after the other."""
-    chance, document, said = random.Random(number), dump_rig(rig), list[Any]()
+    chance, document, text = random.Random(number), dump_rig(rig), list[Any]()
     for again in (False, True):
         index = len(document.get("weigh_ins", ())) - 1 if again else -1
         names = chance.sample(["front", "rear", "trailer", "gross", "front_left", "front_right"], 3)
@@ -173,17 +173,17 @@ def _jotted(rig: RigFile, number: int) -> Any:
             spring_bars=chance.choice(("engaged", "slack", "none", None)),
             unit=chance.choice(("lb", "kg")),
             scale=chance.choice([*GRADUATIONS]),
-            readings={each: chance.choice(("3020", "4,040", "1380 kg", "x", "")) for each in names},
+            readings={name: chance.choice(("3020", "4,040", "1380 kg", "x", "")) for name in names},
             facts={"place": "Alder Bend", "fee": chance.choice(("", "12.50", "free"))},
             tongue=chance.choice(("", "", "", "640", "x")),
         )
         try:
             document = add_jotted(document, None if index < 0 else index, ticket)
         except (InputError, RigFileError) as exc:
-            said.append([str(ticket.readings), str(exc), exc.problems])
+            text.append([str(ticket.readings), str(exc), exc.problems])
         else:
-            said.append(document["weigh_ins"])
-    return said
+            text.append(document["weigh_ins"])
+    return text
 
 
 def _files(rig: RigFile, number: int) -> Any:

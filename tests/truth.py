@@ -17,8 +17,8 @@ Document = dict[str, Any]
 
 def case(name: str) -> Document:
     """A worked case by name: verb, file and expected answer."""
-    found: Document = json.loads((CASES / f"{name}.json").read_text(encoding="utf-8"))
-    return found
+    document: Document = json.loads((CASES / f"{name}.json").read_text(encoding="utf-8"))
+    return document
 
 
 def rig_of(name: str) -> Document:
@@ -118,14 +118,14 @@ At = tuple[str | int, ...]
 """The place of a figure in a document."""
 
 
-def figures_of(here: Any, at: At) -> Iterator[tuple[At, float]]:
+def figures_of(node: Any, path: At) -> Iterator[tuple[At, float]]:
     """Every bare figure of a document, with its path."""
-    parts = here.items() if isinstance(here, dict) else enumerate(here)
+    parts = node.items() if isinstance(node, dict) else enumerate(node)
     for key, value in parts:
         if isinstance(value, dict | list):
-            yield from figures_of(value, (*at, key))
+            yield from figures_of(value, (*path, key))
         elif isinstance(value, int | float) and not isinstance(value, bool) and key != "version":
-            yield (*at, key), value
+            yield (*path, key), value
 
 
 def put_at(document: Any, path: At, value: float) -> None:
@@ -137,21 +137,21 @@ def put_at(document: Any, path: At, value: float) -> None:
 NEVER_LEFT_OUT = ("entered", "ready", "kept_plans", "format", "version", "units", "name")
 
 
-def parts_of(here: Any, at: At = ()) -> Iterator[At]:
+def parts_of(node: Any, path: At = ()) -> Iterator[At]:
     """The path of everything in a document that can be left out, lists and their parts included."""
-    for key, value in here.items() if isinstance(here, dict) else enumerate(here):
+    for key, value in node.items() if isinstance(node, dict) else enumerate(node):
         if key not in NEVER_LEFT_OUT:
-            yield (*at, key)
+            yield (*path, key)
             if isinstance(value, dict | list):
-                yield from parts_of(value, (*at, key))
+                yield from parts_of(value, (*path, key))
 
 
 def part_at(document: Document, path: At) -> Any:
     """What stands at a path."""
-    here: Any = document
+    node: Any = document
     for part in path:
-        here = here[part]
-    return here
+        node = node[part]
+    return node
 
 
 def without(document: Document, path: At) -> Document:

@@ -54,9 +54,9 @@ def median_ms(act: Callable[[], object], times: int = 60) -> float:
     return statistics.median(spent)
 
 
-def say(what: str, found: str, limit: str) -> None:
+def say(words: str, found: str, limit: str) -> None:
     """One line of the report."""
-    print(f"{what:<58} {found:>14}   {limit}", flush=True)
+    print(f"{words:<58} {found:>14}   {limit}", flush=True)
 
 
 def in_core() -> None:
@@ -76,9 +76,9 @@ def in_core() -> None:
     pulled = [trailer for trailer in trailers if trailer is not None]
 
     def match_all() -> None:
-        for one in pullers:
+        for puller in pullers:
             for other in pulled:
-                match_pair(one, other, 0.13, "lb")
+                match_pair(puller, other, 0.13, "lb")
 
     say("match 50 vehicles with 50 trailers", f"{median_ms(match_all, 5):.0f} ms", "limit 1000 ms")
     bench = crowded()
@@ -290,8 +290,8 @@ def long_logs() -> None:
                             spent[count].append(ask(rig, json.dumps(step)))
                         else:
                             spent[count].append(ask(f"{rig}/{path}".rstrip("/")))
-                found = ", ".join(f"{statistics.median(each):.0f}" for each in spent.values())
-                say(f"{name}: 10, 300, 10,000 weigh-ins", f"{found} ms", "")
+                text = ", ".join(f"{statistics.median(spent):.0f}" for spent in spent.values())
+                say(f"{name}: 10, 300, 10,000 weigh-ins", f"{text} ms", "")
         database.close()
 
 
@@ -312,7 +312,7 @@ def in_browser(address: str, rig: str) -> None:
     scripts = [path.read_bytes() for path in (PAGE / "assets").glob("*.js")]
     say(
         "script of the first page, compressed",
-        f"{sum(len(gzip.compress(each)) for each in scripts) / 1000:.0f} kB",
+        f"{sum(len(gzip.compress(script)) for script in scripts) / 1000:.0f} kB",
         "limit 250 kB",
     )
     with a_browser() as browser:

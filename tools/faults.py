@@ -91,8 +91,8 @@ class _Changes(ast.NodeTransformer):
         self.generic_visit(node)
         other = _RECKONED.get(type(node.op))
         texts = any(
-            isinstance(each, ast.JoinedStr | ast.List | ast.Tuple)
-            for each in (node.left, node.right)
+            isinstance(entry, ast.JoinedStr | ast.List | ast.Tuple)
+            for entry in (node.left, node.right)
         )
         if other and not texts and self.here(f"{type(node.op).__name__} → {other.__name__}"):
             node.op = other()
@@ -130,7 +130,7 @@ class _Changes(ast.NodeTransformer):
         ):
             return ast.copy_location(ast.Constant(node.value * 6 + 1), node)
         if isinstance(node.value, str):
-            word = next((each for each in node.value.split() if each in _SAID), None)
+            word = next((word for word in node.value.split() if word in _SAID), None)
             if word and " " in node.value.strip() and self.here(f"“{word}” → “{_SAID[word]}”"):
                 return ast.copy_location(
                     ast.Constant(node.value.replace(word, _SAID[word], 1)), node
@@ -140,9 +140,9 @@ class _Changes(ast.NodeTransformer):
 
 def mutants_of(path: Path) -> Iterator[Mutant]:
     """Every fault that can be made in a file."""
-    seen = _Changes()
-    seen.visit(ast.parse(path.read_text(encoding="utf-8")))
-    for number, (lines, says) in enumerate(seen.found):
+    changes = _Changes()
+    changes.visit(ast.parse(path.read_text(encoding="utf-8")))
+    for number, (lines, says) in enumerate(changes.found):
         yield Mutant(str(path.relative_to(ROOT)), lines, number, says)
 
 

@@ -118,8 +118,8 @@ PATHS = (
 )
 
 
-def _plain(made: Json) -> str:
-    return str(made).encode("utf-8", "replace").decode()
+def _plain(body: Json) -> str:
+    return str(body).encode("utf-8", "replace").decode()
 
 
 @dataclass
@@ -209,7 +209,9 @@ class Fuzz:
                     )
                 elif each["in"] == "query" and (each.get("required") or self.lot.random() < 0.6):
                     query[each["name"]] = (
-                        [_plain(one) for one in made] if isinstance(made, list) else _plain(made)
+                        [_plain(entry) for entry in made]
+                        if isinstance(made, list)
+                        else _plain(made)
                     )
             body = None
             if "requestBody" in operation:
@@ -232,8 +234,8 @@ class Fuzz:
                 key = lot.choice(list(node))
                 return {**node, key: spoil(node[key])}
             if isinstance(node, list) and node and lot.random() < 0.85:
-                at = lot.randrange(len(node))
-                return [*node[:at], spoil(node[at]), *node[at + 1 :]]
+                index = lot.randrange(len(node))
+                return [*node[:index], spoil(node[index]), *node[index + 1 :]]
             return lot.choice((*NASTY_TEXTS, *NASTY_NUMBERS, *NASTY_JSON))
 
         return spoil(document) if lot.random() < 0.7 else document

@@ -21,7 +21,7 @@ SCHEMA = ROOT / "docs/rig-file.schema.json"
 def types() -> str:
     """The page's types, from the OpenAPI document."""
     with tempfile.TemporaryDirectory() as folder:
-        document, made = Path(folder) / "openapi.json", Path(folder) / "types.ts"
+        document, target = Path(folder) / "openapi.json", Path(folder) / "types.ts"
         document.write_text(contract(), encoding="utf-8")
         call = [
             "npx",
@@ -30,10 +30,10 @@ def types() -> str:
             "--default-non-nullable=false",
             str(document),
             "-o",
-            str(made),
+            str(target),
         ]
         subprocess.run(call, cwd=ROOT / "web", check=True, capture_output=True)
-        return made.read_text(encoding="utf-8")
+        return target.read_text(encoding="utf-8")
 
 
 def schema() -> str:
@@ -48,13 +48,13 @@ def schema() -> str:
 def main() -> int:
     """Write or check."""
     stale = []
-    for path, made in ((TYPES, types()), (SCHEMA, schema())):
+    for path, text in ((TYPES, types()), (SCHEMA, schema())):
         if "--check" in sys.argv:
-            if not path.exists() or path.read_text(encoding="utf-8") != made:
+            if not path.exists() or path.read_text(encoding="utf-8") != text:
                 stale.append(str(path.relative_to(ROOT)))
         else:
             path.parent.mkdir(exist_ok=True)
-            path.write_text(made, encoding="utf-8")
+            path.write_text(text, encoding="utf-8")
     if stale:
         print(f"Not what the models say: {', '.join(stale)}. Run “make types”.", file=sys.stderr)
     return 1 if stale else 0

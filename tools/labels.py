@@ -77,7 +77,7 @@ def trailer_label(dice: random.Random) -> Label:
         [(0.05, "TYPE: TRAILER"), (0.5, "VIN: 5QRST98765432")],
     ]
     t = "trailer.ratings."
-    each = {f"{t}gawr[{at}]": f"{axle}" for at in range(2)}
+    each = {f"{t}gawr[{index}]": f"{axle}" for index in range(2)}
     return Label(rows, {f"{t}gvwr": f"{gvwr}", **each}, ground=(220, 220, 216))
 
 
@@ -221,21 +221,21 @@ def platforms(dice: random.Random) -> Label:
 
 
 def single_axles(dice: random.Random) -> Label:
-    one, two, three = (_pounds(dice, 900, 2400, 20) for _ in range(3))
+    pounds, two, three = (_pounds(dice, 900, 2400, 20) for _ in range(3))
     rows = [
         [(0.05, "QUARRY SCALE"), (0.5, "14.11.2026")],
-        [(0.05, f"AXLE 1   {one} kg")],
+        [(0.05, f"AXLE 1   {pounds} kg")],
         [(0.05, f"AXLE 2   {two} kg")],
         [(0.05, f"AXLE 3   {three} kg")],
-        [(0.05, f"TOTAL    {one + two + three} kg")],
+        [(0.05, f"TOTAL    {pounds + two + three} kg")],
     ]
     return Label(
         rows,
         {
-            "P.readings.front": f"{one}",
+            "P.readings.front": f"{pounds}",
             "P.readings.rear": f"{two}",
             "P.readings.trailer": f"{three}",
-            "P.printed_gross": f"{one + two + three}",
+            "P.printed_gross": f"{pounds + two + three}",
             "W.date": "2026-11-14",
         },
         "kg",

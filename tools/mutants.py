@@ -95,12 +95,12 @@ def _reached(module: str) -> dict[str, dict[str, list[int]]]:
     from coverage import Coverage
 
     with tempfile.TemporaryDirectory() as folder:
-        seen = Coverage(data_file=f"{folder}/data", source=[str(ROOT / "src" / "noxel")])
-        _Timed.coverage = seen
-        seen.start()  # before its imports: what they run is every test's
+        coverage = Coverage(data_file=f"{folder}/data", source=[str(ROOT / "src" / "noxel")])
+        _Timed.coverage = coverage
+        coverage.start()  # before its imports: what they run is every test's
         tests = _took(module)  # several times as long as unwatched: timed again elsewhere
-        seen.stop()
-        data = seen.get_data()
+        coverage.stop()
+        data = coverage.get_data()
         reached: dict[str, dict[str, list[int]]] = {test: {} for test in tests}
         for file in data.measured_files():
             name = str(Path(file).relative_to(ROOT))
@@ -130,7 +130,7 @@ def measured() -> dict[str, Any]:
         for folder in ("tests", "tools")
         for path in sorted((ROOT / folder).rglob("*.py"))
     }
-    other = {each.removesuffix(".py").replace("/", ".") for each in changed}
+    other = {changed.removesuffix(".py").replace("/", ".") for changed in changed}
     while more := {
         module
         for module, text in texts.items()
@@ -141,21 +141,21 @@ def measured() -> dict[str, Any]:
     for module in texts:
         if ".test_" not in module or ".browser." in module:
             continue
-        known = [each for test, each in kept.items() if test.startswith(f"{module}.")]
+        known = [entry for test, entry in kept.items() if test.startswith(f"{module}.")]
         if not known or module in other or any(changed & set(each["reached"]) for each in known):
             fresh.append(module)
     kept = {
-        test: each
-        for test, each in kept.items()
+        test: entry
+        for test, entry in kept.items()
         if not test.startswith(tuple(f"{module}." for module in fresh))
     }
-    fresh.sort(key=lambda module: not any(each in module for each in LONGEST))
+    fresh.sort(key=lambda module: not any(part in module for part in LONGEST))
     with get_context("spawn").Pool(os.cpu_count(), maxtasksperchild=1) as pool:
-        times = {test: took for each in pool.imap(_took, fresh) for test, took in each.items()}
-        for each in pool.imap_unordered(_reached, fresh):
+        times = {test: took for imap in pool.imap(_took, fresh) for test, took in imap.items()}
+        for imap_unordered in pool.imap_unordered(_reached, fresh):
             kept |= {
                 test: {"took": times.get(test, 0.0), "reached": lines}
-                for test, lines in each.items()
+                for test, lines in imap_unordered.items()
             }
     REACHED.parent.mkdir(exist_ok=True)
     REACHED.write_text(json.dumps(kept))
@@ -169,7 +169,7 @@ def in_order(tests: dict[str, float]) -> list[str]:
     classes: dict[str, list[str]] = {}
     for test in sorted(tests, key=lambda each: tests[each]):
         classes.setdefault(test.rpartition(".")[0], []).append(test)
-    takes = {name: sum(tests[test] for test in each) for name, each in classes.items()}
+    takes = {name: sum(tests[test] for test in names) for name, names in classes.items()}
     chosen, spent = [], 0.0
     for name in sorted(
         classes, key=lambda each: min(takes[each], EARLY if "golden" in each else 1e9)
@@ -216,7 +216,7 @@ def noticed(mutant: Mutant, tests: dict[str, float], home: Path) -> bool:
     child = get_context("fork").Process(target=_child, args=(chosen, home))
     try:
         child.start()
-        child.join(60 + HUNG * sum(tests[each] for each in chosen))
+        child.join(60 + HUNG * sum(tests[chosen] for chosen in chosen))
         return child.exitcode != 0
     finally:
         if child.pid:
@@ -247,20 +247,20 @@ def main() -> None:
     asked.add_argument("--minutes", type=float, default=30)
     asked.add_argument("--jobs", type=int, default=os.cpu_count() or 1)
     asked.add_argument("--only", default="", help="only files whose path holds this")
-    given = asked.parse_args()
+    options = asked.parse_args()
     reached = measured()
     by_line: dict[tuple[str, int], dict[str, float]] = {}
     for test, each in reached.items():
         for name, lines in each["reached"].items():
             for line in lines:
                 by_line.setdefault((name, line), {})[test] = each["took"]
-    sample, possible = _sample(given.room, given.only, given.count, given.seed)
+    sample, possible = _sample(options.room, options.only, options.count, options.seed)
     for each in _OTHERS:
         import_module(each)
-    until, killed, tried = time.monotonic() + 60 * given.minutes, 0, 0
+    until, killed, tried = time.monotonic() + 60 * options.minutes, 0, 0
     homes: Queue[Path] = Queue()
     with tempfile.TemporaryDirectory() as folder:
-        for number in range(given.jobs):
+        for number in range(options.jobs):
             home = Path(folder) / str(number)
             shutil.copytree(
                 ROOT / "src" / "noxel",
@@ -281,15 +281,15 @@ def main() -> None:
             finally:
                 homes.put(home)
 
-        with ThreadPoolExecutor(given.jobs) as pool:
-            for mutant, found in pool.map(judge, sample):
-                if found is None:
+        with ThreadPoolExecutor(options.jobs) as pool:
+            for mutant, outcome in pool.map(judge, sample):
+                if outcome is None:
                     continue
-                tried, killed = tried + 1, killed + found
-                if not found:
+                tried, killed = tried + 1, killed + outcome
+                if not outcome:
                     print(f"survived: {mutant.path}:{mutant.lines[0]}  {mutant.says}", flush=True)
     score = f"{killed} of {tried} noticed: {killed / max(tried, 1):.0%}"
-    print(f"{score} (seed {given.seed}, {possible} possible)")
+    print(f"{score} (seed {options.seed}, {possible} possible)")
 
 
 if __name__ == "__main__":

@@ -38,13 +38,13 @@ def _collect_seldom() -> None:
 
 def _run(name: str) -> tuple[int, int, int, str]:
     """Run one class: how many ran, failed, were skipped, and what the failures print."""
-    said = io.StringIO()
+    output = io.StringIO()
     suite = unittest.defaultTestLoader.loadTestsFromName(name)
     result = unittest.TextTestRunner(
-        said, verbosity=0, warnings="error" if sys.warnoptions else None
+        output, verbosity=0, warnings="error" if sys.warnoptions else None
     ).run(suite)
     failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
-    return result.testsRun, failed, len(result.skipped), said.getvalue() if failed else ""
+    return result.testsRun, failed, len(result.skipped), output.getvalue() if failed else ""
 
 
 def main(folders: list[str]) -> int:
@@ -60,7 +60,7 @@ def main(folders: list[str]) -> int:
     order = sorted(
         (name for name in names if not but or but not in name),
         key=lambda name: next(
-            (at for at, each in enumerate(LONGEST) if each in name), len(LONGEST)
+            (place for place, part in enumerate(LONGEST) if part in name), len(LONGEST)
         ),
     )
     ran = failed = skipped = 0
@@ -68,9 +68,9 @@ def main(folders: list[str]) -> int:
     fork = multiprocessing.get_context("fork")
     with ProcessPoolExecutor(WORKERS, fork, initializer=_collect_seldom) as pool:
         for done in as_completed([pool.submit(_run, name) for name in order]):
-            count, bad, left, said = done.result()
+            count, bad, left, result = done.result()
             ran, failed, skipped = ran + count, failed + bad, skipped + left
-            print(said or "." * count, end="", flush=True)
+            print(result or "." * count, end="", flush=True)
     print(f"\n{ran - failed - skipped} passed, {failed} failed, {skipped} skipped")
     return 0 if ran and not failed else 1
 

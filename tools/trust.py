@@ -66,13 +66,13 @@ def calls(folder: Path, lot: random.Random, count: int) -> Outcome:
     """Random calls over the OpenAPI document: no server error, no answer over two seconds, every
     rig opens afterwards.
     """
-    found = Outcome(f"{count:,} calls")
+    outcome = Outcome(f"{count:,} calls")
     database = Database(folder / "calls.db")
     client = client_of(database)
     fuzz = Fuzz(client.app.openapi(), lot)  # type: ignore[attr-defined]
-    for each in sorted(CASES.glob("check--*.json"))[:8]:
+    for glob in sorted(CASES.glob("check--*.json"))[:8]:
         fuzz.known.append(
-            client.post("/api/rigs/import", json=case(each.stem)["file"]).json()["id"]
+            client.post("/api/rigs/import", json=case(glob.stem)["file"]).json()["id"]
         )
     for method, path, query, body in fuzz.calls(count):
         start = time.monotonic()
@@ -80,11 +80,11 @@ def calls(folder: Path, lot: random.Random, count: int) -> Outcome:
             method, path, params=query, content=None if body is None else json.dumps(body)
         )
         if time.monotonic() - start > (SEARCH if path.endswith("/proposals") else SLOW):
-            found.hangs += 1
-            found.note = f"{method} {path}"
+            outcome.hangs += 1
+            outcome.note = f"{method} {path}"
         if answer.status_code >= 500:
-            found.broken += 1
-            found.note = f"{method} {path} {query} {str(body)[:200]}"
+            outcome.broken += 1
+            outcome.note = f"{method} {path} {query} {str(body)[:200]}"
         if (
             answer.status_code == 201
             and "/rigs" in path
@@ -93,10 +93,10 @@ def calls(folder: Path, lot: random.Random, count: int) -> Outcome:
         ):
             fuzz.known.append(answer.json()["id"])
     for listed in client.get("/api/rigs").json():
-        found.broken += client.get(f"/api/rigs/{listed['id']}").status_code != 200
+        outcome.broken += client.get(f"/api/rigs/{listed['id']}").status_code != 200
     client.delete("/api/live")
     database.close()
-    return found
+    return outcome
 
 
 def kills(folder: Path, lot: random.Random, count: int) -> Outcome:
@@ -128,7 +128,7 @@ def kills(folder: Path, lot: random.Random, count: int) -> Outcome:
 
 def syncs(folder: Path, _lot: random.Random, count: int) -> Outcome:
     """Saves that were acknowledged before the log was brought to the disk."""
-    found = Outcome(f"{count} saves")
+    outcome = Outcome(f"{count} saves")
     with closing(Database(folder / "syncs.db")) as database:
         rigs = Rigs(database)
         rig = rigs.add(rig_of("check--three-passes"))
@@ -143,9 +143,9 @@ def syncs(folder: Path, _lot: random.Random, count: int) -> Outcome:
                 return apply_changes(document, change).document
 
             rigs.change(rig, "name", make)
-            found.lost += counter.count == before
-        found.note = f"{counter.count} syncs"
-    return found
+            outcome.lost += counter.count == before
+        outcome.note = f"{counter.count} syncs"
+    return outcome
 
 
 def two_clients(_folder: Path, lot: random.Random, count: int) -> Outcome:
@@ -154,12 +154,12 @@ def two_clients(_folder: Path, lot: random.Random, count: int) -> Outcome:
     """
     more = {"NOXEL_SEQUENCES": str(count), "NOXEL_SEED": str(lot.randint(0, 10**6))}
     call = [sys.executable, "-m", "unittest", "tests.page.test_line"]
-    done = subprocess.run(
+    row = subprocess.run(
         call, env={**os.environ, **more}, capture_output=True, text=True, check=False
     )
-    found = Outcome(f"{count:,} sequences", lost=done.stderr.count("\nFAIL: "))
-    found.broken = int(done.returncode != 0 and not found.lost)
-    return found
+    outcome = Outcome(f"{count:,} sequences", lost=row.stderr.count("\nFAIL: "))
+    outcome.broken = int(row.returncode != 0 and not outcome.lost)
+    return outcome
 
 
 def faults(folder: Path, _lot: random.Random, count: int) -> Outcome:
@@ -177,7 +177,7 @@ def faults(folder: Path, _lot: random.Random, count: int) -> Outcome:
         ).returncode
     ):
         return Outcome("0 writes", note="skipped: this machine allows no mount")
-    found = Outcome(f"{count} writes on a disk of 1 MB")
+    outcome = Outcome(f"{count} writes on a disk of 1 MB")
     try:
         with closing(Database(small / "noxel.db")) as database:
             client = client_of(database)
@@ -192,20 +192,20 @@ def faults(folder: Path, _lot: random.Random, count: int) -> Outcome:
                     kept = note
                 else:
                     refused += 1
-                    found.broken += answer.status_code != 507
-                found.lost += client.get(f"/api/rigs/{rig}").json()["rig"].get("note", "") != kept
-            found.note = f"{refused} refused in words"
-            found.broken += refused == 0
+                    outcome.broken += answer.status_code != 507
+                outcome.lost += client.get(f"/api/rigs/{rig}").json()["rig"].get("note", "") != kept
+            outcome.note = f"{refused} refused in words"
+            outcome.broken += refused == 0
     finally:
         subprocess.run(["umount", small], check=False)
-    return found
+    return outcome
 
 
 def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
     """Hostile files: rig files, logbooks, lists, backups cut short or overwritten; all of each or
     nothing.
     """
-    found = Outcome(f"{count} files")
+    outcome = Outcome(f"{count} files")
     path = folder / "imports.db"
     database = Database(path)
     client = client_of(database)
@@ -222,12 +222,12 @@ def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
         there = len(client.get("/api/rigs").json())
         for address in ("/api/rigs/import", "/api/logbook"):
             answer = client.post(address, content=bytes(data))
-            found.broken += answer.status_code >= 500
+            outcome.broken += answer.status_code >= 500
             there += answer.status_code == 201 and address.endswith("import")
-        found.lost += len(client.get("/api/rigs").json()) != there
+        outcome.lost += len(client.get("/api/rigs").json()) != there
         line = ";".join(lot.choice(NASTY_TEXTS[:-2]) for _ in range(4))
         for address in ("items", "tickets"):
-            found.broken += (
+            outcome.broken += (
                 client.post(
                     f"/api/rigs/{rig}/{address}/preview", json={"text": f"{line}\n{line}"}
                 ).status_code
@@ -237,9 +237,9 @@ def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
         target = folder / f"target-{number % 2}.db"
         with suppress(NoxelError):
             restore(folder / "hostile.db", target)
-    found.lost += client.get(f"/api/rigs/{rig}/file").content != before
+    outcome.lost += client.get(f"/api/rigs/{rig}/file").content != before
     database.close()
-    return found
+    return outcome
 
 
 TRIALS: tuple[tuple[str, Callable[[Path, random.Random, int], Outcome], int], ...] = (

@@ -136,8 +136,8 @@ def tickets_and_labels(
     for number, ticket in enumerate((hitched, alone)):
         if number:
             walk.button("Next pass")
-        here = f"weigh_ins[0].passes[{number}].readings"
-        walk.type([(f"{here}.{name}", text) for name, text in ticket])
+        path = f"weigh_ins[0].passes[{number}].readings"
+        walk.type([(f"{path}.{name}", text) for name, text in ticket])
     walk.button("Now the labels")
     for label in labels:
         walk.type(label)
@@ -211,8 +211,8 @@ def motorhome(walk: Walk) -> None:
     walk.button("I have weigh tickets")
     walk.button("motorhome")
     walk.tap(walk.page.locator("[data-shape=axles]"))
-    here = "weigh_ins[0].passes[0].readings"
-    walk.type(((f"{here}.front", "6980"), (f"{here}.rear", "14220")))
+    path = "weigh_ins[0].passes[0].readings"
+    walk.type(((f"{path}.front", "6980"), (f"{path}.rear", "14220")))
     walk.button("Now the labels")
     of = "vehicle.ratings"
     walk.type(((f"{of}.gvwr", "22000"), (f"{of}.gawr_front", "8000"), (f"{of}.gawr_rear", "14500")))

@@ -79,8 +79,8 @@ def printable(text: str) -> str:
     are shown as marks.
     """
     return "".join(
-        "\ufffd" if each != "\n" and unicodedata.category(each) in _UNSEEN else each
-        for each in text
+        "\ufffd" if character != "\n" and unicodedata.category(character) in _UNSEEN else character
+        for character in text
     )
 
 
@@ -192,12 +192,12 @@ def _rig(file: Path) -> RigFile:
 
 def _check(options: argparse.Namespace) -> int:
     rig = _rig(options.file)
-    found = evaluate(rig, options.weigh_in)
+    evaluation = evaluate(rig, options.weigh_in)
     if options.json:
-        _print(found.model_dump(mode="json"))
+        _print(evaluation.model_dump(mode="json"))
     else:
-        print(printable(_report(rig, found)))
-    return EXIT[found.verdict]
+        print(printable(_report(rig, evaluation)))
+    return EXIT[evaluation.verdict]
 
 
 def _amount(value: float | None, share: bool) -> str:
@@ -241,72 +241,75 @@ def _row(check: Check) -> tuple[str, ...]:
     )
 
 
-def _report(rig: RigFile, found: Evaluation) -> str:
-    rows = [_row(check) for check in found.checks]
+def _report(rig: RigFile, evaluation: Evaluation) -> str:
+    rows = [_row(check) for check in evaluation.checks]
     widths = [max(len(row[i]) for row in rows) for i in range(7)]
     when = ""
-    if found.weigh_in:
-        date: datetime.date | None = rig.weigh_ins[found.weigh_in - 1].date
-        when = f", weigh-in {found.weigh_in}{f' of {date}' if date else ''}"
-    lines = [f"{rig.name or 'A rig'}{when}, in {found.units.mass}", ""]
+    if evaluation.weigh_in:
+        date: datetime.date | None = rig.weigh_ins[evaluation.weigh_in - 1].date
+        when = f", weigh-in {evaluation.weigh_in}{f' of {date}' if date else ''}"
+    lines = [f"{rig.name or 'A rig'}{when}, in {evaluation.units.mass}", ""]
     for row in rows:
         cells = [
             text.rjust(width) if 0 < i < 4 or i == 5 else text.ljust(width)
             for i, (text, width) in enumerate(zip(row, widths, strict=True))
         ]
         lines.append("  " + "  ".join(cells).rstrip())
-    lines += ["", f"{found.headline.lead} {found.headline.sentence}", *found.headline.rest]
-    if found.advisories:
+    lines += [
+        "",
+        f"{evaluation.headline.lead} {evaluation.headline.sentence}",
+        *evaluation.headline.rest,
+    ]
+    if evaluation.advisories:
         lines += [
             "",
             *(
-                f"{'!' if each.level == 'warning' else '·'} {each.message}"
-                for each in found.advisories
+                f"{'!' if advisory.level == 'warning' else '·'} {advisory.message}"
+                for advisory in evaluation.advisories
             ),
         ]
-    return "\n".join([*lines, "", found.caution])
+    return "\n".join([*lines, "", evaluation.caution])
 
 
 def _predict(options: argparse.Namespace) -> int:
-    found = evaluate_prediction(_rig(options.file))
+    prediction = evaluate_prediction(_rig(options.file))
     if options.json:
-        _print(found.model_dump(mode="json"))
+        _print(prediction.model_dump(mode="json"))
     else:
-        for key, value in found.predicted.items():
+        for key, value in prediction.predicted.items():
             share = key == "tongue_share"
-            print(
-                f"  {key:<18} {_amount(value, share):>9}{'' if share else f' {found.units.mass}'}"
-            )
-        if found.missing:
-            print("\nFor the rest, enter: " + ", ".join(found.missing))
-    return 0 if found.predicted else EXIT["incomplete"]
+            unit = "" if share else f" {prediction.units.mass}"
+            print(f"  {key:<18} {_amount(value, share):>9}{unit}")
+        if prediction.missing:
+            print("\nFor the rest, enter: " + ", ".join(prediction.missing))
+    return 0 if prediction.predicted else EXIT["incomplete"]
 
 
 def _ceiling(options: argparse.Namespace) -> int:
-    found = evaluate_ceiling(_rig(options.file))
+    answer = evaluate_ceiling(_rig(options.file))
     if options.json:
-        _print(found.model_dump(mode="json"))
+        _print(answer.model_dump(mode="json"))
         return 0
-    unit = found.units.mass
-    for check, value in sorted(found.limits.items(), key=lambda item: item[1]):
-        note = " (not confirmed)" if check in found.estimated else ""
+    unit = answer.units.mass
+    for check, value in sorted(answer.limits.items(), key=lambda item: item[1]):
+        note = " (not confirmed)" if check in answer.estimated else ""
         print(
             f"  {check:<20} {_amount(value, False):>9} "
-            f"{unit}{' ← binds' if check == found.binding else ''}{note}"
+            f"{unit}{' ← binds' if check == answer.binding else ''}{note}"
         )
     heaviest = (
         "not known: no limit was entered"
-        if found.ceiling is None
-        else f"{_amount(found.ceiling, False)} {unit}"
+        if answer.ceiling is None
+        else f"{_amount(answer.ceiling, False)} {unit}"
     )
-    for check in found.unknown:
+    for check in answer.unknown:
         print(f"  {check:<20} {'?':>9} {unit} (no rating entered)")
-    for check in found.missing:
+    for check in answer.missing:
         print(
             f"  {check:<20} {'?':>9} {unit} "
             f"({'nothing is listed in it' if check == 'loads' else 'its load is not known'})"
         )
-    print(f"\nHeaviest trailer at a tongue share of {found.tongue_share:.1%}: {heaviest}")
+    print(f"\nHeaviest trailer at a tongue share of {answer.tongue_share:.1%}: {heaviest}")
     return 0
 
 
@@ -348,8 +351,8 @@ def _restore(options: argparse.Namespace) -> int:
 def _folder(options: argparse.Namespace, name: str) -> Path:
     from platformdirs import user_data_path
 
-    given: Path | None = options.data
-    return given or user_data_path(name, appauthor=False)
+    folder: Path | None = options.data
+    return folder or user_data_path(name, appauthor=False)
 
 
 def listen(port: int) -> socket.socket:

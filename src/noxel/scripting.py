@@ -63,7 +63,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> Answer:
     NotFound
         If the rig has no weigh-in of that number.
     """
-    found = evaluate_rig(rig, weigh_in)
-    sentence = f"{found.headline.lead} {found.headline.sentence}"
-    checks = {check.id: check for check in found.checks}
-    return Answer(found.verdict, sentence, found.units.mass, checks, found)
+    evaluation = evaluate_rig(rig, weigh_in)
+    sentence = f"{evaluation.headline.lead} {evaluation.headline.sentence}"
+    checks = {check.id: check for check in evaluation.checks}
+    return Answer(evaluation.verdict, sentence, evaluation.units.mass, checks, evaluation)

@@ -46,12 +46,14 @@ class PatientProtocol(H11Protocol):
         spare = len(self.connections) - MOST
         if spare > 0:
             idle = (
-                each
-                for each in list(self.connections)
-                if isinstance(each, PatientProtocol) and each is not self and each.idle
+                connection
+                for connection in list(self.connections)
+                if isinstance(connection, PatientProtocol)
+                and connection is not self
+                and connection.idle
             )
-            for each in islice(sorted(idle, key=lambda one: one._heard), spare):
-                each.transport.abort()
+            for connection in islice(sorted(idle, key=lambda connection: connection._heard), spare):
+                connection.transport.abort()
 
     @property
     def idle(self) -> bool:
@@ -164,8 +166,8 @@ class SecureListener:
         self._listener.close()
         for task in list(self._arriving):
             task.cancel()
-        for each in list(self._state.connections):
-            each.transport.abort()
+        for connection in list(self._state.connections):
+            connection.transport.abort()
 
     async def _accept(self) -> None:
         loop = asyncio.get_running_loop()
@@ -179,7 +181,7 @@ class SecureListener:
                 oldest.cancel()
             task = loop.create_task(self._arrive(connection))
             self._arriving[task] = connection
-            task.add_done_callback(lambda done: self._arriving.pop(done, None))
+            task.add_done_callback(lambda task_done: self._arriving.pop(task_done, None))
 
     async def _arrive(self, connection: socket.socket) -> None:
         loop = asyncio.get_running_loop()
@@ -201,13 +203,13 @@ class SecureListener:
 
     async def _first_byte(self, connection: socket.socket) -> int | None:
         loop = asyncio.get_running_loop()
-        there = asyncio.Event()
+        arrived = asyncio.Event()
         try:
-            loop.add_reader(connection, there.set)
+            loop.add_reader(connection, arrived.set)
         except NotImplementedError:  # an event loop that cannot look without taking
             return _TLS
         try:
-            await there.wait()
+            await arrived.wait()
         finally:
             loop.remove_reader(connection)
         return next(iter(connection.recv(1, socket.MSG_PEEK)), None)

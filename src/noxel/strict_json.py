@@ -16,12 +16,12 @@ def _no_constant(name: str) -> float:
 
 
 def _no_duplicates(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found = dict(pairs)
-    if len(found) < len(pairs):
+    members = dict(pairs)
+    if len(members) < len(pairs):
         names = [key for key, _ in pairs]
         twice = next(name for name in names if names.count(name) > 1)
         raise ValueError(f"the key “{twice}” stands twice in one object")
-    return found
+    return members
 
 
 def _integer(digits: str) -> int:
@@ -55,11 +55,11 @@ def read_strict(data: bytes) -> Any:
     suspect = _SUSPECT.search(text) is not None
     numbers: dict[str, Any] = {"parse_int": _integer, "parse_float": _float} if suspect else {}
     try:
-        found = json.loads(
+        loads = json.loads(
             text, parse_constant=_no_constant, object_pairs_hook=_no_duplicates, **numbers
         )
         if suspect:
-            json.dumps(found, ensure_ascii=False).encode()
+            json.dumps(loads, ensure_ascii=False).encode()
     except json.JSONDecodeError as exc:
         where = f"line {exc.lineno}, column {exc.colno}"
         cut = " It breaks off: was it cut short?" if exc.pos >= len(text.rstrip()) else ""
@@ -70,4 +70,4 @@ def read_strict(data: bytes) -> Any:
         raise InputError("it holds half of a character (a lone surrogate).") from exc
     except ValueError as exc:
         raise InputError(f"{exc}.") from exc
-    return found
+    return loads

@@ -35,12 +35,12 @@ class OnFile(unittest.TestCase):
         """A refusal says what, why and where."""
         self.assertEqual(answer.status_code, status, answer.text)
         self.assertEqual(answer.headers["content-type"], "application/problem+json")
-        told = answer.json()
+        body = answer.json()
         self.assertTrue(
-            told["detail"] and told["code"] and told["type"].startswith("urn:noxel:"), told
+            body["detail"] and body["code"] and body["type"].startswith("urn:noxel:"), body
         )
         if path is not None:
-            self.assertIn(path, [each["path"] for each in told["errors"]])
+            self.assertIn(path, [text["path"] for text in body["errors"]])
 
 
 class OnADemoRig(OnFile):

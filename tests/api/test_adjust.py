@@ -14,12 +14,12 @@ class Adjusting(OnADemoRig):
             {"kind": "move", "index": 3, "position": "2 m"},
             {"kind": "drop", "position": "1 in"},
         ]
-        made = self.client.post(f"/api/rigs/{self.rig}/adjust/apply", json={"steps": steps}).json()[
+        body = self.client.post(f"/api/rigs/{self.rig}/adjust/apply", json={"steps": steps}).json()[
             "rig"
         ]
-        self.assertEqual(made["loads"][3]["position"], 78.74)  # 2 m in inches
-        self.assertEqual(made["hitch"]["ball_height"], 21.5)  # an inch below 22.5
-        self.assertIsInstance(made["plan"]["vehicle_base"]["front"], float | int)
+        self.assertEqual(body["loads"][3]["position"], 78.74)  # 2 m in inches
+        self.assertEqual(body["hitch"]["ball_height"], 21.5)  # an inch below 22.5
+        self.assertIsInstance(body["plan"]["vehicle_base"]["front"], float | int)
         self.assertEqual(self.client.post(f"/api/rigs/{self.rig}/undo").json()["rig"], before)
 
     def test_a_typed_step_is_read_as_every_field_is(self) -> None:
@@ -47,8 +47,8 @@ class Adjusting(OnADemoRig):
             answer = ask(**typed)
             self.assertEqual(answer.status_code, 200, answer.text)
             self.assertEqual({key: answer.json()[key] for key in wanted}, wanted)
-        made = ask(kind="add", on="trailer", mass="25 kg", place="2 m").json()
-        self.assertEqual((made["mass"], made["position"], made["on"]), ("25 kg", "2 m", "trailer"))
+        body = ask(kind="add", on="trailer", mass="25 kg", place="2 m").json()
+        self.assertEqual((body["mass"], body["position"], body["on"]), ("25 kg", "2 m", "trailer"))
         for typed, paths in (
             ({"kind": "move", "index": 3, "place": "2 mt"}, ["place"]),
             ({"kind": "tank", "index": 0, "level": "300 %"}, ["level"]),
@@ -58,13 +58,11 @@ class Adjusting(OnADemoRig):
             ({"kind": "hitch", "thing": ""}, ["thing"]),
         ):  # fmt: skip
             answer = ask(**typed)
-            self.assertEqual([each["path"] for each in answer.json()["errors"]], paths, answer.text)
+            self.assertEqual([row["path"] for row in answer.json()["errors"]], paths, answer.text)
             self.assertEqual(answer.status_code, 422)
 
     def test_another_hitch_is_a_rig_of_its_own(self) -> None:
-        hitch = next(
-            each for each in self.client.get("/api/garage").json() if each["kind"] == "hitch"
-        )
+        hitch = next(row for row in self.client.get("/api/garage").json() if row["kind"] == "hitch")
         steps = {"steps": [{"kind": "hitch", "thing": hitch["id"]}]}
         self.assertEqual(
             self.client.post(f"/api/rigs/{self.rig}/adjust", json=steps).status_code, 200
@@ -80,8 +78,8 @@ class Adjusting(OnADemoRig):
         self.assertEqual((wrong.status_code, wrong.json()["errors"][0]["path"]), (422, "steps[0]"))
         moved = {"mass": "100", "moved_back": "eighty", "before": "7oo", "after": "660"}
         errors = self.client.post(f"/api/rigs/{self.rig}/lever-length", json=moved).json()["errors"]
-        self.assertEqual([each["path"] for each in errors], ["moved_back", "before"])
+        self.assertEqual([error["path"] for error in errors], ["moved_back", "before"])
         moved |= {"moved_back": "80", "before": "700", "resolution": "5"}
-        found = self.client.post(f"/api/rigs/{self.rig}/lever-length", json=moved).json()
-        self.assertAlmostEqual(found["value"], 200)  # 100 × 80 ÷ 40
-        self.assertAlmostEqual(found["plus_minus"], 2 * 200 * (5 / 12**0.5) * 2**0.5 / 40)
+        body = self.client.post(f"/api/rigs/{self.rig}/lever-length", json=moved).json()
+        self.assertAlmostEqual(body["value"], 200)  # 100 × 80 ÷ 40
+        self.assertAlmostEqual(body["plus_minus"], 2 * 200 * (5 / 12**0.5) * 2**0.5 / 40)

@@ -38,8 +38,8 @@ def bounds(schema: Any) -> Iterator[str]:
         yield from bounds(each)
     for inner in ("items", "additionalProperties", "propertyNames"):
         if isinstance(schema.get(inner), dict):
-            for said in bounds(schema[inner]):
-                yield f"each {said}"
+            for bound in bounds(schema[inner]):
+                yield f"each {bound}"
 
 
 class Bounds(unittest.TestCase):
@@ -49,8 +49,8 @@ class Bounds(unittest.TestCase):
         for path, methods in document["paths"].items():
             for method, about in methods.items():
                 asked = {
-                    each["name"]: ", ".join(bounds(each["schema"]))
-                    for each in about.get("parameters", ())
+                    about["name"]: ", ".join(bounds(about["schema"]))
+                    for about in about.get("parameters", ())
                 }
                 kept[f"{method.upper()} {path}"] = {
                     **asked,

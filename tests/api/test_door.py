@@ -58,12 +58,12 @@ class Shared(unittest.TestCase):
         return client
 
     def invitation(self, *, viewing: bool = False) -> str:
-        made = self.owner().post("/api/share/invitations", json={"viewing": viewing})
-        self.assertEqual(made.status_code, 201, made.text)
+        body = self.owner().post("/api/share/invitations", json={"viewing": viewing})
+        self.assertEqual(body.status_code, 201, body.text)
         self.assertTrue(
-            made.json()["address"].startswith(self.there + "/join?invitation="), made.json()
+            body.json()["address"].startswith(self.there + "/join?invitation="), body.json()
         )
-        return str(made.json()["address"].partition("invitation=")[2])
+        return str(body.json()["address"].partition("invitation=")[2])
 
     def pair(self, *, viewing: bool = False, name: str = "Ada's phone") -> httpx2.Client:
         client, token = self.client(), self.invitation(viewing=viewing)
@@ -222,7 +222,9 @@ class Paired(Shared):
 
     def test_shut_out_at_once_also_while_it_listens_and_after_a_restart(self) -> None:
         client, other = self.pair(), self.pair(name="The other")
-        device = next(each.id for each in self.sharing.devices.all() if each.name == "Ada's phone")
+        device = next(
+            entry.id for entry in self.sharing.devices.all() if entry.name == "Ada's phone"
+        )
         owner = self.owner()
         with client.stream("GET", "/api/events") as events:
             self.assertTrue(owner.get("/api/share").json()["devices"][0]["name"])
@@ -230,7 +232,7 @@ class Paired(Shared):
             self.assertNotIn("page", "".join(events.iter_lines()), "it ends")
         self.assertEqual(client.get("/api/rigs").status_code, 401)
         again = shared(self.folder / "share")
-        self.assertEqual([each.name for each in again.devices.all()], ["The other"])
+        self.assertEqual([entry.name for entry in again.devices.all()], ["The other"])
         again.stop()
         self.assertEqual(other.get("/api/rigs").status_code, 200)
         owner.put("/api/share", json={"on": False}).raise_for_status()
@@ -277,14 +279,16 @@ class TheAuthority(unittest.TestCase):
             self.assertFalse(self.accepted(Addresses(names, numbers), asked), asked)
 
     def test_the_server_certificate_is_renewed_and_the_authority_stays(self) -> None:
-        here = Addresses(("cab.local",), ("192.168.1.7",))
-        first = self.authority.certify(here).read_bytes()
-        self.assertEqual(self.authority.certify(here).read_bytes(), first, "what would do is kept")
+        addresses = Addresses(("cab.local",), ("192.168.1.7",))
+        first = self.authority.certify(addresses).read_bytes()
+        self.assertEqual(
+            self.authority.certify(addresses).read_bytes(), first, "what would do is kept"
+        )
         with mock.patch.object(authority_module, "SERVES", datetime.timedelta(days=20)):
             (self.folder / "server.pem").unlink()
-            short = self.authority.certify(here).read_bytes()
+            short = self.authority.certify(addresses).read_bytes()
         self.assertNotEqual(
-            self.authority.certify(here).read_bytes(), short, "twenty days are too few"
+            self.authority.certify(addresses).read_bytes(), short, "twenty days are too few"
         )
         again = Authority(self.folder)
         self.assertEqual(again.fingerprint, self.authority.fingerprint)

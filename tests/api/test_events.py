@@ -66,21 +66,24 @@ class WhoListens(unittest.TestCase):
     async def every_page_hears(self) -> None:
         hub = Hub(Database(None))
         first, second = aiter(hub.listen()), aiter(hub.listen())
-        heard = [asyncio.ensure_future(anext(each)) for each in (first, second)]
+        heard = [asyncio.ensure_future(anext(code)) for code in (first, second)]
         await asyncio.sleep(0)  # until both listen
         hub.is_at("a", PHONE, Whereabouts(rig="juniper", place="weigh"))
-        for said in await asyncio.gather(*heard):
-            assert said.present  # noqa: S101
+        for expected in await asyncio.gather(*heard):
+            assert expected.present  # noqa: S101
             self.assertEqual(
-                [(each.name, each.rig, each.place) for each in said.present.pages],
+                [
+                    (first_page.name, first_page.rig, first_page.place)
+                    for first_page in expected.present.pages
+                ],
                 [("Ada's phone", "juniper", "weigh")],
             )
-        heard = [asyncio.ensure_future(anext(each)) for each in (first, second)]
+        heard = [asyncio.ensure_future(anext(code)) for code in (first, second)]
         await asyncio.sleep(0)
         hub.announce()
         self.assertEqual(await asyncio.gather(*heard), [Saved(page=None)] * 2)
-        for each in (first, second):
-            await each.aclose()  # type: ignore[attr-defined]
+        for code in (first, second):
+            await code.aclose()  # type: ignore[attr-defined]
 
     async def too_many(self) -> None:
         hub = Hub(Database(None))
@@ -94,7 +97,7 @@ class WhoListens(unittest.TestCase):
                 await anext(stream)
         hub.close()
         ended = await asyncio.gather(*heard, return_exceptions=True)
-        self.assertTrue(all(isinstance(each, StopAsyncIteration) for each in ended))
+        self.assertTrue(all(isinstance(ended, StopAsyncIteration) for ended in ended))
 
 
 if __name__ == "__main__":

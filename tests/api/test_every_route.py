@@ -55,13 +55,13 @@ class EveryRoute(OnADemoRig):
                 required = document["components"]["schemas"].get(name, {}).get("required", [])
                 yield Way(method.upper(), path, bool(content), tuple(required))
 
-    def refused(self, answer: Any, statuses: tuple[int, ...], what: str) -> None:
-        self.assertIn(answer.status_code, statuses, f"{what}: {answer.text[:200]}")
-        self.assertEqual(answer.headers["content-type"], "application/problem+json", what)
-        told = answer.json()
-        self.assertEqual(told["status"], answer.status_code)
+    def refused(self, answer: Any, statuses: tuple[int, ...], words: str) -> None:
+        self.assertIn(answer.status_code, statuses, f"{words}: {answer.text[:200]}")
+        self.assertEqual(answer.headers["content-type"], "application/problem+json", words)
+        body = answer.json()
+        self.assertEqual(body["status"], answer.status_code)
         self.assertTrue(
-            told["title"] and told["detail"] and told["type"] == f"urn:noxel:{told['code']}", what
+            body["title"] and body["detail"] and body["type"] == f"urn:noxel:{body['code']}", words
         )
 
     def everything(self) -> Any:
@@ -111,7 +111,7 @@ class EveryRoute(OnADemoRig):
                 self.refused(told, (404, 409, 422), f"{what} without {name}")
                 if told.json()["code"] == "request.invalid":
                     self.assertIn(
-                        f"body.{name}", [each["path"] for each in told.json()["errors"]], what
+                        f"body.{name}", [row["path"] for row in told.json()["errors"]], what
                     )
         self.assertGreater(asked, 200)
         self.assertEqual(self.everything(), before)

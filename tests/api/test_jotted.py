@@ -26,13 +26,13 @@ class JottedDown(OnADemoRig):
         before = self.get("").json()
         first = self.jot("t1")
         self.assertEqual(first["window"]["count"], before["window"]["count"] + 1)
-        here = first["rig"]["weigh_ins"][-1]
+        path = first["rig"]["weigh_ins"][-1]
         self.assertEqual(
-            (here["date"], here["place"], here["passes"][0]["fee"]),
+            (path["date"], path["place"], path["passes"][0]["fee"]),
             ("2026-05-02", "Harrow Yard", "14.50"),
         )
-        self.assertEqual(here["passes"][0]["readings"], {"front": 3060, "trailer": 5880})
-        waits = next(each for each in first["fields"] if each["entry"].get("text") == "4,1oo")
+        self.assertEqual(path["passes"][0]["readings"], {"front": 3060, "trailer": 5880})
+        waits = next(code for code in first["fields"] if code["entry"].get("text") == "4,1oo")
         self.assertTrue(
             waits["path"].endswith("passes[0].readings.rear") and waits["problem"], waits
         )
@@ -56,15 +56,15 @@ class JottedDown(OnADemoRig):
         self.post("/weigh-ins", None)
         visit = self.jot("t1")["rig"]["weigh_ins"][-1]
         self.assertEqual(
-            [each["config"] for each in visit["passes"]],
+            [visit["config"] for visit in visit["passes"]],
             ["hitched"],
             "another visit is another weigh-in",
         )
 
     def test_what_cannot_stand_waits_at_its_field_and_what_is_no_ticket_is_refused(self) -> None:
-        told = self.jot("t1", config="vehicle_only", spring_bars=None)
-        self.assertEqual(told["rig"]["weigh_ins"][-1]["passes"][0]["readings"], {"front": 3060})
-        waits = next(each for each in told["fields"] if each["path"].endswith("readings.trailer"))
+        answer = self.jot("t1", config="vehicle_only", spring_bars=None)
+        self.assertEqual(answer["rig"]["weigh_ins"][-1]["passes"][0]["readings"], {"front": 3060})
+        waits = next(text for text in answer["fields"] if text["path"].endswith("readings.trailer"))
         self.assertEqual(
             (waits["entry"]["text"], "no trailer reading" in waits["problem"]), ("5880", True)
         )

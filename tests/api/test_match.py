@@ -33,8 +33,8 @@ class HowMuch(OnFile):
     def test_the_weigh_in_looked_at(self) -> None:
         document = rig_of("check--three-passes")
         later = copy.deepcopy(document["weigh_ins"][0])
-        for each in later["passes"]:
-            each["readings"]["front"] += 60
+        for weigh_in in later["passes"]:
+            weigh_in["readings"]["front"] += 60
         document["weigh_ins"].append(later)
         rig = self.add(document)
         gcwr = [
@@ -73,7 +73,7 @@ class Pairs(OnFile):
         """Payload 1,600 less 400 aboard over a share of 15 % is 8,000, as much as the tow rating:
         of equals that comes first. GCWR is not known.
         """
-        one = self.brochure(
+        brochure = self.brochure(
             "vehicle",
             **{
                 "name": "One",
@@ -123,7 +123,7 @@ class Pairs(OnFile):
             any(line.startswith("Combination") for line in poor["missing"]), poor["missing"]
         )
         asked = {
-            "vehicle": one,
+            "vehicle": brochure,
             "trailer": light,
             "other_vehicle": weak,
             "other_trailer": light,
@@ -170,6 +170,6 @@ class VeryMany(OnFile):
         rest = self.client.get(
             "/api/match", params={"vehicles_from": 50, "trailers_from": 2}
         ).json()
-        self.assertEqual([each["name"] for each in rest["vehicles"]], ["vehicle 50", "vehicle 51"])
+        self.assertEqual([rest["name"] for rest in rest["vehicles"]], ["vehicle 50", "vehicle 51"])
         self.assertEqual(len(rest["pairs"]), 2)
         self.problem(self.client.get("/api/match", params={"vehicles_from": -1}), 422)

@@ -57,9 +57,9 @@ class Photographs(OnADemoRig):
 
     def test_upright_small_and_without_a_position(self) -> None:
         for kind in ("JPEG", "PNG", "WEBP"):
-            told = self.send(photo((3000, 1500), kind, turned=True), kind)
+            answer = self.send(photo((3000, 1500), kind, turned=True), kind)
             self.assertEqual(
-                (told["width"], told["height"], told["about"]), (1200, 2400, "vehicle"), kind
+                (answer["width"], answer["height"], answer["about"]), (1200, 2400, "vehicle"), kind
             )
             picture = self.kept(kind)
             self.assertEqual(
@@ -118,9 +118,9 @@ class Photographs(OnADemoRig):
         )
         self.client.delete(f"/api/rigs/{self.rig}/photos/early")
         plain = self.get("/paper.pdf?what=report").content
-        told = self.send(photo(), query="about=ticket&visit=v1")
+        answer = self.send(photo(), query="about=ticket&visit=v1")
         self.send(photo((50, 50)), query="about=ticket&visit=v1")
-        self.assertEqual((told["weigh_in"], len(self.get("/photos").json())), (key, 1))
+        self.assertEqual((answer["weigh_in"], len(self.get("/photos").json())), (key, 1))
         report = self.get("/paper.pdf?what=report&weigh_in=3").content
         self.assertEqual(
             len(re.findall(rb"/Subtype /Image", report))

@@ -39,16 +39,16 @@ class InTheYard(OnADemoRig):
             "lessons/trailer", {"run": run, "answer": f"{gross} - {alone}", "learner": learner}
         )
         self.assertTrue(right["reply"]["right"] and right["yard"]["truth"] and right["working"])
-        seen = self.client.get(f"/api/practice?learner={learner}").json()
+        body = self.client.get(f"/api/practice?learner={learner}").json()
         self.assertEqual(
-            ([each["about"] for each in seen["progress"]], seen["due"]),
+            ([seen["about"] for seen in body["progress"]], body["due"]),
             (["lesson:trailer", "slip:tongue_left_out"], []),
         )
         tomorrow = datetime.date.today() + datetime.timedelta(days=1)
         with patch("noxel.api.practice.datetime") as later:
             later.date.today.return_value = tomorrow
             due = self.client.get(f"/api/practice?learner={learner}").json()["due"]
-            self.assertEqual([each["slip"] for each in due], ["tongue_left_out"])
+            self.assertEqual([due["slip"] for due in due], ["tongue_left_out"])
             again = self.ask(f"lessons/{due[0]['lesson']}", {"seed": due[0]["seed"]})
             self.assertNotEqual(again["yard"]["run"], run)
         record = self.client.get(f"/api/practice/learners/{learner}/record").text
@@ -72,7 +72,7 @@ class InTheYard(OnADemoRig):
         self.problem(self.client.post("/api/practice/learners", json={"name": "bo "}), 409)
         self.problem(self.client.post("/api/practice/learners", json={"name": "  "}), 422, "name")
         self.assertEqual(
-            [each["name"] for each in self.client.get("/api/practice").json()["learners"]], ["Bo"]
+            [row["name"] for row in self.client.get("/api/practice").json()["learners"]], ["Bo"]
         )
 
     def test_what_is_dangerous_or_not_understood_leaves_the_yard_as_it_was(self) -> None:
@@ -124,16 +124,16 @@ class InTheYard(OnADemoRig):
     def test_a_rig_of_ones_own_is_copied_and_nothing_comes_back(self) -> None:
         before = self.get("").json()["rig"]
         run = self.post("/yard", {})["run"]
-        there = self.ask("yard", {"run": f"{run}on.ask.wait.off", "truth": True})
+        answer = self.ask("yard", {"run": f"{run}on.ask.wait.off", "truth": True})
         weighed = self.get("").json()["evaluation"]["derived"]
-        true = {line["label"]: line["true"] for line in there["truth"]}
+        true = {line["label"]: line["true"] for line in answer["truth"]}
         self.assertAlmostEqual(
             true["Front axle, hitched"],
             weighed["front_hitched"]["value"],
             delta=weighed["front_hitched"]["plus_minus"],
         )
-        moved = self.ask("yard", {"run": there["run"], "act": "drop:0"})
-        self.assertTrue(moved["refused"] or moved["run"] != there["run"])
+        moved = self.ask("yard", {"run": answer["run"], "act": "drop:0"})
+        self.assertTrue(moved["refused"] or moved["run"] != answer["run"])
         self.assertEqual(self.get("").json()["rig"], before)
         self.problem(
             self.client.post("/api/practice/yard", json={"run": "yard1/own.nobody.1/1/"}), 404
@@ -156,8 +156,8 @@ class InTheYard(OnADemoRig):
             text = " ".join(
                 page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages
             )
-            for each in words:
-                self.assertIn(each, " ".join(text.split()))
+            for word in words:
+                self.assertIn(word, " ".join(text.split()))
             self.assertEqual(
                 answer.content, self.client.get(f"/api/practice/sheet.pdf?{query}").content
             )

@@ -26,17 +26,17 @@ class Reading(OnADemoRig):
         drawn = KINDS[8](random.Random("platforms/uneven light")).expected
         with self.client:  # the reader is closed with the application
             read = self.post("/photos/p1/read", {"into": "weigh_ins[0].passes[0]"})
-        found = {each["path"].split(".")[-1]: each["text"] for each in read["figures"]}
+        by_name = {figure["path"].split(".")[-1]: figure["text"] for figure in read["figures"]}
         for path, text in drawn.items():
-            self.assertEqual(found[path.split(".")[-1]], text)
+            self.assertEqual(by_name[path.split(".")[-1]], text)
         self.assertEqual(read["part"], "pass")
         self.assertEqual(read["turned"], 0)
-        for each in read["figures"]:
+        for figure in read["figures"]:
             self.assertTrue(
-                all(-0.05 <= share <= 1.05 for point in each["frame"] for share in point)
+                all(-0.05 <= share <= 1.05 for point in figure["frame"] for share in point)
             )
-            if each["now"] is not None and each["now"] != each["text"]:
-                self.assertEqual(each["doubt"], f"{each['now']} is entered")
+            if figure["now"] is not None and figure["now"] != figure["text"]:
+                self.assertEqual(figure["doubt"], f"{figure['now']} is entered")
         self.assertEqual(self.get("").json(), before)
         for turned, status in ((0, 200), (270, 200), (45, 422), (360, 422)):
             self.get(f"/photos/p1?turned={turned}", status)

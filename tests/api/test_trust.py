@@ -150,7 +150,7 @@ class Nonsense(OnADemoRig):
             sheet = self.change(json.dumps({"path": "vehicle.curb_weight", "text": typed}))
             self.assertEqual(sheet.status_code, 200, sheet.text[:300])
             field = next(
-                each for each in sheet.json()["fields"] if each["path"] == "vehicle.curb_weight"
+                row for row in sheet.json()["fields"] if row["path"] == "vehicle.curb_weight"
             )
             self.assertEqual(field["entry"]["text"], typed)
             self.assertTrue(field["problem"])
@@ -214,7 +214,7 @@ class Storage(OnADemoRig):
             note = {"changes": [{"path": "note", "text": "x" * 4000}], "what": words}
             answers = [self.client.patch(f"/api/rigs/{self.rig}", json=note) for _ in range(20)]
             connection.execute(f"PRAGMA {back}")
-            refused = next(each for each in answers if each.status_code != 200)
+            refused = next(answer for answer in answers if answer.status_code != 200)
             self.problem(refused, status)
             self.assertIn(words, refused.json()["detail"])
             self.assertEqual(self.get("").json()["rig"]["vehicle"], before["vehicle"])
@@ -227,16 +227,16 @@ class Damage(OnADemoRig):
         ).json()["id"]
         with sqlite3.connect(self.database.path or "") as connection:
             connection.execute("UPDATE rigs SET document = '{' WHERE id = ?", (self.rig,))
-        listed = {each["id"]: each["damaged"] for each in self.client.get("/api/rigs").json()}
+        listed = {row["id"]: row["damaged"] for row in self.client.get("/api/rigs").json()}
         self.assertEqual(listed, {self.rig: True, other: False})
         self.problem(self.client.get(f"/api/rigs/{self.rig}"), 409)
         text = self.get("/raw").text
         self.assertIn('\n "rig": "{",\n', text)  # one thing a line, for whoever mends it by hand
         raw = json.loads(text)
         self.assertEqual(raw["rig"], "{")
-        self.assertTrue(all(json.loads(each) for each in raw["weigh_ins"]))
+        self.assertTrue(all(json.loads(raw) for raw in raw["weigh_ins"]))
         self.assertEqual(self.client.get("/api/match").status_code, 200)
         self.assertEqual(len(self.client.get("/api/logbook").json()["rigs"]), 1)
         self.assertEqual(self.client.get("/api/backup").status_code, 200)
         self.assertEqual(self.client.delete(f"/api/rigs/{self.rig}").status_code, 204)
-        self.assertEqual([each["id"] for each in self.client.get("/api/rigs").json()], [other])
+        self.assertEqual([row["id"] for row in self.client.get("/api/rigs").json()], [other])

@@ -20,7 +20,7 @@ class BesideTheRig(OnADemoRig):
         """
         steps = self.get("/visit?scale=tongue_scale").json()["steps"]
         self.assertEqual(
-            [each["kind"] for each in steps],
+            [step["kind"] for step in steps],
             ["list", "list", "tongue", "answer", "list", "verdict"],
         )
         self.assertTrue(
@@ -36,13 +36,13 @@ class BesideTheRig(OnADemoRig):
             "place": "the yard",
         }
         self.post("/jotted", ticket)
-        made = self.post("/jotted", ticket)["rig"]["weigh_ins"][-1]  # sent twice, taken once
+        body = self.post("/jotted", ticket)["rig"]["weigh_ins"][-1]  # sent twice, taken once
         self.assertEqual(
-            (made.get("passes", []), made["place"], len(made["tongue_measurements"])),
+            (body.get("passes", []), body["place"], len(body["tongue_measurements"])),
             ([], "the yard", 1),
         )
         self.assertEqual(
-            (made["tongue_measurements"][0]["value"], made["tongue_measurements"][0]["resolution"]),
+            (body["tongue_measurements"][0]["value"], body["tongue_measurements"][0]["resolution"]),
             ("268 kg", "5 kg"),
         )
         answer = self.client.post(
@@ -92,7 +92,7 @@ class BesideTheRig(OnADemoRig):
         self.post("/lines", {"text": "  Telescope   lashed "})
         lines = self.post("/lines", {"text": "Borrowed tripod back", "trip": True})
         self.assertEqual(
-            [(each["text"], each["trip"]) for each in lines],
+            [(line["text"], line["trip"]) for line in lines],
             [("Telescope lashed", False), ("Borrowed tripod back", True)],
         )
         self.put(f"/lines/{lines[0]['id']}", {"done": True, "by": "Wim"}, 200)
@@ -105,7 +105,7 @@ class BesideTheRig(OnADemoRig):
         self.assertIn("☐ Borrowed tripod back", printed)
         left = self.post("/lines/trip-over", None)
         self.assertEqual(
-            [(each["text"], each["done_at"]) for each in left], [("Telescope lashed", None)]
+            [(entry["text"], entry["done_at"]) for entry in left], [("Telescope lashed", None)]
         )
         self.put("/lines/999", {"done": True}, 404)
         late = self.put(

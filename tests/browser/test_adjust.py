@@ -116,9 +116,9 @@ class Adjusting(OnStage):
             {"name": "telescope crate", "on": "trailer", "mass": 420},
         ]
         [weigh_in] = document["weigh_ins"]
-        weigh_in["passes"] = [each for each in weigh_in["passes"] if each["config"] == "hitched"][
-            :1
-        ]
+        weigh_in["passes"] = [
+            weigh_in for weigh_in in weigh_in["passes"] if weigh_in["config"] == "hitched"
+        ][:1]
         weigh_in["tongue_measurements"] = [{"method": "scale", "value": 760, "resolution": 10}]
         gross = sum(weigh_in["passes"][0]["readings"].values())
         document["vehicle"]["ratings"]["gcwr"] = gross - 300

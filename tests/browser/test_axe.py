@@ -82,7 +82,7 @@ class Axe(EachPlace):
         """At a desk and on a phone, by day and by night; the page follows at once, and at night
         only its colours differ.
         """
-        found: list[str] = []
+        texts: list[str] = []
         page.evaluate(AXE)
         for name, (width, height) in (("desk", DESK), ("phone", PHONE)):
             page.set_viewport_size({"width": width, "height": height})
@@ -91,22 +91,24 @@ class Axe(EachPlace):
                 page.emulate_media(color_scheme="dark" if theme == "night" else "light")
                 page.locator(f"html[data-theme={theme}]").wait_for(state="attached")
                 page.evaluate(STILL)
-                found += [f"{name}, {theme}: {each}" for each in page.evaluate(RUN, only)]
-        return found
+                texts += [
+                    f"{name}, {theme}: {evaluation}" for evaluation in page.evaluate(RUN, only)
+                ]
+        return texts
 
     def test_axe_has_nothing_to_say(self) -> None:
         page = self.page("/")
         page.emulate_media(color_scheme="light", reduced_motion="reduce")
-        found = dict.fromkeys(self.violations(page), "start")
+        fromkeys = dict.fromkeys(self.violations(page), "start")
         for name, rig in self.rigs_to_see():
             for place in PLACES:
                 page.goto(f"{self.address}/rigs/{rig}/{place}")
-                found = dict.fromkeys(self.violations(page), f"{name}, {place}") | found
+                fromkeys = dict.fromkeys(self.violations(page), f"{name}, {place}") | fromkeys
         for path in ELSEWHERE:
             page.goto(self.address + path)
-            found = dict.fromkeys(self.violations(page), path) | found
+            fromkeys = dict.fromkeys(self.violations(page), path) | fromkeys
         self.assertFalse(
-            found, "\n".join(f"{line} ({where})" for line, where in sorted(found.items()))
+            fromkeys, "\n".join(f"{line} ({where})" for line, where in sorted(fromkeys.items()))
         )
 
 
@@ -118,7 +120,7 @@ class Thumbs(EachPlace):
             for place in PLACES:
                 page.goto(f"{self.address}/rigs/{rig}/{place}")
                 self.unfold(page)
-                small |= {f"{place}: {each}" for each in page.evaluate(SMALL)}
+                small |= {f"{place}: {evaluation}" for evaluation in page.evaluate(SMALL)}
                 wide = page.evaluate("document.documentElement.scrollWidth")
                 self.assertLessEqual(wide, PHONE[0], place)
         self.assertEqual(small, set())

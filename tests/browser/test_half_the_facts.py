@@ -78,7 +78,7 @@ class HalfTheFacts(OnStage):
         page.get_by_role("button", name="These are kilograms").first.click()
         expect(page.locator("[data-part=doubts]")).to_have_count(0)
         kept = self.rigs.open(rig).document["weigh_ins"][0]["passes"]
-        self.assertEqual([each.get("unit") for each in kept], ["kg", "kg"])
+        self.assertEqual([entry.get("unit") for entry in kept], ["kg", "kg"])
         # 1,450 kg ÷ 0.45359237
         expect(page.locator('tr[data-check="vehicle.front_axle"]')).to_contain_text("3,197")
         page.keyboard.press("u")

@@ -63,7 +63,7 @@ class TheLog(OnStage):
         self.assertEqual(
             (kept[7]["decided"], kept[7]["tags"]), ("Sell the anvil", ["spring", "heavy"])
         )
-        self.assertEqual([n for n, each in enumerate(kept) if "decided" in each], [7])
+        self.assertEqual([n for n, entry in enumerate(kept) if "decided" in entry], [7])
         page.locator('[data-entry="8"]').get_by_role("button", name="Notes on").click()
         page.get_by_role("button", name="Delete this weigh-in").click()
         page.get_by_role("button", name="Delete it").click()

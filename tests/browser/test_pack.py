@@ -12,8 +12,8 @@ from tests.truth import rig_of
 
 def load(page: Page, post: str) -> int:
     text = page.locator(f'[data-post="{post}"] text').nth(1).text_content() or ""
-    found = re.match(r"[0-9,]+", text)
-    return int(found[0].replace(",", "")) if found else 0
+    match = re.match(r"[0-9,]+", text)
+    return int(match[0].replace(",", "")) if match else 0
 
 
 class Packing(OnStage):
@@ -88,11 +88,11 @@ class Packing(OnStage):
         expect(page.locator("[data-total=vehicle]")).to_contain_text("49")  # 22 kg
         trailer = load(page, "trailer")
         generator = page.get_by_role("slider", name="generator, small")
-        at, ball = generator.bounding_box(), page.locator('[data-post="trailer"]').bounding_box()
-        assert at and ball  # noqa: S101
-        page.mouse.move(at["x"] + at["width"] / 2, at["y"] + at["height"] / 2)
+        box, ball = generator.bounding_box(), page.locator('[data-post="trailer"]').bounding_box()
+        assert box and ball  # noqa: S101
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
         page.mouse.down()
-        page.mouse.move(ball["x"], at["y"], steps=8)
+        page.mouse.move(ball["x"], box["y"], steps=8)
         page.mouse.up()
         expect(page.locator("[data-total=trailer]")).to_contain_text("49")
         expect(page.locator("[data-part=saving]")).to_have_text("saved")

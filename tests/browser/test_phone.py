@@ -65,7 +65,9 @@ class OnThePhone(unittest.TestCase):
         self.sharing = shared(self.share)
         self.here = stack.enter_context(serving(self.database, self.sharing))
         self.there = f"https://{STRANGER}:{self.sharing.port}"
-        self.rig = next(each.id for each in self.rigs.list() if each.name.startswith("Juniper"))
+        self.rig = next(
+            summary.id for summary in self.rigs.list() if summary.name.startswith("Juniper")
+        )
 
     def computer(self, path: str) -> Page:
         context = self.browser.new_context(viewport={"width": 1280, "height": 800})
@@ -161,7 +163,7 @@ class Pairing(OnThePhone):
         self.assertEqual(after.window.count, before + 1)
         sent, edited = after.document["weigh_ins"][-1], after.document["weigh_ins"][-2]
         self.assertEqual(
-            [each["readings"] for each in sent["passes"]],
+            [sent["readings"] for sent in sent["passes"]],
             [{"front": 3060, "rear": 4100, "trailer": 5900}, {"front": 3340, "rear": 3180}],
         )
         self.assertEqual(edited["place"], "Far Field")
@@ -208,8 +210,8 @@ class Pairing(OnThePhone):
         expect(without).to_be_hidden()
         expect(phone.get_by_text(re.compile("tongue has .* left"))).to_be_visible()
         expect(phone.get_by_text("to be sent")).to_be_hidden()
-        made = self.rigs.open(self.rig).document["weigh_ins"][-1]
-        self.assertEqual([each["value"] for each in made["tongue_measurements"]], [640])
+        document = self.rigs.open(self.rig).document["weigh_ins"][-1]
+        self.assertEqual([entry["value"] for entry in document["tongue_measurements"]], [640])
 
     def test_the_visit_is_walked_by_thumb_and_goes_on_on_another_device(self) -> None:
         phone = self.phone()
@@ -280,9 +282,10 @@ class Pairing(OnThePhone):
         self.assertEqual(after.window.count, before + 1)
         passes = after.document["weigh_ins"][-1]["passes"]
         self.assertEqual(
-            [each.weigh_in for each in Photos(self.database).all(self.rig)], [after.window.keys[-1]]
+            [entry.weigh_in for entry in Photos(self.database).all(self.rig)],
+            [after.window.keys[-1]],
         )
-        self.assertEqual([each["fee"] for each in passes], ["14.50", "3.50", "3.50"])
+        self.assertEqual([pass_["fee"] for pass_ in passes], ["14.50", "3.50", "3.50"])
         self.assertEqual(passes[1]["readings"], {"front": 2900, "rear": 4460, "trailer": 5700})
         go_on.click()
         expect(phone).to_have_url(re.compile("/margins$"))

@@ -47,14 +47,14 @@ class Practising(OnStage):
         expect(page.locator("[data-ticket]")).to_have_count(2)
         hitched, alone = ticket(page, 0), ticket(page, 1)
         answer, reply = page.get_by_label("Your answer"), page.locator("[data-part=reply]")
-        for given, said in (
+        for given, expected in (
             (str(hitched["platform 3"]), "Tongue left out"),
             ("quite heavy", "“quite heavy” is not a mass"),
             (f"{hitched['gross'] - alone['gross']}0", "A digit too many"),
         ):
             answer.fill(given)
             page.get_by_role("button", name="Answer").click()
-            expect(reply).to_contain_text(said)
+            expect(reply).to_contain_text(expected)
             expect(answer).to_have_value(given)
         expect(page.locator("[data-part=truth]")).to_have_count(0)
         page.get_by_role("button", name="A hint").click()
@@ -97,8 +97,8 @@ class Practising(OnStage):
                 page.get_by_role("button", name="Today's").click()
                 expect(page.get_by_role("button", name="Weigh it first")).to_be_disabled()
                 self.act(page, "on", "ask", "wait", "off")
-                for each in page.get_by_role("radio", name="cannot tell").all():
-                    each.click()
+                for entry in page.get_by_role("radio", name="cannot tell").all():
+                    entry.click()
                 page.get_by_role("button", name="Judge me").click()
                 expect(page.get_by_text("A trap:")).to_be_visible()
                 expect(page.locator("[data-judged]").first).to_contain_text("Truly")

@@ -116,7 +116,7 @@ class Doors(OnStage):
     def example(self, page: Page) -> None:
         page.get_by_role("button", name="Show me an example").click()
         expect(page.locator("[data-menu=rig]")).to_contain_text("Juniper")
-        self.assertEqual([each.example for each in self.rigs.list()], [True] * 4)
+        self.assertEqual([summary.example for summary in self.rigs.list()], [True] * 4)
         page.locator("[data-menu=rig]").click()
         expect(page.get_by_role("menuitem", name="(example)")).to_have_count(4)
         # 60 lb over 1,510 of payload, as in Margins; a ball too light is a share, without a margin

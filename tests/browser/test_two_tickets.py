@@ -13,22 +13,22 @@ from tests.truth import case, rig_of
 CASE = "check--share-low"
 
 
-def figures(here: Any, path: str = "") -> list[tuple[str, str]]:
+def figures(node: Any, path: str = "") -> list[tuple[str, str]]:
     """Every figure of a document with its path, as somebody would copy it."""
-    if isinstance(here, dict):
+    if isinstance(node, dict):
         return [
-            found
-            for key, value in here.items()
-            for found in figures(value, f"{path}.{key}" if path else key)
+            figure
+            for key, value in node.items()
+            for figure in figures(value, f"{path}.{key}" if path else key)
         ]
-    if isinstance(here, list):
+    if isinstance(node, list):
         return [
-            found
-            for index, value in enumerate(here)
-            for found in figures(value, f"{path}[{index}]")
+            figure
+            for index, value in enumerate(node)
+            for figure in figures(value, f"{path}[{index}]")
         ]
     return (
-        [(path, str(here))] if isinstance(here, int | float) and not isinstance(here, bool) else []
+        [(path, str(node))] if isinstance(node, int | float) and not isinstance(node, bool) else []
     )
 
 

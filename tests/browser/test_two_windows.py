@@ -40,35 +40,39 @@ class TwoWindows(OnStage):
         return {load["name"]: load["mass"] for load in self.rigs.open(self.rig).document["loads"]}
 
     def test_what_is_typed_lands_on_its_item(self) -> None:
-        one, other = self.page(f"/rigs/{self.rig}/pack"), self.page(f"/rigs/{self.rig}/pack")
+        first_page, other = self.page(f"/rigs/{self.rig}/pack"), self.page(f"/rigs/{self.rig}/pack")
         self.deaf(other)
         self.opened(other, "battery bank")
-        self.opened(one, "folding table").get_by_role("button", name="take it off the list").click()
-        expect(saving(one)).to_have_text("saved")
+        self.opened(first_page, "folding table").get_by_role(
+            "button", name="take it off the list"
+        ).click()
+        expect(saving(first_page)).to_have_text("saved")
         at(other, "loads[1].mass").fill("77")
         expect(saving(other)).to_have_text("saved")
         self.assertEqual(self.masses(), {"battery bank": 77, "tool chest": 40})
-        self.opened(one, "battery bank")
-        expect(at(one, "loads[0].mass")).to_have_value("77")  # the other window heard of it
+        self.opened(first_page, "battery bank")
+        expect(at(first_page, "loads[0].mass")).to_have_value("77")  # the other window heard of it
 
     def test_a_field_in_hand_stays_with_its_item(self) -> None:
-        one, other = (
+        first_page, other = (
             self.page(f"/rigs/{self.rig}/pack"),
             self.opened(self.page(f"/rigs/{self.rig}/pack"), "battery bank"),
         )
         at(other, "loads[1].mass").focus()
-        self.opened(one, "folding table").get_by_role("button", name="take it off the list").click()
+        self.opened(first_page, "folding table").get_by_role(
+            "button", name="take it off the list"
+        ).click()
         expect(at(other, "loads[0].mass")).to_be_focused()  # the list moved up under the hand
         other.keyboard.type("88")
         expect(saving(other)).to_have_text("saved")
         self.assertEqual(self.masses(), {"battery bank": 88, "tool chest": 40})
 
     def test_the_same_figure_in_both(self) -> None:
-        one, other = self.page(f"/rigs/{self.rig}/pack"), self.page(f"/rigs/{self.rig}/pack")
+        first_page, other = self.page(f"/rigs/{self.rig}/pack"), self.page(f"/rigs/{self.rig}/pack")
         self.deaf(other)
         self.opened(other, "battery bank", "tool chest")
-        at(self.opened(one, "battery bank"), "loads[1].mass").fill("55")
-        expect(saving(one)).to_have_text("saved")
+        at(self.opened(first_page, "battery bank"), "loads[1].mass").fill("55")
+        expect(saving(first_page)).to_have_text("saved")
         at(other, "loads[1].mass").fill("66")
         aside = other.locator("[data-aside]")
         expect(aside).to_contain_text("“66”. It was changed to 55 elsewhere in the meantime.")
@@ -79,7 +83,7 @@ class TwoWindows(OnStage):
         aside.get_by_role("button", name="Use mine").click()
         expect(saving(other)).to_have_text("saved")
         self.assertEqual(self.masses()["battery bank"], 66)
-        expect(at(one, "loads[1].mass")).to_have_value("66")
+        expect(at(first_page, "loads[1].mass")).to_have_value("66")
 
     def test_a_restore_is_seen(self) -> None:
         page = self.opened(self.page(f"/rigs/{self.rig}/pack"), "battery bank")

@@ -91,10 +91,10 @@ class Typing(OnStage):
                 [weigh_in] = self.stored(rig)["weigh_ins"]
                 kept = [
                     {
-                        **{n: str(v) for n, v in each["readings"].items()},
-                        "ticket_number": each["ticket_number"],
+                        **{n: str(v) for n, v in weigh_in["readings"].items()},
+                        "ticket_number": weigh_in["ticket_number"],
                     }
-                    for each in weigh_in["passes"]
+                    for weigh_in in weigh_in["passes"]
                 ]
                 self.assertEqual(kept, tickets)
                 page.context.close()
@@ -157,7 +157,7 @@ class Typing(OnStage):
         expect(aside.get_by_role("button", name="Try again")).to_have_count(0)
         aside.get_by_role("button", name="Add again").click()
         expect(saving(page)).to_have_text("saved")
-        loads = [(each["name"], each["mass"]) for each in self.stored(rig)["loads"]]
+        loads = [(stored["name"], stored["mass"]) for stored in self.stored(rig)["loads"]]
         self.assertEqual(loads, [("dome", 40), ("table", 66)])
 
     def test_readings_left_out_are_kept_aside(self) -> None:

@@ -79,18 +79,18 @@ class ByEachScale(OnStage):
                 "vehicle_only": "Vehicle only",
                 "vehicle_empty": "Vehicle empty",
             }
-            for number, each in enumerate(passes):
+            for number, pass_ in enumerate(passes):
                 bars = (
-                    f", bars {each.get('spring_bars')}"
+                    f", bars {pass_.get('spring_bars')}"
                     if worked["file"]["hitch"]["weight_distribution"]
                     else ""
                 )
                 page.get_by_role("button", name="Add a pass", exact=True).click()
                 page.get_by_role(
-                    "menuitem", name=labels.get(each["config"], f"Hitched{bars}"), exact=True
+                    "menuitem", name=labels.get(pass_["config"], f"Hitched{bars}"), exact=True
                 ).click()
                 expect(page.locator("[data-pass]")).to_have_count(number + 1)
-                self.fill(page, number, each)
+                self.fill(page, number, pass_)
                 expect(page.locator("[data-part=saving]")).to_have_text("saved")
             self.agrees(page, worked)
 
@@ -121,9 +121,9 @@ class ByEachScale(OnStage):
         worked = case("check--fuel-burned-between-passes")
         document = copy.deepcopy(worked["file"])
         number, fixed = next(
-            (n, each["adjustments"])
-            for n, each in enumerate(document["weigh_ins"][0]["passes"])
-            if "adjustments" in each
+            (n, document["adjustments"])
+            for n, document in enumerate(document["weigh_ins"][0]["passes"])
+            if "adjustments" in document
         )
         del document["weigh_ins"][0]["passes"][number]["adjustments"]
         rig = self.rigs.add(document)

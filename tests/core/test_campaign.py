@@ -58,10 +58,10 @@ class Campaign(unittest.TestCase):
             document = half_forgotten(rig, draw)
             found = answer(document)
             outlooks[found.outlook] += 1
-            said = [each.status for each in found.checks] + [
-                each.expected.outlook for each in found.checks if each.expected
+            messages = [check.status for check in found.checks] + [
+                check.expected.outlook for check in found.checks if check.expected
             ]
-            self.assertTrue(said)
+            self.assertTrue(messages)
             if found.doubts:
                 self.assertNotIn("within", (found.verdict, found.outlook))
             true = loads_of(rig, document)
@@ -92,10 +92,10 @@ class Campaign(unittest.TestCase):
                     for number, rig in enumerate(over)
                 ]
                 self.assertLessEqual(
-                    sum(each.verdict == "within" for each in found), max(2, len(over) / 100)
+                    sum(entry.verdict == "within" for entry in found), max(2, len(over) / 100)
                 )
                 self.assertFalse(
-                    [each for each in found if each.doubted and each.verdict == "within"]
+                    [entry for entry in found if entry.doubted and entry.verdict == "within"]
                 )
 
     def test_the_unit_of_entry_changes_no_answer(self) -> None:
@@ -104,8 +104,8 @@ class Campaign(unittest.TestCase):
             document = half_forgotten(rig, draw)
             here, there = answer(document), answer(switch_units(document, "kg"))
             self.assertEqual(
-                (here.verdict, here.outlook, sorted(each.status for each in here.checks)),
-                (there.verdict, there.outlook, sorted(each.status for each in there.checks)),
+                (here.verdict, here.outlook, sorted(check.status for check in here.checks)),
+                (there.verdict, there.outlook, sorted(check.status for check in there.checks)),
             )
 
     def test_what_was_expected_within_is_not_weighed_over(self) -> None:
@@ -114,7 +114,7 @@ class Campaign(unittest.TestCase):
         seen = 0
         for rig in rigs:
             before = {**rig.document, "weigh_ins": []}
-            weighed = {each.id: each for each in answer(rig.document).checks}
+            weighed = {check.id: check for check in answer(rig.document).checks}
             for row in answer(before).checks:
                 now = weighed.get(row.id)
                 if (

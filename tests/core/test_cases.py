@@ -57,10 +57,10 @@ class WorkedCases(unittest.TestCase):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "rig.noxel.json"
             path.write_text(json.dumps(file), encoding="utf-8")
-            printed, said = io.StringIO(), io.StringIO()
-            with contextlib.redirect_stdout(printed), contextlib.redirect_stderr(said):
+            printed, output = io.StringIO(), io.StringIO()
+            with contextlib.redirect_stdout(printed), contextlib.redirect_stderr(output):
                 status = main([verb, str(path), "--json"])
-        return printed.getvalue(), said.getvalue(), status
+        return printed.getvalue(), output.getvalue(), status
 
     def test_what_is_stored_is_what_its_model_would_write(self) -> None:
         """The page is sent the document; its types are the model's."""
@@ -74,19 +74,19 @@ class WorkedCases(unittest.TestCase):
         for path in paths:
             with self.subTest(path.stem):
                 worked = case(path.stem)
-                printed, said, status = self.by_command_line(worked["verb"], worked["file"])
+                printed, answer, status = self.by_command_line(worked["verb"], worked["file"])
                 if "error" in worked:
                     self.assertEqual((printed, status), ("", 2))
-                    self.assertIn(worked["error"]["path"], said)
+                    self.assertIn(worked["error"]["path"], answer)
                     continue
-                found = json.loads(printed)
+                loads = json.loads(printed)
                 if worked["verb"] == "check":
-                    self.check_answer(worked["expect"], found)
+                    self.check_answer(worked["expect"], loads)
                     self.assertEqual(status, EXIT[worked["expect"]["verdict"]])
                 else:
                     part = "predicted" if worked["verb"] == "predict" else "limits"
-                    self.agree(worked["expect"], found)
-                    self.assertEqual(set(worked["expect"][part]), set(found[part]))
+                    self.agree(worked["expect"], loads)
+                    self.assertEqual(set(worked["expect"][part]), set(loads[part]))
                     self.assertEqual(status, 0)
 
     def test_api(self) -> None:
@@ -97,7 +97,7 @@ class WorkedCases(unittest.TestCase):
                     answer = client.post("/api/evaluate", json=worked["file"])
                     if "error" in worked:
                         self.assertEqual(answer.status_code, 422)
-                        paths = [each["path"] for each in answer.json()["errors"]]
+                        paths = [row["path"] for row in answer.json()["errors"]]
                         self.assertTrue(
                             any(each.startswith(worked["error"]["path"]) for each in paths), paths
                         )

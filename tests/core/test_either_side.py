@@ -47,7 +47,11 @@ class Doubted(unittest.TestCase):
         document = rig_of("check--three-passes")
         document["vehicle"]["ratings"] |= {"gawr_front": 3000, "gawr_rear": 4200}
         document = apply_changes(document, [Change(path, value=value, op="set")]).document
-        return {each.code: each for each in evaluate(parse_rig(document)).advisories if each.doubt}
+        return {
+            advisory.code: advisory
+            for advisory in evaluate(parse_rig(document)).advisories
+            if advisory.doubt
+        }
 
     def test_each_names_both_figures_and_the_likely_cause(self) -> None:
         passes = "weigh_ins[0].passes"
@@ -111,8 +115,8 @@ class Doubted(unittest.TestCase):
         """2,431 in kilograms are 5,359 lb. The other passes make sense as they are: 6,260 kg would
         be 13,801 lb, twice the GVWR.
         """
-        found = self.says("weigh_ins[0].passes[2].readings", {"front": 1252, "rear": 1179})
-        doubt = found["vehicle_lighter_than_empty"]
+        says = self.says("weigh_ins[0].passes[2].readings", {"front": 1252, "rear": 1179})
+        doubt = says["vehicle_lighter_than_empty"]
         self.assertEqual(
             doubt.message,
             "The tow vehicle weighs 2,431 lb in pass 3, vehicle only, less than its curb weight of "
@@ -126,12 +130,14 @@ class Doubted(unittest.TestCase):
 
 class EitherSide(unittest.TestCase):
     def codes(self, document: dict[str, Any]) -> dict[str, str]:
-        return {each.code: each.message for each in evaluate(parse_rig(document)).advisories}
+        return {
+            advisory.code: advisory.message for advisory in evaluate(parse_rig(document)).advisories
+        }
 
     def test_brakes_are_asked_for_above_the_mass_and_not_at_it(self) -> None:
         for above, asked in ((1500, False), (1499, True)):
             rig = parse_rig(caravan(policy={"brakes_above": above}))
-            lines = {each.code for each in evaluate_plates(rig, evaluate(rig)).ready}
+            lines = {step.code for step in evaluate_plates(rig, evaluate(rig)).ready}
             self.assertEqual("brakes_law" in lines, asked, above)
 
     def test_a_licence_covers_as_much_as_it_says(self) -> None:
@@ -150,15 +156,18 @@ class EitherSide(unittest.TestCase):
 
     def test_a_kept_plan_did_what_was_predicted_within_twice_the_scales_error(self) -> None:
         document = rig_of("check--three-passes")
-        found = evaluate(parse_rig(document)).derived.combination_gross
-        assert found  # noqa: S101
+        combination_gross = evaluate(parse_rig(document)).derived.combination_gross
+        assert combination_gross  # noqa: S101
         for off, says in ((1.99, "within"), (-1.99, "within"), (2.01, "below"), (-2.01, "above")):
             plan = {
                 "name": "books at home",
                 "date": "2026-05-01",
                 "steps": [],
                 "said": [],
-                "predicted": {"combination_gross": found.value + off * found.plus_minus},
+                "predicted": {
+                    "combination_gross": combination_gross.value
+                    + off * combination_gross.plus_minus
+                },
             }
             document["kept_plans"] = [plan]
             document["weigh_ins"][0]["date"] = "2026-06-01"
@@ -201,8 +210,8 @@ class EitherSide(unittest.TestCase):
         ):
             trailer = {"ratings": {"gvwr": 1500}, "dry_weight": 1000, "dry_tongue": dry}
             weighed = {"scale": {"resolution": 10}, "passes": [alone]}
-            found = evaluate(parse_rig(caravan(trailer=trailer, weigh_ins=[weighed])))
-            (share,) = (each for each in found.checks if each.id == "tongue.share")
+            evaluation = evaluate(parse_rig(caravan(trailer=trailer, weigh_ins=[weighed])))
+            (share,) = (check for check in evaluation.checks if check.id == "tongue.share")
             self.assertIn(says, share.expected.sentence if share.expected else "")
 
     def test_what_one_hitched_pass_leaves_open(self) -> None:
@@ -212,16 +221,16 @@ class EitherSide(unittest.TestCase):
         document = rig_of("check--three-passes")
         passes = document["weigh_ins"][0]["passes"]
         document["weigh_ins"][0]["passes"] = passes[:1]
-        found = {
-            each.what: (each.low, each.high, each.proven)
-            for each in evaluate(parse_rig(document)).open
+        by_name = {
+            question.what: (question.low, question.high, question.proven)
+            for question in evaluate(parse_rig(document)).open
         }
         for what, low, high in (
             ("Trailer, in total", 8133.3, 8611.8),
             ("Tongue weight", 813.3, 1291.8),
         ):
-            self.assertEqual([round(each or 0, 1) for each in found[what][:2]], [low, high])
-            self.assertFalse(found[what][2])
+            self.assertEqual([round(entry or 0, 1) for entry in by_name[what][:2]], [low, high])
+            self.assertFalse(by_name[what][2])
         document["weigh_ins"][0]["passes"] = passes
         self.assertEqual(evaluate(parse_rig(document)).open, [])
 
@@ -236,18 +245,18 @@ class EitherSide(unittest.TestCase):
             vehicle = {"ratings": {"gvwr": 2500}, "curb_weight": 1600}
             scale = {"resolution": 10}
             made = caravan(vehicle=vehicle, weigh_ins=[{"scale": scale, "passes": [alone]}])
-            found = self.codes(made).get("against_kerb")
-            self.assertEqual(found is None, says is None, found)
-            self.assertIn(says or "", found or "")
+            codes = self.codes(made).get("against_kerb")
+            self.assertEqual(codes is None, says is None, codes)
+            self.assertIn(says or "", codes or "")
 
     def test_one_side_that_carries_more_is_named(self) -> None:
         """1,420 and 1,000 are 420 apart, 17 % of 2,420."""
         document = rig_of("check--three-passes")
         wheels = {"front_left": 1420, "front_right": 1000, "rear_left": 1800, "rear_right": 1820}
         document["weigh_ins"][0]["passes"][0]["readings"] = {**wheels, "trailer": 7320}
-        said = self.codes(document)["side_imbalance"]
-        self.assertIn("front", said)
-        self.assertIn("carries 420 lb more on the left", said)
+        codes = self.codes(document)["side_imbalance"]
+        self.assertIn("front", codes)
+        self.assertIn("carries 420 lb more on the left", codes)
 
     def test_nothing_is_added_to_a_trailer_that_is_not_there(self) -> None:
         rig = parse_rig(new_rig("Heron", "motorhome", "kg"))
@@ -281,10 +290,10 @@ class EitherSide(unittest.TestCase):
         """63 − 4 = 59 cm."""
         rig = parse_rig(caravan(hitch={"ball_height": 63, "parts": [{"kind": "ball"}]}))
         step = read_step(rig, TypedStep(kind="drop", place="4 cm"))
-        changed, said = do_steps(rig, [step])
+        changed, sentences = do_steps(rig, [step])
         height = changed.hitch.ball_height
         self.assertAlmostEqual(height.m if height else 0, 0.59)
-        self.assertIn("more drop", said[0])
+        self.assertIn("more drop", sentences[0])
         with self.assertRaisesRegex(InputError, "how much lower"):
             do_steps(rig, [read_step(rig, TypedStep(kind="drop", place="63 cm"))])
 
@@ -316,8 +325,10 @@ class EitherSide(unittest.TestCase):
     def test_a_combination_rated_as_much_as_its_vehicle_is_odd_and_not_wrong(self) -> None:
         """It leaves a trailer nothing; that once divided by zero."""
         for gcwr, wrong in ((2500, False), (2499, True)):
-            found = evaluate(parse_rig(caravan(vehicle={"ratings": {"gvwr": 2500, "gcwr": gcwr}})))
-            codes = {each.code for each in found.plates}
+            evaluation = evaluate(
+                parse_rig(caravan(vehicle={"ratings": {"gvwr": 2500, "gcwr": gcwr}}))
+            )
+            codes = {plate.code for plate in evaluation.plates}
             self.assertEqual("gcwr_below_gvwr" in codes, wrong, gcwr)
 
     def test_the_lower_of_group_and_axles_is_what_the_tires_must_carry(self) -> None:
@@ -333,7 +344,7 @@ class EitherSide(unittest.TestCase):
             trailer = {"ratings": ratings, "tires": {"count": 4, "max_load": 380}}
             rig = parse_rig(caravan(trailer=trailer))
             (tires,) = evaluate_plates(rig, evaluate(rig)).tires
-            said = any("carry less than" in each for each in tires.says)
+            said = any("carry less than" in sentence for sentence in tires.says)
             self.assertEqual(said, less, (gawr, group))
 
     def test_what_a_dry_weight_leaves_out_is_named_in_the_working(self) -> None:
@@ -341,8 +352,8 @@ class EitherSide(unittest.TestCase):
         rig = parse_rig(caravan(trailer={"dry_weight": 1100, "dry_extras": extras}))
         lines = [
             (line.label, line.value)
-            for each in evaluate(rig).working.values()
-            for line in each.lines
+            for working in evaluate(rig).working.values()
+            for line in working.lines
         ]
         self.assertIn(("awning", 30), lines)
         self.assertIn(("extra", 20), lines)
@@ -369,7 +380,9 @@ class EitherSide(unittest.TestCase):
                 {"kind": "ball", "weight": ball},
                 {"kind": "coupler", "weight": 30},
             ]
-            codes = {each.code for each in contradictions(parse_rig(document), DAY)}
+            codes = {
+                contradiction.code for contradiction in contradictions(parse_rig(document), DAY)
+            }
             self.assertEqual("hitch_parts_heavier" in codes, odd, ball)
 
     def test_drive_tires_carry_their_axles_part_of_both(self) -> None:
@@ -383,7 +396,7 @@ class EitherSide(unittest.TestCase):
         scale = {"kind": "truck_scale", "resolution": 20}
         alone = {"config": "vehicle_only", "readings": {"front": 9000, "rear": 27_000}}
         document["weigh_ins"] = [{"scale": scale, "passes": [alone]}]
-        checks = {each.id: each for each in evaluate(parse_rig(document)).checks}
+        checks = {check.id: check for check in evaluate(parse_rig(document)).checks}
         self.assertAlmostEqual(checks["tires.rear"].actual or 0, 4500)
         self.assertAlmostEqual(checks["vehicle.rear_axle"].limit or 0, 30_000)
 
@@ -393,7 +406,7 @@ class EitherSide(unittest.TestCase):
                               ({"carrying": 9000}, "carrying")):  # fmt: skip
             document = rig_of("check--three-passes")
             document["vehicle"]["ratings"]["tow_rating"] = rating
-            checks = {each.id: each for each in evaluate(parse_rig(document)).checks}
+            checks = {check.id: check for check in evaluate(parse_rig(document)).checks}
             found = checks["vehicle.tow_rating"]
             self.assertEqual(found.limit, rating[where])
             self.assertEqual(found.limit_path, f"vehicle.ratings.tow_rating.{where}")
@@ -401,14 +414,16 @@ class EitherSide(unittest.TestCase):
     def test_no_platform_reads_a_locomotive(self) -> None:
         document = rig_of("check--three-passes")
         document["weigh_ins"][0]["passes"][0]["readings"]["rear"] = 368_000
-        found = {each.code: each.message for each in evaluate(parse_rig(document)).advisories}
+        by_code = {
+            advisory.code: advisory.message for advisory in evaluate(parse_rig(document)).advisories
+        }
         self.assertEqual(
-            found["reading_beyond_platform"],
+            by_code["reading_beyond_platform"],
             "368,000 lb on one platform is more than any road scale reads: a digit too many?",
         )
 
     def test_a_coupler_height_counts_from_half_an_inch(self) -> None:
-        for height, said in ((20.5, False), (20.6, True), (19.4, True)):
+        for height, expected in ((20.5, False), (20.6, True), (19.4, True)):
             document = rig_of("check--three-passes")
             document["weigh_ins"][0]["tongue_measurements"] = [
                 {
@@ -416,13 +431,13 @@ class EitherSide(unittest.TestCase):
                     "height": height, "towing_height": 20,
                 }
             ]  # fmt: skip
-            codes = {each.code for each in evaluate(parse_rig(document)).findings}
-            self.assertEqual(any("height" in code for code in codes), said, (height, codes))
+            codes = {finding.code for finding in evaluate(parse_rig(document)).findings}
+            self.assertEqual(any("height" in code for code in codes), expected, (height, codes))
 
     def test_all_of_the_trailer_on_the_hitch_leaves_its_wheels_nothing(self) -> None:
         """Of 1,050 lb that the hitch may carry, a share of 1 leaves a trailer of 1,050 at most."""
-        found = how_much(parse_rig(rig_of("check--three-passes")), share=1.0)
-        heaviest = {each.check: each.heaviest for each in found.bars}
+        answer = how_much(parse_rig(rig_of("check--three-passes")), share=1.0)
+        heaviest = {bar.check: bar.heaviest for bar in answer.bars}
         self.assertAlmostEqual(heaviest["hitch.tongue"], 1050)
         self.assertNotIn("trailer.axles", heaviest)
 

@@ -86,26 +86,26 @@ class OneAnswer(unittest.TestCase):
         for document in rigs(12):
             document = {**document, "weigh_ins": []}
             rig = parse_rig(document)
-            found = how_much(rig, start="plan")
+            answer = how_much(rig, start="plan")
             vehicle = match_vehicle("v", "V", rig, None)
             trailer = trailer_of_rig("t", "T", rig, in_a_rig=True)
             assert trailer is not None  # noqa: S101
             pair = match_pair(vehicle, trailer, None, rig.units.mass)
-            self.assertEqual(pair.share, found.share)
-            bound = {bar.check for bar in found.bars if bar.binding}
+            self.assertEqual(pair.share, answer.share)
+            bound = {bar.check for bar in answer.bars if bar.binding}
             self.assertEqual({pair.binding} - {None}, bound)
-            if found.ceiling is None:
+            if answer.ceiling is None:
                 self.assertIsNone(pair.ceiling)
                 continue
-            self.assertAlmostEqual(pair.ceiling or 0.0, found.ceiling)
-            if not found.ceiling:
+            self.assertAlmostEqual(pair.ceiling or 0.0, answer.ceiling)
+            if not answer.ceiling:
                 continue
             heavy = copy.deepcopy(document)
             heavy["loads"] = [item for item in heavy["loads"] if item["on"] == "vehicle"]
             heavy["plan"] = {
                 **heavy.get("plan", {}),
                 "front_restoration": 0,
-                "trailer_base": {"gross": found.ceiling, "tongue": found.ceiling * found.share},
+                "trailer_base": {"gross": answer.ceiling, "tongue": answer.ceiling * answer.share},
             }
             loads, [limiting] = planned(parse_rig(heavy)).loads(), bound
             beyond = limiting == "vehicle.payload"
@@ -241,7 +241,9 @@ class OneAnswer(unittest.TestCase):
         may = {"date": "2026-05-02", "place": "Flint Quay", "scale": fine, "passes": passes[2:]}
         june = {"date": "2026-06-01", "scale": {"resolution": 20}, "passes": passes[1:2]}
         rig = parse_rig({**document, "weigh_ins": [may, june]})
-        [advisory] = [each for each in evaluate(rig).advisories if each.code == "join_pass"]
+        [advisory] = [
+            advisory for advisory in evaluate(rig).advisories if advisory.code == "join_pass"
+        ]
         self.assertIn("alone was weighed 2 May 2026, Flint Quay", advisory.message)
         assert advisory.fix  # noqa: S101
         [added] = advisory.fix.changes
@@ -251,4 +253,4 @@ class OneAnswer(unittest.TestCase):
         at_once = parse_rig({**document, "weigh_ins": [{**june, "passes": both}]})
         now, then = evaluate(joined, 2), evaluate(at_once)
         self.assertEqual((now.verdict, now.derived), (then.verdict, then.derived))
-        self.assertNotIn("join_pass", [each.code for each in now.advisories])
+        self.assertNotIn("join_pass", [advisory.code for advisory in now.advisories])

@@ -19,7 +19,7 @@ BALL, PIN, CARAVAN = (
 
 def words(rig: RigFile, *how: object) -> str:
     steps = visit_steps(rig, *how)  # type: ignore[arg-type]
-    return "\n".join([each.model_dump_json() for each in steps])
+    return "\n".join([step.model_dump_json() for step in steps])
 
 
 class Visit(unittest.TestCase):
@@ -36,14 +36,14 @@ class Visit(unittest.TestCase):
             "verdict",
         ]
         plain = ["before", *each_pass, "uncouple", *each_pass, "couple", "verdict"]
-        self.assertEqual([each.key for each in visit_steps(BALL, "truck_scale", True)], full)
+        self.assertEqual([step.key for step in visit_steps(BALL, "truck_scale", True)], full)
         for rig in (PIN, CARAVAN):
-            self.assertEqual([each.key for each in visit_steps(rig, "truck_scale", True)], plain)
+            self.assertEqual([step.key for step in visit_steps(rig, "truck_scale", True)], plain)
         self.assertEqual(
-            [each.key for each in visit_steps(PIN, "truck_scale", False)],
+            [step.key for step in visit_steps(PIN, "truck_scale", False)],
             ["before", *each_pass, "verdict"],
         )
-        tight = [each.key for each in visit_steps(BALL, "single_platform", False)]
+        tight = [step.key for step in visit_steps(BALL, "single_platform", False)]
         self.assertEqual(
             tight,
             ["before", *each_pass, "slacken", *each_pass, "couple", "verdict"],
@@ -62,7 +62,7 @@ class Visit(unittest.TestCase):
     def test_chocks_come_before_uncoupling_and_the_word_before_rolling(self) -> None:
         for rig in (BALL, PIN, CARAVAN):
             steps = visit_steps(rig, "truck_scale", True)
-            down = next(each for each in steps if each.key == "uncouple")
+            down = next(step for step in steps if step.key == "uncouple")
             self.assertIn("not chocked", down.caution or "")
             for step in steps:
                 marks = [
@@ -76,10 +76,10 @@ class Visit(unittest.TestCase):
                 if step.key in ("slacken", "couple"):
                     off = step.lines.index("Chocks off, last")
                     self.assertTrue(all(number <= off for number in marks), step.lines)
-            drives = [each for each in steps if each.key == "drive"]
-            self.assertTrue(all("weight is taken" in (each.caution or "") for each in drives))
+            drives = [step for step in steps if step.key == "drive"]
+            self.assertTrue(all("weight is taken" in (step.caution or "") for step in drives))
             self.assertEqual(
-                [each.asked[0].say for each in drives],
+                [step.asked[0].say for step in drives],
                 ["first weigh"] + ["re-weigh"] * (len(drives) - 1)
                 if rig.terms == "north_america"
                 else ["axle by axle, and the total"] * len(drives),

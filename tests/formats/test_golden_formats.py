@@ -36,16 +36,16 @@ def words_of(pdf: bytes) -> Iterator[str]:
     size.
     """
     for number, page in enumerate(PdfReader(io.BytesIO(pdf)).pages, 1):
-        found: list[str] = []
+        texts: list[str] = []
 
-        def look(text: str, cm: Any, at: Any, _font: Any, size: float, seen: Any = found) -> None:
+        def look(text: str, cm: Any, at: Any, _font: Any, size: float, seen: Any = texts) -> None:
             if text.strip():
                 x, y = cm[4] + at[4], cm[5] + at[5]
                 seen.append(f"{x:.0f} {y:.0f} {size:.3g}: {text.strip()}")
 
         page.extract_text(visitor_text=look)
         yield f"page {number}"
-        yield from found
+        yield from texts
 
 
 def strokes_of(pdf: bytes) -> Iterator[str]:
@@ -81,9 +81,12 @@ def cells_of(content: bytes) -> Iterator[str]:
     """Every cell of a workbook: what it holds, how it is shown; every column's width."""
     for sheet in load_workbook(io.BytesIO(content)):
         yield f"{sheet.title}, frozen at {sheet.freeze_panes}"
-        yield " ".join(f"{key}={each.width:g}" for key, each in sheet.column_dimensions.items())
-        for each in sheet.data_validations.dataValidation:
-            yield f"  {each.sqref}: {each.formula1}"
+        yield " ".join(
+            f"{key}={column_dimension.width:g}"
+            for key, column_dimension in sheet.column_dimensions.items()
+        )
+        for data_validation in sheet.data_validations.dataValidation:
+            yield f"  {data_validation.sqref}: {data_validation.formula1}"
         for rules in sheet.conditional_formatting:
             yield f"  {rules.sqref}: {[rule.formula for rule in rules.rules]}"
         for row in sheet.iter_rows(max_row=_ROWS.get(sheet.title, 6)):
@@ -120,8 +123,8 @@ class GoldenFormats(unittest.TestCase):
             as_kept(self, f"formats/{name}-tickets", tickets_csv(rig).splitlines())
             as_kept(self, f"formats/{name}-items", items_csv(rig).splitlines())
             now = datetime.datetime(2026, 11, 23, 8, 30, tzinfo=datetime.UTC)
-            made = write_calendar("a rig", rig.name, reminders(rig, TODAY), now)
-            as_kept(self, f"formats/{name}-calendar", made.decode().splitlines())
+            calendar = write_calendar("a rig", rig.name, reminders(rig, TODAY), now)
+            as_kept(self, f"formats/{name}-calendar", calendar.decode().splitlines())
 
     def test_rig_file(self) -> None:
         for name, rig in self.rigs():

@@ -63,16 +63,16 @@ class Lists(unittest.TestCase):
         layout = guess(text)
         self.assertEqual(header_units(text, layout), ("kg", "cm"))
         inches = Units(mass="lb", length="in")
-        found = read_items(text, layout, mass="kg", length="cm", on="trailer", into=inches)
+        items = read_items(text, layout, mass="kg", length="cm", on="trailer", into=inches)
         self.assertEqual(
-            [(each["mass"], each["position"]) for each in found],
+            [(entry["mass"], entry["position"]) for entry in items],
             [("12.5 kg", "80 cm"), ("25 lb", "1 m")],
         )
-        found = read_items(
+        items = read_items(
             text, layout, mass="kg", length="cm", on="trailer", into=Units(mass="kg", length="cm")
         )
         self.assertEqual(
-            [(each["mass"], each["position"]) for each in found], [(12.5, 80), ("25 lb", "1 m")]
+            [(entry["mass"], entry["position"]) for entry in items], [(12.5, 80), ("25 lb", "1 m")]
         )
         for heading, unit in (
             ("arm, inches", "in"),
@@ -84,9 +84,9 @@ class Lists(unittest.TestCase):
             self.assertEqual(length_in(heading), unit, heading)
 
     def test_where_and_what_sort(self) -> None:
-        found = read("name;mass;where;position;category\nkiln;95;trailer;4 ft;fixed\n")
+        read_back = read("name;mass;where;position;category\nkiln;95;trailer;4 ft;fixed\n")
         self.assertEqual(
-            found,
+            read_back,
             [
                 {
                     "name": "kiln",
@@ -105,8 +105,8 @@ class Lists(unittest.TestCase):
         )
         with self.assertRaises(InputError) as caught:
             read(text)
-        said = {problem.path: problem.message for problem in caught.exception.problems}
-        self.assertEqual(list(said), ["line 3", "line 4", "line 5", "line 6", "line 7"])
+        by_path = {problem.path: problem.message for problem in caught.exception.problems}
+        self.assertEqual(list(by_path), ["line 3", "line 4", "line 5", "line 6", "line 7"])
         for line, cause in (
             ("line 3", "heavy"),
             ("line 4", "-2"),
@@ -114,7 +114,7 @@ class Lists(unittest.TestCase):
             ("line 6", "boat"),
             ("line 7", "no mass"),
         ):
-            self.assertIn(cause, said[line])
+            self.assertIn(cause, by_path[line])
         for nothing in ("", "\n\n", "name,mass\n"):
             with self.assertRaises(InputError):
                 read(nothing)

@@ -94,10 +94,10 @@ class Reminding(unittest.TestCase):
 
         first, later = events(1), events(20)
         self.assertEqual(
-            [each["dtstart"].dt for each in first],
+            [code["dtstart"].dt for code in first],
             [datetime.date(2026, 6, 17), datetime.date(2026, 11, 2)],
         )
-        self.assertEqual([each["uid"] for each in first], [each["uid"] for each in later])
+        self.assertEqual([code["uid"] for code in first], [weigh_in["uid"] for weigh_in in later])
         self.assertEqual(str(first[1]["summary"]), "Weigh again: Tern, and the kiln; \\ both")
         self.assertEqual(len(first[0].walk("VALARM")), 1)
 
@@ -174,7 +174,7 @@ class Papers(unittest.TestCase):
     def test_the_print_view_is_one_file_and_runs_nothing(self) -> None:
         document = rig_of("check--fifth-wheel")
         document["name"] = '<script>alert("x")</script>'
-        found = evaluate(parse_rig(document))
+        evaluation = evaluate(parse_rig(document))
         page = print_page(parse_rig(document))
         root = ElementTree.fromstring(page[page.index("<body>") : page.index("</html>")])
         self.assertEqual(
@@ -183,8 +183,8 @@ class Papers(unittest.TestCase):
         )
         self.assertNotIn("://", page)
         cells = ["".join(row[0].itertext()) for row in root.iter("tr")][1:]
-        self.assertEqual(cells, [check.label for check in found.checks])
-        outline = found.geometry.outline
+        self.assertEqual(cells, [check.label for check in evaluation.checks])
+        outline = evaluation.geometry.outline
         strokes = (*outline.vehicle.strokes, *outline.coupling, *outline.trailer.strokes)
         self.assertEqual(len(root.findall(".//path")), len(strokes) + 1)  # and the ground
         self.assertEqual(len(root.findall(".//circle")), 2 * (2 + 2))  # rim and hub of each wheel
@@ -195,9 +195,9 @@ class Papers(unittest.TestCase):
         """
         rig = parse_rig(rig_of("check--brochure-payload-over"))
         rows = {
-            each.label: each.expected
-            for each in evaluate(rig).checks
-            if each.expected and each.low is None
+            check.label: check.expected
+            for check in evaluate(rig).checks
+            if check.expected and check.low is None
         }
         text = " ".join(
             " ".join(
@@ -209,7 +209,7 @@ class Papers(unittest.TestCase):
             self.assertIn(f"({ahead.actual:,.0f})", text, label)
             self.assertIn(f"<td>{label}</td><td>({ahead.actual:,.0f})</td>", page)
         self.assertEqual(
-            sum(each.outlook == "over_at_rating" for each in rows.values()),
+            sum(row.outlook == "over_at_rating" for row in rows.values()),
             text.count("over at its rating"),
         )
         filled = "fill: rgb(35%,35%,35%)"

@@ -31,12 +31,12 @@ class FromElsewhere(unittest.TestCase):
 2.5.2026;"Alder Bend; south";car only;;1430;1440;;
 7.9.26;Tern Island;coupled;slack;1390;1850;2700;
 """
-        found = read(text, mass="kg").weigh_ins
+        weigh_ins = read(text, mass="kg").weigh_ins
         self.assertEqual(
-            [(each["date"], each["place"], len(each["passes"])) for each in found],
+            [(entry["date"], entry["place"], len(entry["passes"])) for entry in weigh_ins],
             [("2026-05-02", "Alder Bend; south", 2), ("2026-09-07", "Tern Island", 1)],
         )
-        first, second = found[0]["passes"]
+        first, second = weigh_ins[0]["passes"]
         self.assertEqual(
             (first["config"], first["spring_bars"], first["readings"], first["printed_gross"]),
             ("hitched", "engaged", {"front": 1380.5, "rear": 1840, "trailer": 2690}, 5910.5),
@@ -59,7 +59,7 @@ class FromElsewhere(unittest.TestCase):
             guess_units("a,b\n1,2\n", guess_tickets("a,b\n1,2\n"), "lb"), ("lb", False, "20 lb")
         )
         self.assertEqual(
-            [each["date"] for each in read(text, day_first=True).weigh_ins],
+            [weigh_in["date"] for weigh_in in read(text, day_first=True).weigh_ins],
             ["2026-04-03", "2026-04-14"],
         )
         with self.assertRaisesRegex(InputError, "line 3.*no month 14: does the day come first"):
@@ -79,31 +79,35 @@ class FromElsewhere(unittest.TestCase):
     def test_our_own_export_comes_back(self) -> None:
         for path in CASES.glob("check--*.json"):
             rig = parse_rig(rig_of(path.stem))
-            if not any(each.readings for weigh_in in rig.weigh_ins for each in weigh_in.passes):
+            if not any(pass_.readings for weigh_in in rig.weigh_ins for pass_ in weigh_in.passes):
                 continue
             document = rig_of(path.stem)
-            found = read(tickets_csv(rig), mass=rig.units.mass)
+            read_back = read(tickets_csv(rig), mass=rig.units.mass)
             shape = [
                 [
-                    (each["config"], each.get("spring_bars"), sorted(each["readings"]))
-                    for each in one["passes"]
+                    (pass_["config"], pass_.get("spring_bars"), sorted(pass_["readings"]))
+                    for pass_ in weigh_in["passes"]
                 ]
-                for one in found.weigh_ins
+                for weigh_in in read_back.weigh_ins
             ]
             wanted = [
                 [
-                    (each.config, each.spring_bars, sorted(each.readings))
-                    for each in one.passes
-                    if each.readings
+                    (pass_.config, pass_.spring_bars, sorted(pass_.readings))
+                    for pass_ in weigh_in.passes
+                    if pass_.readings
                 ]
-                for one in rig.weigh_ins
+                for weigh_in in rig.weigh_ins
             ]
             self.assertEqual(shape, wanted, path.stem)
             if all(
-                "adjustments" not in each for one in document["weigh_ins"] for each in one["passes"]
+                "adjustments" not in pass_
+                for document in document["weigh_ins"]
+                for pass_ in document["passes"]
             ):
                 self.assertEqual(
-                    merge_weigh_ins(document, found.weigh_ins), (document, len(wanted)), path.stem
+                    merge_weigh_ins(document, read_back.weigh_ins),
+                    (document, len(wanted)),
+                    path.stem,
                 )
 
     def test_they_find_their_place_by_date(self) -> None:
@@ -111,7 +115,8 @@ class FromElsewhere(unittest.TestCase):
         text = "date,front,rear\n2026-06-01,3,4\n2025-06-01,1,2\n2026-06-01,3,4\n"
         made, already = merge_weigh_ins(document, read(text, config="vehicle_only").weigh_ins)
         self.assertEqual(
-            [each["date"] for each in made["weigh_ins"]], ["2025-06-01", "2026-05-02", "2026-06-01"]
+            [entry["date"] for entry in made["weigh_ins"]],
+            ["2025-06-01", "2026-05-02", "2026-06-01"],
         )
         # two lines of one day are two passes of one visit
         self.assertEqual(len(made["weigh_ins"][2]["passes"]), 2)
@@ -127,7 +132,8 @@ class FromElsewhere(unittest.TestCase):
         with self.assertRaises(InputError) as caught:
             read(text)
         self.assertEqual(
-            [each.path for each in caught.exception.problems], [f"line {n}" for n in range(2, 7)]
+            [problem.path for problem in caught.exception.problems],
+            [f"line {n}" for n in range(2, 7)],
         )
         with self.assertRaisesRegex(InputError, "which columns are the axles"):
             read("date,place\n2026-01-01,x\n")

@@ -98,14 +98,14 @@ class Recalculated(unittest.TestCase):
         }
         cases["a ball mount at its drop"] = {"file": dropped}
         books = recalculated(
-            {name: workbook(parse_rig(each["file"])) for name, each in cases.items()}
+            {name: workbook(parse_rig(case["file"])) for name, case in cases.items()}
         )
         for name, each in cases.items():
             with self.subTest(name):
                 self.holds(parse_rig(each["file"]), books[name])
 
     def holds(self, rig: Any, book: dict[str, Sheet]) -> None:
-        found = evaluate(rig)
+        evaluation = evaluate(rig)
         if not rig.weigh_ins:
             self.assertIn("Plates", book)
             self.assertNotIn("Checks", book)
@@ -118,7 +118,7 @@ class Recalculated(unittest.TestCase):
                 strict=True,
             )
         )
-        derived = found.derived.model_dump(exclude={"tongue_source"})
+        derived = evaluation.derived.model_dump(exclude={"tongue_source"})
         self.assertEqual(
             {key for key in derived if derived[key]},
             {key for key in derived if shown.get(key) not in (None, "")},
@@ -128,9 +128,9 @@ class Recalculated(unittest.TestCase):
                 self.near(shown[key], value["value"], key)
                 self.near(shown[f"pm_{key}"], value["plus_minus"], f"± {key}")
         if rig.towing:
-            self.assertEqual(shown["tongue_source"] or None, found.derived.tongue_source)
+            self.assertEqual(shown["tongue_source"] or None, evaluation.derived.tongue_source)
         checks = {line["Check"]: line for line in rows(book["Checks"]) if line["Check"]}
-        for check in found.checks:
+        for check in evaluation.checks:
             line = checks[check.label]
             self.assertEqual(line["Status"], check.status, check.id)
             for name, wanted in (
@@ -143,7 +143,7 @@ class Recalculated(unittest.TestCase):
                 elif not check.low:
                     self.assertIn(line[name], (None, ""), check.id)
         self.assertIn(
-            found.verdict,
+            evaluation.verdict,
             [
                 line["Status"]
                 for line in checks.values()
@@ -151,11 +151,11 @@ class Recalculated(unittest.TestCase):
             ],
         )
 
-    def near(self, found: Any, wanted: float, what: str) -> None:
-        self.assertIsInstance(found, int | float, what)
+    def near(self, found: Any, wanted: float, words: str) -> None:
+        self.assertIsInstance(found, int | float, words)
         self.assertTrue(
             math.isclose(found, wanted, rel_tol=1e-6, abs_tol=1e-6),
-            f"{what}: {found} is not {wanted}",
+            f"{words}: {found} is not {wanted}",
         )
 
 

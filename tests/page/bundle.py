@@ -12,12 +12,12 @@ WEB = Path(__file__).parents[2] / "web"
 def bundled(module: str) -> str:
     """A module of ``web/src`` as a script that puts what it exports into ``window.own``."""
     with tempfile.TemporaryDirectory() as folder:
-        made = Path(folder) / "made.js"
+        target = Path(folder) / "made.js"
         call = ["node_modules/.bin/rolldown", f"src/{module}", "--format", "iife"]
         subprocess.run(
-            [*call, "--name", "own", "--file", str(made)],
+            [*call, "--name", "own", "--file", str(target)],
             cwd=WEB,
             check=True,
             capture_output=True,
         )
-        return f"{made.read_text(encoding='utf-8')}\nwindow.own = own;"
+        return f"{target.read_text(encoding='utf-8')}\nwindow.own = own;"

@@ -124,8 +124,10 @@ class TwoClients(OnStage):
         # typed anew by the same client, a figure gives way to its own next one
         for (own, _), text in {(own, who): text for own, text, who in played["typed"]}.items():
             self.assertIn((f"loads[{own}].mass", text), told, "lost without a word")
-        passes = [each for one in played["rig"].get("weigh_ins", []) for each in one["passes"]]
-        numbers = [each.get("ticket_number") for each in passes]
+        passes = [
+            pass_ for played in played["rig"].get("weigh_ins", []) for pass_ in played["passes"]
+        ]
+        numbers = [pass_.get("ticket_number") for pass_ in passes]
         refused = {key for kind, _, _, key in played["aside"] if kind == "ticket"}
         for ticket in played["tickets"]:
             self.assertLessEqual(numbers.count(ticket), 1, "a ticket twice")

@@ -55,20 +55,20 @@ class Photographs(unittest.TestCase):
             self.assertGreater(picture.width, picture.height)
 
     def test_one_process_reads_one_at_a_time_and_rests(self) -> None:
-        plain, seen = photo_of(11, "plain"), list[int]()
+        plain, photo = photo_of(11, "plain"), list[int]()
 
         def ask() -> None:
             self.reader.read(plain)
             if self.reader._process is not None:
-                seen.append(self.reader._process.pid)
+                photo.append(self.reader._process.pid)
 
         threads = [threading.Thread(target=ask) for _ in range(3)]
         for thread in threads:
             thread.start()
         for thread in threads:
             thread.join()
-        self.assertEqual(len(set(seen)), 1)
-        self.assertEqual(len(seen), 3)
+        self.assertEqual(len(set(photo)), 1)
+        self.assertEqual(len(photo), 3)
         self.reader._rest()
         self.assertIsNone(self.reader._process)
         self.assertTrue(self.reader.read(plain).words, "it is started again")

@@ -25,7 +25,7 @@ class StandIn(unittest.TestCase):
     def stand(self, config: str, bars: str = "none", *, pads: bool = False) -> dict[str, float]:
         self.station.drive_on(config, bars, pads=pads)
         self.now += SETTLE + 1
-        return {each["channel"]: each["mass"] for each in self.station.readings()}
+        return {reading["channel"]: reading["mass"] for reading in self.station.readings()}
 
     def test_settled_readings_are_the_truth_to_a_graduation(self) -> None:
         slack, solo = self.stand("hitched", "slack"), self.stand("vehicle_only")
@@ -46,9 +46,9 @@ class StandIn(unittest.TestCase):
 
     def test_it_sways_until_it_has_settled(self) -> None:
         self.station.drive_on("hitched")
-        self.assertFalse(any(each["stable"] for each in self.station.readings()))
+        self.assertFalse(any(reading["stable"] for reading in self.station.readings()))
         self.now += SETTLE + 0.1
-        self.assertTrue(all(each["stable"] for each in self.station.readings()))
+        self.assertTrue(all(reading["stable"] for reading in self.station.readings()))
 
     def test_pads_read_every_wheel(self) -> None:
         wheels = self.stand("hitched", pads=True)
@@ -77,11 +77,12 @@ class StandIn(unittest.TestCase):
         self.assertGreater(self.stand("hitched")["front"], right["front"] * 1.3)
         self.station.obey({"do": "fault", "fault": "early"})
         self.assertEqual(self.stand("hitched")["trailer"], 0)
-        for fault, told in (("unstable", ("stable", False)), ("overload", ("overload", True))):
+        for fault, expected in (("unstable", ("stable", False)), ("overload", ("overload", True))):
             self.station.obey({"do": "fault", "fault": fault})
             self.stand("hitched")
             self.assertTrue(
-                all(each.get(told[0]) is told[1] for each in self.station.readings()), fault
+                all(reading.get(expected[0]) is expected[1] for reading in self.station.readings()),
+                fault,
             )
         for nonsense in ({}, {"do": 3}, {"do": "fault", "fault": "fire"}):
             self.assertIsNone(self.station.obey(nonsense))

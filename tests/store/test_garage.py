@@ -37,9 +37,9 @@ class Things(unittest.TestCase):
 
     def equipment(self, kind: str, rig: str) -> Equipment:
         return next(
-            each
-            for each in self.garage.list()
-            if each.kind == kind and rig in [coupled.id for coupled in each.rigs]
+            summary
+            for summary in self.garage.list()
+            if summary.kind == kind and rig in [coupled.id for coupled in summary.rigs]
         )
 
     def test_a_change_in_one_rig_is_there_in_the_other(self) -> None:
@@ -116,10 +116,10 @@ class FromTheSecondVersion(unittest.TestCase):
         database = Database(path)
         self.addCleanup(database.close)
         rigs, visits = Rigs(database), Visits(database)
-        [rig] = [each.id for each in rigs.list()]
+        [rig] = [summary.id for summary in rigs.list()]
         first, third, jotted = rigs.open(rig).document["weigh_ins"]
         self.assertEqual(
-            [each["place"] for each in (first, third, jotted)], ["scale 1", "scale 3", "jotted"]
+            [code["place"] for code in (first, third, jotted)], ["scale 1", "scale 3", "jotted"]
         )
         self.assertEqual(visits.notes(rig), {2: {"sway": "none", "note": "after scale 3"}})
         self.assertEqual(Photos(database).all(rig)[0].weigh_in, third["id"])
@@ -133,7 +133,8 @@ class FromTheSecondVersion(unittest.TestCase):
             rigs.undo(rig)
         document = bare(rigs.open(rig))
         self.assertEqual(
-            [each["place"] for each in document["weigh_ins"]], ["scale 1", "scale 2", "scale 3"]
+            [document["place"] for document in document["weigh_ins"]],
+            ["scale 1", "scale 2", "scale 3"],
         )
         self.assertEqual(document["loads"][0]["name"], "folding table")
         self.assertEqual(document["vehicle"]["ratings"]["gvwr"], 7000)

@@ -128,7 +128,7 @@ class Keeping(unittest.TestCase):
             writer.join(60)
         acknowledged |= {told.get() for _ in range(told.qsize())}
         databases += [Database(folder / "noxel.db") for folder in aside]
-        documents = [Rigs(each).open(self.rig).document for each in databases]
+        documents = [Rigs(database).open(self.rig).document for database in databases]
         there = {load["name"] for document in documents for load in document.get("loads", ())}
         self.assertEqual(acknowledged - there, set())
         for database in databases:
@@ -165,9 +165,9 @@ class Keeping(unittest.TestCase):
         index.
         """
         return {
-            each.name: each.read_bytes()
-            for each in self.folder.iterdir()
-            if each.is_file() and each.suffix != ".db-shm"
+            path.name: path.read_bytes()
+            for path in self.folder.iterdir()
+            if path.is_file() and path.suffix != ".db-shm"
         }
 
     def test_a_damaged_database_is_set_aside_with_its_log(self) -> None:
@@ -234,7 +234,7 @@ class Keeping(unittest.TestCase):
         medium.chmod(0o500)
         self.addCleanup(medium.chmod, 0o700)
         self.assertEqual(version_of(medium / "copy.db"), known_versions()[0])
-        self.assertEqual([each.name for each in medium.iterdir()], ["copy.db"])
+        self.assertEqual([path.name for path in medium.iterdir()], ["copy.db"])
         restore(medium / "copy.db", self.folder / "elsewhere" / "noxel.db")
 
     def test_only_this_user_reads_it(self) -> None:
@@ -242,8 +242,8 @@ class Keeping(unittest.TestCase):
         self.addCleanup(fresh.close)
         Rigs(fresh).add(rig_of("check--three-passes"))
         self.assertEqual((self.folder / "home" / "data").stat().st_mode & 0o777, 0o700)
-        for each in (self.folder / "home" / "data").iterdir():
-            self.assertEqual(each.stat().st_mode & 0o777, 0o600, each)
+        for path in (self.folder / "home" / "data").iterdir():
+            self.assertEqual(path.stat().st_mode & 0o777, 0o600, path)
 
     def test_restore_looks_first(self) -> None:
         foreign, torn, newer = (

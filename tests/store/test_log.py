@@ -29,9 +29,9 @@ class ALongLog(unittest.TestCase):
         self.addCleanup(database.close)
         self.rigs, self.logs = Rigs(database), Logs(database)
         self.document = rig_of("check--three-passes")
-        one = self.document["weigh_ins"][0]
+        document = self.document["weigh_ins"][0]
         self.document["weigh_ins"] = [
-            {**copy.deepcopy(one), "place": f"scale {number}"} for number in range(1, LONG + 1)
+            {**copy.deepcopy(document), "place": f"scale {number}"} for number in range(1, LONG + 1)
         ]
         self.rig = self.rigs.add(self.document)
 
@@ -48,7 +48,7 @@ class ALongLog(unittest.TestCase):
             (stored.window.numbers, stored.window.at, stored.window.count), ((7, *last), 1, LONG)
         )
         self.assertEqual(
-            [each["place"] for each in stored.document["weigh_ins"]],
+            [document["place"] for document in stored.document["weigh_ins"]],
             [f"scale {n}" for n in (7, *last)],
         )
         # not there: the last
@@ -62,8 +62,8 @@ class ALongLog(unittest.TestCase):
         expected["weigh_ins"][6]["place"] = "Alder Bend"
         del expected["weigh_ins"][2]
         self.assertEqual(self.entire(), expected)
-        found = self.logs.page(self.rig, words="ALDER bend")
-        self.assertEqual([line.number for line, _ in found.lines], [6])
+        first_page = self.logs.page(self.rig, words="ALDER bend")
+        self.assertEqual([line.number for line, _ in first_page.lines], [6])
         self.change(Change("weigh_ins", op="insert", value=self.document["weigh_ins"][0]))
         self.assertEqual(self.entire()["weigh_ins"][-1], self.document["weigh_ins"][0])
         self.change(Change("weigh_ins[0]", op="insert", value={"place": "early"}))
@@ -78,7 +78,9 @@ class ALongLog(unittest.TestCase):
     def test_all_of_it_follows_a_change_of_its_rules_or_refuses_it(self) -> None:
         for weigh_in in self.document["weigh_ins"][1:]:
             weigh_in["passes"] = [
-                each for each in weigh_in["passes"] if each.get("spring_bars") != "engaged"
+                weigh_in
+                for weigh_in in weigh_in["passes"]
+                if weigh_in.get("spring_bars") != "engaged"
             ]
         self.rig = self.rigs.add(self.document)
         # the first was weighed with its bars engaged
@@ -88,18 +90,18 @@ class ALongLog(unittest.TestCase):
             self.change(Change("hitch.weight_distribution", op="set", value=False))
         self.assertEqual(self.entire(), self.document)
         plain = {**rig_of("check--kilograms"), "hitch": {}}
-        for each in plain["weigh_ins"][0]["passes"]:
-            each.pop("spring_bars", None)
+        for load in plain["weigh_ins"][0]["passes"]:
+            load.pop("spring_bars", None)
         plain["weigh_ins"] = plain["weigh_ins"] * LONG
         self.rig = self.rigs.add(plain)
         self.change(Change("hitch.weight_distribution", op="set", value=True))
         hitched = [
-            each
-            for one in self.entire()["weigh_ins"]
-            for each in one["passes"]
-            if each["config"] == "hitched"
+            pass_
+            for whole in self.entire()["weigh_ins"]
+            for pass_ in whole["passes"]
+            if pass_["config"] == "hitched"
         ]
-        self.assertEqual({each["spring_bars"] for each in hitched}, {"none"})
+        self.assertEqual({hitched["spring_bars"] for hitched in hitched}, {"none"})
         self.assertEqual(
             without_identities(self.rigs.undo(self.rig).document)["weigh_ins"],
             plain["weigh_ins"][:RECENT],
@@ -117,12 +119,12 @@ class ALongLog(unittest.TestCase):
         self.assertIsNone(rest.lines[-1][1])  # nothing before the first
         self.assertEqual(page.lines[0][1], page.lines[1][0].facts)
         run, count = self.logs.run(self.rig, until=30, size=15)
-        self.assertEqual(([each.number for each in run], count), (list(range(16, 31)), LONG))
-        self.assertEqual({each.facts.verdict for each in run}, {"stop"})  # rear axle 3,680 of 3,600
+        self.assertEqual(([row.number for row in run], count), (list(range(16, 31)), LONG))
+        self.assertEqual({row.facts.verdict for row in run}, {"stop"})  # rear axle 3,680 of 3,600
         self.change(
             Change("vehicle.ratings.gawr_rear", "9,000"), Change("vehicle.ratings.gvwr", "19,000")
         )
-        sentence = {each.facts.sentence for each in self.logs.run(self.rig)[0]}
+        sentence = {row.facts.sentence for row in self.logs.run(self.rig)[0]}
         self.assertNotEqual(sentence, {run[0].facts.sentence})
         self.change(Change("weigh_ins[15].passes[0].readings.front", "1"))
         self.assertAlmostEqual(

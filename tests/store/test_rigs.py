@@ -93,7 +93,7 @@ class InMemory(unittest.TestCase):
         with self.rigs._database.reading() as session:
             kept = session.execute(select(ChangeRow.before, ChangeRow.after)).one()
         self.assertEqual(
-            [json.loads(each) for each in kept],
+            [json.loads(entry) for entry in kept],
             [
                 {
                     "rig": [
@@ -134,11 +134,11 @@ class InMemory(unittest.TestCase):
     ) -> None:
         rigs = Rigs(Database(None))
         rig = rigs.add(self.document)
-        for path, what in steps:
-            op: Any = what if what in ("insert", "remove") else "type"
-            change = Change(path, what, self.document["weigh_ins"][0], op)
+        for path, step in steps:
+            op: Any = step if step in ("insert", "remove") else "type"
+            change = Change(path, step, self.document["weigh_ins"][0], op)
             # what is answered is what is read afterwards
-            answer = rigs.type(rig, what, [change])
+            answer = rigs.type(rig, step, [change])
             self.assertEqual(answer.document, rigs.open(rig).document)
         end = rigs.open(rig)
         while rigs.open(rig).undo:

@@ -59,14 +59,15 @@ class Acknowledged(unittest.TestCase):
     def test_one_bad_row_stays_one_bad_row(self) -> None:
         sound = rig_of("check--three-passes") | {"name": "sound"}
         self.rigs.add(sound)
-        bad = max(each.id for each in self.rigs.list())
-        good = next(each.id for each in self.rigs.list() if each.id != bad)
+        bad = max(summary.id for summary in self.rigs.list())
+        good = next(summary.id for summary in self.rigs.list() if summary.id != bad)
         # cut short; whole JSON that is not what was written; no document
         for text in ("{", '{"kind": "conventional"}', "[]", ""):
             with self.subTest(text):
                 self.damage("rigs", text)
                 self.assertEqual(
-                    {each.id: each.damaged for each in self.rigs.list()}, {bad: True, good: False}
+                    {summary.id: summary.damaged for summary in self.rigs.list()},
+                    {bad: True, good: False},
                 )
                 with self.assertRaisesRegex(Damaged, "was damaged where it is stored"):
                     self.rigs.open(bad)
@@ -79,7 +80,7 @@ class Acknowledged(unittest.TestCase):
                 )
                 self.assertEqual(self.rigs.raw(bad)["rig"], text)
         self.rigs.delete(bad)
-        self.assertEqual([each.id for each in self.rigs.list()], [good])
+        self.assertEqual([summary.id for summary in self.rigs.list()], [good])
 
     def test_a_damaged_weigh_in_and_a_damaged_trailer(self) -> None:
         other = self.rigs.add(rig_of("check--kilograms"))
@@ -90,6 +91,7 @@ class Acknowledged(unittest.TestCase):
         with sqlite3.connect(self.path) as connection:
             connection.execute("UPDATE things SET document = 'x' WHERE kind = 'trailer'")
         self.assertEqual(
-            {each.kind for each in Garage(self.database).list() if each.damaged}, {"trailer"}
+            {summary.kind for summary in Garage(self.database).list() if summary.damaged},
+            {"trailer"},
         )
-        self.assertTrue(all(each.damaged for each in self.rigs.list()))
+        self.assertTrue(all(summary.damaged for summary in self.rigs.list()))

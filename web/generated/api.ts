@@ -3876,7 +3876,7 @@ export interface components {
          */
         ListPreview: {
             /** Columns */
-            columns: ("name" | "mass" | "quantity" | "position" | "on" | "category")[];
+            columns: ("name" | "mass" | "quantity" | "position" | "on" | "category" | "side" | "height" | "effort" | "secured" | "aboard" | "sources")[];
             /** Count */
             count: number;
             /** Problems */

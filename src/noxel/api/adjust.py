@@ -75,19 +75,21 @@ def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
     wanted = {step.thing for step in steps if step.thing}
     if not wanted:
         return {}
-    vehicles = {each.id: settle(each.document).rig for each in garage.entries(only=wanted).vehicles}
+    vehicles = {
+        vehicle.id: settle(vehicle.document).rig for vehicle in garage.entries(only=wanted).vehicles
+    }
     hitches = {
-        each.id: parse_rig(
+        summary.id: parse_rig(
             {
                 "format": "noxel-rig",
                 "version": 1,
-                "units": each.units,
+                "units": summary.units,
                 "kind": "conventional",
-                "hitch": each.part,
+                "hitch": summary.part,
             }
         )
-        for each in garage.list()
-        if each.kind == "hitch" and each.id in wanted
+        for summary in garage.list()
+        if summary.kind == "hitch" and summary.id in wanted
     }
     return vehicles | hitches
 
@@ -180,9 +182,9 @@ def apply_steps(
 
     def put(document: Document) -> Document:
         base = baseline_of(settle(document).rig, window.at_in(document))
-        made = dump_rig(do_steps(base.rig, wanted.steps)[0])
+        changed = dump_rig(do_steps(base.rig, wanted.steps)[0])
         parts: dict[str, Any] = {
-            key: made[key] for key in ("loads", "tanks", "plan", "hitch") if key in made
+            key: changed[key] for key in ("loads", "tanks", "plan", "hitch") if key in changed
         }
         return settle({**document, **parts}).document
 

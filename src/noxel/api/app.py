@@ -143,9 +143,9 @@ def create_app(
         return Health(status="ok", version=VERSION)
 
     for (
-        each
+        router
     ) in _ROUTERS:  # their routes themselves: an included router is searched twice at every request
-        app.router.routes.extend(each.routes)
+        app.router.routes.extend(router.routes)
     if (PAGE / "assets").is_dir():
         app.mount("/assets", _Forever(directory=PAGE / "assets"))
     app.add_api_route(

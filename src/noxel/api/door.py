@@ -188,10 +188,10 @@ def _refusal(scope: Scope, device: Device) -> tuple[str, str] | None:
 
 def _secret(request: Request) -> str | None:
     try:
-        found = SimpleCookie(request.headers.get("cookie", "")).get(COOKIE)
+        cookie = SimpleCookie(request.headers.get("cookie", "")).get(COOKIE)
     except CookieError:
         return None
-    return found.value[:200] if found else None
+    return cookie.value[:200] if cookie else None
 
 
 async def _form(request: Request) -> dict[str, str]:
@@ -209,8 +209,8 @@ async def _form(request: Request) -> dict[str, str]:
                 return {}
     except ClientDisconnect:
         return {}
-    found = parse_qs(data.decode("utf-8", "replace"), max_num_fields=8)
-    return {name: values[0] for name, values in found.items()}
+    fields = parse_qs(data.decode("utf-8", "replace"), max_num_fields=8)
+    return {name: values[0] for name, values in fields.items()}
 
 
 def _page(page: str, status: int, **values: Any) -> HTMLResponse:

@@ -142,13 +142,13 @@ class Hub:
 
     async def _look_at_the_file(self) -> None:
         try:
-            seen = await asyncio.to_thread(self._seen)
+            saves = await asyncio.to_thread(self._seen)
             while self._listening:
                 await asyncio.sleep(LOOK)
                 now = await asyncio.to_thread(self._seen)
-                if now is not None and seen is not None and now != seen:
+                if now is not None and saves is not None and now != saves:
                     self._tell(Saved(page=None))
-                seen = now if now is not None else seen
+                saves = now if now is not None else saves
         finally:
             self._watch = None
 
@@ -159,9 +159,9 @@ class Hub:
             closing(sqlite3.connect(f"{self._database.path}", timeout=1)) as connection,
         ):
             before = self._database.commits
-            there = int(connection.execute("SELECT count FROM saves").fetchone()[0])
+            count = int(connection.execute("SELECT count FROM saves").fetchone()[0])
             if before == self._database.commits:
-                return there - before
+                return count - before
         return None
 
     def close(self) -> None:

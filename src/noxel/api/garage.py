@@ -129,18 +129,18 @@ def from_brochure(typed: Brochure, garage: TheGarage) -> CreatedId:
         Change(f"{typed.kind}.{path}", text, source="manual" if path != "name" else None)
         for path, text in typed.texts.items()
     ]
-    made = apply_changes(blank, changes)
+    edited = apply_changes(blank, changes)
     wrong = [
         Problem(field.path, field.problem, "quantity.invalid")
-        for field in made.fields
+        for field in edited.fields
         if field.problem
     ]
     if wrong:
         raise InputError(str(wrong[0]), wrong)
-    part = made.document.get(typed.kind)
+    part = edited.document.get(typed.kind)
     if not part or not any(text.strip() for text in typed.texts.values()):
         raise InputError(
             f"Nothing about the {typed.kind} was typed.",
             [Problem("texts", "is empty", "input.missing")],
         )
-    return CreatedId(id=garage.add(typed.kind, part, made.document["units"]))
+    return CreatedId(id=garage.add(typed.kind, part, edited.document["units"]))

@@ -77,8 +77,8 @@ def _row(row: GuideRow, differs: str | None = None) -> RowOut:
 def list_guides(guides: TheGuides) -> list[GuideOut]:
     """Every guide of the garage."""
     return [
-        GuideOut(id=each.id, name=each.name, rows=len(read_guide(each.text, _unit(each.unit))))
-        for each in guides.all()
+        GuideOut(id=guide.id, name=guide.name, rows=len(read_guide(guide.text, _unit(guide.unit))))
+        for guide in guides.all()
     ]
 
 
@@ -86,8 +86,8 @@ def list_guides(guides: TheGuides) -> list[GuideOut]:
 def add_guide(new: NewGuide, guides: TheGuides) -> GuideOut:
     """Keep a guide, once every line of it can be read."""
     rows = read_guide(new.text, new.unit)
-    made = guides.add(" ".join(new.name.split()) or "A towing guide", new.unit, new.text)
-    return GuideOut(id=made.id, name=made.name, rows=len(rows))
+    guide = guides.add(" ".join(new.name.split()) or "A towing guide", new.unit, new.text)
+    return GuideOut(id=guide.id, name=guide.name, rows=len(rows))
 
 
 @router.delete("/guides/{guide}", status_code=204)
@@ -106,14 +106,14 @@ def guide_rows(
     kept = guides.one(guide)
     rows = read_guide(kept.text, _unit(kept.unit))
     own = settle(rigs.open(rig_id).document).rig.vehicle.guide
-    found = look_up(
+    looked_up = look_up(
         rows,
-        {key: str(said) for key, said in own.model_dump().items() if isinstance(said, str)}
+        {key: str(text) for key, text in own.model_dump().items() if isinstance(text, str)}
         if own
         else {},
     )
     return RowsOut(
-        rows=[_row(each) for each in found.rows[:200]],
-        alike=[_row(each.row, each.differs) for each in found.alike],
-        ask=list(found.ask),
+        rows=[_row(row) for row in looked_up.rows[:200]],
+        alike=[_row(alike.row, alike.differs) for alike in looked_up.alike],
+        ask=list(looked_up.ask),
     )

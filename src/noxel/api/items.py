@@ -16,7 +16,7 @@ from noxel.core.pack import lever_length_typed, read_item, start_from_weigh_in
 from noxel.core.quantities import KG, METRES, LengthUnit, MassUnit, print_length, read_mass
 from noxel.core.rig import Category, parse_rig
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.items_csv import COLUMNS, Column, guess, header_units, read_items
+from noxel.formats.items_csv import COLUMNS, Column, guess, header_units, read_items, understood
 from noxel.formats.lists import preview
 
 router = new_router()
@@ -126,17 +126,21 @@ def preview_list(rig_id: Id, wanted: ItemList, rigs: Store) -> ListPreview:
     rig = settle(rigs.open(rig_id).document).rig
     written = wanted.written
     if written is None:
-        found = guess(wanted.text)
-        mass, length = header_units(wanted.text, found)
+        layout = guess(wanted.text)
+        mass, length = header_units(wanted.text, layout)
         written = ListAsWritten(
-            delimiter=found.delimiter,
-            decimal_comma=found.decimal_comma,
-            header=found.header,
-            columns=dict(found.columns),
+            delimiter=layout.delimiter,
+            decimal_comma=layout.decimal_comma,
+            header=layout.header,
+            columns=dict(layout.columns),
             mass=mass or rig.units.mass,
             length=length or rig.units.lengths,
         )
-    rows = preview(wanted.text, written.layout())
+    rows = preview(
+        wanted.text,
+        written.layout(),
+        understood(written.layout(), written.mass, written.length),
+    )
     items: list[dict[str, Any]] = []
     problems: list[FieldProblem] = []
     try:
@@ -145,8 +149,8 @@ def preview_list(rig_id: Id, wanted: ItemList, rigs: Store) -> ListPreview:
         )
     except InputError as exc:
         problems = [
-            FieldProblem(path=each.path, message=each.message, code=each.code)
-            for each in exc.problems
+            FieldProblem(path=problem.path, message=problem.message, code=problem.code)
+            for problem in exc.problems
         ]
     total = (
         sum(_kg(item["mass"], written.mass) * item.get("quantity", 1) for item in items)
@@ -195,13 +199,13 @@ def lever_length(rig_id: Id, moved: Moved, rigs: Store) -> LeverLength:
     """Coupler to axles, from the tongue before and after a known item was moved."""
     rig = settle(rigs.open(rig_id).document).rig
     unit = rig.units.lengths
-    found = lever_length_typed(rig, moved.model_dump())
+    lengths = lever_length_typed(rig, moved.model_dump())
     return LeverLength(
-        value=found.value / METRES[unit],
-        plus_minus=found.plus_minus / METRES[unit],
+        value=lengths.value / METRES[unit],
+        plus_minus=lengths.plus_minus / METRES[unit],
         unit=unit,
-        says=f"{print_length(found.value, unit)} ± {print_length(found.plus_minus, unit)}",
-        text=f"{rounded_length(found.value, unit)} {unit}",
+        says=f"{print_length(lengths.value, unit)} ± {print_length(lengths.plus_minus, unit)}",
+        text=f"{rounded_length(lengths.value, unit)} {unit}",
     )
 
 
@@ -222,5 +226,5 @@ def plan_from_last_weigh_in(
             document, start_from_weigh_in(rig, window.at_in(document) or 0)
         ).document
 
-    what = "plan from the last weigh-in"
-    return answer_sheet(rigs.change(rig_id, what, start, looking=weigh_in, sent=sent))
+    name = "plan from the last weigh-in"
+    return answer_sheet(rigs.change(rig_id, name, start, looking=weigh_in, sent=sent))

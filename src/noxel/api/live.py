@@ -126,7 +126,9 @@ class Live:
         """The state now; never waits for the scale."""
         scale, server = self._scale, self._server
         now = scale.state() if scale else LiveState("off", "", (), None, None, 0)
-        readings = [ReadingOut.model_validate(each, from_attributes=True) for each in now.readings]
+        readings = [
+            ReadingOut.model_validate(reading, from_attributes=True) for reading in now.readings
+        ]
         return LiveOut(
             state=now.state,
             source=now.source,

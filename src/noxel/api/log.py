@@ -38,7 +38,7 @@ def read_log(
     """A page of the log, the last first: those with all the words, numbered before ``before``."""
     stored = rigs.open(rig_id)
     rig, page = settle(stored.document).rig, logs.page(rig_id, words=words, before=before)
-    entries = [line_of(rig, each, earlier) for each, earlier in page.lines]
+    entries = [line_of(rig, line, earlier) for line, earlier in page.lines]
     return sheet_as_json(
         Log(
             entries=entries,
@@ -76,10 +76,10 @@ def compare(
     another hitch.
     """
     wanted = _of(rigs, rig_id, numbers)
-    for each in others or ():
-        other, _, number = each.partition(":")
+    for text in others or ():
+        other, _, number = text.partition(":")
         if number and not re.fullmatch("[0-9]{1,7}", number, re.ASCII):
-            message = f"“{each[:80]}” is not a rig's id, or id:number"
+            message = f"“{text[:80]}” is not a rig's id, or id:number"
             raise InputError(f"others: {message}.", [Problem("others", message)])
         wanted += _of(rigs, other, [int(number) if number else rigs.open(other).window.count])
     return sheet_as_json(compare_weigh_ins(wanted))
@@ -88,5 +88,5 @@ def compare(
 def _of(rigs: Rigs, rig_id: Id, numbers: list[int]) -> list[WeighInRef]:
     stored = rigs.open_these(rig_id, numbers)
     rig = settle(stored.document).rig
-    there = {number: at for at, number in enumerate(stored.window.numbers, 1)}
-    return [WeighInRef(rig, there.get(number, 0), number) for number in numbers]
+    places = {number: place for place, number in enumerate(stored.window.numbers, 1)}
+    return [WeighInRef(rig, places.get(number, 0), number) for number in numbers]

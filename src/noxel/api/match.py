@@ -137,45 +137,45 @@ def _mass(name: str, text: str, unit: MassUnit) -> float | None:
 class _Material:
     """All that the garage offers for a match; what is damaged is named and left out."""
 
-    def __init__(self, found: GarageEntries, aboard: float | None, hitch: float | None) -> None:
-        self.damaged = list(found.damaged)
+    def __init__(self, entries: GarageEntries, aboard: float | None, hitch: float | None) -> None:
+        self.damaged = list(entries.damaged)
         self.vehicles: dict[str, MatchVehicle] = {}
         self.trailers: dict[str, MatchTrailer] = {}
-        for each, rig in self._rigs(found.vehicles):
-            listed = aboard if aboard is not None or each.in_a_rig else 0.0
-            self.vehicles[each.id] = match_vehicle(
-                each.id, each.name, rig, listed, in_a_rig=each.in_a_rig, hitch=hitch
+        for entry, rig in self._rigs(entries.vehicles):
+            listed = aboard if aboard is not None or entry.in_a_rig else 0.0
+            self.vehicles[entry.id] = match_vehicle(
+                entry.id, entry.name, rig, listed, in_a_rig=entry.in_a_rig, hitch=hitch
             )
-        for each, rig in self._rigs(found.trailers):
-            trailer = trailer_of_rig(each.id, each.name, rig, in_a_rig=each.in_a_rig)
+        for entry, rig in self._rigs(entries.trailers):
+            trailer = trailer_of_rig(entry.id, entry.name, rig, in_a_rig=entry.in_a_rig)
             if trailer is not None:
-                self.trailers[each.id] = trailer
+                self.trailers[entry.id] = trailer
 
     def _rigs(self, entries: Sequence[GarageEntry]) -> Iterator[tuple[GarageEntry, RigFile]]:
-        for each in entries:
+        for entry in entries:
             try:
-                yield each, settle(each.document).rig
+                yield entry, settle(entry.document).rig
             except InputError:
-                self.damaged.append(each.name)
+                self.damaged.append(entry.name)
 
 
-def _cell(made: Match) -> Cell:
+def _cell(match: Match) -> Cell:
     return Cell(
-        vehicle=made.vehicle,
-        trailer=made.trailer,
-        ceiling=made.ceiling,
-        binding=made.binding_label,
-        share=made.share,
-        share_way=made.share_way,
-        verdict=made.verdict,
-        room=made.room,
-        verdict_expected=made.verdict_expected,
-        room_expected=made.room_expected,
-        in_front=made.in_front,
-        in_front_expected=made.in_front_expected,
-        too_close=made.too_close,
-        says=made.says,
-        missing=made.missing,
+        vehicle=match.vehicle,
+        trailer=match.trailer,
+        ceiling=match.ceiling,
+        binding=match.binding_label,
+        share=match.share,
+        share_way=match.share_way,
+        verdict=match.verdict,
+        room=match.room,
+        verdict_expected=match.verdict_expected,
+        room_expected=match.room_expected,
+        in_front=match.in_front,
+        in_front_expected=match.in_front_expected,
+        too_close=match.too_close,
+        says=match.says,
+        missing=match.missing,
     )
 
 
@@ -193,31 +193,33 @@ def match_all(
     aboard where a mass is given.
     """
     entries = garage.entries(first=(vehicles_from, trailers_from), most=AT_ONCE)
-    found = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
-    vehicles, trailers = found.vehicles.values(), found.trailers.values()
+    material = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    vehicles, trailers = material.vehicles.values(), material.trailers.values()
     pairs = [
-        _cell(match_pair(puller, each, share, unit)) for puller in vehicles for each in trailers
+        _cell(match_pair(puller, trailer, share, unit))
+        for puller in vehicles
+        for trailer in trailers
     ]
     return sheet_as_json(
         MatchTable(
             unit=unit,
-            vehicles=[MatchEntry(id=each.id, name=each.name) for each in vehicles],
+            vehicles=[MatchEntry(id=vehicle.id, name=vehicle.name) for vehicle in vehicles],
             trailers=[
                 MatchEntry(
-                    id=each.id,
-                    name=each.name,
-                    rated=None if each.rated is None else each.rated / KG[unit],
-                    expected=None if each.expected is None else each.expected / KG[unit],
-                    share=each.share.value,
-                    share_way=SHARE_WORDS[each.share.way],
+                    id=trailer.id,
+                    name=trailer.name,
+                    rated=None if trailer.rated is None else trailer.rated / KG[unit],
+                    expected=None if trailer.expected is None else trailer.expected / KG[unit],
+                    share=trailer.share.value,
+                    share_way=SHARE_WORDS[trailer.share.way],
                 )
-                for each in trailers
+                for trailer in trailers
             ],
             pairs=pairs,
             vehicle_count=entries.vehicle_count,
             trailer_count=entries.trailer_count,
             at_once=AT_ONCE,
-            damaged=found.damaged,
+            damaged=material.damaged,
         )
     )
 
@@ -236,8 +238,8 @@ def compare(
 ) -> PairsCompared:
     """Two pairs in full, side by side, and why they differ."""
     entries = garage.entries(only={vehicle, trailer, other_vehicle, other_trailer})
-    found = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
-    pullers, pulled = found.vehicles, found.trailers
+    material = _Material(entries, _mass("aboard", aboard, unit), _mass("hitch", hitch, unit))
+    pullers, pulled = material.vehicles, material.trailers
     for key, among in (
         (vehicle, pullers),
         (other_vehicle, pullers),

@@ -28,9 +28,9 @@ def calendar_of(rig_id: Id, rigs: Store) -> Response:
     from noxel.formats.ical import write_calendar
 
     rig = settle(rigs.open(rig_id).document).rig
-    found = reminders(rig, datetime.date.today())
-    made = write_calendar(rig_id, rig.name, found, datetime.datetime.now(datetime.UTC))
-    return as_file(made, f"{file_stem(rig)}.ics", "text/calendar; charset=utf-8")
+    due = reminders(rig, datetime.date.today())
+    calendar = write_calendar(rig_id, rig.name, due, datetime.datetime.now(datetime.UTC))
+    return as_file(calendar, f"{file_stem(rig)}.ics", "text/calendar; charset=utf-8")
 
 
 @router.get("/rigs/{rig_id}/paper.pdf", response_class=Response)
@@ -47,12 +47,15 @@ def paper_of(
     stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
     looked_at = stored.window.keys[stored.window.at - 1] if stored.window.at else None
-    shown = [] if what == "glove_box" else photos.all(rig_id, pictures=True)
+    shown = [] if what == "glove_box" else photos.all(rig_id)
+    printed = [photo for photo in shown if photo.weigh_in in (None, looked_at)][:MOST_PRINTED]
     pictures = [
-        (f"{each.about}, {each.added_at:%d %b %Y}", each.picture)
-        for each in shown
-        if each.weigh_in in (None, looked_at)
-    ][:MOST_PRINTED]
+        (
+            f"{photo.about}, {photo.added_at:%d %b %Y}",
+            photos.picture(rig_id, photo.id, small=False),
+        )
+        for photo in printed
+    ]
     return as_file(
         paper(rig, stored.window.at, full=what == "report", photos=pictures),
         f"{file_stem(rig)}-{what.replace('_', '-')}.pdf",
@@ -67,7 +70,7 @@ def print_view_of(rig_id: Id, rigs: Store, visits: TheVisits, weigh_in: Looking 
     rig = settle(stored.document).rig
     ready = evaluate_plates(rig, evaluate(rig, stored.window.at)).ready
     to_do = [
-        (each.text, f"done {each.done}" if each.done and not each.stale else "") for each in ready
+        (step.text, f"done {step.done}" if step.done and not step.stale else "") for step in ready
     ]
     for line in visits.lines(rig_id):
         by = f" by {line.done_by}" if line.done_by else ""

@@ -44,14 +44,14 @@ ThePhotos = Annotated[Photos, Depends(photos_of)]
 def _list(photos: Photos, rig_id: str) -> list[PhotoOut]:
     return [
         PhotoOut(
-            id=each.id,
-            about=each.about,
-            weigh_in=each.weigh_in,
-            width=each.width,
-            height=each.height,
-            added_at=each.added_at.replace(tzinfo=datetime.UTC),
+            id=photo.id,
+            about=photo.about,
+            weigh_in=photo.weigh_in,
+            width=photo.width,
+            height=photo.height,
+            added_at=photo.added_at.replace(tzinfo=datetime.UTC),
         )
-        for each in photos.all(rig_id)
+        for photo in photos.all(rig_id)
     ]
 
 
@@ -89,17 +89,17 @@ async def add_photo(
     def keep() -> list[PhotoOut]:
         from noxel.formats.photos import read_photo  # only who sends one waits for it
 
-        made = read_photo(data)
+        checked = read_photo(data)
         row = PhotoRow(
             id=photo,
             rig_id=rig_id,
             about=about,
             weigh_in=weigh_in,
             visit=visit,
-            width=made.width,
-            height=made.height,
-            picture=made.picture,
-            small=made.small,
+            width=checked.width,
+            height=checked.height,
+            picture=checked.picture,
+            small=checked.small,
         )
         photos.add(row)
         return _list(photos, rig_id)

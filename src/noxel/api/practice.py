@@ -175,34 +175,34 @@ def home(
     known = practice.known(learner) if learner else []
     progress = [
         Progress(
-            about=each.about,
-            name=_name(each.about),
-            box=min(each.card.box, len(INTERVALS)),
+            about=learnt.about,
+            name=_name(learnt.about),
+            box=min(learnt.card.box, len(INTERVALS)),
             boxes=len(INTERVALS),
-            right=each.right,
-            wrong=each.wrong,
-            due=each.card.due,
-            learned=each.card.learned,
+            right=learnt.right,
+            wrong=learnt.wrong,
+            due=learnt.card.due,
+            learned=learnt.card.learned,
         )
-        for each in known
+        for learnt in known
     ]
     due = []
-    for each in known:
-        kind, _, slip = each.about.partition(":")
-        if kind != "slip" or each.card.due > today or each.card.learned:
+    for learnt in known:
+        kind, _, slip = learnt.about.partition(":")
+        if kind != "slip" or learnt.card.due > today or learnt.card.learned:
             continue
         asking = [name for name in LESSONS if slip in slips_of(name)]
         if asking:
-            seed = f"{today.isoformat()}-{each.right + each.wrong}"
+            seed = f"{today.isoformat()}-{learnt.right + learnt.wrong}"
             due.append(
                 Due(
                     slip=slip,
-                    name=_name(each.about),
+                    name=_name(learnt.about),
                     lesson=random.Random(f"{slip}/{seed}").choice(asking),
                     seed=seed,
                 )
             )
-    learners = [LearnerOut(id=each.id, name=each.name) for each in practice.learners()]
+    learners = [LearnerOut(id=learner.id, name=learner.name) for learner in practice.learners()]
     return PracticeHome(
         lessons=lesson_lines(),
         learners=learners,
@@ -236,31 +236,36 @@ def lesson(
                 [Problem("run", "belongs to another lesson", "run")],
             )
     if asked.act is not None:
-        yard, seen = act_in(yard, asked.act)
-        refused = seen.refused
-    made = lesson_view(
+        yard, effects = act_in(yard, asked.act)
+        refused = effects.refused
+    lesson = lesson_view(
         name, yard, answer=asked.answer, hints=asked.hints, show=asked.show, refused=refused
     )
     device = device_of(request.scope)
     looking = device is not None and device.viewing
-    if asked.learner and not looking and made.reply is not None and made.reply.found != "unread":
-        _note(practice, asked.learner, name, made, helped=asked.show)
-    return made
+    if (
+        asked.learner
+        and not looking
+        and lesson.reply is not None
+        and lesson.reply.found != "unread"
+    ):
+        _note(practice, asked.learner, name, lesson, helped=asked.show)
+    return lesson
 
 
-def _note(practice: Practice, learner: str, name: str, made: LessonOut, *, helped: bool) -> None:
+def _note(practice: Practice, learner: str, name: str, lesson: LessonOut, *, helped: bool) -> None:
     """Keep what came of an answer: the lesson, and the slips that it asks for."""
-    if made.reply is None or helped:
+    if lesson.reply is None or helped:
         return
-    met = {each.about for each in practice.known(learner)}
-    if made.reply.right:
+    met = {learnt.about for learnt in practice.known(learner)}
+    if lesson.reply.right:
         right = [
             f"lesson:{name}",
             *(f"slip:{slip}" for slip in slips_of(name) if f"slip:{slip}" in met),
         ]
         practice.note(learner, right, [], datetime.date.today())
     else:
-        slip = [f"slip:{made.reply.way}"] if made.reply.way in slips_of(name) else []
+        slip = [f"slip:{lesson.reply.way}"] if lesson.reply.way in slips_of(name) else []
         practice.note(learner, [], [f"lesson:{name}", *slip], datetime.date.today())
 
 
@@ -277,8 +282,8 @@ def challenge(asked: ChallengeIn, rigs: Store) -> ChallengeOut:
     if not now.run.difficulty:
         raise InputError("This run is no challenge.", [Problem("run", "is no challenge", "run")])
     if asked.act is not None:
-        now, seen = act_in(now, asked.act)
-        refused = seen.refused
+        now, effects = act_in(now, asked.act)
+        refused = effects.refused
     return challenge_view(now, asked.words, refused=refused, cured=asked.cured)
 
 
@@ -294,7 +299,7 @@ def sheet(
     """
     from noxel.formats.practice_sheet import practice_sheet  # only who prints waits for it
 
-    names = [each.strip() for each in lessons.split(",") if each.strip()]
+    names = [name.strip() for name in lessons.split(",") if name.strip()]
     return as_file(
         practice_sheet(names, seed, unit, terms), f"exercises-{seed}.pdf", "application/pdf"
     )
@@ -303,8 +308,8 @@ def sheet(
 @router.post("/practice/learners")
 def add_learner(new: NewLearner, practice: ThePractice) -> LearnerOut:
     """Add somebody who practises here."""
-    made = practice.add(new.name)
-    return LearnerOut(id=made.id, name=made.name)
+    learner = practice.add(new.name)
+    return LearnerOut(id=learner.id, name=learner.name)
 
 
 @router.delete("/practice/learners/{learner}", status_code=204)
@@ -326,24 +331,24 @@ def _record(practice: Practice, learner: str) -> dict[str, Any]:
         "date": datetime.date.today().isoformat(),
         "lessons": [
             {
-                "lesson": _name(each.about),
-                "right": each.right,
-                "wrong": each.wrong,
-                "last": each.last.isoformat(),
+                "lesson": _name(row.about),
+                "right": row.right,
+                "wrong": row.wrong,
+                "last": row.last.isoformat(),
             }
-            for each in rows
-            if each.about.startswith("lesson:")
+            for row in rows
+            if row.about.startswith("lesson:")
         ],
         "slips": [
             {
-                "slip": _name(each.about),
-                "box": each.card.box,
-                "made": each.wrong,
-                "avoided": each.right,
-                "last": each.last.isoformat(),
+                "slip": _name(row.about),
+                "box": row.card.box,
+                "made": row.wrong,
+                "avoided": row.right,
+                "last": row.last.isoformat(),
             }
-            for each in rows
-            if each.about.startswith("slip:")
+            for row in rows
+            if row.about.startswith("slip:")
         ],
     }
 
@@ -353,21 +358,22 @@ def record(learner: Who, practice: ThePractice, form: Literal["text", "json"] = 
     """What a learner has practised: a plain record to print, or a file."""
     import json
 
-    made = _record(practice, learner)
+    record = _record(practice, learner)
     if form == "json":
         return as_file(
-            json.dumps(made, ensure_ascii=False, indent=1), "practice.json", "application/json"
+            json.dumps(record, ensure_ascii=False, indent=1), "practice.json", "application/json"
         )
-    lines = [f"Practice record of {made['name']}, {made['date']}", "", "Lessons"]
+    lines = [f"Practice record of {record['name']}, {record['date']}", "", "Lessons"]
     lines += [
-        f"  {each['lesson']}: right {each['right']}, wrong {each['wrong']}, last on {each['last']}"
-        for each in made["lessons"]
+        f"  {lesson['lesson']}: right {lesson['right']}, wrong {lesson['wrong']}, "
+        f"last on {lesson['last']}"
+        for lesson in record["lessons"]
     ]
     lines += ["", "Slips"]
     lines += [
-        f"  {each['slip']}: made {each['made']} times, avoided {each['avoided']} times since, box "
-        f"{each['box']}"
-        for each in made["slips"]
+        f"  {slip['slip']}: made {slip['made']} times, avoided {slip['avoided']} times since, box "
+        f"{slip['box']}"
+        for slip in record["slips"]
     ]
     return as_file("\n".join(lines) + "\n", "practice.txt", "text/plain; charset=utf-8", shown=True)
 

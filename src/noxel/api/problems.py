@@ -70,18 +70,21 @@ def problem(
 async def _ours(_request: Request, exc: Exception) -> JSONResponse:
     if not isinstance(exc, NoxelError):
         raise exc
-    found = exc.problems if isinstance(exc, InputError | Conflict) else ()
-    errors = [FieldProblem(path=each.path, message=each.message, code=each.code) for each in found]
+    problems = exc.problems if isinstance(exc, InputError | Conflict) else ()
+    errors = [
+        FieldProblem(path=problem.path, message=problem.message, code=problem.code)
+        for problem in problems
+    ]
     return problem(exc.status, exc.code, exc.message, errors)
 
 
 async def _request_invalid(_request: Request, exc: Exception) -> JSONResponse:
-    found: list[dict[str, Any]] = (
+    problems: list[dict[str, Any]] = (
         list(exc.errors()) if isinstance(exc, RequestValidationError) else []
     )
     errors = [
-        FieldProblem(path=write_path(each["loc"]), message=each["msg"], code=each["type"])
-        for each in found
+        FieldProblem(path=write_path(problem["loc"]), message=problem["msg"], code=problem["type"])
+        for problem in problems
     ]
     detail = f"{errors[0].path}: {errors[0].message}" if errors else "The request cannot be used."
     return problem(422, "request.invalid", detail, errors)
@@ -93,9 +96,9 @@ async def _http(_request: Request, exc: Exception) -> JSONResponse:
 
 
 async def _storage(request: Request, exc: Exception) -> JSONResponse:
-    found = fault_of(exc)
-    found.message += " Nothing of this change was saved; everything saved before it was."
-    return await _ours(request, found)
+    fault = fault_of(exc)
+    fault.message += " Nothing of this change was saved; everything saved before it was."
+    return await _ours(request, fault)
 
 
 def install(app: FastAPI) -> None:

@@ -124,16 +124,16 @@ def _apart(
     asked: AskedOf,
     size: tuple[int, int] | None = None,
 ) -> TakenApart:
-    at, before = _places(document, asked.into), list[dict[str, Any]]()
+    places, before = _places(document, asked.into), list[dict[str, Any]]()
     rig = settle(document).rig
     text = "\n".join(piece.text for piece in pieces)
     part = asked.part or ("pass" if asked.into else part_of(text))
     if part == "hitch":
-        at["hitch"], before = _hitch_part(document)
-    figures = [_out(document, figure, size) for figure in read_pieces(rig, pieces, part, at)]
+        places["hitch"], before = _hitch_part(document)
+    figures = [_out(document, figure, size) for figure in read_pieces(rig, pieces, part, places)]
     unit: MassUnit = rig.units.mass
-    if part == "pass" and at.get("unit") in ("lb", "kg"):
-        unit = "kg" if at["unit"] == "kg" else "lb"
+    if part == "pass" and places.get("unit") in ("lb", "kg"):
+        unit = "kg" if places["unit"] == "kg" else "lb"
     return TakenApart(part=part, unit=unit, figures=figures, before=before if figures else [])
 
 
@@ -152,11 +152,11 @@ def _places(document: dict[str, Any], into: str | None) -> dict[str, str]:
             "into: is not a pass.",
             [Problem("into", "is not a pass such as weigh_ins[0].passes[1]")],
         )
-    at = {"pass": into, "weigh_in": write_path(read_path(into)[:2])}
+    places = {"pass": into, "weigh_in": write_path(read_path(into)[:2])}
     for name in ("unit", "config"):
         own = value_at(document, (*read_path(into), name))
-        at |= {name: str(own)} if own and own != "trailer_only" else {}
-    return at
+        places |= {name: str(own)} if own and own != "trailer_only" else {}
+    return places
 
 
 def _hitch_part(document: dict[str, Any]) -> tuple[str, list[dict[str, Any]]]:

@@ -185,9 +185,9 @@ def set_table(
     rows = read_table(typed.path, typed.text)
 
     def put(document: Document) -> Document:
-        made = apply_changes(document, [Change(typed.path, op="remove")]).document
+        without = apply_changes(document, [Change(typed.path, op="remove")]).document
         changes = [Change(typed.path, op="insert", value={}, texts=row) for row in rows]
-        return apply_changes(made, changes).document
+        return apply_changes(without, changes).document
 
     return answer_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, sent=sent))
 

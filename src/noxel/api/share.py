@@ -101,14 +101,14 @@ def who_asks(request: Request) -> Visitor:
 def _state(sharing: Sharing) -> ShareState:
     devices = [
         DeviceOut(
-            id=each.id,
-            name=each.name,
-            viewing=each.viewing,
-            paired_at=each.paired_at,
-            used_at=each.used_at,
-            open_now=sharing.busy(each.id),
+            id=device.id,
+            name=device.name,
+            viewing=device.viewing,
+            paired_at=device.paired_at,
+            used_at=device.used_at,
+            open_now=sharing.busy(device.id),
         )
-        for each in sharing.devices.all()
+        for device in sharing.devices.all()
     ]
     return ShareState(
         on=sharing.on,

@@ -214,15 +214,15 @@ class Sharing:
 
     def _take_port(self) -> socket.socket:
         for wanted in (self._wanted, 0):
-            taken = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
-            taken.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            held = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+            held.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
             try:
-                taken.bind((self._bind, wanted))
-                taken.listen(64)
+                held.bind((self._bind, wanted))
+                held.listen(64)
             except OSError:
-                taken.close()
+                held.close()
                 continue
-            return taken
+            return held
         raise Conflict("No port is free for other devices.")
 
 

@@ -142,7 +142,7 @@ class AsWritten(BaseModel):
             self.delimiter,
             self.decimal_comma,
             self.header,
-            {str(name): at for name, at in self.columns.items()},
+            {str(name): place for name, place in self.columns.items()},
         )
 
 

@@ -26,6 +26,7 @@ from noxel.formats.tickets_list import (
     guess_tickets,
     guess_units,
     read_tickets,
+    understood,
 )
 
 router = new_router()
@@ -125,10 +126,14 @@ def _import(document: Document, tickets: Tickets) -> tuple[Document, int]:
         return merge_weigh_ins(document, tickets.weigh_ins)
     except RigFileError as exc:
         problems = []
-        for each in exc.problems:
-            line, said = tickets.line_of(each.path), each.path.rsplit(".", 1)[-1]
+        for problem in exc.problems:
+            line, column = tickets.line_of(problem.path), problem.path.rsplit(".", 1)[-1]
             problems.append(
-                Problem(f"line {line}" if line else each.path, f"{said}: {each.message}", each.code)
+                Problem(
+                    f"line {line}" if line else problem.path,
+                    f"{column}: {problem.message}",
+                    problem.code,
+                )
             )
         raise InputError(f"Nothing was added. {problems[0]}.", problems) from exc
 
@@ -140,13 +145,13 @@ def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TablePrevie
     rig = settle(document).rig
     written = wanted.written
     if written is None:
-        found = guess_tickets(wanted.text)
-        mass, day_first, resolution = guess_units(wanted.text, found, rig.units.mass)
-        columns: Any = dict(found.columns)
+        layout = guess_tickets(wanted.text)
+        mass, day_first, resolution = guess_units(wanted.text, layout, rig.units.mass)
+        columns: Any = dict(layout.columns)
         written = TableAsWritten(
-            delimiter=found.delimiter,
-            decimal_comma=found.decimal_comma,
-            header=found.header,
+            delimiter=layout.delimiter,
+            decimal_comma=layout.decimal_comma,
+            header=layout.header,
             columns=columns,
             mass=mass,
             day_first=day_first,
@@ -158,16 +163,16 @@ def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TablePrevie
         _, already = _import(document, tickets)
     except InputError as exc:
         problems = [
-            FieldProblem(path=each.path, message=each.message, code=each.code)
-            for each in exc.problems
+            FieldProblem(path=problem.path, message=problem.message, code=problem.code)
+            for problem in exc.problems
         ][:50]
     return TablePreview(
         written=written,
         columns=list(TICKET_COLUMNS),
-        rows=preview(wanted.text, written.layout()),
+        rows=preview(wanted.text, written.layout(), understood(written.layout(), written.mass)),
         problems=problems,
         weigh_ins=len(tickets.weigh_ins),
-        passes=sum(len(each["passes"]) for each in tickets.weigh_ins),
+        passes=sum(len(weigh_in["passes"]) for weigh_in in tickets.weigh_ins),
         already=already,
     )
 
@@ -187,9 +192,9 @@ def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store, sent: HowSent) 
     def add(document: Document) -> Document:
         rig = settle(document).rig
         tickets = _read(rig, wanted.text, written)
-        made, counts["already"] = _import(document, tickets)
+        imported, counts["already"] = _import(document, tickets)
         counts["added"] = len(tickets.weigh_ins) - counts["already"]
-        return settle(made).document
+        return settle(imported).document
 
     rigs.change(rig_id, "imported tickets", add, entire=True, sent=sent)
     return TicketsImported(**counts)
@@ -213,10 +218,10 @@ def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, sent: HowSent) ->
         facts,
         ticket.tongue,
     )
-    taken = rigs.receive(
+    received = rigs.receive(
         rig_id,
         ticket.visit,
-        lambda document, at: add_jotted(document, at, jotted),
+        lambda document, index: add_jotted(document, index, jotted),
         sent=replace(sent, key=ticket.key),
     )
-    return answer_sheet(taken)
+    return answer_sheet(received)

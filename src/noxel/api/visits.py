@@ -126,7 +126,7 @@ def end_visit(rig_id: Id, visits: TheVisits) -> None:
 @router.get("/rigs/{rig_id}/drives")
 def read_drives(rig_id: Id, visits: TheVisits) -> dict[int, DriveNotes]:
     """How the rig drove, by the number that its weigh-in has now."""
-    return {key: DriveNotes.model_validate(each) for key, each in visits.notes(rig_id).items()}
+    return {key: DriveNotes.model_validate(note) for key, note in visits.notes(rig_id).items()}
 
 
 @router.put("/rigs/{rig_id}/drives/{weigh_in}", status_code=204)
@@ -145,13 +145,13 @@ def read_fees(rig_id: Id, visits: TheVisits) -> list[str]:
 def _lines(visits: Visits, rig_id: str) -> list[OwnLine]:
     return [
         OwnLine(
-            id=each.id,
-            text=each.text,
-            trip=each.trip,
-            done_at=when_done(each),
-            done_by=each.done_by,
+            id=line.id,
+            text=line.text,
+            trip=line.trip,
+            done_at=when_done(line),
+            done_by=line.done_by,
         )
-        for each in visits.lines(rig_id)
+        for line in visits.lines(rig_id)
     ]
 
 

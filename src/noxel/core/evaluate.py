@@ -15,7 +15,6 @@ from noxel.core.limits import (
     outlook_of,
     tightest_first,
 )
-from noxel.core.match import ceiling
 from noxel.core.mechanics import Knowledge, Weighing, other_ways, predict_known
 from noxel.core.plates import contradictions
 from noxel.core.quantities import KG, Figure, combine, print_date
@@ -37,11 +36,11 @@ from noxel.core.wording import (
 )
 
 
-def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
+def _bars_moved(weighing: Weighing, printer: Printer) -> answers.Value | None:
     tongue, net = weighing.amount("tongue_static"), weighing.amount("tongue_net")
     if weighing.engaged is None or tongue is None or net is None:
         return None
-    return to.value(
+    return printer.value(
         Figure(
             "bars_moved",
             combine([(1.0, tongue), (-1.0, net)]),
@@ -50,7 +49,7 @@ def _bars_moved(weighing: Weighing, to: Printer) -> answers.Value | None:
     )
 
 
-def _chain(rig: RigFile, to: Printer) -> list[answers.Link]:
+def _chain(rig: RigFile, printer: Printer) -> list[answers.Link]:
     mode = rig.hitch.mode
     links = []
     for part in rig.hitch.parts:
@@ -58,20 +57,20 @@ def _chain(rig: RigFile, to: Printer) -> list[answers.Link]:
         links.append(
             answers.Link(
                 kind=part.kind,
-                trailer=trailer.kg / to.mass if trailer else None,
-                tongue=tongue.kg / to.mass if tongue else None,
+                trailer=trailer.kg / printer.mass if trailer else None,
+                tongue=tongue.kg / printer.mass if tongue else None,
             )
         )
     return links
 
 
 def _rooms(
-    rig: RigFile, weighing: Weighing, rows: list[Checked], to: Printer
+    rig: RigFile, weighing: Weighing, rows: list[Checked], printer: Printer
 ) -> list[answers.RoomLeft]:
     return [
         answers.RoomLeft(
             where=room.where,
-            room=room.kg / to.mass,
+            room=room.kg / printer.mass,
             check=room.check.id,
             sentence=sentences.room_sentence(rig, room),
         )
@@ -79,13 +78,15 @@ def _rooms(
     ]
 
 
-def _estimate(rig: RigFile, judged: Judged, to: Printer) -> answers.Estimate | None:
+def _estimate(rig: RigFile, judged: Judged, printer: Printer) -> answers.Estimate | None:
     if judged.since is None:
         return None
     rows, rules = tightest_first(judged.since.rows), judged.rules
     wrong = any(row.status in ("over", "low") for row in rows)
     shown = rows if wrong or judged.verdict != "stop" else judged.rows
-    checks = [replace(check_answer(rig, judged.weighing, row, to), working=None) for row in rows]
+    checks = [
+        replace(check_answer(rig, judged.weighing, row, printer), working=None) for row in rows
+    ]
     headline = sentences.headline(rig, shown, judged.verdict, rules=rules)
     return answers.Estimate(verdict=judged.verdict, headline=headline, checks=checks)
 
@@ -113,62 +114,63 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     """
     judged = judge(rig, weigh_in)
     known = foreseen(rig, judged)
-    number, weighing, rows, found = judged.number, judged.weighing, judged.rows, judged.verdict
+    number, weighing, rows, reached = judged.number, judged.weighing, judged.rows, judged.verdict
     doubted, rules = judged.doubted, judged.rules
-    to = Printer(rig)
-    derived = {key: to.value(figure) for key, figure in weighing.figures.items()}
+    printer = Printer(rig)
+    derived = {key: printer.value(figure) for key, figure in weighing.figures.items()}
     working = {
-        key: to.working(figure, figure_title(rig, key)) for key, figure in weighing.figures.items()
+        key: printer.working(figure, figure_title(rig, key))
+        for key, figure in weighing.figures.items()
     }
     for row in rows:
         if row.actual and row.actual.key not in working:
-            working[row.actual.key] = to.working(row.actual, check_label(rig, row.id))
-    expected = _expected(rig, number, known, to) if known else None
-    for key, each in known.expected.items() if known else ():
-        working[key] = to.working(each.figure, f"{figure_title(rig, key)}, expected")
+            working[row.actual.key] = printer.working(row.actual, check_label(rig, row.id))
+    expected = _expected(rig, number, known, printer) if known else None
+    for key, beside in known.expected.items() if known else ():
+        working[key] = printer.working(beside.figure, f"{figure_title(rig, key)}, expected")
         if expected and expected[key].beside:
             working[key].remarks = tuple(expected[key].beside)
     for row in rows:
         if row.expected and row.expected.actual.key not in working:
-            working[row.expected.actual.key] = to.working(
+            working[row.expected.actual.key] = printer.working(
                 row.expected.actual, f"{check_label(rig, row.id)}, expected"
             )
     for candidate in weighing.candidates:
         key = candidate.figure.key
-        working[key] = to.working(
+        working[key] = printer.working(
             candidate.figure,
             f"{figure_title(rig, 'tongue_static')}, {_CANDIDATES[candidate.source]}",
         )
     bind = binding(rows)
     return answers.Evaluation(
         units=answers.MassIn(mass=rig.units.mass),
-        length=to.length,
+        length=printer.length,
         weigh_in=number,
         towing=rig.towing,
-        verdict=found,
+        verdict=reached,
         headline=sentences.headline_of(rig, judged, known),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate(
             {**derived, "tongue_source": weighing.tongue_source}
         ),
-        checks=[check_answer(rig, weighing, row, to, known) for row in rows],
+        checks=[check_answer(rig, weighing, row, printer, known) for row in rows],
         advisories=advise(rig, number, weighing, rows, doubted, rules),
         working=working,
         passes=pass_answers(rig, number, weighing),
-        bars_moved=_bars_moved(weighing, to),
+        bars_moved=_bars_moved(weighing, printer),
         tongue=tongue_ways(rig, weighing),
         findings=findings(rig, number, weighing),
         open=still_open(rig, weighing, rows),
-        rooms=_rooms(rig, weighing, rows, to),
-        estimate=_estimate(rig, judged, to),
+        rooms=_rooms(rig, weighing, rows, printer),
+        estimate=_estimate(rig, judged, printer),
         plates=contradictions(rig),
-        chain=_chain(rig, to),
+        chain=_chain(rig, printer),
         terms=words_of(rig),
         geometry=geometry_of(
             rig, len(weighing.hitched.each.trailer_axles) if weighing.hitched else 0
         ),
         caution=sentences.CAUTION,
-        doubts=[each.code for each in doubted],
+        doubts=[doubt.code for doubt in doubted],
         expected=expected,
         outlook=outlook_of(rows, settled=not (doubted or rules or judged.since)) if known else None,
     )
@@ -207,16 +209,16 @@ def evaluate_at(rig: RigFile, looked_at: int | None) -> answers.Evaluation:
 
 
 def _expected(
-    rig: RigFile, number: int | None, known: Knowledge, to: Printer
+    rig: RigFile, number: int | None, known: Knowledge, printer: Printer
 ) -> dict[str, answers.ExpectedValue]:
-    found, others = {}, other_ways(rig, number, known)
-    for key, each in known.expected.items():
-        value = to.value(each.figure)
-        beside = [beside_words(rig, each, other) for other in others.get(key, ())]
-        found[key] = answers.ExpectedValue(
-            value.value, value.plus_minus, each.way, way_words(rig, each.way), beside
+    ways, others = {}, other_ways(rig, number, known)
+    for key, expected in known.expected.items():
+        value = printer.value(expected.figure)
+        beside = [beside_words(rig, expected, other) for other in others.get(key, ())]
+        ways[key] = answers.ExpectedValue(
+            value.value, value.plus_minus, expected.way, way_words(rig, expected.way), beside
         )
-    return found
+    return ways
 
 
 _CANDIDATES = {
@@ -231,28 +233,30 @@ def evaluate_prediction(rig: RigFile) -> answers.Prediction:
     """The lever model's prediction as far as it goes, in the file's unit, and the paths of what
     would give the rest.
     """
-    factor, found = KG[rig.units.mass], predict_known(rig)
+    factor, predicted = KG[rig.units.mass], predict_known(rig)
     return answers.Prediction(
         units=answers.MassIn(mass=rig.units.mass),
         predicted={
             key: value if key == "tongue_share" else value / factor
-            for key, value in found.loads.items()
+            for key, value in predicted.loads.items()
         },
-        missing=[problem.path for problem in found.missing],
+        missing=[problem.path for problem in predicted.missing],
     )
 
 
 def evaluate_ceiling(rig: RigFile) -> answers.CeilingAnswer:
     """The heaviest trailer by every limit, in the file's unit."""
-    factor, found = KG[rig.units.mass], ceiling(rig)
+    from noxel.core.match import ceiling  # nothing else here waits for Match
+
+    factor, highest = KG[rig.units.mass], ceiling(rig)
     return answers.CeilingAnswer(
         units=answers.MassIn(mass=rig.units.mass),
-        tongue_share=found.tongue_share,
-        share_way=found.share_way,
-        limits={check: value / factor for check, value in found.limits.items()},
-        binding=found.binding,
-        ceiling=None if found.ceiling is None else found.ceiling / factor,
-        estimated=list(found.estimated),
-        missing=list(found.missing),
-        unknown=list(found.unknown),
+        tongue_share=highest.tongue_share,
+        share_way=highest.share_way,
+        limits={check: value / factor for check, value in highest.limits.items()},
+        binding=highest.binding,
+        ceiling=None if highest.ceiling is None else highest.ceiling / factor,
+        estimated=list(highest.estimated),
+        missing=list(highest.missing),
+        unknown=list(highest.unknown),
     )

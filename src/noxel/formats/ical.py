@@ -15,7 +15,7 @@ _ALARM = datetime.timedelta(hours=9)
 
 
 def write_calendar(
-    rig_id: str, name: str, found: Iterable[Reminder], now: datetime.datetime
+    rig_id: str, name: str, reminders: Iterable[Reminder], now: datetime.datetime
 ) -> bytes:
     """The calendar of a rig's reminders; those without a day, and those that are done, are left
     out.
@@ -34,24 +34,24 @@ def write_calendar(
     calendar = Calendar()
     calendar.add("prodid", "-//Noxel//Reminders//EN")
     calendar.add("version", "2.0")
-    for each in found:
-        if each.due is None or each.state == "done":
+    for reminder in reminders:
+        if reminder.due is None or reminder.state == "done":
             continue
         event = Event()
         event.add(
-            "uid", f"{hashlib.sha256(f'{rig_id} {each.key}'.encode()).hexdigest()[:32]}@noxel"
+            "uid", f"{hashlib.sha256(f'{rig_id} {reminder.key}'.encode()).hexdigest()[:32]}@noxel"
         )
         event.add("dtstamp", now)
-        event.add("dtstart", each.due)
-        event.add("dtend", each.due + datetime.timedelta(1))
-        event.add("summary", f"{each.title}: {name}" if name else each.title)
-        event.add("description", each.sentence)
+        event.add("dtstart", reminder.due)
+        event.add("dtend", reminder.due + datetime.timedelta(1))
+        event.add("summary", f"{reminder.title}: {name}" if name else reminder.title)
+        event.add("description", reminder.sentence)
         event.add("transp", "TRANSPARENT")
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
-        alarm.add("description", each.title)
+        alarm.add("description", reminder.title)
         alarm.add("trigger", _ALARM)
         event.add_component(alarm)
         calendar.add_component(event)
-    made: bytes = calendar.to_ical()
-    return made
+    text: bytes = calendar.to_ical()
+    return text

@@ -2,15 +2,18 @@
 order.
 """
 
+import json
 import re
-from collections.abc import Mapping
-from typing import Any, Literal
+from collections.abc import Callable, Mapping
+from functools import partial
+from typing import Any, Literal, get_args
 
 from noxel.core.quantities import LengthUnit, MassUnit, read_typed
 from noxel.core.rig import Units
 from noxel.errors import InputError, Problem, QuantityError
 from noxel.formats.lists import (
     Layout,
+    as_understood,
     first_rows,
     guess_layout,
     heading,
@@ -20,9 +23,28 @@ from noxel.formats.lists import (
     unit_in,
 )
 
-Column = Literal["name", "mass", "quantity", "position", "on", "category"]
-COLUMNS: tuple[Column, ...] = ("name", "mass", "quantity", "position", "on", "category")
+Column = Literal[
+    "name",
+    "mass",
+    "quantity",
+    "position",
+    "on",
+    "category",
+    "side",
+    "height",
+    "effort",
+    "secured",
+    "aboard",
+    "sources",
+]
+COLUMNS: tuple[Column, ...] = get_args(Column)
 _GUESSES: Mapping[str, str] = {
+    "side": r"^side|right of|left of|beside the middle",
+    "height": r"height|above (the )?floor",
+    "effort": r"effort|trouble",
+    "secured": r"secured|lashed|held by|tied",
+    "aboard": r"aboard|comes along|packed",
+    "sources": r"^sources$",
     "mass": r"mass|weight|kg|lbs?|pounds|gewicht|poids|peso",
     "quantity": r"qty|quantity|count|how many|number|pcs|anzahl",
     "position": r"position|place|distance|behind|arm|station",
@@ -39,6 +61,7 @@ _CATEGORIES = {
     "fixed": "fixed",
     "fitted": "fixed",
 }
+_YES_NO = {"yes": True, "y": True, "x": True, "1": True, "no": False, "n": False, "0": False}
 _PLACES = {
     "vehicle": "vehicle",
     "truck": "vehicle",
@@ -66,12 +89,12 @@ def guess(text: str) -> Layout:
         The separator that splits the first rows most evenly; a decimal comma where figures cannot
         be read without; columns by the words of the header, else by what stands in them.
     """
-    found = guess_layout(text, _GUESSES)
+    layout = guess_layout(text, _GUESSES)
     columns, rows = (
-        dict(found.columns),
-        [row for _, row in rows_of(first_rows(text), found.delimiter)],
+        dict(layout.columns),
+        [row for _, row in rows_of(first_rows(text), layout.delimiter)],
     )
-    header = found.header
+    header = layout.header
     body = rows[1:] if header else rows
     width = max((len(row) for row in rows), default=0)
     numbers = [
@@ -88,7 +111,7 @@ def guess(text: str) -> Layout:
         columns["mass"] = next(
             (index for index in numbers if index not in columns.values()), numbers[0]
         )
-    return Layout(found.delimiter, found.decimal_comma, header, columns)
+    return Layout(layout.delimiter, layout.decimal_comma, header, columns)
 
 
 def header_units(text: str, layout: Layout) -> tuple[MassUnit | None, LengthUnit | None]:
@@ -138,7 +161,7 @@ def read_items(
             "Say which column is the mass.", [Problem("columns.mass", "is missing", "missing")]
         )
     problems: list[Problem] = []
-    found = []
+    items = []
     for line, row in layout.body(text):
         try:
             item = _item(row, layout, mass, length, on)
@@ -147,46 +170,88 @@ def read_items(
                     name: f"{item[name]} {unit}"
                     for name, unit, own in (
                         ("mass", mass, into.mass),
-                        ("position", length, into.length),
+                        *((name, length, into.length) for name in ("position", "side", "height")),
                     )
                     if unit != own and isinstance(item.get(name), int | float)
                 }
-            found.append(item)
+            items.append(item)
         except QuantityError as exc:
             problems.append(Problem(f"line {line}", exc.message, exc.code))
-    refuse(problems, empty=not found)
-    return found
+    refuse(problems, empty=not items)
+    return items
+
+
+def understood(
+    layout: Layout, mass: MassUnit, length: LengthUnit
+) -> Callable[[str, list[str]], str]:
+    """What a row of items has in a column, as it is read."""
+
+    def reads(name: str, row: list[str]) -> str:
+        text = layout.figure(row, name)
+        if text and name == "mass":
+            return as_understood(text, "mass", mass)
+        if text and name in ("position", "side", "height"):
+            return as_understood(text, "length", length)
+        return layout.cell(row, name)
+
+    return reads
 
 
 def _item(
     row: list[str], layout: Layout, mass: MassUnit, length: LengthUnit, on: str
 ) -> dict[str, Any]:
-    def cell(name: Column) -> str:
-        return layout.cell(row, name)
-
-    made: dict[str, Any] = {"name": cell("name")[:200], "on": on}
-    if not cell("mass"):
+    item: dict[str, Any] = {"name": layout.cell(row, "name")[:200], "on": on}
+    if not layout.cell(row, "mass"):
         raise QuantityError("has no mass")
-    made["mass"] = read_typed(layout.figure(row, "mass"), "mass", mass).value
-    if isinstance(made["mass"], int | float) and made["mass"] < 0:
-        raise QuantityError(f"“{cell('mass')}” is a negative mass")
-    if cell("quantity"):
-        count = read_typed(layout.figure(row, "quantity"), "number", None).value
-        if not isinstance(count, int | float) or not 0 <= count <= 100_000:
-            raise QuantityError(f"“{cell('quantity')}” is not a number of items")
-        made["quantity"] = count
-    if cell("position"):
-        made["position"] = read_typed(layout.figure(row, "position"), "length", length).value
-    if cell("on"):
-        place = _PLACES.get(cell("on").lower())
-        if place is None:
-            raise QuantityError(f"“{cell('on')}” is not a place: write vehicle or trailer")
-        made["on"] = place
-    if cell("category"):
-        category = _CATEGORIES.get(cell("category").lower())
-        if category is None:
-            raise QuantityError(
-                f"“{cell('category')}” is not a category (people, essential, comfort, fixed)"
-            )
-        made["category"] = category
-    return made
+    item["mass"] = read_typed(layout.figure(row, "mass"), "mass", mass).value
+    if isinstance(item["mass"], int | float) and item["mass"] < 0:
+        raise QuantityError(f"“{layout.cell(row, 'mass')}” is a negative mass")
+    for name in ("position", "side", "height"):
+        if layout.cell(row, name):
+            item[name] = read_typed(layout.figure(row, name), "length", length).value
+    if layout.cell(row, "quantity"):
+        item["quantity"] = _count(layout.figure(row, "quantity"))
+    for name, read in _READ.items():
+        if layout.cell(row, name):
+            item["entered" if name == "sources" else name] = read(layout.cell(row, name))
+    return item
+
+
+def _count(text: str) -> int | float:
+    count = read_typed(text, "number", None).value
+    if not isinstance(count, int | float) or not 0 <= count <= 100_000:
+        raise QuantityError(f"“{text}” is not a number of items")
+    return count
+
+
+def _one_of(words: Mapping[str, Any], wanted: str, text: str) -> Any:
+    if text.lower() not in words:
+        raise QuantityError(f"“{text}” is not {wanted}")
+    return words[text.lower()]
+
+
+def _effort(text: str) -> dict[str, int | float | str]:
+    """What ``leave 3, move 1, swap never`` says."""
+    effort: dict[str, int | float | str] = {}
+    for name, trouble in re.findall(r"(leave|move|swap) ([^ ,]+)", text):
+        effort[name] = "never" if trouble == "never" else _count(trouble)
+    if not effort:
+        raise QuantityError(f"“{text}” is not an effort: write it like leave 3, swap never")
+    return effort
+
+
+def _sources(text: str) -> Any:
+    try:
+        return json.loads(text)
+    except ValueError as exc:
+        raise QuantityError("has sources that cannot be read") from exc
+
+
+_READ: Mapping[str, Callable[[str], Any]] = {
+    "on": partial(_one_of, _PLACES, "a place: write vehicle or trailer"),
+    "category": partial(_one_of, _CATEGORIES, "a category (people, essential, comfort, fixed)"),
+    "aboard": partial(_one_of, _YES_NO, "yes or no"),
+    "effort": _effort,
+    "secured": lambda text: text[:200],
+    "sources": _sources,
+}

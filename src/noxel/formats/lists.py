@@ -5,11 +5,11 @@ order.
 import csv
 import io
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 
-from noxel.core.quantities import LengthUnit, MassUnit
-from noxel.errors import InputError, Problem, TooLarge
+from noxel.core.quantities import Dimension, LengthUnit, MassUnit, read_typed
+from noxel.errors import InputError, Problem, QuantityError, TooLarge
 
 MOST = 10_000
 """Rows that are read at once."""
@@ -64,7 +64,7 @@ def rows_of(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
     """
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
     try:
-        found = [
+        columns = [
             (reader.line_num, [_plain(cell) for cell in row])
             for row in reader
             if any(cell.strip() for cell in row)
@@ -74,9 +74,9 @@ def rows_of(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
             f"This list cannot be read: {exc}.",
             [Problem(f"line {reader.line_num}", str(exc), "csv")],
         ) from exc
-    if len(found) > MOST + 1:
-        raise TooLarge(f"{len(found):,} rows are too many at once: at most {MOST:,}.")
-    return found
+    if len(columns) > MOST + 1:
+        raise TooLarge(f"{len(columns):,} rows are too many at once: at most {MOST:,}.")
+    return columns
 
 
 def _plain(cell: str) -> str:
@@ -118,9 +118,11 @@ def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
         be read without; columns by the words of the header.
     """
     first = first_rows(text).splitlines()
-    widths = {each: [_width(line, each) for line in first] for each in _DELIMITERS}
-    even = {each: min(found, default=0) for each, found in widths.items()}
-    delimiter = max(_DELIMITERS, key=lambda each: (even[each], -_DELIMITERS.index(each)))
+    widths = {delimiter: [_width(line, delimiter) for line in first] for delimiter in _DELIMITERS}
+    even = {delimiter: min(counts, default=0) for delimiter, counts in widths.items()}
+    delimiter = max(
+        _DELIMITERS, key=lambda candidate: (even[candidate], -_DELIMITERS.index(candidate))
+    )
     rows = [row for _, row in rows_of("\n".join(first), delimiter)]
     comma = any(
         re.fullmatch(r"[0-9][0-9.]*,(?:[0-9]{1,2}|[0-9]{4,})(\s*[a-z]+)?", cell)
@@ -154,9 +156,9 @@ def refuse(problems: list[Problem], *, empty: bool) -> None:
 
 def unit_in(text: str) -> MassUnit | None:
     """The unit of mass that a heading names, if it does."""
-    said = text.lower()
+    word = text.lower()
     return (
-        "kg" if re.search(r"\bkg", said) else "lb" if re.search(r"\blbs?\b|pound", said) else None
+        "kg" if re.search(r"\bkg", word) else "lb" if re.search(r"\blbs?\b|pound", word) else None
     )
 
 
@@ -171,12 +173,12 @@ _LENGTHS: Mapping[LengthUnit, str] = {
 
 def length_in(text: str) -> LengthUnit | None:
     """The unit of length that a heading ends with, if it does: “place (cm)”, “arm, inches”."""
-    said = text.lower()
+    word = text.lower()
     return next(
         (
             unit
             for unit, words in _LENGTHS.items()
-            if re.search(rf"(?:^|[^a-z])(?:{words})[)\].]*\s*$", said)
+            if re.search(rf"(?:^|[^a-z])(?:{words})[)\].]*\s*$", word)
         ),
         None,
     )
@@ -188,6 +190,22 @@ def heading(text: str, layout: Layout, name: str) -> str:
     return layout.cell(rows[0][1], name) if rows else ""
 
 
-def preview(text: str, layout: Layout, most: int = 8) -> list[list[str]]:
-    """The first rows as they split, the header among them."""
-    return [row for _, row in rows_of(text, layout.delimiter)[:most]]
+def preview(text: str, layout: Layout, reads: Callable[[str, list[str]], str]) -> list[list[str]]:
+    """The first rows as they are understood, the header as it stands; ``reads`` says what a row has
+    in a column.
+    """
+    rows = [list(row) for _, row in rows_of(text, layout.delimiter)[:8]]
+    for row in rows[layout.header :]:
+        for name, index in layout.columns.items():
+            if index < len(row):
+                row[index] = reads(name, row)
+    return rows
+
+
+def as_understood(text: str, dimension: Dimension, unit: str) -> str:
+    """A figure as it is read, with its unit; a text that cannot be read as it stands."""
+    try:
+        value = read_typed(text, dimension, unit).value
+    except QuantityError:
+        return text
+    return f"{value:,} {unit}" if isinstance(value, int | float) else value

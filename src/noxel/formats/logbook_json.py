@@ -29,24 +29,24 @@ def read_logbook(data: bytes) -> list[dict[str, Any]]:
         If it cannot be read, is of another version, or one of its rigs breaks a rule; the path
         names which.
     """
-    found = read_json(data, LARGEST_BOOK)
+    book = read_json(data, LARGEST_BOOK)
     if (
-        not isinstance(found, dict)
-        or found.get("format") != FORMAT
-        or found.get("version") != 1
-        or not isinstance(found.get("rigs"), list)
+        not isinstance(book, dict)
+        or book.get("format") != FORMAT
+        or book.get("version") != 1
+        or not isinstance(book.get("rigs"), list)
     ):
         message = "This is not a logbook of version 1: it does not say “format”: “noxel-logbook”."
         raise RigFileError(message, [Problem("format", message, "format")])
-    made = []
-    for number, document in enumerate(found["rigs"]):
+    rigs = []
+    for number, document in enumerate(book["rigs"]):
         try:
             parse_rig(document)
-            made.append(document)
+            rigs.append(document)
         except RigFileError as exc:
             problems = [
-                Problem(f"rigs[{number}].{each.path}", each.message, each.code)
-                for each in exc.problems
+                Problem(f"rigs[{number}].{problem.path}", problem.message, problem.code)
+                for problem in exc.problems
             ]
             raise RigFileError(f"rigs[{number}]: {exc.message}", problems) from exc
-    return made
+    return rigs

@@ -90,20 +90,20 @@ def _source(check: Check) -> str:
     """Whose rating it is, and where that was read."""
     where = check.limit_entry.source if check.limit_entry else None
     return ", ".join(
-        each for each in (check.limit_label, where.replace("_", " ") if where else None) if each
+        text for text in (check.limit_label, where.replace("_", " ") if where else None) if text
     )
 
 
 def _expected_row(check: Check, ahead: ExpectedCheck) -> PaperRow:
     """A check that was not made, with what is expected, in brackets."""
-    loud, said = ahead.outlook in ("over", "low", "high"), OUTLOOK[ahead.outlook]
+    loud, words = ahead.outlook in ("over", "low", "high"), OUTLOOK[ahead.outlook]
     if check.low is not None:
         pm, limit = (
             f"{ahead.plus_minus * 100:.1f}",
             f"{check.low * 100:g}–{(check.high or 0) * 100:g} %",
         )
         return PaperRow(
-            (check.label, f"({ahead.actual * 100:.1f} %)", pm, limit, "", said, ""), loud
+            (check.label, f"({ahead.actual * 100:.1f} %)", pm, limit, "", words, ""), loud
         )
     left = (
         ""
@@ -117,7 +117,7 @@ def _expected_row(check: Check, ahead: ExpectedCheck) -> PaperRow:
             mass(ahead.plus_minus),
             mass(check.limit),
             left,
-            said,
+            words,
             _source(check),
         ),
         loud,
@@ -157,7 +157,7 @@ def _row(check: Check) -> PaperRow:
 
 
 def _posts(checks: Sequence[Check]) -> Iterator[Post]:
-    for check in (each for name in _POSTS for each in checks if each.id == name):
+    for check in (check for name in _POSTS for check in checks if check.id == name):
         load = check.actual if check.actual is not None else check.at_least
         ahead = load is None and check.expected is not None
         load = check.expected.actual if ahead and check.expected is not None else load
@@ -208,8 +208,8 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
     NotFound
         If the rig has no weigh-in of that number.
     """
-    found: Evaluation = evaluate(rig, rig.filled(weigh_in))
-    weighed = rig.weigh_ins[found.weigh_in - 1] if found.weigh_in else None
+    evaluation: Evaluation = evaluate(rig, rig.filled(weigh_in))
+    weighed = rig.weigh_ins[evaluation.weigh_in - 1] if evaluation.weigh_in else None
     when = (
         "Weighed "
         f"{weighed.date or 'on a day not noted'}{f', {weighed.place}' if weighed.place else ''}."
@@ -219,26 +219,28 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
     names = " with ".join(
         name for name in (rig.vehicle.name, rig.trailer.name if rig.trailer else "") if name
     )
-    unit = found.units.mass
+    unit = evaluation.units.mass
     return Paper(
         title=rig.name or "A rig",
         about=f"{names + '. ' if names else ''}{when} Printed {today or datetime.date.today()}.",
-        lead=f"{found.headline.lead} {found.headline.sentence}",
-        rest=tuple(found.headline.rest),
+        lead=f"{evaluation.headline.lead} {evaluation.headline.sentence}",
+        rest=tuple(evaluation.headline.rest),
         headings=(
             "",
-            f"weighed, {unit}" + (", (expected)" if found.expected else ""),
+            f"weighed, {unit}" + (", (expected)" if evaluation.expected else ""),
             "±",
             "limit",
             "left",
             "",
             "limit from",
         ),
-        rows=tuple(_row(check) for check in found.checks),
-        posts=tuple(_posts(found.checks)),
-        outline=found.geometry.outline,
-        towing=found.towing,
-        cautions=(found.caution, AT_THE_SCALE),
-        workings=tuple(_working(each, unit) for each in found.working.values()),
-        beside=tuple(each.message for each in (*contradictions(rig, today), *found.advisories)),
+        rows=tuple(_row(check) for check in evaluation.checks),
+        posts=tuple(_posts(evaluation.checks)),
+        outline=evaluation.geometry.outline,
+        towing=evaluation.towing,
+        cautions=(evaluation.caution, AT_THE_SCALE),
+        workings=tuple(_working(working, unit) for working in evaluation.working.values()),
+        beside=tuple(
+            notice.message for notice in (*contradictions(rig, today), *evaluation.advisories)
+        ),
     )

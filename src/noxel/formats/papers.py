@@ -109,7 +109,10 @@ def _photographs(photos: Sequence[tuple[str, bytes]], width: float) -> list[Flow
         scale = min((width / 2 - 3 * mm) / image.imageWidth, 80 * mm / image.imageHeight)
         image.drawWidth, image.drawHeight = image.imageWidth * scale, image.imageHeight * scale
         cells.append([image, text_of(says, "small")])
-    rows = [cells[at : at + 2] + [""] * (at + 2 > len(cells)) for at in range(0, len(cells), 2)]
+    rows = [
+        cells[start : start + 2] + [""] * (start + 2 > len(cells))
+        for start in range(0, len(cells), 2)
+    ]
     return [
         Table(
             rows,
@@ -147,35 +150,35 @@ def paper(
     NotFound
         If the rig has no weigh-in of that number, or the fonts have not been built.
     """
-    said = prepare(rig, weigh_in, today)
+    paper = prepare(rig, weigh_in, today)
     sheet, margin = LETTER if rig.units.mass == "lb" else A4, 14 * mm
     width = sheet[0] - 2 * margin
     story: list[Flowable] = [
-        text_of(said.title, "head"),
-        text_of(said.about),
+        text_of(paper.title, "head"),
+        text_of(paper.about),
         Spacer(1, 5),
-        text_of(said.lead, "sub"),
-        *[text_of(line) for line in (said.rest if full else said.rest[:_GLOVE_BOX])],
+        text_of(paper.lead, "sub"),
+        *[text_of(line) for line in (paper.rest if full else paper.rest[:_GLOVE_BOX])],
         Spacer(1, 6),
-        rig_picture(said, width),
+        rig_picture(paper, width),
         Spacer(1, 4),
-        _checks(said, width),
+        _checks(paper, width),
         Spacer(1, 6),
-        *[text_of(line, "small") for line in said.cautions],
+        *[text_of(line, "small") for line in paper.cautions],
     ]
     if full:
         story.append(text_of("How each figure was worked out", "sub"))
-        for title, lines in said.workings:
+        for title, lines in paper.workings:
             story += [text_of(title), *[text_of(line, "small") for line in lines], Spacer(1, 4)]
-        if said.beside:
+        if paper.beside:
             story.append(text_of("To know beside the checks", "sub"))
-            story += [text_of(line) for line in said.beside]
+            story += [text_of(line) for line in paper.beside]
         if photos:
             story += [text_of("Photographs", "sub"), *_photographs(photos, width)]
-    made = io.BytesIO()
-    title = f"{said.title}, {'report' if full else 'for the glove box'}"
+    stream = io.BytesIO()
+    title = f"{paper.title}, {'report' if full else 'for the glove box'}"
     document = SimpleDocTemplate(
-        made,
+        stream,
         pagesize=sheet,
         leftMargin=margin,
         rightMargin=margin,
@@ -184,4 +187,4 @@ def paper(
         title=title,
     )
     document.build(story)
-    return made.getvalue()
+    return stream.getvalue()

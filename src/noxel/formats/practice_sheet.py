@@ -87,10 +87,10 @@ def practice_sheet(
             "None of these lessons can be done on paper.",
             [Problem("lessons", "can be done in the yard only", "lessons")],
         )
-    made = io.BytesIO()
+    stream = io.BytesIO()
     page = LETTER if unit == "lb" else A4
     document = SimpleDocTemplate(
-        made,
+        stream,
         pagesize=page,
         leftMargin=16 * mm,
         rightMargin=16 * mm,
@@ -128,7 +128,7 @@ def practice_sheet(
         ]
     story += [Spacer(1, 6 * mm), text_of(CAUTION, "small")]
     document.build(story)
-    return made.getvalue()
+    return stream.getvalue()
 
 
 def _box(title: str, lines: Sequence[tuple[str, str]], *, dashed: bool = False) -> Table:
@@ -178,9 +178,9 @@ def _slip(ticket: Ticket, task: _Task, also: str = "") -> Table:
 
 def _rows(boxes: Sequence[Table], width: float) -> list[Flowable]:
     """Boxes side by side, three in a row."""
-    found: list[Flowable] = []
-    for at in range(0, len(boxes), 3):
-        row: list[Any] = [*boxes[at : at + 3], *[""] * (3 - len(boxes[at : at + 3]))]
+    parts: list[Flowable] = []
+    for start in range(0, len(boxes), 3):
+        row: list[Any] = [*boxes[start : start + 3], *[""] * (3 - len(boxes[start : start + 3]))]
         table = Table([row], colWidths=[width / 3] * 3)
         table.setStyle(
             TableStyle(
@@ -191,8 +191,8 @@ def _rows(boxes: Sequence[Table], width: float) -> list[Flowable]:
                 ]
             )
         )
-        found.append(table)
-    return found
+        parts.append(table)
+    return parts
 
 
 def _paper(paper: Paper) -> Table:

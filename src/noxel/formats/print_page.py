@@ -26,9 +26,9 @@ _PAGES = Environment(
 )
 
 
-def _svg(said: Paper) -> str:
+def _svg(paper: Paper) -> str:
     """The picture of the papers as part of a page, without what only a file of its own needs."""
-    picture = rig_picture(said, _WIDE)
+    picture = rig_picture(paper, _WIDE)
     drawn = _SVG.search(renderSVG.drawToString(picture))
     shapes = drawn[1].replace(' style="clip-path: url(#clip)"', "") if drawn else ""
     return f'<svg viewBox="0 0 {picture.width:.1f} {picture.height:.1f}">{shapes}</svg>'
@@ -59,6 +59,6 @@ def print_page(
     NotFound
         If the rig has no weigh-in of that number.
     """
-    said = prepare(rig, weigh_in, today)
+    paper = prepare(rig, weigh_in, today)
     page = _PAGES.get_template("print_page.html.j2")
-    return page.render(said=said, picture=_svg(said), to_do=to_do)
+    return page.render(said=paper, picture=_svg(paper), to_do=to_do)

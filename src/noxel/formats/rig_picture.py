@@ -38,7 +38,7 @@ _LOAD = Color(0.35, 0.35, 0.35)
 _STEP = re.compile(r"([MLQZ])([^MLQZ]*)")
 
 
-def rig_picture(said: Paper, width: float) -> Drawing:
+def rig_picture(sentence: Paper, width: float) -> Drawing:
     """Draw what a paper says of the rig's loads.
 
     Parameters
@@ -52,13 +52,13 @@ def rig_picture(said: Paper, width: float) -> Drawing:
         If the page, and with it the fonts, has not been built.
     """
     load_fonts()
-    rig = said.outline
-    end = rig.trailer.end if said.towing else rig.vehicle.end
-    tall = max(rig.vehicle.tall, rig.trailer.tall if said.towing else 0.0)
+    rig = sentence.outline
+    end = rig.trailer.end if sentence.towing else rig.vehicle.end
+    tall = max(rig.vehicle.tall, rig.trailer.tall if sentence.towing else 0.0)
     front = rig.nose - _AIR
     scale = min(_METRE, width * 0.75 / (end - front))
     picture = Drawing(width, _GROUND + tall * scale)
-    on_ground = Group(*_rig(rig, said.towing), transform=(scale, 0, 0, scale, 0, _GROUND))
+    on_ground = Group(*_rig(rig, sentence.towing), transform=(scale, 0, 0, scale, 0, _GROUND))
     on_ground.translate(-front, 0)
     picture.add(on_ground)
     picture.add(Line(0, _GROUND, (end + _AIR - front) * scale, _GROUND, strokeWidth=0.9))
@@ -68,8 +68,8 @@ def rig_picture(said: Paper, width: float) -> Drawing:
         "hitch.tongue": rig.hitch,
         "trailer.axles": rig.centre,
     }
-    step = width / max(1, len(said.posts))
-    for index, post in enumerate(said.posts):
+    step = width / max(1, len(sentence.posts))
+    for index, post in enumerate(sentence.posts):
         x = index * step + 2 * mm
         if post.check in stands:
             picture.add(_leader((stands[post.check] - front) * scale, x, post))
@@ -109,12 +109,12 @@ def _stroke(stroke: Stroke) -> Path:
     )
     x = y = 0.0
     for name, texts in _STEP.findall(stroke.d):
-        at = [float(each) for each in texts.split()]
+        numbers = [float(text) for text in texts.split()]
         if name == "Z":
             path.closePath()
             continue
         if name == "Q":
-            cx, cy, to_x, to_y = at
+            cx, cy, to_x, to_y = numbers
             path.curveTo(
                 x + (cx - x) * 2 / 3,
                 -(y + (cy - y) * 2 / 3),
@@ -124,8 +124,8 @@ def _stroke(stroke: Stroke) -> Path:
                 -to_y,
             )
         else:
-            (path.moveTo if name == "M" else path.lineTo)(at[0], -at[1])
-        x, y = at[-2:]
+            (path.moveTo if name == "M" else path.lineTo)(numbers[0], -numbers[1])
+        x, y = numbers[-2:]
     return path
 
 

@@ -3,15 +3,26 @@ all of it or nothing.
 """
 
 import datetime
+import itertools
+import json
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal, get_args
 
 from noxel.core.quantities import MassUnit, read_typed, with_thousands
+from noxel.core.rig import read_path
 from noxel.core.weigh import GRADUATIONS
 from noxel.errors import InputError, Problem, QuantityError
-from noxel.formats.lists import Layout, first_rows, guess_layout, refuse, rows_of, unit_in
+from noxel.formats.lists import (
+    Layout,
+    as_understood,
+    first_rows,
+    guess_layout,
+    refuse,
+    rows_of,
+    unit_in,
+)
 
 TicketColumn = Literal[
     "weigh_in",
@@ -87,8 +98,8 @@ class Tickets:
 
     def line_of(self, path: str) -> int | None:
         """The line that a problem of these weigh-ins comes from, by the path that names it."""
-        found = re.match(r"weigh_ins\[(\d+)\](?:\.passes\[(\d+)\])?", path)
-        return self.lines.get((int(found[1]), int(found[2] or 0))) if found else None
+        match = re.match(r"weigh_ins\[(\d+)\](?:\.passes\[(\d+)\])?", path)
+        return self.lines.get((int(match[1]), int(match[2] or 0))) if match else None
 
 
 @dataclass(slots=True)
@@ -96,6 +107,7 @@ class _Visit:
     date: str | None
     place: str
     passes: list[dict[str, Any]] = field(default_factory=list)
+    more: dict[str, Any] = field(default_factory=dict)
     names: list[str] = field(default_factory=list)
     lines: list[int] = field(default_factory=list)
 
@@ -106,29 +118,32 @@ def guess_tickets(text: str) -> Layout:
     A column that holds nothing but names of configurations is the configuration, whatever it is
     called.
     """
-    found = guess_layout(text, _GUESSES)
-    columns = _vans(text, found)
-    body = found.body(first_rows(text))
+    layout = guess_layout(text, _GUESSES)
+    columns = _vans(text, layout)
+    body = layout.body(first_rows(text))
     if "configuration" not in columns and body:
-        taken = {at for name, at in columns.items() if name != "pass"}
-        for at in sorted(set(range(len(body[0][1]))) - taken):
-            cells = [row[at] for _, row in body if at < len(row) and row[at]]
+        known = {column for name, column in columns.items() if name != "pass"}
+        for column in sorted(set(range(len(body[0][1]))) - known):
+            cells = [row[column] for _, row in body if column < len(row) and row[column]]
             if cells and all(_is_configuration(cell) for cell in cells):
-                columns = {name: other for name, other in columns.items() if other != at} | {
-                    "configuration": at
+                columns = {name: other for name, other in columns.items() if other != column} | {
+                    "configuration": column
                 }
                 break
-    return Layout(found.delimiter, found.decimal_comma, found.header, columns)
+    return Layout(layout.delimiter, layout.decimal_comma, layout.header, columns)
 
 
-def _vans(text: str, found: Layout) -> dict[str, int]:
+def _vans(text: str, layout: Layout) -> dict[str, int]:
     """The columns, a “van” being the trailer where there is a vehicle beside it, and the vehicle
     where there is a trailer.
     """
-    columns = dict(found.columns)
-    heads = rows_of(first_rows(text), found.delimiter)[0][1] if found.header else []
+    columns = dict(layout.columns)
+    heads = rows_of(first_rows(text), layout.delimiter)[0][1] if layout.header else []
     van, trailer = (
-        next((at for at, head in enumerate(heads) if re.search(words, head, re.IGNORECASE)), None)
+        next(
+            (column for column, head in enumerate(heads) if re.search(words, head, re.IGNORECASE)),
+            None,
+        )
         for words in (r"\bvan\b", r"trailer|caravan")
     )
     if "vehicle" not in columns and van is not None and trailer not in (None, van):
@@ -157,7 +172,7 @@ def guess_units(text: str, layout: Layout, own: MassUnit) -> tuple[MassUnit, boo
         else None
     )
     orders = [_ORDER.fullmatch(layout.cell(row, "date").strip()) for _, row in layout.body(text)]
-    firsts, seconds = ([int(each[at]) for each in orders if each] for at in (1, 2))
+    firsts, seconds = ([int(date[place]) for date in orders if date] for place in (1, 2))
     day_first = max(firsts, default=0) > 12 or (max(seconds, default=0) <= 12 and own == "kg")
     return unit or own, day_first, f"{GRADUATIONS['truck_scale'][unit or own]} {unit or own}"
 
@@ -199,16 +214,16 @@ def read_day(text: str, *, day_first: bool) -> str:
         raise QuantityError(f"“{text}” is not a date: write it like 2026-05-02") from exc
 
 
-def _one_of(text: str, among: Mapping[str, str], what: str) -> str:
-    said = text.strip().lower().replace("_", " ")
+def _one_of(text: str, among: Mapping[str, str], column: str) -> str:
+    plain = text.strip().lower().replace("_", " ")
     for name, pattern in among.items():
-        if said == name.replace("_", " ") or re.fullmatch(pattern, said):
+        if plain == name.replace("_", " ") or re.fullmatch(pattern, plain):
             return name
     for name, pattern in among.items():
-        if re.search(rf"\b({pattern})\b", said):
+        if re.search(rf"\b({pattern})\b", plain):
             return name
     raise QuantityError(
-        f"“{text}” is no {what} ({', '.join(name.replace('_', ' ') for name in among)})"
+        f"“{text}” is no {column} ({', '.join(name.replace('_', ' ') for name in among)})"
     )
 
 
@@ -259,28 +274,49 @@ def read_tickets(
         try:
             cells: dict[str, str] = {name: layout.cell(row, name) for name in TICKET_COLUMNS}
             cells["configuration"] = cells["configuration"] or config
-            _take(visits, known, line, cells, _masses(row, layout, axles), mass, day_first)
+            visit = _visit_of(visits, known, cells, day_first)
+            path = cells["reading"].strip()
+            if _MORE.match(path):
+                _take_more(visit, cells, path, layout.cell(row, "mass"), line)
+            else:
+                _take(visit, line, cells, _masses(row, layout, axles), mass)
         except QuantityError as exc:
             problems.append(Problem(f"line {line}", exc.message, exc.code))
     refuse(problems, empty=not visits)
     scale = {"resolution": resolution, "entered": {"resolution": {"source": "guess"}}}
-    made = [
+    weigh_ins = [
         {
-            **({"date": each.date} if each.date else {}),
-            **({"place": each.place} if each.place else {}),
+            **({"date": visit.date} if visit.date else {}),
+            **({"place": visit.place} if visit.place else {}),
             "scale": scale,
-            "passes": each.passes,
+            "passes": visit.passes,
+            **visit.more,
         }
-        for each in visits
+        for visit in visits
     ]
     return Tickets(
-        made,
+        weigh_ins,
         {
-            (index, at): line
-            for index, each in enumerate(visits)
-            for at, line in enumerate(each.lines)
+            (index, place): line
+            for index, visit in enumerate(visits)
+            for place, line in enumerate(visit.lines)
         },
     )
+
+
+def understood(layout: Layout, mass: MassUnit) -> Callable[[str, list[str]], str]:
+    """What a row of tickets has in a column, as it is read."""
+
+    def reads(name: str, row: list[str]) -> str:
+        reading = layout.cell(row, "reading").strip()
+        masses = (*_AXLES, "gross") if not _MORE.match(reading) else ()
+        if name not in (*masses, "mass") or (name == "mass" and _MORE.match(reading)):
+            return layout.cell(row, name)
+        own = layout.cell(row, "unit").strip().lower().rstrip(".s") or mass
+        text = with_thousands(layout.figure(row, name))
+        return as_understood(text, "mass", own) if text else ""
+
+    return reads
 
 
 def _masses(row: list[str], layout: Layout, axles: Iterable[TicketColumn]) -> dict[str, str]:
@@ -291,25 +327,86 @@ def _masses(row: list[str], layout: Layout, axles: Iterable[TicketColumn]) -> di
     return {name: text for name, text in wide.items() if text.strip()}
 
 
-def _take(
-    visits: list[_Visit],
-    known: dict[str, _Visit],
-    line: int,
-    cells: Mapping[str, str],
-    masses: Mapping[str, str],
-    unit: MassUnit,
-    day_first: bool,
-) -> None:
+_MORE = re.compile(
+    r"(printed_gross|time|fee|aboard|fuel|tags|decided|listed|accepted|ticket_number|note|entered"
+    r"|scale|adjustments|tongue_measurements|added_since|readings)(?![^.\[])"
+)
+"""What Noxel's own table says of a pass or a weigh-in beyond its readings, by its path."""
+
+
+def _visit_of(
+    visits: list[_Visit], known: dict[str, _Visit], cells: Mapping[str, str], day_first: bool
+) -> _Visit:
+    """The weigh-in that a line belongs to, begun where it is the first."""
     date = read_day(cells["date"], day_first=day_first) if cells["date"] else None
-    own = cells["unit"].strip().lower().rstrip(".s") or unit
-    if own not in ("lb", "kg"):
-        raise QuantityError(f"“{cells['unit']}” is not a unit that is known here (lb or kg)")
-    each: dict[str, Any] = {
-        "config": _one_of(cells["configuration"], _CONFIGS, "configuration"),
-        "unit": own,
-    }
+    name = cells["weigh_in"] or f"{date} {cells['place']}"
+    if name not in known:
+        known[name] = _Visit(date, cells["place"][:200])
+        visits.append(known[name])
+    return known[name]
+
+
+def _take_more(visit: _Visit, cells: Mapping[str, str], path: str, text: str, line: int) -> None:
+    """A line that holds neither an axle nor a sum: a value, by its path in the pass or, where no
+    pass is named, in the weigh-in.
+    """
+    try:
+        value: Any = json.loads(text)
+    except ValueError:
+        value = text
+    holder: Any = visit.more
+    if cells["pass"]:
+        holder = _begun(visit, cells, _pass_of(cells), line)
+    parts = read_path(path)
+    for part, following in itertools.pairwise(parts):
+        holder = _below(holder, part, [] if isinstance(following, int) else {}, path)
+    _below(holder, parts[-1], value, path)
+    if isinstance(holder, dict):
+        holder[str(parts[-1])] = value
+
+
+def _below(holder: Any, part: str | int, fresh: Any, path: str) -> Any:
+    """What stands at one step of a path, begun where there is nothing yet."""
+    if isinstance(holder, dict) and isinstance(part, str):
+        return holder.setdefault(part, fresh)
+    if isinstance(holder, list) and isinstance(part, int) and part <= len(holder):
+        if part == len(holder):
+            holder.append(fresh)
+        return holder[part]
+    raise QuantityError(f"{path} is not a path that can be filled in")
+
+
+def _pass_of(cells: Mapping[str, str]) -> dict[str, Any]:
+    """What a line says of its pass, without what was read."""
+    pass_: dict[str, Any] = {"config": _one_of(cells["configuration"], _CONFIGS, "configuration")}
+    if cells["unit"]:
+        pass_["unit"] = cells["unit"].strip().lower().rstrip(".s")
+        if pass_["unit"] not in ("lb", "kg"):
+            raise QuantityError(f"“{cells['unit']}” is not a unit that is known here (lb or kg)")
     if cells["spring_bars"]:
-        each["spring_bars"] = _one_of(cells["spring_bars"], _BARS, "state of the bars")
+        pass_["spring_bars"] = _one_of(cells["spring_bars"], _BARS, "state of the bars")
+    return pass_
+
+
+def _begun(
+    visit: _Visit, cells: Mapping[str, str], pass_: dict[str, Any], line: int
+) -> dict[str, Any]:
+    """The pass that earlier lines began, else this one."""
+    name = f"{cells['pass']} {pass_['config']} {pass_.get('spring_bars')}"
+    if not (cells["reading"] and name in visit.names):
+        visit.names.append(name)
+        visit.passes.append({**pass_, "readings": {}})
+        visit.lines.append(line)
+        return visit.passes[-1]
+    return visit.passes[visit.names.index(name)]
+
+
+def _take(
+    visit: _Visit, line: int, cells: Mapping[str, str], masses: Mapping[str, str], unit: MassUnit
+) -> None:
+    """A pass of its own, or, where each reading has a line, one more reading of the pass before."""
+    pass_ = {"unit": unit, **_pass_of(cells)}
+    own = pass_["unit"]
     readings = {
         name: read_typed(with_thousands(text), "mass", own).value
         for name, text in masses.items()
@@ -320,36 +417,16 @@ def _take(
     # beside axles it is what the ticket prints; alone it is the one figure that was read
     if "gross" in masses:
         total = read_typed(masses["gross"], "mass", own).value
-        each |= {"printed_gross": total} if readings else {}
+        pass_ |= {"printed_gross": total} if readings else {}
         readings = readings or {"gross": total}
     if not readings:
         raise QuantityError("has no reading")
     for name in ("ticket_number", "note"):
         if cells[name]:
-            each[name] = cells[name]
-    visit = cells["weigh_in"] or f"{date} {cells['place']}"
-    if visit not in known:
-        known[visit] = _Visit(date, cells["place"][:200])
-        visits.append(known[visit])
-    _add(known[visit], cells, each, readings, line)
-
-
-def _add(
-    visit: _Visit,
-    cells: Mapping[str, str],
-    each: dict[str, Any],
-    readings: dict[str, Any],
-    line: int,
-) -> None:
-    """A pass of its own, or, where each reading has a line, one more reading of the pass before."""
-    name = f"{cells['pass']} {each['config']} {each.get('spring_bars')}"
-    if cells["reading"] and name in visit.names:
-        one = visit.passes[visit.names.index(name)]
-        twice = set(readings) & set(one["readings"])
-        if twice:
-            raise QuantityError(f"{min(twice)} stands twice in this pass")
-        one["readings"].update(readings)
-        return
-    visit.names.append(name)
-    visit.passes.append({**each, "readings": readings})
-    visit.lines.append(line)
+            pass_[name] = cells[name]
+    begun = _begun(visit, cells, pass_, line)
+    twice = set(readings) & set(begun["readings"])
+    if twice:
+        raise QuantityError(f"{min(twice)} stands twice in this pass")
+    begun |= pass_
+    begun["readings"].update(readings)

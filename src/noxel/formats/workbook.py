@@ -64,15 +64,19 @@ def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
     tongue_sheet(tongue, rig, numbers, last)
     rows = _weigh_ins(book.create_sheet("Weigh-ins"), rig, numbers, known, last)
     if number is not None:
-        here = {key[1:]: row for key, row in read.items() if key[0] == number}
-        corrections = [(at, name[1:], row) for (at, name, row) in here if name.startswith("+")]
-        cells = Cells(known, rows[number - 1], here, corrections)
+        of_weigh_in = {key[1:]: row for key, row in read.items() if key[0] == number}
+        corrections = [
+            (pass_number, name[1:], row)
+            for (pass_number, name, row) in of_weigh_in
+            if name.startswith("+")
+        ]
+        cells = Cells(known, rows[number - 1], of_weigh_in, corrections)
         checks_sheet(book.create_sheet("Checks", 1), rig, number, cells)
     _items(book.create_sheet("Items"), rig)
-    made = io.BytesIO()
-    with _Archive(made, "w", ZIP_DEFLATED, strict_timestamps=False) as archive:
+    stream = io.BytesIO()
+    with _Archive(stream, "w", ZIP_DEFLATED, strict_timestamps=False) as archive:
         ExcelWriter(book, archive).write_data()
-    return made.getvalue()
+    return stream.getvalue()
 
 
 class _Archive(ZipFile):
@@ -114,15 +118,15 @@ def _read_me(sheet: Worksheet, rig: RigFile) -> None:
 
 def _plates(sheet: Worksheet, rig: RigFile) -> CellNames:
     head(sheet, ["Figure", "Value", "Where from", "Name in the rig file"], {1: 42, 3: 24, 4: 42})
-    found: dict[str, str] = {}
+    cells: dict[str, str] = {}
     for row, (path, label, si, sort) in enumerate(plates(rig), 2):
         factor = {"length": METRES[rig.units.lengths], "mass": KG[rig.units.mass]}.get(sort, 1.0)
         put(sheet, row, 1, label)
         put(sheet, row, 2, si / factor, {"mass": MASS, "share": SHARE}.get(sort, PLAIN), typed=True)
         put(sheet, row, 3, source_words(rig, path))
         put(sheet, row, 4, path)
-        found[path] = f"Plates!$B${row}"
-    return found
+        cells[path] = f"Plates!$B${row}"
+    return cells
 
 
 OWN = ("number", "date", "place", "note", "decided", "tags")
@@ -142,7 +146,7 @@ def layout(rig: RigFile, known: CellNames, last: int) -> list[Column]:
             "trailer.geometry.coupler_to_axles",
         )
     ]
-    made = columns(
+    shown = columns(
         "Tickets",
         "Tongue",
         last,
@@ -151,7 +155,7 @@ def layout(rig: RigFile, known: CellNames, last: int) -> list[Column]:
         hitch=lengths[1],
         lever=lengths[2],
     )
-    return sorted(made, key=lambda column: _helper(column[0]))
+    return sorted(shown, key=lambda column: _helper(column[0]))
 
 
 def _weigh_ins(
@@ -160,15 +164,15 @@ def _weigh_ins(
     """The derived weights; returns, by place in the rig file, the cell of each column."""
     shown = layout(rig, known, last)
     letters = {
-        key: get_column_letter(at)
-        for at, key in enumerate((*OWN, *(column[0] for column in shown)), 1)
+        key: get_column_letter(column)
+        for column, key in enumerate((*OWN, *(column[0] for column in shown)), 1)
     }
     head(
         sheet,
         ["weigh-in", "date", "place", "note", "decided", "tags", *(column[1] for column in shown)],
         {3: 24, 4: 30, 5: 30},
     )
-    found: dict[int, Mapping[str, str]] = {}
+    columns: dict[int, Mapping[str, str]] = {}
     for row, index in enumerate([*numbers, *[None] * 5], 2):
         weigh_in: WeighIn | None = None if index is None else rig.weigh_ins[index]
         cells = {key: f"${letter}{row}" for key, letter in letters.items()}
@@ -183,14 +187,16 @@ def _weigh_ins(
             ]
             for column, value in enumerate(typed, 1):
                 put(sheet, row, column, value, typed=True)
-            found[index] = {key: f"'Weigh-ins'!${letter}${row}" for key, letter in letters.items()}
+            columns[index] = {
+                key: f"'Weigh-ins'!${letter}${row}" for key, letter in letters.items()
+            }
         fixed = beyond_formulas(rig, weigh_in) if weigh_in is not None else None
         for column, (key, _, formula, form) in enumerate(shown, len(OWN) + 1):
             if fixed is None or _helper(key):
                 put(sheet, row, column, Formula(formula.format_map(cells), form))
             else:
                 put(sheet, row, column, fixed.get(key, ""), form)
-    return found
+    return columns
 
 
 def _helper(key: str) -> bool:
@@ -234,12 +240,12 @@ def _items(sheet: Worksheet, rig: RigFile) -> None:
         for column, value in enumerate(typed, 1):
             put(sheet, row, column, value, typed=True)
         put(sheet, row, 4, Formula(f"=B{row}*C{row}", MASS))
-    end, at = max(2, len(rig.loads) + 1), len(rig.loads) + 3
+    end, totals_row = max(2, len(rig.loads) + 1), len(rig.loads) + 3
     for line, on in enumerate(("vehicle", "trailer")):
-        put(sheet, at + line, 1, f"aboard, in the {on}")
+        put(sheet, totals_row + line, 1, f"aboard, in the {on}")
         put(
             sheet,
-            at + line,
+            totals_row + line,
             4,
             Formula(f'=SUMIFS(D2:D{end},E2:E{end},"{on}",G2:G{end},"yes")', MASS),
         )

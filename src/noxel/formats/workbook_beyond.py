@@ -12,9 +12,9 @@ def _covered(weigh_in: WeighIn, weighing: Weighing) -> bool:
     are, each load read in its own pass.
     """
     measured = weigh_in.tongue_measurements
-    if any(each.scale or each.adjustments for each in weigh_in.passes):
+    if any(pass_.scale or pass_.adjustments for pass_ in weigh_in.passes):
         return False
-    if any(each.height and each.towing_height for each in measured):
+    if any(measured.height and measured.towing_height for measured in measured):
         return False
     hitched, solo, figures = weighing.hitched, weighing.solo, weighing.figures
     read = {

@@ -45,8 +45,8 @@ class Cells:
         """The rows of one pass's readings of an axle or group, by name."""
         return {
             name: row
-            for (at, name, _), row in self.read.items()
-            if at == number and (name == group or name.startswith(f"{group}_"))
+            for (pass_number, name, _), row in self.read.items()
+            if pass_number == number and (name == group or name.startswith(f"{group}_"))
         }
 
 
@@ -124,37 +124,37 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
             source_label(rig, check.limit.source) if check.limit else "no rating entered",
         )
         put(sheet, row, 7, Formula(_status(row, check)))
-    end, at = len(rows) + 1, len(rows) + 3
+    end, verdict_row = len(rows) + 1, len(rows) + 3
     statuses = f"G2:G{end}"
-    put(sheet, at, 1, f"Weigh-in {number}, all of it")
+    put(sheet, verdict_row, 1, f"Weigh-in {number}, all of it")
     stop = f'COUNTIF({statuses},"over")+COUNTIF({statuses},"low")>0'
     open_ = f'COUNTIFS({statuses},"unknown",K2:K{end},"yes")>0'
     doubted = doubts(rig, number, weighing)
     open_doubts = unanswered(rig, number, doubted)
-    put(sheet, at + 1, 1, "Figures that cannot both be right (0: none, or all accepted)")
-    put(sheet, at + 1, 7, len(open_doubts), typed=True)
-    put(sheet, at + 1, 12, ", ".join(each.code for each in doubted))
+    put(sheet, verdict_row + 1, 1, "Figures that cannot both be right (0: none, or all accepted)")
+    put(sheet, verdict_row + 1, 7, len(open_doubts), typed=True)
+    put(sheet, verdict_row + 1, 12, ", ".join(doubt.code for doubt in doubted))
     some = "+".join(
         f'COUNTIF({statuses},"{status}")' for status in ("tight", "high", "unconfirmed", "unknown")
     )
     broken = broken_rules(rig, weighing)
-    put(sheet, at + 2, 1, "Rules of the maker or the law that are not kept (0: none)")
-    put(sheet, at + 2, 7, len(broken), typed=True)
-    put(sheet, at + 2, 12, ", ".join(each.code for each in broken))
+    put(sheet, verdict_row + 2, 1, "Rules of the maker or the law that are not kept (0: none)")
+    put(sheet, verdict_row + 2, 7, len(broken), typed=True)
+    put(sheet, verdict_row + 2, 12, ", ".join(rule.code for rule in broken))
     since = as_it_stands(rig, weigh_in, weighing, rows)
-    put(sheet, at + 3, 1, "What came aboard since makes it at least")
-    put(sheet, at + 3, 7, since.verdict("within") if since else "", typed=True)
-    caution = f'OR({some}+G{at + 1}+G{at + 2}>0,G{at + 3}="caution")'
-    worst = f'OR({stop},G{at + 3}="stop")'
+    put(sheet, verdict_row + 3, 1, "What came aboard since makes it at least")
+    put(sheet, verdict_row + 3, 7, since.verdict("within") if since else "", typed=True)
+    caution = f'OR({some}+G{verdict_row + 1}+G{verdict_row + 2}>0,G{verdict_row + 3}="caution")'
+    worst = f'OR({stop},G{verdict_row + 3}="stop")'
     put(
         sheet,
-        at,
+        verdict_row,
         7,
         Formula(f'=IF({worst},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'),
     )
-    put(sheet, at + 5, 1, CAUTION)
-    for each in (sheet.cell(at, 1), sheet.cell(at, 7)):
-        each.font = BOLD
+    put(sheet, verdict_row + 5, 1, CAUTION)
+    for cell in (sheet.cell(verdict_row, 1), sheet.cell(verdict_row, 7)):
+        cell.font = BOLD
 
 
 _EMPTY = '""'
@@ -245,7 +245,7 @@ def _group(cells: Cells, number: int, group: str) -> tuple[list[int], dict[str, 
 
 
 def _heaviest(rows: list[list[int]]) -> str:
-    return f"MAX({','.join(_summed('N', each) for each in rows)})"
+    return f"MAX({','.join(_summed('N', row) for row in rows)})"
 
 
 def _apart(value: str, pm: str, share: float) -> str:
@@ -278,7 +278,7 @@ def _on_tires(rig: RigFile, group: str, cells: Cells, weighing: Weighing) -> tup
         parts = list(axles.values())
         load = f"{_heaviest(parts)}*{len(parts)}/{count}"
         spread = ",".join(
-            f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts
+            f"IF({_summed('N', part)}={_heaviest(parts)},{_summed('R', part)},0)" for part in parts
         )
         pm = f"2*SQRT(MAX({spread})+({acc}*{_heaviest(parts)})^2)*{len(parts)}/{count}"
         return load, _apart(load, pm, SIDES_APART)
@@ -325,7 +325,7 @@ def _on_assembly(rig: RigFile, group: str, cells: Cells, number: int) -> tuple[s
     if axles:
         parts = list(axles.values())
         spread = ",".join(
-            f"IF({_summed('N', each)}={_heaviest(parts)},{_summed('R', each)},0)" for each in parts
+            f"IF({_summed('N', part)}={_heaviest(parts)},{_summed('R', part)},0)" for part in parts
         )
         return _heaviest(
             parts

@@ -54,11 +54,11 @@ def _inputs(tickets: str, tongue: str, rows: int) -> Iterator[Column]:
     def at(column: str, sheet: str = tickets) -> str:
         return f"{sheet}!${column}$2:${column}${rows}"
 
-    here = f'({at("A")}={{number}})*({at("I")}="reading")'
+    cells = f'({at("A")}={{number}})*({at("I")}="reading")'
     yield (
         "acc",
         "the scale's error, a share",
-        f'=IF({{number}}="",0,SUMPRODUCT(MAX({here}*{at("P")})))',
+        f'=IF({{number}}="",0,SUMPRODUCT(MAX({cells}*{at("P")})))',
         PLAIN,
     )
     for role, words in ROLES:
@@ -105,8 +105,8 @@ def _loads(role: str) -> Iterator[Column]:
     def is_read(axle: str) -> str:
         return f'{{r{role}{axle}}}<>""' if axle in read else "FALSE"
 
-    def r(axle: str, what: str = "r") -> str:
-        return number_of(f"{what}{role}{axle}") if axle in read else "0"
+    def r(axle: str, name: str = "r") -> str:
+        return number_of(f"{name}{role}{axle}") if axle in read else "0"
 
     parts = f"AND({is_read('f')},{is_read('r')})"
     # the vehicle: its axles, the sum, or everything less the trailer

@@ -69,11 +69,11 @@ def _of_hitch(rig: RigFile) -> Iterator[Plate]:
     for index, part in enumerate(rig.hitch.parts):
         extended = ", with its extension" if part.extension_leaves else ""
         for side in sides:
-            mass, at = part_rating(part, side, rig.hitch.mode)
+            mass, path = part_rating(part, side, rig.hitch.mode)
             if mass is not None:
                 kg = mass.kg * (part.extension_leaves or 1.0)
                 yield (
-                    f"hitch.parts[{index}].{at}",
+                    f"hitch.parts[{index}].{path}",
                     f"{part.kind}: {side} rating{extended}",
                     kg,
                     "mass",
@@ -81,26 +81,26 @@ def _of_hitch(rig: RigFile) -> Iterator[Plate]:
 
 
 def _of_tires(rig: RigFile) -> Iterator[Plate]:
-    for each in axle_sets(rig):
+    for axle_set in axle_sets(rig):
         named = (
-            ("wheel", f"one wheel, {each.group}", each.tires.wheel),
-            ("assembly", f"one axle assembly, {each.group}", each.tires.assembly),
+            ("wheel", f"one wheel, {axle_set.group}", axle_set.tires.wheel),
+            ("assembly", f"one axle assembly, {axle_set.group}", axle_set.tires.assembly),
         )
-        if each.rating:
+        if axle_set.rating:
             yield (
-                f"{each.path}.{each.rating.field}",
-                f"one tire, {each.group}, as fitted",
-                each.rating.kg,
+                f"{axle_set.path}.{axle_set.rating.field}",
+                f"one tire, {axle_set.group}, as fitted",
+                axle_set.rating.kg,
                 "mass",
             )
         for field, label, mass in named:
             if mass is not None:
-                yield f"{each.path}.{field}", label, mass.kg, "mass"
-        if each.tires.count:
+                yield f"{axle_set.path}.{field}", label, mass.kg, "mass"
+        if axle_set.tires.count:
             yield (
-                f"tires.{each.group}.count",
-                f"tires, {each.group}",
-                float(each.tires.count),
+                f"tires.{axle_set.group}.count",
+                f"tires, {axle_set.group}",
+                float(axle_set.tires.count),
                 "count",
             )
 
@@ -164,8 +164,8 @@ def _least(check: str, known: CellNames) -> str:
     if check == "trailer.axles":
         axles = [known[path] for path in known if path.startswith("trailer.ratings.gawr[")]
         group = known.get("trailer.ratings.axle_group")
-        found = [f"SUM({','.join(axles)})"] if axles else []
-        return f"MIN({','.join([*found, *([group] if group else [])])})"
+        sums = [f"SUM({','.join(axles)})"] if axles else []
+        return f"MIN({','.join([*sums, *([group] if group else [])])})"
     field = check.removeprefix("hitch.")
     cells = [
         cell

@@ -81,8 +81,8 @@ def pm_of(**slopes: str) -> str:
 def pm_axle(role: str, axle: str, *others: str) -> str:
     """The ± of one axle's load, or of its difference from the same axle in another pass."""
     roles = (role, *others)
-    squares = "+".join(number_of(f"u{each}{axle}") for each in roles)
-    weighed = "-".join(number_of(f"w{each}{axle}") for each in roles)
+    squares = "+".join(number_of(f"u{role}{axle}") for role in roles)
+    weighed = "-".join(number_of(f"w{role}{axle}") for role in roles)
     return f"2*SQRT({squares}+({number_of('acc')}*({weighed}))^2)"
 
 

@@ -15,26 +15,26 @@ SPARE = 200
 
 
 def _readings(
-    rig: RigFile, each: Pass, resolution: float, accuracy: float
+    rig: RigFile, pass_: Pass, resolution: float, accuracy: float
 ) -> list[tuple[Any, ...]]:
     """Lines of a pass: reading, kind, mass in the pass's unit, unit, graduation in the file's unit,
     accuracy, what.
     """
-    unit = each.unit or rig.units.mass
-    found: list[tuple[Any, ...]] = [
+    unit = pass_.unit or rig.units.mass
+    lines: list[tuple[Any, ...]] = [
         (name, "reading", mass.kg / KG[unit], unit, resolution, accuracy, "")
-        for name, mass in each.readings.items()
+        for name, mass in pass_.readings.items()
     ]
-    for correction in each.adjustments:
+    for correction in pass_.adjustments:
         for axle, share in (
             ("front", correction.front_share),
             ("rear", 1 - correction.front_share),
         ):
-            said = f"{correction.what or 'correction'}, {share:.0%} on this axle"
-            found.append(
-                (axle, "correction", correction.mass.kg * share / KG[unit], unit, 0.0, 0.0, said)
+            words = f"{correction.what or 'correction'}, {share:.0%} on this axle"
+            lines.append(
+                (axle, "correction", correction.mass.kg * share / KG[unit], unit, 0.0, 0.0, words)
             )
-    return found or [("", "none", None, unit, None, None, "nothing read yet")]
+    return lines or [("", "none", None, unit, None, None, "nothing read yet")]
 
 
 def tickets_sheet(
@@ -64,28 +64,28 @@ def tickets_sheet(
     ]
     head(sheet, headings, {3: 24, 5: 15, 11: 17, 19: 30})
     lines = [
-        (index + 1, weigh_in, at, each, line)
+        (index + 1, weigh_in, pass_number, pass_, line)
         for index, weigh_in in ((index, rig.weigh_ins[index]) for index in numbers)
-        for at, each in enumerate(weigh_in.passes, 1)
+        for pass_number, pass_ in enumerate(weigh_in.passes, 1)
         for line in _readings(
             rig,
-            each,
+            pass_,
             weigh_in.scale.resolution.kg / KG[rig.units.mass] if weigh_in.scale else 0.0,
             weigh_in.scale.accuracy if weigh_in.scale else 0.0,
         )
     ]
-    found: dict[tuple[int, int, str, int], int] = {}
+    rows: dict[tuple[int, int, str, int], int] = {}
     last = len(lines) + 1
-    for row, (number, weigh_in, at, each, line) in enumerate(lines, 2):
-        name, kind, mass, unit, graduation, accuracy, what = line
-        found[number, at, f"+{name}" if kind == "correction" else name, row] = row
+    for row, (number, weigh_in, pass_number, pass_, line) in enumerate(lines, 2):
+        name, kind, mass, unit, graduation, accuracy, words = line
+        rows[number, pass_number, f"+{name}" if kind == "correction" else name, row] = row
         typed = [
             number,
             weigh_in.date,
             weigh_in.place or "",
-            at,
-            each.config,
-            each.spring_bars or "",
+            pass_number,
+            pass_.config,
+            pass_.spring_bars or "",
         ]
         for column, value in enumerate(typed, 1):
             put(sheet, row, column, value, typed=True)
@@ -98,10 +98,10 @@ def tickets_sheet(
             (13, unit),
             (15, graduation),
             (16, accuracy),
-            (19, what),
+            (19, words),
         ):
             put(sheet, row, column, value, typed=True)
-    return found
+    return rows
 
 
 def _ticket_formulas(row: int, last: int, rig: RigFile) -> dict[int, Formula]:
@@ -145,8 +145,8 @@ def tongue_sheet(sheet: Worksheet, rig: RigFile, numbers: Sequence[int], last: i
         for measured in rig.weigh_ins[index].tongue_measurements:
             row += 1
             typed, value, u = _measured(rig, measured, row)
-            for column, each in enumerate([index + 1, measured.method, *typed], 1):
-                put(sheet, row, column, each, typed=True)
+            for column, cell in enumerate([index + 1, measured.method, *typed], 1):
+                put(sheet, row, column, cell, typed=True)
             put(sheet, row, 14, Formula(f"={value}", MASS))
             put(sheet, row, 15, Formula(f"={u}"))
             better = f'SUMPRODUCT(($A$2:$A${last}=A{row})*($O$2:$O${last}<O{row}*(1-1E-9))*($O$2:$O${last}<>""))'
@@ -172,8 +172,8 @@ def _measured(
     if isinstance(measured, BeamMeasurement):
         tare = measured.tare.kg if measured.tare else 0.0
         pms = [
-            each.m / length if each else 0.0
-            for each in (measured.span_pm, measured.coupler_from_support_pm)
+            spread.m / length if spread else 0.0
+            for spread in (measured.span_pm, measured.coupler_from_support_pm)
         ]
         graduation = measured.resolution.kg / mass
         typed = [

@@ -98,14 +98,14 @@ def _tongue(base: str, hitch: str, lever: str) -> Iterator[Column]:
     ways = ("by_passes", "by_scale", "by_trailer", "by_moments")
     least = f"MIN({','.join(f'{{pm_{way}}}' for way in ways)})*(1+1E-9)"
     way = '""'
-    for each, name in reversed(
+    for cell, name in reversed(
         tuple(zip(ways, ("passes", "direct", "trailer", "moment"), strict=True))
     ):
-        way = f'IF(N({{pm_{each}}})+({{{each}}}="")*1E+99<={least},"{name}",{way})'
+        way = f'IF(N({{pm_{cell}}})+({{{cell}}}="")*1E+99<={least},"{name}",{way})'
     yield (
         "tongue_source",
         "Tongue known by",
-        if_(f"COUNT({','.join(f'{{{each}}}' for each in ways)})>0", way),
+        if_(f"COUNT({','.join(f'{{{way}}}' for way in ways)})>0", way),
         PLAIN,
     )
     for key in SLOPES:
@@ -118,8 +118,8 @@ def _tongue(base: str, hitch: str, lever: str) -> Iterator[Column]:
         )
         yield f"t{key}", f"slope of the tongue on {key}", slope, PLAIN
     picks = ",".join(
-        f'IF({{tongue_source}}="{name}",{{{each}}},0)'
-        for each, name in zip(ways, ("passes", "direct", "trailer", "moment"), strict=True)
+        f'IF({{tongue_source}}="{name}",{{{way}}},0)'
+        for way, name in zip(ways, ("passes", "direct", "trailer", "moment"), strict=True)
     )
     yield "tongue_static", "Tongue weight", if_('{tongue_source}<>""', f"SUM({picks})"), MASS
     yield "pm_tongue_static", "±", if_('{tongue_static}<>""', _by_slopes("{{t{key}}}")), MASS

@@ -17,12 +17,12 @@ LONGEST_LINE = 4096
 HEAVIEST = 200_000.0
 
 
-def _is_mass(found: object) -> bool:
-    return isinstance(found, int | float) and not isinstance(found, bool) and abs(found) <= HEAVIEST
+def _is_mass(value: object) -> bool:
+    return isinstance(value, int | float) and not isinstance(value, bool) and abs(value) <= HEAVIEST
 
 
-def _read_ticket(found: dict[str, Any]) -> LiveTicket:
-    readings, gross, unit = found.get("readings"), found.get("gross"), found.get("unit")
+def _read_ticket(message: dict[str, Any]) -> LiveTicket:
+    readings, gross, unit = message.get("readings"), message.get("gross"), message.get("unit")
     sound = (
         isinstance(readings, dict)
         and all(_is_mass(mass) for mass in readings.values())
@@ -37,8 +37,8 @@ def _read_ticket(found: dict[str, Any]) -> LiveTicket:
         raise InputError("The scale wrote a ticket that cannot be read.")
     named = {str(channel)[:40]: float(mass) for channel, mass in readings.items()}
     return LiveTicket(
-        str(found.get("number", ""))[:40],
-        str(found.get("kind", ""))[:40],
+        str(message.get("number", ""))[:40],
+        str(message.get("kind", ""))[:40],
         unit,
         named,
         float(gross),
@@ -54,20 +54,27 @@ def read_line(line: bytes) -> LiveReading | LiveTicket:
         If it is not a reading; says why.
     """
     try:
-        found = read_strict(line)
+        message = read_strict(line)
     except InputError as exc:
         raise InputError(f"The scale sent something that is not a reading: {line[:40]!r}") from exc
-    if not isinstance(found, dict):
+    if not isinstance(message, dict):
         raise InputError("The scale sent something that is not a reading.")
-    if isinstance(found.get("ticket"), dict):
-        return _read_ticket(found["ticket"])
-    channel, mass, unit, stable = (found.get(key) for key in ("channel", "mass", "unit", "stable"))
+    if isinstance(message.get("ticket"), dict):
+        return _read_ticket(message["ticket"])
+    channel, mass, unit, stable = (
+        message.get(key) for key in ("channel", "mass", "unit", "stable")
+    )
     if not isinstance(channel, str) or not 0 < len(channel) <= 40 or unit not in ("lb", "kg"):
         raise InputError("The scale sent a reading without a channel or a unit.")
     if not _is_mass(mass) or not isinstance(mass, int | float):
         raise InputError(f"The scale sent a mass that cannot be: {mass!r}")
     return LiveReading(
-        channel, float(mass), unit, stable is True, found.get("overload") is True, time.monotonic()
+        channel,
+        float(mass),
+        unit,
+        stable is True,
+        message.get("overload") is True,
+        time.monotonic(),
     )
 
 
@@ -154,11 +161,11 @@ class LineScale:
             *lines, held = (held + heard).split(b"\n")
             for line in filter(None, lines):
                 try:
-                    found = read_line(line)
-                    if isinstance(found, LiveTicket):
-                        self._latest.write(found)
+                    parsed = read_line(line)
+                    if isinstance(parsed, LiveTicket):
+                        self._latest.write(parsed)
                     else:
-                        self._latest.put(found)
+                        self._latest.put(parsed)
                 except InputError as exc:
                     self._latest.reject(exc.message)
             if len(held) > LONGEST_LINE:

@@ -123,7 +123,7 @@ class Latest:
             readings = (
                 ()
                 if quiet
-                else tuple(sorted(self._readings.values(), key=lambda each: each.channel))
+                else tuple(sorted(self._readings.values(), key=lambda reading: reading.channel))
             )
             problem = "The scale is connected but says nothing." if quiet else self._problem
             return LiveState(

@@ -48,16 +48,24 @@ def private(number: str) -> bool:
 
 def _rank(number: str) -> int:
     address = ipaddress.ip_address(number)
-    return next((at for at, network in enumerate(_NETWORKS) if address in network), len(_NETWORKS))
+    return next(
+        (index for index, network in enumerate(_NETWORKS) if address in network), len(_NETWORKS)
+    )
 
 
 def this_machine() -> Addresses:
     """This machine's name on its network, and the addresses of its network cards that are not
     public.
     """
-    found = {str(each.ip) for card in ifaddr.get_adapters() for each in card.ips if each.is_IPv4}
+    reachable = {
+        str(address.ip) for card in ifaddr.get_adapters() for address in card.ips if address.is_IPv4
+    }
     numbers = sorted(
-        (each for each in found if private(each) and ipaddress.ip_address(each) not in _LOOPBACK),
+        (
+            number
+            for number in reachable
+            if private(number) and ipaddress.ip_address(number) not in _LOOPBACK
+        ),
         key=_rank,
     )
     name = re.sub(r"[^a-z0-9-]", "", socket.gethostname().partition(".")[0].lower())

@@ -87,7 +87,7 @@ class Authority:
             [x509.NameAttribute(NameOID.COMMON_NAME, f"Noxel on this network ({now:%Y-%m-%d})")]
         )
         permitted = [x509.DNSName("local"), x509.DNSName("localhost")]
-        networks = [x509.IPAddress(ipaddress.ip_network(each)) for each in _PERMITTED]
+        networks = [x509.IPAddress(ipaddress.ip_network(permitted)) for permitted in _PERMITTED]
         certificate = (
             x509.CertificateBuilder()
             .subject_name(name)
@@ -130,20 +130,20 @@ class Authority:
             named = certificate.extensions.get_extension_for_class(
                 x509.SubjectAlternativeName
             ).value
-            there = {str(each.value) for each in named}
+            names = {str(name.value) for name in named}
             now = datetime.datetime.now(datetime.UTC)
             lasts = certificate.not_valid_before_utc < now < certificate.not_valid_after_utc - RENEW
             return (
                 lasts
                 and certificate.issuer == self._certificate.subject
-                and addresses.hosts <= there
+                and addresses.hosts <= names
             )
         return False
 
     def _issue(self, addresses: Addresses) -> None:
         key = ec.generate_private_key(ec.SECP256R1())
         now = datetime.datetime.now(datetime.UTC)
-        numbers = [x509.IPAddress(ipaddress.ip_address(each)) for each in addresses.numbers]
+        numbers = [x509.IPAddress(ipaddress.ip_address(number)) for number in addresses.numbers]
         certificate = (
             x509.CertificateBuilder()
             .subject_name(x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, "Noxel")]))
@@ -157,7 +157,7 @@ class Authority:
             .add_extension(x509.ExtendedKeyUsage([ExtendedKeyUsageOID.SERVER_AUTH]), critical=False)
             .add_extension(
                 x509.SubjectAlternativeName(
-                    [*(x509.DNSName(each) for each in addresses.names), *numbers]
+                    [*(x509.DNSName(name) for name in addresses.names), *numbers]
                 ),
                 critical=False,
             )

@@ -47,7 +47,7 @@ class Devices:
         self._lock = threading.Lock()
         try:
             self._all = (
-                {each.id: each for each in _LIST.validate_json(path.read_bytes())}
+                {device.id: device for device in _LIST.validate_json(path.read_bytes())}
                 if path.exists()
                 else {}
             )
@@ -60,7 +60,7 @@ class Devices:
 
     def all(self) -> list[Device]:
         """Every device, the last used first."""
-        return sorted(self._all.values(), key=lambda each: each.used_at, reverse=True)
+        return sorted(self._all.values(), key=lambda device: device.used_at, reverse=True)
 
     def pair(self, name: str, *, viewing: bool) -> tuple[Device, str]:
         """Take a device in; returns it with its secret, which only the device keeps.
@@ -89,7 +89,11 @@ class Devices:
         """The device with this secret, if it is paired; its use is noted."""
         hashed = _hash(secret)
         device = next(
-            (each for each in self._all.values() if secrets.compare_digest(each.secret, hashed)),
+            (
+                device
+                for device in self._all.values()
+                if secrets.compare_digest(device.secret, hashed)
+            ),
             None,
         )
         if device is None:
@@ -118,7 +122,7 @@ class Devices:
         with self._lock:
             if device_id not in self._all:
                 raise NotFound("This device is not paired.")
-            self._keep({key: each for key, each in self._all.items() if key != device_id})
+            self._keep({key: device for key, device in self._all.items() if key != device_id})
 
     def _keep(self, devices: dict[str, Device]) -> None:
         try:

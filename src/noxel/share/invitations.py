@@ -50,16 +50,16 @@ class Invitations:
         """The invitation, if it can still be used; one that cannot is counted as wrong."""
         with self._lock:
             self._drop_late()
-            found = self._open.get(token)
-            if found is None:
+            invitation = self._open.get(token)
+            if invitation is None:
                 self.wrong += 1
-            return found
+            return invitation
 
     def use(self, token: str) -> Invitation | None:
         """Use up an invitation; None if it was used, is late, or was never made."""
-        found = self.look(token)
+        invitation = self.look(token)
         with self._lock:
-            return self._open.pop(token, None) if found else None
+            return self._open.pop(token, None) if invitation else None
 
     def forget(self) -> None:
         """End them all."""
@@ -68,4 +68,6 @@ class Invitations:
 
     def _drop_late(self) -> None:
         now = self._clock()
-        self._open = {token: each for token, each in self._open.items() if each.until > now}
+        self._open = {
+            token: invitation for token, invitation in self._open.items() if invitation.until > now
+        }

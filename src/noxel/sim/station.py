@@ -96,12 +96,12 @@ class Station:
                 if settled
                 else 0.04 * math.exp(-age) + (0.03 if self.fault == "unstable" else 0.01)
             )
-            found = []
+            readings = []
             for channel, load in self._loads.items():
                 if self.fault == "early" and channel.startswith("trailer") and age > SETTLE / 2:
                     load = 0.0  # rolled off before the weight was taken
                 moving = load * (1 + self._chance.uniform(-sway, sway))
-                found.append(
+                readings.append(
                     {
                         "channel": channel,
                         "mass": graduate(moving, self.unit, self.graduation),
@@ -110,12 +110,14 @@ class Station:
                         **({"overload": True} if self.fault == "overload" else {}),
                     }
                 )
-            return found
+            return readings
 
     def weigh(self) -> dict[str, Any]:
         """Take the weight: a ticket, first weigh or re-weigh."""
         readings = {
-            each["channel"]: each["mass"] for each in self.readings() if each["channel"] != "tongue"
+            reading["channel"]: reading["mass"]
+            for reading in self.readings()
+            if reading["channel"] != "tongue"
         }
         now = self._clock()
         again = self._first is not None and now - self._first < REWEIGH

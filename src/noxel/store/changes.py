@@ -98,8 +98,8 @@ class ChangingRigs:
                 return stored(session, row, window)
             _lists_as_seen(session, row, sent)
             document = whole(session, row, window)
-            made = make(document)
-            return _put(session, row, window, document, made, what, looking=looking, sent=sent)
+            new = make(document)
+            return _put(session, row, window, document, new, what, looking=looking, sent=sent)
 
     def type(
         self,
@@ -199,14 +199,12 @@ class ChangingRigs:
             window = look(session, row, number)
             if _taken(session, row, sent):
                 return stored(session, row, window)
-            there = key in window.keys
+            present = key in window.keys
             document = whole(session, row, window)
-            made = make(document, window.keys.index(key) if key and there else None)
-            looking = number if there else None
-            answer = _put(
-                session, row, window, document, made, "ticket", looking=looking, sent=sent
-            )
-            if not there:
+            new = make(document, window.keys.index(key) if key and present else None)
+            looking = number if present else None
+            answer = _put(session, row, window, document, new, "ticket", looking=looking, sent=sent)
+            if not present:
                 key = answer.window.keys[-1]
                 without = (
                     PhotoRow.rig_id == rig_id,
@@ -214,8 +212,8 @@ class ChangingRigs:
                     PhotoRow.weigh_in.is_(None),
                 )
                 session.execute(update(PhotoRow).where(*without).values(weigh_in=key))
-            taken = session.get_one(TakenRow, sent.key)
-            taken.visit, taken.weigh_in = visit, key
+            earlier = session.get_one(TakenRow, sent.key)
+            earlier.visit, earlier.weigh_in = visit, key
             return answer
 
     def undo(self, rig_id: str, looking: int | None = None, *, sent: Sent = UNKNOWN) -> Stored:
@@ -269,15 +267,15 @@ def take_once(session: Session, rig_id: str, key: str | None) -> bool:
     """
     if key is None:
         return False
-    taken = session.get(TakenRow, key)
-    if taken is not None and taken.rig_id != rig_id:
+    earlier = session.get(TakenRow, key)
+    if earlier is not None and earlier.rig_id != rig_id:
         raise Conflict(
             "This change was already sent for another rig. Reload the page and make it again."
         )
-    if taken is None:
+    if earlier is None:
         session.add(TakenRow(key=key, rig_id=rig_id, made_at=now()))
         session.flush()
-    return taken is not None
+    return earlier is not None
 
 
 def _taken(session: Session, row: RigRow, sent: Sent) -> bool:
@@ -353,7 +351,7 @@ def _put(
     row: RigRow,
     window: Window,
     document: Document,
-    made: Document,
+    written: Document,
     what: str,
     gesture: str | None = None,
     *,
@@ -362,17 +360,17 @@ def _put(
     sent: Sent,
 ) -> Stored:
     """Write a changed document and its record."""
-    old, new = split(document), split(identify(made))
-    framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(made)
+    old, new = split(document), split(identify(written))
+    framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(written)
     if framed and not window.whole:
-        fit_the_rest(session, row, made, window, old, new)
+        fit_the_rest(session, row, written, window, old, new)
     after = {part: new.get(part) for part in {**old, **new} if old.get(part) != new.get(part)}
     if after:
         write(session, row, after)
         fit_the_others(session, row, list(after), framed=framed)
         record(session, row, what, gesture, deltas(old, after), sent.by)
     shown = look(session, row, looking)
-    gone = [part for part in (*KINDS, "weigh_ins") if not made.get(part, part)]
-    if gone or shown.keys != tuple(each["id"] for each in made.get("weigh_ins", ())):
+    gone = [part for part in (*KINDS, "weigh_ins") if not written.get(part, part)]
+    if gone or shown.keys != tuple(weigh_in["id"] for weigh_in in written.get("weigh_ins", ())):
         edited = None  # what is shown is not what was made: it is read
     return stored(session, row, shown, edited)

@@ -98,8 +98,8 @@ class Database:
             self.commits += 1
             if self._seal is not None and saves is not None:
                 self._seal.write(int(saves))
-        for each in self._heard:
-            each()
+        for listener in self._heard:
+            listener()
 
     def on_commit(self, heard: Callable[[], None]) -> None:
         """Call something after every transaction that wrote, in the thread that wrote it."""
@@ -127,9 +127,9 @@ def _make_private(path: Path) -> None:
     with suppress(OSError):
         handle = os.open(path, os.O_RDWR | os.O_CREAT, 0o600)
         os.close(handle)
-        for each in (path, Path(f"{path}-wal"), Path(f"{path}-shm")):
-            if each.exists() and each.stat().st_mode & 0o077:
-                each.chmod(0o600)
+        for file in (path, Path(f"{path}-wal"), Path(f"{path}-shm")):
+            if file.exists() and file.stat().st_mode & 0o077:
+                file.chmod(0o600)
 
 
 def _prepare(connection: sqlite3.Connection, _record: Any) -> None:

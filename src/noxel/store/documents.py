@@ -47,15 +47,15 @@ def read_text(text: str, checksum: str | None, what: str) -> Any:
     try:
         if checksum is not None and checksum != checksum_of(text):
             raise ValueError("its checksum does not fit")
-        found = from_json(text)
-        if not isinstance(found, dict):
+        value = from_json(text)
+        if not isinstance(value, dict):
             raise TypeError("it is not a document")
     except (ValueError, TypeError, RecursionError) as exc:
         raise Damaged(
             f"{what} was damaged where it is stored ({exc}). Export it as it is, restore a "
             "backup, or delete it."
         ) from exc
-    return found
+    return value
 
 
 def read_document(row: HasDocument, what: str) -> Any:

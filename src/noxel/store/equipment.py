@@ -64,13 +64,13 @@ def part_in(equipment: EquipmentRow, units: dict[str, str]) -> Any:
 
 def assemble(session: Session, row: RigRow) -> Document:
     """A rig's document with its equipment in it, without its weigh-ins."""
-    made: Document = read_rig_row(row)
+    document: Document = read_rig_row(row)
     for kind in KINDS:
         key = getattr(row, f"{kind}_id")
         equipment = session.get(EquipmentRow, key) if key else None
         if equipment is not None:
-            made[kind] = part_in(equipment, made["units"])
-    return made
+            document[kind] = part_in(equipment, document["units"])
+    return document
 
 
 def write_part(session: Session, row: RigRow, kind: str, part: Any, units: dict[str, str]) -> None:
@@ -104,11 +104,11 @@ def new_equipment(session: Session, kind: str) -> EquipmentRow:
 
 def copy_equipment(session: Session, equipment: EquipmentRow) -> EquipmentRow:
     """The same equipment again, to be changed apart; its name says so."""
-    made = new_equipment(session, equipment.kind)
+    document = new_equipment(session, equipment.kind)
     kept = read_equipment(equipment)
     name = f"{equipment.name or equipment.kind} (copy)"
-    made.document, made.name = dump({**kept, "part": {**kept["part"], "name": name}}), name
-    return made
+    document.document, document.name = dump({**kept, "part": {**kept["part"], "name": name}}), name
+    return document
 
 
 def equipment_of(session: Session, key: str, kind: str | None = None) -> EquipmentRow:

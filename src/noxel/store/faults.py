@@ -66,8 +66,8 @@ def fault_of(exc: Exception) -> NoxelError:
     Exception
         The error itself, where it is none of the storage's.
     """
-    found = _FAULTS.get(code_of(exc) or 0)
-    if found is None:
+    fault = _FAULTS.get(code_of(exc) or 0)
+    if fault is None:
         raise exc
-    code, words, status = found
+    code, words, status = fault
     return StorageFault(code, words, status)

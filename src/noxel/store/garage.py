@@ -86,7 +86,7 @@ class Garage:
             rows = session.scalars(
                 select(EquipmentRow).order_by(EquipmentRow.updated_at.desc(), EquipmentRow.id)
             ).all()
-            found = []
+            entries = []
             for row in rows:
                 rigs = tuple(
                     Coupled(rig.id, rig.name)
@@ -97,7 +97,7 @@ class Garage:
                     kept = read_equipment(row)
                 except Damaged:
                     kept = {"units": {}, "part": {}, "damaged": True}
-                found.append(
+                entries.append(
                     Equipment(
                         row.id,
                         row.kind,
@@ -109,7 +109,7 @@ class Garage:
                         "damaged" in kept,
                     )
                 )
-        return sorted(found, key=lambda equipment: equipment.retired)
+        return sorted(entries, key=lambda equipment: equipment.retired)
 
     def entries(
         self,
@@ -144,8 +144,8 @@ class Garage:
             for kind, start in zip(counts, first, strict=True):
                 rows = session.scalars(query.where(EquipmentRow.kind == kind)).all()
                 counts[kind] = len(rows)
-                made = (_entry(session, row, damaged) for row in rows[start : start + most])
-                read[kind] = tuple(each for each in made if each is not None)
+                entries = (_entry(session, row, damaged) for row in rows[start : start + most])
+                read[kind] = tuple(entry for entry in entries if entry is not None)
         return GarageEntries(
             read["vehicle"], read["trailer"], tuple(damaged), counts["vehicle"], counts["trailer"]
         )
@@ -214,14 +214,14 @@ class Garage:
             If they cannot be a rig; nothing is kept then.
         """
         with self._database.writing() as session:
-            found = {
-                each: equipment_of(session, equipment[each], each)
-                for each in KINDS
-                if each in equipment
+            parts = {
+                kind: equipment_of(session, equipment[kind], kind)
+                for kind in KINDS
+                if kind in equipment
             }
             units = (
-                read_equipment(found["vehicle"])["units"]
-                if "vehicle" in found
+                read_equipment(parts["vehicle"])["units"]
+                if "vehicle" in parts
                 else {"mass": "lb", "length": "in"}
             )
             document = {
@@ -237,13 +237,13 @@ class Garage:
                 document=dump(document),
                 created_at=now(),
                 updated_at=now(),
-                **{f"{each}_id": one.id for each, one in found.items()},
+                **{f"{kind}_id": part.id for kind, part in parts.items()},
             )
-            for each, part in spare.items():
-                if each not in found:
+            for spare_kind, part in spare.items():
+                if spare_kind not in parts:
                     blank = EquipmentRow(
                         id=uuid.uuid4().hex,
-                        kind=each,
+                        kind=spare_kind,
                         name="",
                         created_at=now(),
                         updated_at=now(),
@@ -251,7 +251,7 @@ class Garage:
                     )
                     session.add(blank)
                     session.flush()
-                    setattr(row, f"{each}_id", blank.id)
+                    setattr(row, f"{spare_kind}_id", blank.id)
             session.add(row)
             session.flush()
             parse_rig(assemble(session, row))
@@ -267,7 +267,7 @@ class Garage:
                 for key, value in read_rig_row(rig).items()
                 if key not in ("ready", "note")
             }
-            made = RigRow(
+            row = RigRow(
                 id=uuid.uuid4().hex,
                 name=name,
                 document=dump({**document, "name": name}),
@@ -278,9 +278,9 @@ class Garage:
                 key = getattr(rig, f"{kind}_id")
                 if key and kind in apart:
                     key = copy_equipment(session, equipment_of(session, key)).id
-                setattr(made, f"{kind}_id", key)
-            session.add(made)
-            return made.id
+                setattr(row, f"{kind}_id", key)
+            session.add(row)
+            return row.id
 
 
 def _entry(session: Session, row: EquipmentRow, damaged: list[str]) -> GarageEntry | None:

@@ -48,17 +48,17 @@ def step_at(session: Session, row: RigRow, revision: int) -> ChangeRow | None:
 
 def deltas(before: Documents, after: Documents) -> Deltas:
     """What was done to each of a rig's documents; None stands for one that is not there."""
-    done = {}
+    deltas = {}
     for part, is_now in after.items():
         was = before.get(part)
         name: PathParts = () if part == "rig" else (part,)
         if part not in ("rig", *KINDS):
             name = ("weigh_ins", Identity(part))
         if was is None or is_now is None:
-            done[part] = Delta(is_now, was, [name] if is_now is None else [])  # type: ignore[arg-type]
+            deltas[part] = Delta(is_now, was, [name] if is_now is None else [])  # type: ignore[arg-type]
         else:
-            done[part] = delta(was, is_now, name)
-    return done
+            deltas[part] = delta(was, is_now, name)
+    return deltas
 
 
 def record(
@@ -66,7 +66,7 @@ def record(
     row: RigRow,
     what: str,
     gesture: str | None,
-    done: Deltas,
+    deltas: Deltas,
     by: str | None,
 ) -> None:
     """Record a step after the last, and which figures it set; one of the same gesture becomes part
@@ -75,8 +75,8 @@ def record(
     session.execute(
         delete(ChangeRow).where(ChangeRow.rig_id == row.id, ChangeRow.revision > row.revision)
     )
-    forth = {part: each.forth for part, each in done.items()}
-    back = {part: each.back for part, each in done.items()}
+    forth = {part: delta.forth for part, delta in deltas.items()}
+    back = {part: delta.back for part, delta in deltas.items()}
     last = step_at(session, row, row.revision)
     if (
         last is not None
@@ -105,7 +105,7 @@ def record(
                 ChangeRow.rig_id == row.id, ChangeRow.revision <= row.revision - HISTORY
             )
         )
-    _record_edit(session, row, done, by)
+    _record_edit(session, row, deltas, by)
 
 
 def _joined(first: Documents, then: Documents) -> Documents:
@@ -120,17 +120,17 @@ def _joined(first: Documents, then: Documents) -> Documents:
     return both
 
 
-def _record_edit(session: Session, row: RigRow, done: Deltas, by: str | None) -> None:
+def _record_edit(session: Session, row: RigRow, deltas: Deltas, by: str | None) -> None:
     """Note which figures an edit set, also for the other rigs that have the equipment it
     changed.
     """
-    _append(session, row, [path for each in done.values() for path in each.touched], by)
+    _append(session, row, [path for delta in deltas.values() for path in delta.touched], by)
     for kind in KINDS:
         key = getattr(row, f"{kind}_id")
-        if key and kind in done:
+        if key and kind in deltas:
             for other in rigs_with(session, key):
                 if other.id != row.id:
-                    _append(session, other, done[kind].touched, by)
+                    _append(session, other, deltas[kind].touched, by)
 
 
 def _append(session: Session, row: RigRow, touched: Sequence[PathParts], by: str | None) -> None:
@@ -142,7 +142,7 @@ def _append(session: Session, row: RigRow, touched: Sequence[PathParts], by: str
     )
 
 
-def touched_since(session: Session, row: RigRow, seen: int, by: str | None) -> Iterable[PathParts]:
+def touched_since(session: Session, row: RigRow, count: int, by: str | None) -> Iterable[PathParts]:
     """Which figures others set since a client saw the rig; the empty path stands for all.
 
     Parameters
@@ -152,9 +152,9 @@ def touched_since(session: Session, row: RigRow, seen: int, by: str | None) -> I
     by : str or None
         The client, whose own edits do not count.
     """
-    query = select(EditRow).where(EditRow.rig_id == row.id, EditRow.number > seen)
+    query = select(EditRow).where(EditRow.rig_id == row.id, EditRow.number > count)
     rows = session.scalars(query).all()
-    if len(rows) < row.edits - seen:
+    if len(rows) < row.edits - count:
         yield ()
     for edit in rows:
         if edit.by is None or edit.by != by:

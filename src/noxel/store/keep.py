@@ -49,10 +49,10 @@ def private_folder(folder: Path) -> None:
         If it cannot be made.
     """
     try:
-        missing = [each for each in (folder, *folder.parents) if not each.exists()]
+        missing = [folder for folder in (folder, *folder.parents) if not folder.exists()]
         folder.mkdir(parents=True, exist_ok=True)
-        for each in missing[:1]:
-            each.chmod(0o700)
+        for missing_folder in missing[:1]:
+            missing_folder.chmod(0o700)
     except OSError as exc:
         raise InputError(
             f"{folder} cannot be a folder for the data: {exc.strerror}. Choose another with --data."
@@ -81,8 +81,23 @@ def _read_only(path: Path) -> sqlite3.Connection:
     return connection
 
 
-def state_of(path: Path) -> tuple[State, str]:
-    """What a file is to Noxel, and its version or what is wrong with it.
+def _harm_in(connection: sqlite3.Connection, *, but: frozenset[str] = frozenset()) -> str | None:
+    """What is broken in a database, but for some of its tables; None where nothing is."""
+    tables = [
+        str(name)
+        for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+    ]
+    checks = [f"integrity_check({table})" for table in tables if table not in but]
+    for check in checks if but else ["integrity_check"]:
+        whole = str(connection.execute(f"PRAGMA {check}").fetchone()[0])
+        if whole != "ok":
+            return whole
+    return None
+
+
+def state_of(path: Path, *, but: frozenset[str] = frozenset()) -> tuple[State, str]:
+    """What a file is to Noxel, and its version or what is wrong with it; ``but`` names tables that
+    are not looked through.
 
     Raises
     ------
@@ -94,9 +109,9 @@ def state_of(path: Path) -> tuple[State, str]:
         return "absent", ""
     try:
         with closing(_read_only(path)) as connection:
-            whole = connection.execute("PRAGMA integrity_check").fetchone()[0]
-            if whole != "ok":
-                return "damaged", str(whole)
+            harm = _harm_in(connection, but=but)
+            if harm is not None:
+                return "damaged", harm
             tables = {
                 name
                 for (name,) in connection.execute(
@@ -180,9 +195,9 @@ def _aside(path: Path) -> Path:
     stamp = datetime.datetime.now().strftime("%Y-%m-%d-%H%M%S")
     names = itertools.chain([stamp], (f"{stamp}-{number}" for number in itertools.count(2)))
     folder = next(
-        each
-        for each in (path.with_name(f"{path.stem}.before-{name}") for name in names)
-        if not each.exists()
+        path_aside
+        for path_aside in (path.with_name(f"{path.stem}.before-{name}") for name in names)
+        if not path_aside.exists()
     )
     try:
         folder.mkdir(mode=0o700)
@@ -207,9 +222,9 @@ def keep_aside(path: Path) -> Path | None:
         return None
     folder = _aside(path)
     try:
-        for each in sides:
-            (folder / each.name).write_bytes(each.read_bytes())
-            _to_disk(folder / each.name)
+        for file in sides:
+            (folder / file.name).write_bytes(file.read_bytes())
+            _to_disk(folder / file.name)
     except OSError as exc:
         raise InputError(
             f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed."
@@ -249,8 +264,8 @@ def restore(
         raise InputError(f"{source.name} is not a database of Noxel.")
     if state == "newer":
         raise _too_new(source, detail)
-    there, _ = state_of(target)
-    if there == "foreign":
+    held, _ = state_of(target)
+    if held == "foreign":
         raise InputError(
             f"{target} is another program's database. Move it away, or choose another folder with "
             "--data."
@@ -261,7 +276,7 @@ def restore(
         backup(source, fresh)  # first, so that a full disk is found before anything is moved
         if bring_up is not None:
             bring_up(fresh)
-        if there in ("absent", "damaged", "empty"):
+        if held in ("absent", "damaged", "empty"):
             _begin_epoch(fresh)
             return _replace(fresh, target)
         return _put_in(fresh, target)
@@ -308,14 +323,14 @@ def _copy_all(live: sqlite3.Connection) -> None:
     parts = sorted(live.execute(kinds).fetchall(), key=lambda part: part[0] == "table")
     for kind, name in parts:  # what rests on a table goes before it
         live.execute(f'DROP {kind} IF EXISTS main."{name}"')
-    made = live.execute(
+    rows = live.execute(
         "SELECT type, name, sql FROM fresh.sqlite_master "
         "WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite_%'"
     ).fetchall()
-    for _, name, sql in (part for part in made if part[0] == "table"):
+    for _, name, sql in (part for part in rows if part[0] == "table"):
         live.execute(sql)
         live.execute(f'INSERT INTO main."{name}" SELECT * FROM fresh."{name}"')
-    for _, _, sql in (part for part in made if part[0] != "table"):
+    for _, _, sql in (part for part in rows if part[0] != "table"):
         live.execute(sql)
     with suppress(sqlite3.OperationalError):  # one of an earlier version has neither yet
         live.execute(
@@ -344,10 +359,10 @@ def _replace(fresh: Path, target: Path) -> Path | None:
     folder = _aside(target)
     moved: list[tuple[Path, Path]] = []
     try:
-        for each in [Path(f"{target}{side}") for side in SIDES]:
-            if each.exists():
-                each.rename(folder / each.name)
-                moved.append((each, folder / each.name))
+        for file in [Path(f"{target}{side}") for side in SIDES]:
+            if file.exists():
+                file.rename(folder / file.name)
+                moved.append((file, folder / file.name))
         fresh.rename(target)
         _to_disk(target.parent)
     except OSError as exc:
@@ -370,12 +385,12 @@ def _check_saves(path: Path) -> None:
     noted = Seal(path).read()
     if not noted:
         return
-    there = 0
+    count = 0
     with closing(_read_only(path)) as connection, suppress(sqlite3.OperationalError):
-        there = connection.execute("SELECT count FROM saves").fetchone()[0]
-    if there < noted:
+        count = connection.execute("SELECT count FROM saves").fetchone()[0]
+    if count < noted:
         raise InputError(
-            f"The last {noted - there} saves are missing from {path}: was {path.name}-wal deleted "
+            f"The last {noted - count} saves are missing from {path}: was {path.name}-wal deleted "
             "or changed, or an older file put in "
             "its place? Put that file back, or restore a backup (noxel restore FILE), or open "
             "what is there with --as-is; a copy of "
@@ -385,12 +400,12 @@ def _check_saves(path: Path) -> None:
 
 def _refused(exc: sqlite3.Error) -> NoxelError:
     try:
-        found = fault_of(exc)
+        fault = fault_of(exc)
     except sqlite3.Error:
         return InputError(f"It could not be restored, and nothing was changed: {exc}")
     return StorageFault(
-        found.code.removeprefix("storage."),
-        f"It could not be restored, and nothing was changed. {found.message}",
+        fault.code.removeprefix("storage."),
+        f"It could not be restored, and nothing was changed. {fault.message}",
     )
 
 
@@ -426,7 +441,8 @@ def before_migration(path: Path, *, as_is: bool = False) -> Path | None:
     StorageFault
         If another program holds it, or the disk refuses.
     """
-    state, detail = state_of(path)
+    # photographs are nearly all of a large file; one that is broken is one picture less
+    state, detail = state_of(path, but=frozenset({"photos"}))
     if state == "absent":
         return None
     if not as_is and state in ("empty", "ours"):

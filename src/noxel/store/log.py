@@ -78,19 +78,22 @@ class Logs:
             if limit is not None:
                 query = query.where(WeighInRow.key < limit)
             asked = session.scalars(query.order_by(WeighInRow.key.desc()).limit(size + 1)).all()
-            found = asked[:size]
-            earlier = _ones_before(session, rig_id, found)
-            facts = _facts(session, row, [*found, *earlier.values()], keep=keep)
+            rows = asked[:size]
+            earlier = _ones_before(session, rig_id, rows)
+            facts = _facts(session, row, [*rows, *earlier.values()], keep=keep)
             lines: list[tuple[Recorded, Facts | None]] = []
             last = ""
-            for each in found:
+            for weigh_in_row in rows:
                 number = number_of(
-                    session, rig_id, each.key, lines[-1][0].number if lines else None, last
+                    session, rig_id, weigh_in_row.key, lines[-1][0].number if lines else None, last
                 )
-                last = each.key
-                one = earlier.get(each.id)
+                last = weigh_in_row.key
+                recorded = earlier.get(weigh_in_row.id)
                 lines.append(
-                    (Recorded(number, facts[each.id], each.key), facts[one.id] if one else None)
+                    (
+                        Recorded(number, facts[weigh_in_row.id], weigh_in_row.key),
+                        facts[recorded.id] if recorded else None,
+                    )
                 )
             return Page(tuple(lines), len(asked) > size, count_of(session, rig_id))
 
@@ -121,12 +124,10 @@ class Logs:
             following = key_of(session, rig_id, last + 1)
             if following is not None:
                 query = query.where(WeighInRow.key < following)
-            found = session.scalars(query.order_by(WeighInRow.key.desc()).limit(size)).all()[::-1]
-            facts = _facts(session, row, found, keep=keep)
-            first = last - len(found) + 1
-            return [
-                Recorded(first + index, facts[each.id]) for index, each in enumerate(found)
-            ], count
+            rows = session.scalars(query.order_by(WeighInRow.key.desc()).limit(size)).all()[::-1]
+            facts = _facts(session, row, rows, keep=keep)
+            first = last - len(rows) + 1
+            return [Recorded(first + index, facts[row.id]) for index, row in enumerate(rows)], count
 
         return self._looked(make)
 
@@ -142,7 +143,7 @@ def _ones_before(
     other = aliased(WeighInRow)
     before = select(func.max(other.key)).where(other.rig_id == rig_id, other.key < WeighInRow.key)
     query = select(WeighInRow.id, before.scalar_subquery()).where(
-        WeighInRow.id.in_([each.id for each in rows])
+        WeighInRow.id.in_([row.id for row in rows])
     )
     before_it = {own: key for own, key in session.execute(query) if key is not None}
     asked = _all(rig_id).where(WeighInRow.key.in_(before_it.values()))
@@ -160,12 +161,12 @@ def _facts(
     """The facts of some weigh-ins, recomputed where what they rest on has changed since."""
     document = {key: value for key, value in assemble(session, row).items() if key not in _APART}
     basis = hashlib.sha256(f"{VERSION} {dump(document)}".encode()).hexdigest()
-    rows = {each.id: each for each in wanted}
+    rows = {row.id: row for row in wanted}
     kept = {
-        each.weigh_in_id: each
-        for each in session.scalars(select(FactsRow).where(FactsRow.weigh_in_id.in_(rows)))
+        facts.weigh_in_id: facts
+        for facts in session.scalars(select(FactsRow).where(FactsRow.weigh_in_id.in_(rows)))
     }
-    stale = [key for key, each in kept.items() if each.basis != basis or each.facts is None]
+    stale = [key for key, facts in kept.items() if facts.basis != basis or facts.facts is None]
     if stale and not keep:
         raise _Stale
     if stale:
@@ -178,4 +179,4 @@ def _facts(
         rig = settle(weighed).rig
         for number, key in enumerate(stale, 1):
             kept[key].basis, kept[key].facts = basis, facts_of(rig, number).model_dump_json()
-    return {key: Facts.model_validate_json(each.facts or "") for key, each in kept.items()}
+    return {key: Facts.model_validate_json(facts.facts or "") for key, facts in kept.items()}

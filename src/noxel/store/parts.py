@@ -45,7 +45,7 @@ def split(document: Document) -> Documents:
         "rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}
     }
     parts.update({kind: document[kind] for kind in KINDS if kind in document})
-    parts.update({each["id"]: each for each in document.get("weigh_ins", [])})
+    parts.update({document["id"]: document for document in document.get("weigh_ins", [])})
     return parts
 
 
@@ -111,7 +111,7 @@ def write_new(
     for start in range(0, len(rows), _AT_ONCE):
         session.execute(
             insert(WeighInRow),
-            [{"rig_id": row.id, **each} for each in rows[start : start + _AT_ONCE]],
+            [{"rig_id": row.id, **values} for values in rows[start : start + _AT_ONCE]],
         )
         report(min(start + _AT_ONCE, len(rows)), len(rows), "keeping weigh-ins")
     ids = session.scalars(
@@ -145,8 +145,8 @@ def whole(session: Session, row: RigRow, window: Window | None = None) -> Docume
         read_text(text, checksum, weigh_in_words(day))
         for text, checksum, day in session.execute(query)
     ]
-    made = assemble(session, row)
-    return {**made, "weigh_ins": weigh_ins} if weigh_ins else made
+    document = assemble(session, row)
+    return {**document, "weigh_ins": weigh_ins} if weigh_ins else document
 
 
 def standing(session: Session, row: RigRow, parts: Sequence[str]) -> Documents:
@@ -182,8 +182,8 @@ _AT_ONCE = 1000
 
 def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[str, Document | None]) -> None:
     """Put weigh-ins by their keys, and their words beside them; None takes one away."""
-    here = (WeighInRow.rig_id == row.id, WeighInRow.key.in_(wanted))
-    present = {each.key: each for each in session.scalars(select(WeighInRow).where(*here))}
+    in_rig = (WeighInRow.rig_id == row.id, WeighInRow.key.in_(wanted))
+    present = {row.key: row for row in session.scalars(select(WeighInRow).where(*in_rig))}
     new = []
     for key, document in wanted.items():
         if document is None:
@@ -196,7 +196,7 @@ def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[str, Document |
     session.flush()
     if new:
         session.execute(insert(WeighInRow), new)
-    ids = list(session.execute(select(WeighInRow.id, WeighInRow.key).where(*here)))
+    ids = list(session.execute(select(WeighInRow.id, WeighInRow.key).where(*in_rig)))
     session.execute(delete(FactsRow).where(FactsRow.weigh_in_id.in_([own for own, _ in ids])))
     facts = [{"weigh_in_id": own, "words": words_of(wanted[key] or {})} for own, key in ids]
     if facts:
@@ -204,16 +204,21 @@ def _write_weigh_ins(session: Session, row: RigRow, wanted: dict[str, Document |
 
 
 def fit_the_rest(
-    session: Session, row: RigRow, made: Document, window: Window, old: Documents, new: Documents
+    session: Session,
+    row: RigRow,
+    document: Document,
+    window: Window,
+    old: Documents,
+    new: Documents,
 ) -> None:
     """The weigh-ins that the document does not hold follow a change of what their rules depend on,
     or it is refused.
     """
     outside = (WeighInRow.rig_id == row.id, WeighInRow.key.not_in(window.keys))
     query = select(WeighInRow).where(*outside).order_by(WeighInRow.key)
-    others = [read_document(each, weigh_in_words(each.date)) for each in session.scalars(query)]
+    others = [read_document(row, weigh_in_words(row.date)) for row in session.scalars(query)]
     try:
-        fitted = fit({**made, "weigh_ins": others}).get("weigh_ins", [])
+        fitted = fit({**document, "weigh_ins": others}).get("weigh_ins", [])
     except InputError as exc:
         raise Conflict(_contradicts(exc, others)) from exc
     for was, is_now in zip(others, fitted, strict=True):
@@ -224,11 +229,13 @@ def fit_the_rest(
 def _contradicts(exc: InputError, weigh_ins: Sequence[Document]) -> str:
     """Which weigh-in does not fit, by its day and place, and what to do."""
     problem = exc.problems[0] if exc.problems else None
-    found = re.match(r"weigh_ins\[(\d+)\]", problem.path) if problem else None
-    if found is None or problem is None:
+    match = re.match(r"weigh_ins\[(\d+)\]", problem.path) if problem else None
+    if match is None or problem is None:
         return f"A weigh-in further back contradicts this: {exc.message}"
-    one = weigh_ins[int(found[1])]
-    which = ", ".join(str(one[key]) for key in ("date", "place") if one.get(key)) or "no day"
+    weigh_in = weigh_ins[int(match[1])]
+    which = (
+        ", ".join(str(weigh_in[key]) for key in ("date", "place") if weigh_in.get(key)) or "no day"
+    )
     return (
         f"A weigh-in further back, of {which}, contradicts this: {problem.message}. Correct it "
         "first, or delete it in the Log."

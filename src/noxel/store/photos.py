@@ -1,7 +1,6 @@
 """Photographs of labels, tickets and loads, in a table of their own and so in every backup."""
 
 from sqlalchemy import delete, func, select
-from sqlalchemy.orm import undefer
 
 from noxel.errors import Conflict, NotFound
 from noxel.store.database import Database
@@ -19,8 +18,8 @@ class Photos:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def all(self, rig_id: str, *, pictures: bool = False) -> list[PhotoRow]:
-        """A rig's photographs, the first taken first; with the pictures where asked for."""
+    def all(self, rig_id: str) -> list[PhotoRow]:
+        """A rig's photographs without the pictures, the first taken first."""
         query = (
             select(PhotoRow)
             .where(PhotoRow.rig_id == rig_id)
@@ -28,11 +27,9 @@ class Photos:
         )
         with self._database.reading() as session:
             row_of(session, rig_id)
-            found = list(
-                session.scalars(query.options(undefer(PhotoRow.picture)) if pictures else query)
-            )
+            scalars = list(session.scalars(query))
             session.expunge_all()
-            return found
+            return scalars
 
     def add(self, row: PhotoRow) -> None:
         """Keep a photograph; one that is there already stays as it is. One of a visit belongs to
@@ -71,12 +68,12 @@ class Photos:
         """
         column = PhotoRow.small if small else PhotoRow.picture
         with self._database.reading() as session:
-            found = session.scalar(
+            scalar = session.scalar(
                 select(column).where(PhotoRow.id == photo, PhotoRow.rig_id == rig_id)
             )
-        if found is None:
+        if scalar is None:
             raise NotFound("This photograph is not there.")
-        return found
+        return scalar
 
     def drop(self, rig_id: str, photo: str) -> None:
         """Take a photograph away, for good."""

@@ -68,7 +68,7 @@ class Practice:
             raise InputError("A name is needed.", [Problem("name", "is needed", "missing")])
         with self._database.writing() as session:
             names = list(session.scalars(select(LearnerRow.name)))
-            if any(each.casefold() == name.casefold() for each in names):
+            if any(used.casefold() == name.casefold() for used in names):
                 raise Conflict(f"{name} practises here already.")
             if len(names) >= MOST:
                 raise Conflict(f"{MOST} people practise here already. Take somebody off first.")
@@ -142,8 +142,8 @@ class Practice:
         with self._database.writing() as session:
             _learner(session, learner)
             for about, known in [
-                *((each, True) for each in right),
-                *((each, False) for each in wrong),
+                *((way, True) for way in right),
+                *((way, False) for way in wrong),
             ]:
                 row = session.get(CardRow, (learner, about))
                 card = Card(row.box, row.due) if row else None

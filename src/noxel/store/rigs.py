@@ -89,16 +89,16 @@ class Rigs(ChangingRigs):
         """
         with self._database.reading() as session:
             rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))
-            there = [without_identities(document) for document in sound(session, rows)]
+            present = [without_identities(document) for document in sound(session, rows)]
         wanted = []
         for number, document in enumerate(documents, 1):
             parse_rig(document)
             report(number, len(documents), f"reading rig {number} of {len(documents)}")
-            if without_identities(document) not in there:
+            if without_identities(document) not in present:
                 wanted.append(prepare(document, report))
         # held only while rows are written, not while files are read
         with self._database.writing() as session:
-            return [write_new(session, each, report) for each in wanted]
+            return [write_new(session, document, report) for document in wanted]
 
     def documents(self) -> Sequence[Document]:
         """Every rig's whole document, the last used first; one that is damaged is left out."""
@@ -155,7 +155,7 @@ class Rigs(ChangingRigs):
             return {
                 "name": row.name,
                 "rig": row.document,
-                **{kind: one.document for kind, one in parts.items() if one},
+                **{kind: part.document for kind, part in parts.items() if part},
                 "weigh_ins": list(session.scalars(weighed)),
             }
 

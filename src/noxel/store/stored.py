@@ -60,9 +60,9 @@ def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
     kind, damaged = "conventional", False
     try:
         kind = str(read_rig_row(row).get("kind", kind))
-        for each in (vehicle, trailer):
-            if each is not None:
-                read_equipment(each)
+        for part in (vehicle, trailer):
+            if part is not None:
+                read_equipment(part)
     except Damaged:
         damaged = True
     return Summary(
@@ -80,11 +80,11 @@ def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
 
 def sound(session: Session, rows: Iterable[RigRow]) -> list[Document]:
     """The whole documents of rigs; one that is damaged is left out."""
-    found = []
+    rigs = []
     for row in rows:
         with suppress(Damaged):
-            found.append(whole(session, row))
-    return found
+            rigs.append(whole(session, row))
+    return rigs
 
 
 def stored(session: Session, row: RigRow, window: Window, edited: Edited | None = None) -> Stored:
@@ -110,7 +110,7 @@ def stored(session: Session, row: RigRow, window: Window, edited: Edited | None 
 
 
 def _shared(session: Session, row: RigRow) -> dict[str, list[str]]:
-    found = {}
+    by_key = {}
     for kind in KINDS:
         key = getattr(row, f"{kind}_id")
         others = (
@@ -123,5 +123,5 @@ def _shared(session: Session, row: RigRow) -> dict[str, list[str]]:
             else []
         )
         if others:
-            found[kind] = [other.name or "an unnamed rig" for other in others]
-    return found
+            by_key[kind] = [other.name or "an unnamed rig" for other in others]
+    return by_key

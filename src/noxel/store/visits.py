@@ -33,8 +33,8 @@ class Visits:
         """Where the visit under way was left; None if none is."""
         with self._database.reading() as session:
             row_of(session, rig_id)
-            found = session.get(VisitRow, rig_id)
-            return json.loads(found.document) if found else None
+            visit = session.get(VisitRow, rig_id)
+            return json.loads(visit.document) if visit else None
 
     def keep_visit(self, rig_id: str, document: dict[str, Any] | None) -> None:
         """Keep where the visit was left, or end it."""
@@ -49,9 +49,9 @@ class Visits:
         """The notes of every drive, by the number that its weigh-in has now, from 1."""
         with self._database.reading() as session:
             row_of(session, rig_id)
-            there = (WeighInRow.rig_id == NotesRow.rig_id) & (WeighInRow.key == NotesRow.weigh_in)
+            same = (WeighInRow.rig_id == NotesRow.rig_id) & (WeighInRow.key == NotesRow.weigh_in)
             rows = session.scalars(
-                select(NotesRow).join(WeighInRow, there).where(NotesRow.rig_id == rig_id)
+                select(NotesRow).join(WeighInRow, same).where(NotesRow.rig_id == rig_id)
             )
             return {
                 number_of(session, rig_id, row.weigh_in): json.loads(row.document) for row in rows
@@ -67,8 +67,8 @@ class Visits:
         """
         with self._database.writing() as session:
             row_of(session, rig_id)
-            here = (WeighInRow.rig_id == rig_id, WeighInRow.key == key)
-            if session.scalar(select(WeighInRow.id).where(*here)) is None:
+            in_weigh_in = (WeighInRow.rig_id == rig_id, WeighInRow.key == key)
+            if session.scalar(select(WeighInRow.id).where(*in_weigh_in)) is None:
                 raise NotFound("This weigh-in was taken away.")
             if document is None:
                 session.execute(
@@ -91,13 +91,13 @@ class Visits:
         """The owner's own lines, in the order they were added."""
         with self._database.reading() as session:
             row_of(session, rig_id)
-            found = list(
+            scalars = list(
                 session.scalars(
                     select(OwnLineRow).where(OwnLineRow.rig_id == rig_id).order_by(OwnLineRow.id)
                 )
             )
             session.expunge_all()
-            return found
+            return scalars
 
     def add_line(self, rig_id: str, says: str, *, trip: bool, key: str | None = None) -> None:
         """Add a line; once, where it is sent again with the same key.

@@ -32,7 +32,7 @@ class Window:
     def at_in(self, document: Document) -> int | None:
         """Where the weigh-in looked at stands in a document, from 1; None where it does not."""
         key = self.keys[self.at - 1] if self.at else None
-        keys = (each["id"] for each in document.get("weigh_ins", ()))
+        keys = (weigh_in["id"] for weigh_in in document.get("weigh_ins", ()))
         return next((place for place, own in enumerate(keys, 1) if own == key), None)
 
     @property
@@ -90,10 +90,10 @@ def look(session: Session, row: RigRow, number: int | None, besides: Iterable[st
         keys.add(wanted)
     further = set(besides) - keys
     if further:
-        there = select(WeighInRow.key).where(
+        where = select(WeighInRow.key).where(
             WeighInRow.rig_id == row.id, WeighInRow.key.in_(further)
         )
-        keys.update(session.scalars(there))
+        keys.update(session.scalars(where))
     # most rigs have none, and a long list need not be read to find that out
     plans = read_rig_row(row).get("kept_plans", ()) if '"kept_plans"' in row.document else ()
     for day in {plan["date"] for plan in plans}:
@@ -110,8 +110,8 @@ def whole_log(session: Session, row: RigRow, number: int | None = None) -> Windo
     """Every weigh-in of a rig."""
     query = select(WeighInRow.key).where(WeighInRow.rig_id == row.id).order_by(WeighInRow.key)
     keys = tuple(session.scalars(query))
-    at = number if number and number <= len(keys) else len(keys) or None
-    return Window(keys, tuple(range(1, len(keys) + 1)), len(keys), at)
+    number_or_last = number if number and number <= len(keys) else len(keys) or None
+    return Window(keys, tuple(range(1, len(keys) + 1)), len(keys), number_or_last)
 
 
 def numbered(session: Session, row: RigRow, numbers: Sequence[int]) -> Window:
@@ -124,5 +124,5 @@ def _window(session: Session, row: RigRow, keys: set[str], wanted: str | None) -
     count, ordered = count_of(session, row.id), tuple(sorted(keys))
     from_the_end = {key: count - index for index, key in enumerate(_tail(session, row.id))}
     numbers = tuple(from_the_end.get(key) or number_of(session, row.id, key) for key in ordered)
-    at = ordered.index(wanted) + 1 if wanted is not None else len(ordered) or None
-    return Window(ordered, numbers, count, at)
+    place = ordered.index(wanted) + 1 if wanted is not None else len(ordered) or None
+    return Window(ordered, numbers, count, place)

@@ -94,7 +94,7 @@ class FromTheScale(unittest.TestCase):
         """
         rows = {row.id: row for row in base.checks(base.rig) if row.limit and row.actual}
         state = state_of(base)
-        asked = {each.check: each for each in conditions(base, list(rows.values()))}
+        asked = {condition.check: condition for condition in conditions(base, list(rows.values()))}
         for check, row in rows.items():
             assert row.limit and row.actual  # noqa: S101
             cap = (
@@ -102,17 +102,17 @@ class FromTheScale(unittest.TestCase):
                 if not row.limit.real
                 else min(row.cushion * row.limit.kg, row.limit.kg - row.actual.plus_minus)
             )
-            each = asked[check]
+            change = asked[check]
             self.assertAlmostEqual(
-                each.bound - float(each.coefs @ state),
+                change.bound - float(change.coefs @ state),
                 cap - row.actual.value - CLEAR,
                 places=5,
                 msg=check,
             )
 
     @given(exact_rigs())
-    def test_without_a_slack_pass_moments_say_what_the_bars_give_back(self, made: Exact) -> None:
-        document, true = made
+    def test_without_a_slack_pass_moments_say_what_the_bars_give_back(self, exact: Exact) -> None:
+        document, true = exact
         share = true["moment"] * (1 + true["b"] / true["length"]) / (true["tongue"] * true["b"])
         del document["weigh_ins"][0]["passes"][1]
         base = baseline_of(parse_rig(document))
@@ -122,11 +122,11 @@ class FromTheScale(unittest.TestCase):
         self.assertAlmostEqual(slack["front_hitched"], true["front"] - lost, delta=0.01)
 
     @given(exact_rigs())
-    def test_both_ends_of_what_bars_do_when_something_leaves_the_tongue(self, made: Exact) -> None:
+    def test_both_ends_of_what_bars_do_when_something_leaves_the_tongue(self, exact: Exact) -> None:
         """80 kg over the coupler stay at home. Bars are springs: their share may stay, or their
         moment M; then by moments front = solo − (T − 80 − M/L)·b/a + M/a.
         """
-        document, true = made
+        document, true = exact
         assume(true["tongue"] > 200 and true["moment"] / (true["tongue"] * true["b"]) < 0.7)
         document["loads"] = [{"name": "generator", "on": "trailer", "mass": 80, "position": 0.0}]
         base = baseline_of(parse_rig(document))
@@ -137,9 +137,9 @@ class FromTheScale(unittest.TestCase):
             + true["moment"] / true["a"]
         )
         if abs(front - tried.loads_after["front_hitched"]) > 5:
-            said = re.search(r"front axle ([\d,]+) kg", tried.bars or "")
+            search = re.search(r"front axle ([\d,]+) kg", tried.bars or "")
             self.assertAlmostEqual(
-                float(said[1].replace(",", "")) if said else 0.0, front, delta=0.6
+                float(search[1].replace(",", "")) if search else 0.0, front, delta=0.6
             )
         self.assertIsNone(
             try_steps(base, [Step(kind="leave", index=0), Step(kind="bars", level=0.5)]).bars
@@ -147,16 +147,16 @@ class FromTheScale(unittest.TestCase):
 
 
 class WithTheGarage(unittest.TestCase):
-    def near(self, found: dict[str, float], expected: dict[str, float]) -> None:
+    def near(self, loads: dict[str, float], expected: dict[str, float]) -> None:
         for key, value in expected.items():
             # lists keep lengths to a tenth of a millimetre
-            self.assertAlmostEqual(found[key], value, delta=0.05, msg=key)
+            self.assertAlmostEqual(loads[key], value, delta=0.05, msg=key)
 
     @given(exact_rigs(), exact_rigs(), st.floats(20, 150), st.floats(0.1, 1.2))
     def test_another_vehicle_carries_the_same_things(
-        self, made: Exact, others: Exact, kg: float, share: float
+        self, exact: Exact, others: Exact, kg: float, share: float
     ) -> None:
-        (document, true), (other, own) = made, others
+        (document, true), (other, own) = exact, others
         document["loads"] = [
             {"name": "battery bank", "on": "vehicle", "mass": kg, "position": share * true["a"]}
         ]
@@ -180,9 +180,9 @@ class WithTheGarage(unittest.TestCase):
 
     @given(exact_rigs(), st.floats(10, 60), st.floats(10, 60), st.floats(50, 400))
     def test_another_hitch_brings_its_own_mass_and_its_ratings(
-        self, made: Exact, was: float, now: float, rated: float
+        self, exact: Exact, was: float, now: float, rated: float
     ) -> None:
-        document, true = made
+        document, true = exact
         document["hitch"]["weight"] = was
         parts = [{"kind": "receiver", "tongue": rated, "trailer": 2000}]
         other = {
@@ -212,9 +212,9 @@ class WithTheGarage(unittest.TestCase):
         st.sampled_from(["vehicle", "trailer"]),
     )
     def test_one_more_thing_lies_where_it_is_put(
-        self, made: Exact, kg: float, share: float, on: str
+        self, exact: Exact, kg: float, share: float, on: str
     ) -> None:
-        document, true = made
+        document, true = exact
         position = share * true["a" if on == "vehicle" else "length"]
         step = Step.model_validate(
             {
@@ -234,8 +234,8 @@ class WithTheGarage(unittest.TestCase):
         self.near(tried.loads_after, {**expected, "tongue_static": tongue})
 
     @given(exact_rigs())
-    def test_a_lower_ball_weighs_nothing(self, made: Exact) -> None:
-        document, _ = made
+    def test_a_lower_ball_weighs_nothing(self, exact: Exact) -> None:
+        document, _ = exact
         document["hitch"]["ball_height"] = 0.6
         tried = try_steps(
             baseline_of(parse_rig(document)),
@@ -247,13 +247,13 @@ class WithTheGarage(unittest.TestCase):
 
 class TheGap(unittest.TestCase):
     def reasons(self, rig: RigFile) -> list[str]:
-        found = predict(rig)
-        gap = plan_vs_scale(rig, found, uncertainty(rig), weigh(rig, rig.weigh_ins[0]))
+        predicted = predict(rig)
+        gap = plan_vs_scale(rig, predicted, uncertainty(rig), weigh(rig, rig.weigh_ins[0]))
         return gap.reasons if gap else []
 
-    def plan(self, made: Exact, **off: float) -> Any:
+    def plan(self, exact: Exact, **off: float) -> Any:
         """The exact rig with a plan that misses the truth by so much."""
-        document, true = made
+        document, true = exact
         document["plan"] = {
             "vehicle_base": {
                 "front": true["front"] + off.get("front", 0),
@@ -271,44 +271,48 @@ class TheGap(unittest.TestCase):
         return parse_rig(document)
 
     @given(exact_rigs(), st.floats(40, 100), st.booleans())
-    def test_a_load_that_lies_elsewhere(self, made: Exact, kg: float, back: bool) -> None:
+    def test_a_load_that_lies_elsewhere(self, exact: Exact, kg: float, back: bool) -> None:
         """The same mass, kg of it on the other axle; on the trailer as 100 kg moved by kg × L ÷
         100, or 200 kg where that would be more than half of L.
         """
         sign = -1 if back else 1
-        said = self.reasons(self.plan(made, front=-sign * kg, rear=sign * kg))
+        reasons = self.reasons(self.plan(exact, front=-sign * kg, rear=sign * kg))
         self.assertIn(
             f"its load lies {'further back' if back else 'further forward'}: as if "
             f"{kg + 1e-9:.0f} kg",
-            said[0],
+            reasons[0],
         )
-        assume(made[1]["tongue"] > kg)
-        said = self.reasons(self.plan(made, tongue=-sign * kg))
+        assume(exact[1]["tongue"] > kg)
+        reasons = self.reasons(self.plan(exact, tongue=-sign * kg))
         some = 100 if kg <= 50 else 200
-        moved = kg * made[1]["length"] / some
+        moved = kg * exact[1]["length"] / some
         self.assertIn(
             f"further {'forward' if not back else 'back'}: {kg + 1e-9:.0f} kg "
             f"{'less' if back else 'more'} on the hitch",
-            said[0],
+            reasons[0],
         )
-        self.assertIn(f"as {some} kg moved {moved:.2f} m would do", said[0])
+        self.assertIn(f"as {some} kg moved {moved:.2f} m would do", reasons[0])
 
     @given(exact_rigs(), st.floats(60, 100))
-    def test_no_one_place_explains_what_would_lie_off_the_rig(self, made: Exact, kg: float) -> None:
+    def test_no_one_place_explains_what_would_lie_off_the_rig(
+        self, exact: Exact, kg: float
+    ) -> None:
         """All of what is missing would have to lie three lengths behind the coupler, or two
         wheelbases behind the front axle."""
-        assume(made[1]["tongue"] > 2 * kg)
+        assume(exact[1]["tongue"] > 2 * kg)
         for rig in (
-            self.plan(made, gross=-kg, tongue=2 * kg),  # L (1 + 2)
-            self.plan(made, gross=-kg, tongue=-2 * kg),  # L (1 − 2)
-            self.plan(made, front=kg, rear=-2 * kg),  # 2 a ÷ (2 − 1)
+            self.plan(exact, gross=-kg, tongue=2 * kg),  # L (1 + 2)
+            self.plan(exact, gross=-kg, tongue=-2 * kg),  # L (1 − 2)
+            self.plan(exact, front=kg, rear=-2 * kg),  # 2 a ÷ (2 − 1)
         ):
-            said = self.reasons(rig)[0]
-            self.assertIn(f"carries {kg + 1e-9:.0f} kg more than listed. No one item in any", said)
+            reasons = self.reasons(rig)[0]
+            self.assertIn(
+                f"carries {kg + 1e-9:.0f} kg more than listed. No one item in any", reasons
+            )
 
     @given(exact_rigs())
-    def test_a_plan_that_is_right_says_so(self, made: Exact) -> None:
-        self.assertIn("Every axle agrees with the plan", self.reasons(self.plan(made))[0])
+    def test_a_plan_that_is_right_says_so(self, exact: Exact) -> None:
+        self.assertIn("Every axle agrees with the plan", self.reasons(self.plan(exact))[0])
 
 
 class Covered(unittest.TestCase):
@@ -412,15 +416,15 @@ class Covered(unittest.TestCase):
     def test_after_something_was_moved(self) -> None:
         lot, rigs = random.Random(16), 2000
         covered: Counter[str] = Counter()
-        seen: Counter[str] = Counter()
+        counter: Counter[str] = Counter()
         for _ in range(rigs):
             for key, held in self.one(lot).items():
-                seen[key] += 1
+                counter[key] += 1
                 covered[key] += held
-        self.assertGreaterEqual(len(seen), 4)
-        for key in seen:
-            self.assertGreaterEqual(covered[key] / seen[key], 0.93, key)
-            self.assertLessEqual(covered[key] / seen[key], 0.985, key)
+        self.assertGreaterEqual(len(counter), 4)
+        for key in counter:
+            self.assertGreaterEqual(covered[key] / counter[key], 0.93, key)
+            self.assertLessEqual(covered[key] / counter[key], 0.985, key)
 
 
 if __name__ == "__main__":

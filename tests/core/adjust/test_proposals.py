@@ -61,11 +61,13 @@ FIGURES = {
 }
 
 
-def laden(made: tuple[Document, dict[str, float]], aboard: Any, tight: float) -> Document | None:
+def laden(
+    exact_rig: tuple[Document, dict[str, float]], aboard: Any, tight: float
+) -> Document | None:
     """An exact rig with items listed that it can carry, its ratings set so that some of them are a
     little exceeded.
     """
-    document, true = made
+    document, true = exact_rig
     loads = []
     for on, kg, share, category in aboard:
         place = share * (true["a"] if on == "vehicle" else true["length"])
@@ -89,24 +91,24 @@ def laden(made: tuple[Document, dict[str, float]], aboard: Any, tight: float) ->
         }
     ]
     try:
-        found = predict(baseline_of(parse_rig(document)).rig)
+        predicted = predict(baseline_of(parse_rig(document)).rig)
     except InputError:
         return None
-    if found["tongue_static"] <= 0 or baseline_of(parse_rig(document)).weighed is False:
+    if predicted["tongue_static"] <= 0 or baseline_of(parse_rig(document)).weighed is False:
         return None
     ratings = document["vehicle"]["ratings"]
     ratings |= {
-        "gvwr": found["vehicle_hitched"] * tight,
-        "gawr_front": found["front_hitched"] * 1.3,
-        "gawr_rear": found["rear_hitched"] * tight * 1.01,
-        "gcwr": found["combination_gross"] * 1.05,
-        "tow_rating": found["trailer_gross"] * 1.1,
-        "tongue_rating": found["tongue_static"] * 1.2,
+        "gvwr": predicted["vehicle_hitched"] * tight,
+        "gawr_front": predicted["front_hitched"] * 1.3,
+        "gawr_rear": predicted["rear_hitched"] * tight * 1.01,
+        "gcwr": predicted["combination_gross"] * 1.05,
+        "tow_rating": predicted["trailer_gross"] * 1.1,
+        "tongue_rating": predicted["tongue_static"] * 1.2,
     }
-    document["hitch"]["parts"] = [{"kind": "receiver", "trailer": found["trailer_gross"] * 1.2}]
+    document["hitch"]["parts"] = [{"kind": "receiver", "trailer": predicted["trailer_gross"] * 1.2}]
     document["trailer"]["ratings"] = {
-        "gvwr": found["trailer_gross"] * 1.02,
-        "gawr": [found["trailer_axles"]] * 2,
+        "gvwr": predicted["trailer_gross"] * 1.02,
+        "gawr": [predicted["trailer_axles"]] * 2,
     }
     document["policy"] = {"tongue_share": [0.05, 0.22]}
     return document
@@ -143,19 +145,19 @@ def least_effort(base: Baseline) -> float | None:
 class Linear(unittest.TestCase):
     @given(exact_rigs(), items)
     def test_the_linear_map_is_the_lever_model(
-        self, made: tuple[Document, dict[str, float]], aboard: Any
+        self, exact_rig: tuple[Document, dict[str, float]], aboard: Any
     ) -> None:
-        document = laden(made, aboard, 0.97)
+        document = laden(exact_rig, aboard, 0.97)
         if document is None:
             return
         engaged = document["weigh_ins"][0]["passes"][0]["readings"]
         engaged["rear"], engaged["trailer"] = engaged["rear"] + 20, engaged["trailer"] - 20
         base = baseline_of(parse_rig(document))
-        found, state = base.loads(base.rig), state_of(base)
+        loads, state = base.loads(base.rig), state_of(base)
         for check, (coefs, constant) in forms(base).items():
             if check in FIGURES:
                 self.assertAlmostEqual(
-                    float(coefs @ state) + constant, found[FIGURES[check]], places=5, msg=check
+                    float(coefs @ state) + constant, loads[FIGURES[check]], places=5, msg=check
                 )
 
 
@@ -163,18 +165,18 @@ class Proposals(unittest.TestCase):
     @settings(max_examples=some(100), suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), items, st.floats(0.9, 1.0), st.floats(-30, 30))
     def test_every_proposal_is_right_when_checked_again(
-        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float, apart: float
+        self, exact_rig: tuple[Document, dict[str, float]], aboard: Any, tight: float, apart: float
     ) -> None:
         """Also where the scale found the bars to do something else than the lever model has it."""
-        document = laden(made, aboard, tight)
+        document = laden(exact_rig, aboard, tight)
         if document is None:
             return
         engaged = document["weigh_ins"][0]["passes"][0]["readings"]
         engaged["rear"], engaged["trailer"] = engaged["rear"] + apart, engaged["trailer"] - apart
         base = baseline_of(parse_rig(document))
         self.assertAlmostEqual(base.loads(base.rig)["rear_hitched"], engaged["rear"], places=2)
-        found = propose(base)
-        for proposal in found.proposals:
+        proposals = propose(base)
+        for proposal in proposals.proposals:
             changed, says = do_steps(base.rig, proposal.steps)
             self.assertTrue(cured(base.checks(changed)), says)
             tried = try_steps(base, proposal.steps)
@@ -182,16 +184,16 @@ class Proposals(unittest.TestCase):
                 [row.check for row in tried.changes if row.now in ("over", "low", "high", "tight")]
             )
         self.assertEqual(
-            [each.effort for each in found.proposals],
-            sorted(each.effort for each in found.proposals),
+            [proposal.effort for proposal in proposals.proposals],
+            sorted(proposal.effort for proposal in proposals.proposals),
         )
 
     @settings(max_examples=some(10), suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), items.map(lambda found: found[:2]), st.floats(0.86, 0.99))
     def test_never_costlier_than_exhaustive_search(
-        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float
+        self, exact_rig: tuple[Document, dict[str, float]], aboard: Any, tight: float
     ) -> None:
-        document = laden(made, aboard, tight)
+        document = laden(exact_rig, aboard, tight)
         if document is None:
             return
         base = baseline_of(parse_rig(document))
@@ -199,28 +201,28 @@ class Proposals(unittest.TestCase):
             return
         # what is moved is known exactly: the programme's own ± is all there is
         with patch("noxel.core.adjust.baseline.norms", return_value={}):
-            found, best = propose(base), least_effort(base)
+            proposals, best = propose(base), least_effort(base)
         if best is None:  # proved by search: nothing allowed does it
-            self.assertEqual(found.proposals, [])
-            self.assertTrue(found.unmet or found.movable == 0)
-        elif found.proposals:
-            self.assertLessEqual(found.proposals[0].effort, best + 1e-3)
-        self.assertEqual(best is None, not found.proposals)
+            self.assertEqual(proposals.proposals, [])
+            self.assertTrue(proposals.unmet or proposals.movable == 0)
+        elif proposals.proposals:
+            self.assertLessEqual(proposals.proposals[0].effort, best + 1e-3)
+        self.assertEqual(best is None, not proposals.proposals)
 
     @settings(max_examples=some(20), suppress_health_check=[HealthCheck.too_slow])
     @given(exact_rigs(), items.map(lambda found: found[:2]), st.floats(0.86, 0.97))
     def test_where_it_finds_nothing_neither_does_trying(
-        self, made: tuple[Document, dict[str, float]], aboard: Any, tight: float
+        self, exact_rig: tuple[Document, dict[str, float]], aboard: Any, tight: float
     ) -> None:
         """With the ± that the steps bring: every set of actions, each done halfway or as far as
         it goes.
         """
-        document = laden(made, aboard, tight)
+        document = laden(exact_rig, aboard, tight)
         if document is None:
             return
         base = baseline_of(parse_rig(document))
-        found = propose(base)
-        if found.proposals or not found.needed or found.given_up:
+        proposals = propose(base)
+        if proposals.proposals or not proposals.needed or proposals.given_up:
             return
         acts = actions(base)
         programme = Programme(state_of(base), acts, [])
@@ -267,7 +269,7 @@ class Proposals(unittest.TestCase):
             exact, rounded = (
                 steps_of(base, programme, values, rounded=each) for each in (False, True)
             )
-            self.assertEqual({each.kind for each in rounded}, {"move", "tank", "bars"})
+            self.assertEqual({rounded.kind for rounded in rounded}, {"move", "tank", "bars"})
             for one, other in zip(exact, rounded, strict=True):
                 done, got = _done(base.rig, one), _done(base.rig, other)
                 pounds, grain = document is packed, 0.05
@@ -289,15 +291,16 @@ class Proposals(unittest.TestCase):
         document["vehicle"]["geometry"] = {"wheelbase": 140, "hitch_offset": 50}
         document["trailer"]["geometry"] = {"coupler_to_axles": 220}
         document["vehicle"]["ratings"]["gawr_rear"] = 3000  # weighed at 3,680
-        found = propose(baseline_of(parse_rig(document)))
-        self.assertEqual(found.proposals, [])
-        unmet = {each.check: each for each in found.unmet}
+        proposals = propose(baseline_of(parse_rig(document)))
+        self.assertEqual(proposals.proposals, [])
+        unmet = {unmet.check: unmet for unmet in proposals.unmet}
         self.assertIn("vehicle.rear_axle", unmet)
         self.assertIn(
             "another truck", unmet["vehicle.rear_axle"].says.replace("tow vehicle", "truck")
         )
         self.assertTrue(
-            any("still above its limit of 3,000 lb" in line for line in found.proof), found.proof
+            any("still above its limit of 3,000 lb" in line for line in proposals.proof),
+            proposals.proof,
         )
 
     def test_never_is_never(self) -> None:
@@ -314,9 +317,9 @@ class Proposals(unittest.TestCase):
                 "effort": {"leave": "never", "move": "never", "swap": "never"},
             }
         ]
-        found = propose(baseline_of(parse_rig(document)))
-        self.assertEqual((found.proposals, found.movable), ([], 0))
-        self.assertIn("Nothing may be moved", found.says)
+        proposals = propose(baseline_of(parse_rig(document)))
+        self.assertEqual((proposals.proposals, proposals.movable), ([], 0))
+        self.assertIn("Nothing may be moved", proposals.says)
 
 
 def _done(rig: RigFile, step: Step) -> float:
@@ -376,8 +379,8 @@ class OnTheBench(unittest.TestCase):
 
     def test_levers_and_bars(self) -> None:
         rows = self.base.checks(self.base.rig)
-        found = {lever.check: lever for lever in levers(self.base, rows)}
-        rear = found["vehicle.rear_axle"]
+        by_name = {lever.check: lever for lever in levers(self.base, rows)}
+        rear = by_name["vehicle.rear_axle"]
         nose = next(
             route for route in rear.routes if "nose" in route.name and route.name.startswith("off")
         )
@@ -396,7 +399,12 @@ class OnTheBench(unittest.TestCase):
             ("vehicle.payload", "Payload"),
         ):
             line = next(
-                (each for each in curve.says if each.startswith(f"{label}: within from")), None
+                (
+                    sentence
+                    for sentence in curve.says
+                    if sentence.startswith(f"{label}: within from")
+                ),
+                None,
             )
             # tightened so far in a plan, the check is on its limit, but for the rounding of the per
             # cent

@@ -26,7 +26,7 @@ PATH = re.compile(f"M{POINT}(L{POINT}|Q{POINT} {POINT})*Z?")
 
 def points(d: str) -> list[tuple[float, float]]:
     """Every point of a stroke, x back and y up. [m]"""
-    each = [float(one) for one in re.findall(r"-?\d+\.\d+", d)]
+    each = [float(text) for text in re.findall(r"-?\d+\.\d+", d)]
     return [(x, -y) for x, y in zip(each[::2], each[1::2], strict=True)]
 
 
@@ -79,8 +79,8 @@ class Outlines(unittest.TestCase):
         }
         for kind, lengths in usual.items():
             drawn = geometry_of(parse_rig(new_rig("", kind, "lb")))
-            found = (drawn.wheelbase, drawn.hitch_offset, drawn.coupler_to_axles)
-            self.assertEqual(found, lengths)
+            wheelbase = (drawn.wheelbase, drawn.hitch_offset, drawn.coupler_to_axles)
+            self.assertEqual(wheelbase, lengths)
             self.assertEqual(
                 drawn.assumed, ["wheelbase", "hitch_offset", "coupler_to_axles", "trailer_axles"]
             )
@@ -97,7 +97,7 @@ class Outlines(unittest.TestCase):
         for side in (drawn.vehicle, drawn.trailer):
             for stroke in (*side.strokes, *drawn.coupling):
                 self.assertTrue(PATH.fullmatch(stroke.d), stroke.d)
-            for x, y in (at for stroke in side.strokes for at in points(stroke.d)):
+            for x, y in (index for stroke in side.strokes for index in points(stroke.d)):
                 self.assertTrue(0 <= y <= side.tall, (x, y))
                 self.assertGreaterEqual(x, drawn.nose - 0.05)
                 self.assertLessEqual(x, side.end + 0.6)  # a camper's tail, a boat's engine

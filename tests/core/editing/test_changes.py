@@ -58,10 +58,10 @@ class Typing(unittest.TestCase):
         ):
             document = self.document | {"loads": [{"name": "x", "on": "vehicle", "mass": 9}]}
             made = typed(document, (path, text)).document
-            found = (
+            entry = (
                 made["loads"][0]["mass"] if path != GVWR else made["vehicle"]["ratings"].get("gvwr")
             )
-            self.assertEqual(found, value, text)
+            self.assertEqual(entry, value, text)
 
     def test_what_is_not_understood_waits_and_the_figure_is_left_out(self) -> None:
         made = typed(self.document, (GVWR, "72oo"))
@@ -102,21 +102,21 @@ class Typing(unittest.TestCase):
                 self.assertIn("Still using 20", problems(made)[path])
         made = typed(self.document, ("trailer.ratings.gawr[0]", ""))
         assert made.rig.trailer  # noqa: S101
-        self.assertEqual([each.written for each in made.rig.trailer.ratings.gawr], [4300, 4300])
+        self.assertEqual([gawr.written for gawr in made.rig.trailer.ratings.gawr], [4300, 4300])
 
     def test_one_wheel_of_a_pair_waits_for_the_other(self) -> None:
-        at = "weigh_ins[0].passes[2].readings"
-        made = typed(self.document, (f"{at}.front", ""), (f"{at}.front_left", "1400"))
-        self.assertIn("front_right", problems(made)[f"{at}.front_left"])
-        made = typed(made.document, (f"{at}.front_right", "1360"))
+        path = "weigh_ins[0].passes[2].readings"
+        made = typed(self.document, (f"{path}.front", ""), (f"{path}.front_left", "1400"))
+        self.assertIn("front_right", problems(made)[f"{path}.front_left"])
+        made = typed(made.document, (f"{path}.front_right", "1360"))
         self.assertEqual(
             made.document["weigh_ins"][0]["passes"][2]["readings"],
             {"rear": 2600, "front_left": 1400, "front_right": 1360},
         )
-        made = typed(made.document, (f"{at}.front_right", ""))
+        made = typed(made.document, (f"{path}.front_right", ""))
         self.assertEqual(
             list(problems(made)),
-            [f"{at}.front_left"],
+            [f"{path}.front_left"],
             "and waits again when the other is taken away",
         )
 
@@ -125,47 +125,49 @@ class Typing(unittest.TestCase):
         self.assertEqual(list(problems(made)), ["vehicle.ratings.payload_reduction"])
 
     def test_a_source_outlives_a_new_figure(self) -> None:
-        made = apply_changes(
+        edited = apply_changes(
             self.document, [Change(GVWR, op="source", source="plate", note="driver's door")]
         )
-        made = typed(made.document, (GVWR, "7100"))
+        edited = typed(edited.document, (GVWR, "7100"))
         self.assertEqual(
-            made.document["vehicle"]["entered"],
+            edited.document["vehicle"]["entered"],
             {"ratings.gvwr": {"source": "plate", "note": "driver's door"}},
         )
 
     def test_a_text_does_not_come_back_over_what_was_set_or_removed(self) -> None:
-        at = "trailer.ratings.gawr"
+        path = "trailer.ratings.gawr"
         made = typed(
             self.document,
-            (f"{at}[0]", "3,900"),
-            (f"{at}[1]", "1,950 kg"),
+            (f"{path}[0]", "3,900"),
+            (f"{path}[1]", "1,950 kg"),
             ("vehicle.curb_weight", "4,700"),
         )
         made = apply_changes(made.document, [Change("vehicle.curb_weight", op="set", value=4850)])
         self.assertEqual(
             made.document["vehicle"], {**self.document["vehicle"], "curb_weight": 4850}
         )
-        shorter = apply_changes(made.document, [Change(f"{at}[1]", op="remove")])
+        shorter = apply_changes(made.document, [Change(f"{path}[1]", op="remove")])
         self.assertEqual(shorter.document["trailer"]["ratings"]["gawr"], [3900])
-        moved = apply_changes(made.document, [Change(f"{at}[0]", op="remove")])
+        moved = apply_changes(made.document, [Change(f"{path}[0]", op="remove")])
         self.assertEqual(moved.document["trailer"]["ratings"]["gawr"], ["1950 kg"])
-        longer = apply_changes(made.document, [Change(f"{at}[0]", op="insert", value=4100)])
+        longer = apply_changes(made.document, [Change(f"{path}[0]", op="insert", value=4100)])
         self.assertEqual(longer.document["trailer"]["ratings"]["gawr"], [4100, 3900, "1950 kg"])
         self.assertEqual(
             [(field.path, field.entry.text) for field in longer.fields],
-            [(f"{at}[1]", "3,900"), (f"{at}[2]", "1,950 kg")],
+            [(f"{path}[1]", "3,900"), (f"{path}[2]", "1,950 kg")],
         )
         self.assertEqual(
-            [(field.path, field.entry.text) for field in moved.fields], [(f"{at}[0]", "1,950 kg")]
+            [(field.path, field.entry.text) for field in moved.fields], [(f"{path}[0]", "1,950 kg")]
         )
 
     def test_spring_bars_later_do_not_rewrite_what_was_weighed(self) -> None:
         document = rig_of("check--two-passes-bars-slack")
         document["hitch"]["weight_distribution"] = False
         document["weigh_ins"][0]["passes"][0].pop("spring_bars")
-        made = apply_changes(document, [Change("hitch.weight_distribution", op="set", value=True)])
-        self.assertEqual(made.document["weigh_ins"][0]["passes"][0]["spring_bars"], "none")
+        edited = apply_changes(
+            document, [Change("hitch.weight_distribution", op="set", value=True)]
+        )
+        self.assertEqual(edited.document["weigh_ins"][0]["passes"][0]["spring_bars"], "none")
         with self.assertRaisesRegex(InputError, "spring_bars"):
             apply_changes(
                 self.document, [Change("hitch.weight_distribution", op="set", value=False)]
@@ -181,8 +183,8 @@ class Typing(unittest.TestCase):
         ]
 
         def after(*changes: Change) -> list[tuple[str, str | None]]:
-            made = apply_changes(self.document, changes).document["weigh_ins"][0]
-            return [(each["code"], each.get("path")) for each in made.get("accepted", [])]
+            document = apply_changes(self.document, changes).document["weigh_ins"][0]
+            return [(entry["code"], entry.get("path")) for entry in document.get("accepted", [])]
 
         removed = after(Change("weigh_ins[0].passes[1]", op="remove"))
         self.assertEqual(

@@ -38,11 +38,13 @@ class Identities(unittest.TestCase):
         weigh_ins: list[dict[str, Any]] = []
         for number, place in enumerate(places):
             weigh_ins.insert(place % (len(weigh_ins) + 1), {"place": str(number)})
-            before = {each["place"]: each["id"] for each in weigh_ins if "id" in each}
+            before = {
+                weigh_in["place"]: weigh_in["id"] for weigh_in in weigh_ins if "id" in weigh_in
+            }
             identify({"weigh_ins": weigh_ins})
-            own = [each["id"] for each in weigh_ins]
+            own = [weigh_in["id"] for weigh_in in weigh_ins]
             self.assertEqual(own, sorted(set(own)))
-            after = {each["place"]: each["id"] for each in weigh_ins}
+            after = {weigh_in["place"]: weigh_in["id"] for weigh_in in weigh_ins}
             self.assertEqual({**after, **before}, after, "nobody else's changed")
 
     def test_what_was_taken_out_is_never_named_again(self) -> None:
@@ -70,17 +72,17 @@ class Identities(unittest.TestCase):
     ) -> None:
         masses = {f"k{number}": 0 for number in range(count)}
         wanted = f"k{which % count}"
-        for step, (op, at) in enumerate(ops, 1):
+        for step, (op, index) in enumerate(ops, 1):
             before = document_of(masses)
             own = list(masses)
             if op == "in":
                 items = list(masses.items())
-                items.insert(at % (len(items) + 1), (f"k{count + step}", 0))
+                items.insert(index % (len(items) + 1), (f"k{count + step}", 0))
                 masses = dict(items)
             elif own and op == "out":
-                del masses[own[at % len(own)]]
+                del masses[own[index % len(own)]]
             elif own:
-                masses[own[at % len(own)]] = step
+                masses[own[index % len(own)]] = step
             after = document_of(masses)
             change = delta(before, after)
             self.assertEqual(patched(before, change.forth), after)
@@ -121,7 +123,7 @@ class Identities(unittest.TestCase):
 
 
 def before_of(document: dict[str, Any]) -> dict[str, int]:
-    return {each["id"]: each["mass"] for each in document["loads"]}
+    return {document["id"]: document["mass"] for document in document["loads"]}
 
 
 if __name__ == "__main__":

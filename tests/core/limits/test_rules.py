@@ -53,8 +53,10 @@ def judged(case: str, **parts: dict[str, Any]) -> tuple[Evaluation, list[str]]:
     document = rig_of(case)
     for part, values in parts.items():
         document[part] = {**document.get(part, {}), **values}
-    found = evaluate(parse_rig(document))
-    return found, [each.code for each in found.advisories if each.code in RULES]
+    evaluation = evaluate(parse_rig(document))
+    return evaluation, [
+        advisory.code for advisory in evaluation.advisories if advisory.code in RULES
+    ]
 
 
 class Rules(unittest.TestCase):
@@ -161,11 +163,14 @@ class Rules(unittest.TestCase):
             found, codes = judged("check--accuracy-shared-by-all-readings", vehicle=rule)
             self.assertEqual(codes, broken, above)
             if broken:
-                said = next(
-                    each.message for each in found.advisories if each.code == "bars_missing"
+                message = next(
+                    advisory.message
+                    for advisory in found.advisories
+                    if advisory.code == "bars_missing"
                 )
                 self.assertIn(
-                    "requires weight distribution above 4,699 lb; the trailer weighs 4,700 lb", said
+                    "requires weight distribution above 4,699 lb; the trailer weighs 4,700 lb",
+                    message,
                 )
 
     def test_without_brakes_the_smaller_tow_rating_applies(self) -> None:
@@ -180,7 +185,7 @@ class Rules(unittest.TestCase):
                 },
             }
             found, _ = judged("check--room-everywhere", **parts)
-            tow = next(each for each in found.checks if each.id == "vehicle.tow_rating")
+            tow = next(check for check in found.checks if check.id == "vehicle.tow_rating")
             self.assertEqual(tow.status, "over" if over else "within")
             if over and tow.margin is not None:
                 self.assertAlmostEqual(-tow.margin, over)
@@ -192,14 +197,14 @@ class Rules(unittest.TestCase):
         for brakes, broken in (("none", True), ("electric", False)):
             document["trailer"] = {**document["trailer"], "brakes": brakes}
             rig = parse_rig(document)
-            found = evaluate_pack(rig)
-            said = " ".join([found.headline.sentence, *found.headline.rest])
-            self.assertEqual("brakes are required above 1,000 lb" in said, broken, said)
-            self.assertNotEqual((found.verdict, broken), ("within", True))
+            packed = evaluate_pack(rig)
+            text = " ".join([packed.headline.sentence, *packed.headline.rest])
+            self.assertEqual("brakes are required above 1,000 lb" in text, broken, text)
+            self.assertNotEqual((packed.verdict, broken), ("within", True))
             proposed = propose(baseline_of(rig))
-            for each in proposed.proposals:
-                self.assertEqual(bool(each.rules), broken)
-                self.assertNotEqual((each.verdict, broken), ("within", True))
+            for proposal in proposed.proposals:
+                self.assertEqual(bool(proposal.rules), broken)
+                self.assertNotEqual((proposal.verdict, broken), ("within", True))
             if not proposed.needed:
                 self.assertEqual("required above 1,000 lb" in proposed.says, broken, proposed.says)
 
@@ -332,7 +337,7 @@ class Rules(unittest.TestCase):
                 "check--room-everywhere",
                 hitch={"parts": [receiver, {**mount, "drop": drop, "by_drop": rows}, ball]},
             )
-            margins = {each.id: each.margin for each in found.checks}
+            margins = {check.id: check.margin for check in found.checks}
             self.assertAlmostEqual(margins["hitch.tongue"] or 0, tongue, msg=str(drop))
             self.assertAlmostEqual(margins["hitch.trailer"] or 0, trailer, msg=str(drop))
             self.assertEqual(codes, broken)
@@ -350,20 +355,24 @@ class Rules(unittest.TestCase):
         tires = rig_of("check--motorhome")["vehicle"]["tires"]
         tires["rear"]["assembly"] = 1_450
         found, _ = judged("check--motorhome", vehicle={"ratings": ratings, "tires": tires})
-        rows = {each.id: each for each in found.checks}
+        rows = {check.id: check for check in found.checks}
         rear = rows["vehicle.rear_axle"]
         self.assertEqual(
             (rear.label, round(rear.margin or 0), rear.status), ("Rear axles", 20, "within")
         )
         self.assertAlmostEqual(rows["tires.rear"].actual or 0, 2_380 * 1_400 / 2_400 / 2)
         self.assertAlmostEqual(rows["assembly.rear"].actual or 0, 2_380 * 1_400 / 2_400)
-        said = next(each.message for each in found.advisories if each.code == "axles_in_group")
-        self.assertIn("more than 58.8 % of it, the tag axle once it carries more than 42.0 %", said)
+        message = next(
+            advisory.message for advisory in found.advisories if advisory.code == "axles_in_group"
+        )
+        self.assertIn(
+            "more than 58.8 % of it, the tag axle once it carries more than 42.0 %", message
+        )
         self.assertEqual(found.doubts, [])
         # 2,380 lb are 1.83 times a drive axle's 1,300, but both axles carry them
         shared = {"ratings": ratings | {"gawr_rear": 1_300, "gawr_tag": 1_100}}
         again, _ = judged("check--motorhome", vehicle=shared)
-        self.assertNotIn("unit_slip", [each.code for each in again.advisories])
+        self.assertNotIn("unit_slip", [advisory.code for advisory in again.advisories])
 
     def test_a_part_of_the_hitch_at_its_own_lever(self) -> None:
         """40 lb hanging 10 in behind the ball: 400 lb·in over a wheelbase of 138.5 in move 2.888 lb
@@ -381,35 +390,39 @@ class Rules(unittest.TestCase):
         for slope, words in ((0.02, "falls by 2.0 %: about 24 lb"), (0.004, None)):
             weigh_ins = rig_of("check--room-everywhere")["weigh_ins"]
             weigh_ins[0]["scale"]["slope"] = slope
-            found = evaluate(
+            evaluation = evaluate(
                 parse_rig({**rig_of("check--room-everywhere"), "weigh_ins": weigh_ins})
             )
-            said = [each.message for each in found.advisories if each.code == "on_a_slope"]
-            self.assertEqual([words in each for each in said if words], [True] if words else [])
-            self.assertEqual(found.verdict, "within")
+            messages = [
+                advisory.message
+                for advisory in evaluation.advisories
+                if advisory.code == "on_a_slope"
+            ]
+            self.assertEqual([words in text for text in messages if words], [True] if words else [])
+            self.assertEqual(evaluation.verdict, "within")
 
     def test_a_pin_behind_the_axle(self) -> None:
-        for offset, said in ((3, ["pin_behind_axle"]), (1, []), (-4, [])):
+        for offset, expected in ((3, ["pin_behind_axle"]), (1, []), (-4, [])):
             document = rig_of("check--fifth-wheel")
             document["vehicle"]["geometry"] = {"wheelbase": 160, "hitch_offset": offset}
             found = [
-                each.code
-                for each in contradictions(parse_rig(document))
-                if each.code == "pin_behind_axle"
+                contradiction.code
+                for contradiction in contradictions(parse_rig(document))
+                if contradiction.code == "pin_behind_axle"
             ]
-            self.assertEqual(found, said, offset)
+            self.assertEqual(found, expected, offset)
 
     def test_a_motorhome_tows_what_is_left_of_its_gcwr(self) -> None:
         """GCWR 11,850 − GVWR 7,150 = 4,700; its tow rating is 7,400."""
-        for tow, said in ((7_400, [4_700]), (4_700, [])):
+        for tow, expected in ((7_400, [4_700]), (4_700, [])):
             document = rig_of("check--motorhome")
             document["vehicle"]["ratings"]["tow_rating"] = tow
             found = [
-                each
-                for each in contradictions(parse_rig(document))
-                if each.code == "hitch_above_gcwr_left"
+                contradiction
+                for contradiction in contradictions(parse_rig(document))
+                if contradiction.code == "hitch_above_gcwr_left"
             ]
-            self.assertEqual([round(each.numbers["left"]) for each in found], said)
+            self.assertEqual([round(entry.numbers["left"]) for entry in found], expected)
 
     def test_what_a_sum_hides_is_said_where_the_room_is_thin(self) -> None:
         """The trailer's axles carry 6,080 lb: 3,200 of it are 52.6 %. A rear tire of 1,800 on
@@ -424,16 +437,24 @@ class Rules(unittest.TestCase):
             found, _ = judged(
                 "check--room-everywhere", trailer={"ratings": {**ratings, "gawr": gawr}}
             )
-            said = [each.message for each in found.advisories if each.code == "axles_in_group"]
-            self.assertEqual(len(said), 1 if words else 0)
-            self.assertTrue(all(words in each for each in said), said)
+            messages = [
+                advisory.message
+                for advisory in found.advisories
+                if advisory.code == "axles_in_group"
+            ]
+            self.assertEqual(len(messages), 1 if words else 0)
+            self.assertTrue(all(words in text for text in messages), messages)
         for most, half in ((1_800, "more than 52.0 %"), (1_900, "")):
             found, _ = judged(
                 "check--room-everywhere",
                 vehicle={"tires": {"rear": {"count": 2, "max_load": most}}},
             )
-            said = [each.message for each in found.advisories if each.code == "tires_by_side"]
-            self.assertEqual([half in each for each in said], [True] if half else [])
+            messages = [
+                advisory.message
+                for advisory in found.advisories
+                if advisory.code == "tires_by_side"
+            ]
+            self.assertEqual([half in text for text in messages], [True] if half else [])
 
     def test_a_campers_centre_of_mass(self) -> None:
         """The truck's label wants it between 10 and 22 in from its mark."""
@@ -455,15 +476,23 @@ class Rules(unittest.TestCase):
         """
         document = rig_of("check--room-everywhere")
         self.assertFalse(
-            [each.code for each in evaluate(parse_rig(document)).advisories if each.code in PLACES]
+            [
+                advisory.code
+                for advisory in evaluate(parse_rig(document)).advisories
+                if advisory.code in PLACES
+            ]
         )
         document["terms"], document["policy"] = "europe", {"tongue_share": [0.10, 0.15]}
-        found = evaluate(parse_rig(document))
-        self.assertEqual(found.verdict, "within")
-        said = {each.code: each.message for each in found.advisories if each.code in PLACES}
-        self.assertEqual(set(said), {"against_kerb", "licence_masses"})
-        self.assertIn("129.0 %", said["against_kerb"])
-        self.assertIn("BE covers trailers", said["licence_masses"])
+        evaluation = evaluate(parse_rig(document))
+        self.assertEqual(evaluation.verdict, "within")
+        by_code = {
+            advisory.code: advisory.message
+            for advisory in evaluation.advisories
+            if advisory.code in PLACES
+        }
+        self.assertEqual(set(by_code), {"against_kerb", "licence_masses"})
+        self.assertIn("129.0 %", by_code["against_kerb"])
+        self.assertIn("BE covers trailers", by_code["licence_masses"])
         document["weigh_ins"][0]["passes"] = [
             {
                 "config": "hitched",
@@ -473,9 +502,11 @@ class Rules(unittest.TestCase):
             {"config": "vehicle_only", "readings": {"front": 3440, "rear": 2580}},
         ]
         light = [
-            each for each in evaluate(parse_rig(document)).advisories if each.code == "nose_least"
+            advisory
+            for advisory in evaluate(parse_rig(document)).advisories
+            if advisory.code == "nose_least"
         ]
-        self.assertEqual([each.level for each in light], ["warning"])
+        self.assertEqual([light.level for light in light], ["warning"])
 
     def test_truthful_rigs_are_not_alarmed(self) -> None:
         """2,000 random rigs, weighed as they are, within their ratings by a tenth: no rule is
@@ -490,6 +521,8 @@ class Rules(unittest.TestCase):
             rig.document["policy"] = {"brakes_above": 3_000}
             rig.document["hitch"] |= {"bar_rating": round(rig.true["tongue"] * 1.1)}
             rig.document["vehicle"] |= {"distribution": {"rule": "required", "above": 5_000}}
-            codes.update({each.code for each in evaluate(parse_rig(rig.document)).advisories})
+            codes.update(
+                {advisory.code for advisory in evaluate(parse_rig(rig.document)).advisories}
+            )
         for code in RULES:
             self.assertLess(codes[code] / rigs, 0.01, code)

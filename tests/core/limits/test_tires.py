@@ -49,13 +49,21 @@ class Sidewall(unittest.TestCase):
         for gawr, kg, parts in (([5200], 1320, 1), ([5200, 5200], 1450, 2), (None, 1450, None)):
             document["trailer"]["ratings"].pop("gawr", None)
             document["trailer"]["ratings"] |= {"gawr": gawr} if gawr else {}
-            found = next(each for each in axle_sets(parse_rig(document)) if each.group == "trailer")
+            found = next(
+                axle_set
+                for axle_set in axle_sets(parse_rig(document))
+                if axle_set.group == "trailer"
+            )
             self.assertEqual(found.rating.kg if found.rating else 0, kg)
             assembly = dict(found.parts()).get("axle assembly")
             self.assertAlmostEqual(assembly or 0, 5000 * KG["lb"] * (parts or 0))
         for count, kg in ((6, 1450), (8, 1320)):  # nothing says how many axles: three, or two
             document["trailer"]["tires"]["count"] = count
-            found = next(each for each in axle_sets(parse_rig(document)) if each.group == "trailer")
+            found = next(
+                axle_set
+                for axle_set in axle_sets(parse_rig(document))
+                if axle_set.group == "trailer"
+            )
             self.assertEqual(found.rating.kg if found.rating else 0, kg, count)
 
     def test_date_code(self) -> None:
@@ -163,8 +171,8 @@ class BeforeItRolls(unittest.TestCase):
             )
         rig = parse_rig(document)
         return {
-            each.code: (each.text, each.fact, each.state)
-            for each in readiness(rig, evaluate(rig), TODAY)
+            readiness.code: (readiness.text, readiness.fact, readiness.state)
+            for readiness in readiness(rig, evaluate(rig), TODAY)
         }
 
     def test_the_coupling_as_it_was_measured(self) -> None:
@@ -187,13 +195,13 @@ class BeforeItRolls(unittest.TestCase):
             {"name": "Tripod", **strap, "aboard": False},
             {"name": "Rug", **strap, "secured": ""},
         ]
-        found = {
+        by_name = {
             code: text
             for code, (text, _, _) in self.lines(loads=loads).items()
             if code.startswith("secured")
         }
         self.assertEqual(
-            found, {"secured_mount": "Mount: two straps", "secured_mount_2": "mount: two straps"}
+            by_name, {"secured_mount": "Mount: two straps", "secured_mount_2": "mount: two straps"}
         )
 
 
@@ -205,21 +213,19 @@ class BesideThePlates(unittest.TestCase):
     def test_worked_out_figures_give_way_to_real_ones(self) -> None:
         # GVWR 7,000, payload 1,658, curb 4,657, trailer 8,700 − dry 7,140
         document = rig_of("check--three-passes")
-        found = {each.path: each for each in self.plates(document).beside}
-        self.assertAlmostEqual(found["vehicle.curb_weight"].value, 7000 - 1658)
-        self.assertFalse(found["vehicle.curb_weight"].stands_in)
-        self.assertIn("685 lb more", found["vehicle.curb_weight"].says)
-        self.assertAlmostEqual(found["trailer.ratings.ccc"].value, 1560)
+        by_name = {way.path: way for way in self.plates(document).beside}
+        self.assertAlmostEqual(by_name["vehicle.curb_weight"].value, 7000 - 1658)
+        self.assertFalse(by_name["vehicle.curb_weight"].stands_in)
+        self.assertIn("685 lb more", by_name["vehicle.curb_weight"].says)
+        self.assertAlmostEqual(by_name["trailer.ratings.ccc"].value, 1560)
         gcwr = document["vehicle"]["ratings"].pop("gcwr")
         stands = next(
-            each for each in self.plates(document).beside if each.path == "vehicle.ratings.gcwr"
+            way for way in self.plates(document).beside if way.path == "vehicle.ratings.gcwr"
         )
         self.assertTrue(stands.stands_in)
         self.assertEqual(stands.direction, "optimistic")
         document["vehicle"]["ratings"]["gcwr"] = gcwr
-        self.assertNotIn(
-            "vehicle.ratings.gcwr", [each.path for each in self.plates(document).beside]
-        )
+        self.assertNotIn("vehicle.ratings.gcwr", [way.path for way in self.plates(document).beside])
 
     def test_the_weakest_part_of_an_axle(self) -> None:
         document = rig_of("check--three-passes")
@@ -229,7 +235,7 @@ class BesideThePlates(unittest.TestCase):
             "wheel": 1750,
             "assembly": 4100,
         }
-        rear = next(each for each in self.plates(document).tires if each.group == "rear")
+        rear = next(tire for tire in self.plates(document).tires if tire.group == "rear")
         self.assertEqual(
             {part.name: round(part.rating) for part in rear.parts},
             {"axle rating": 3600, "axle assembly": 4100, "wheels": 3500, "tires": 4000},
@@ -242,12 +248,12 @@ class BesideThePlates(unittest.TestCase):
             24,
             {"coupler_height": 21, "coupler_to_axles": 240},
         )
-        found = self.plates(document).attitude
-        assert found  # noqa: S101
-        self.assertAlmostEqual(found.drop, 3)
-        self.assertAlmostEqual(found.slope, 3 / 240)
-        self.assertFalse(found.level)
-        self.assertIn("nose-up", found.says)
+        attitude = self.plates(document).attitude
+        assert attitude  # noqa: S101
+        self.assertAlmostEqual(attitude.drop, 3)
+        self.assertAlmostEqual(attitude.slope, 3 / 240)
+        self.assertFalse(attitude.level)
+        self.assertIn("nose-up", attitude.says)
 
     def test_what_the_maker_left_out_of_dry(self) -> None:
         document = rig_of("predict--packed")
@@ -277,17 +283,17 @@ class BesideThePlates(unittest.TestCase):
         document["vehicle"]["mirror_span"] = 96
         document["policy"] = {"brakes_above": 3000}
         document["ready"] = {"controller": "2026-11-20", "jack": "2026-05-01"}
-        found = {each.code: each for each in self.plates(document).ready}
-        self.assertEqual(found["mirrors"].state, "missing")  # 96 in of mirrors, 100 in of trailer
+        by_code = {step.code: step for step in self.plates(document).ready}
+        self.assertEqual(by_code["mirrors"].state, "missing")  # 96 in of mirrors, 100 in of trailer
         self.assertEqual(
-            (found["brakes_law"].state, found["controller"].done),
+            (by_code["brakes_law"].state, by_code["controller"].done),
             ("plain", datetime.date(2026, 11, 20)),
         )
-        self.assertEqual((found["controller"].stale, found["jack"].stale), (False, True))
+        self.assertEqual((by_code["controller"].stale, by_code["jack"].stale), (False, True))
         document["trailer"]["brakes"] = "none"
-        found = {each.code: each for each in self.plates(document).ready}
-        self.assertEqual(found["brakes_law"].state, "missing")
-        self.assertNotIn("controller", found)
+        by_code = {step.code: step for step in self.plates(document).ready}
+        self.assertEqual(by_code["brakes_law"].state, "missing")
+        self.assertNotIn("controller", by_code)
 
     def test_a_car_towed_on_its_own_wheels_has_no_tongue(self) -> None:
         document = rig_of("check--motorhome")
@@ -303,14 +309,14 @@ class BesideThePlates(unittest.TestCase):
             {"scale": scale, "passes": [hitched, {"config": "vehicle_only", "readings": solo}]}
         ]
         document["vehicle"]["ratings"] |= {"gcwr": 30000, "tow_rating": 5000}
-        found = evaluate(parse_rig(document))
-        self.assertFalse({"tongue.share", "hitch.tongue"} & {row.id for row in found.checks})
+        evaluation = evaluate(parse_rig(document))
+        self.assertFalse({"tongue.share", "hitch.tongue"} & {row.id for row in evaluation.checks})
         self.assertEqual(
-            next(row.actual for row in found.checks if row.id == "trailer.gross"), 3900
+            next(row.actual for row in evaluation.checks if row.id == "trailer.gross"), 3900
         )
         towed = {
             row.id: row.status
-            for row in found.checks
+            for row in evaluation.checks
             if row.group in ("trailer", "hitch", "combination")
         }
         self.assertEqual(set(towed.values()), {"within"}, towed)
@@ -322,12 +328,12 @@ class OtherUnits(unittest.TestCase):
             document = case(path.stem)["file"]
             mass = document["units"]["mass"]
             other: Any = "kg" if mass == "lb" else "lb"
-            one, two = (
+            evaluation, two = (
                 evaluate(parse_rig(document)),
                 evaluate(parse_rig(switch_units(document, other))),
             )
-            self.assertEqual(one.verdict, two.verdict, path.stem)
-            for a in one.checks:  # the order of equals may differ by rounding
+            self.assertEqual(evaluation.verdict, two.verdict, path.stem)
+            for a in evaluation.checks:  # the order of equals may differ by rounding
                 b = next(row for row in two.checks if row.id == a.id)
                 factor = 1.0 if a.low is not None else KG[mass] / KG[other]
                 self.assertEqual((a.status, a.limit_source), (b.status, b.limit_source), path.stem)
@@ -344,9 +350,9 @@ class OtherUnits(unittest.TestCase):
             Change("vehicle.ratings.gcwr", "16,oo0"),
         ]
         document = apply_changes(rig_of("check--three-passes"), typed).document
-        made = apply_changes(switch_units(document, "kg"), [])
-        gvwr = made.rig.vehicle.ratings.gvwr
+        edited = apply_changes(switch_units(document, "kg"), [])
+        gvwr = edited.rig.vehicle.ratings.gvwr
         self.assertAlmostEqual(gvwr.kg if gvwr else 0, 7000 * KG["lb"])
-        kept = {field.path: field for field in made.fields}
+        kept = {field.path: field for field in edited.fields}
         self.assertEqual(kept["vehicle.ratings.gvwr"].entry.text, "3,400+3,600 lb")
         self.assertIn("oo", kept["vehicle.ratings.gcwr"].problem or "")

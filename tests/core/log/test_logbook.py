@@ -47,11 +47,12 @@ class TheLog(unittest.TestCase):
     def test_changes_are_called_out_only_beyond_the_scales_error(self) -> None:
         rig = parse_rig(self.document)
         run = [
-            Recorded(number, facts_of(rig, number)) for number, each in enumerate(rig.weigh_ins, 1)
+            Recorded(number, facts_of(rig, number))
+            for number, weigh_in in enumerate(rig.weigh_ins, 1)
         ]
-        said = " ".join(line_of(rig, run[1], run[0].facts).changed)
-        self.assertIn("Rear axle, hitched +60 lb", said)  # beyond √2 · 13.7 = 19.4
-        self.assertNotIn("Trailer axles", said)  # 10 is not
+        text = " ".join(line_of(rig, run[1], run[0].facts).changed)
+        self.assertIn("Rear axle, hitched +60 lb", text)  # beyond √2 · 13.7 = 19.4
+        self.assertNotIn("Trailer axles", text)  # 10 is not
         self.assertEqual(line_of(rig, run[0], None).changed, [])
         chart = chart_of(rig, run, 2)
         rear = next(series for series in chart.series if series.key == "rear_hitched")
@@ -111,9 +112,9 @@ class TheLog(unittest.TestCase):
         second["trailer"] -= (
             60  # what the rear axle gained, +60, now left the trailer's axles: +10 - 60 there
         )
-        found = self.compared([1, 2])
+        compared = self.compared([1, 2])
         # √(6 · 11.5² + 2 · 27.2²)
-        self.assertIn("agrees with the first within 10 lb (± 48 lb)", found.closure[0])
+        self.assertIn("agrees with the first within 10 lb (± 48 lb)", compared.closure[0])
         second["trailer"] += 400
         self.assertIn(
             "is 410 lb (± 48 lb) more than in the first", self.compared([1, 2]).closure[0]
@@ -122,21 +123,21 @@ class TheLog(unittest.TestCase):
             parse_rig(self.document | {"name": "A"}),
             parse_rig(rig_of("check--kilograms") | {"name": "B"}),
         )
-        found = compare_weigh_ins([WeighInRef(one, 1, 1), WeighInRef(other, 1, 1)])
-        self.assertTrue(found.titles[1].startswith("B: "))
-        gross = next(row for row in found.rows if row.key == "combination_gross")
+        compared = compare_weigh_ins([WeighInRef(one, 1, 1), WeighInRef(other, 1, 1)])
+        self.assertTrue(compared.titles[1].startswith("B: "))
+        gross = next(row for row in compared.rows if row.key == "combination_gross")
         kg = sum(mass.kg for mass in other.weigh_ins[0].passes[0].readings.values())
         self.assertAlmostEqual(gross.values[1] or 0, kg / 0.45359237)  # in the first one's unit
-        self.assertTrue(any(line.startswith("Not the same") for line in found.warnings))
+        self.assertTrue(any(line.startswith("Not the same") for line in compared.warnings))
 
     def test_compared_and_not_alike(self) -> None:
-        found = self.compared([1, 2])
-        rows = {row.key: row for row in found.rows}
+        compared = self.compared([1, 2])
+        rows = {row.key: row for row in compared.rows}
         self.assertAlmostEqual(rows["rear_hitched"].differences[1] or 0, 60)
         self.assertEqual(
             (rows["rear_hitched"].real, rows["trailer_axles"].real), ([False, True], [False, False])
         )
-        self.assertEqual([line for line in found.warnings if "same place" not in line], [])
+        self.assertEqual([line for line in compared.warnings if "same place" not in line], [])
         other = self.document["weigh_ins"][1]
         other["scale"]["resolution"] = 50
         other["passes"][-1]["readings"]["rear"] += 200

@@ -18,7 +18,7 @@ class WhatComesRound(unittest.TestCase):
 
     def found(self, today: DAY, **wanted: Any) -> dict[str, tuple[DAY | None, str]]:
         made = reminders(parse_rig({**self.document, "reminders": wanted}), today)
-        return {each.key: (each.due, each.state) for each in made}
+        return {entry.key: (entry.due, entry.state) for entry in made}
 
     def test_months_end_where_the_month_does(self) -> None:
         self.assertEqual(months_after(DAY(2026, 8, 31), 6), DAY(2027, 2, 28))

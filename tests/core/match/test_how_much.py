@@ -58,12 +58,12 @@ def on_tires(document: dict[str, Any]) -> dict[str, Any]:
 
 def at(document: dict[str, Any], load: float, trailer: float, place: float) -> dict[str, str]:
     """The ordinary checks of the rig loaded so."""
-    found = evaluate_pack(parse_rig(loaded(document, load, trailer, place)))
+    packed = evaluate_pack(parse_rig(loaded(document, load, trailer, place)))
     return {
         row.id: "over"
         if row.margin is not None and row.margin < -1e-6 * (row.limit or 1)
         else "fine"
-        for row in found.checks
+        for row in packed.checks
     }
 
 
@@ -90,7 +90,9 @@ class TheRoom(unittest.TestCase):
         self, across: float, up: float, name: str, weak: bool
     ) -> None:
         document = on_tires(rig_of(name)) if weak else rig_of(name)
-        document["loads"] = [each for each in document["loads"] if each["on"] == "vehicle"]
+        document["loads"] = [
+            document for document in document["loads"] if document["on"] == "vehicle"
+        ]
         document.pop("policy", None)
         rig = parse_rig(document)
         chart = how_much(rig, start="plan", share=SHARE).chart
@@ -103,7 +105,7 @@ class TheRoom(unittest.TestCase):
         status = at(document, x, y, load_place(rig))
         drawn = {line.check for line in chart.lines}
         self.assertEqual({"tires.rear", "tires.trailer"} <= drawn, weak)
-        over = {check for check, said in status.items() if said == "over" and check in drawn}
+        over = {check for check, status in status.items() if status == "over" and check in drawn}
         if inside(chart.region, x, y):
             self.assertEqual(over, set())
             return
@@ -139,9 +141,9 @@ class TheRoom(unittest.TestCase):
         rating = document["vehicle"]["ratings"]["gvwr"]
         x, y = 0.5 * rating * across, 20 + 1.6 * rating * up
         document = loaded(document, x, y, place)
-        found = how_much(parse_rig(document), start="plan", share=SHARE)
-        chart = found.chart
-        assert chart and chart.point and found.ceiling is not None  # noqa: S101
+        answer = how_much(parse_rig(document), start="plan", share=SHARE)
+        chart = answer.chart
+        assert chart and chart.point and answer.ceiling is not None  # noqa: S101
         self.assertAlmostEqual(chart.point.load, x)
         self.assertAlmostEqual(chart.point.trailer, y)
         drawn = {line.check for line in chart.lines} | set(chart.exceeded)
@@ -149,21 +151,25 @@ class TheRoom(unittest.TestCase):
         def over(load: float, trailer: float) -> set[str]:
             return {
                 check
-                for check, said in at(document, load, trailer, place).items()
-                if said == "over"
+                for check, expected in at(document, load, trailer, place).items()
+                if expected == "over"
             } & drawn
 
-        rooms = [each for each in (chart.more_load, chart.more_trailer) if each is not None]
-        assume(min(abs(each) for each in rooms) > 2)  # not on a line, where rounding decides
+        rooms = [
+            more_load
+            for more_load in (chart.more_load, chart.more_trailer)
+            if more_load is not None
+        ]
+        assume(min(abs(room) for room in rooms) > 2)  # not on a line, where rounding decides
         self.assertEqual(set(chart.exceeded), over(x, y))
         self.assertEqual(" is exceeded" in chart.says, bool(chart.exceeded))
-        if found.ceiling > 1:
+        if answer.ceiling > 1:
             # on a pin ahead of the rear axle the front axle ends it
             ends = {line.check for line in chart.lines if not line.relieved}
             front = {"vehicle.front_axle", "tires.front"} - ends
-            in_front, alone = front & over(x, found.ceiling), front & over(x, 1e-3)
-            self.assertEqual("Even with that trailer the front axle" in found.says, bool(in_front))
-            self.assertEqual("With less than" in found.says, bool(alone and not in_front))
+            in_front, alone = front & over(x, answer.ceiling), front & over(x, 1e-3)
+            self.assertEqual("Even with that trailer the front axle" in answer.says, bool(in_front))
+            self.assertEqual("With less than" in answer.says, bool(alone and not in_front))
         if chart.off_trailer is not None:
             self.assertEqual(over(x, y - chart.off_trailer), set())
             self.assertTrue(over(x, y - (chart.off_trailer - 1)))
@@ -229,32 +235,36 @@ class TheRoom(unittest.TestCase):
         document["hitch"]["parts"] = [
             {"kind": "receiver", "trailer": needs["hitch.trailer"], "tongue": needs["hitch.tongue"]}
         ]
-        found = how_much(parse_rig(document), start="plan", share=SHARE)
-        for bar in found.bars:
+        answer = how_much(parse_rig(document), start="plan", share=SHARE)
+        for bar in answer.bars:
             self.assertAlmostEqual(
                 bar.heaviest, document["trailer"]["ratings"]["gvwr"], msg=bar.check
             )
-        self.assertTrue(all(need.enough for need in found.needs))
+        self.assertTrue(all(need.enough for need in answer.needs))
 
     def test_the_weigh_in_looked_at_is_what_it_starts_from(self) -> None:
         document = rig_of("check--three-passes")
         first, later = document["weigh_ins"][0], copy.deepcopy(document["weigh_ins"][0])
-        for each in later["passes"]:
-            each["readings"]["rear"] += 200
+        for weigh_in in later["passes"]:
+            weigh_in["readings"]["rear"] += 200
         document["weigh_ins"] = [first, later]
-        one, two, last = (how_much(parse_rig(document), number=number) for number in (1, 2, None))
-        self.assertEqual(one, how_much(parse_rig(document | {"weigh_ins": [first]})))
+        answer, two, last = (
+            how_much(parse_rig(document), number=number) for number in (1, 2, None)
+        )
+        self.assertEqual(answer, how_much(parse_rig(document | {"weigh_ins": [first]})))
         self.assertEqual(two, last)
-        by_one, by_two = ({bar.check: bar.heaviest for bar in found.bars} for found in (one, two))
+        by_one, by_two = (
+            {bar.check: bar.heaviest for bar in found.bars} for found in (answer, two)
+        )
         self.assertAlmostEqual(by_one["combination.gross"] - by_two["combination.gross"], 200)
 
     def test_missing_ratings_are_named_never_silent(self) -> None:
         document = rig_of("predict--packed")
         document["vehicle"]["ratings"] = {"tow_rating": 9000}
         document["hitch"]["parts"] = []
-        found = how_much(parse_rig(document), start="plan")
-        self.assertIn("payload", found.missing)
-        self.assertIn("may be lower", found.says)
+        answer = how_much(parse_rig(document), start="plan")
+        self.assertIn("payload", answer.missing)
+        self.assertIn("may be lower", answer.says)
 
 
 def trailer_in(rig: RigFile) -> MatchTrailer:
@@ -273,23 +283,23 @@ class WhichWithWhich(unittest.TestCase):
     def test_a_pair_agrees_with_the_ceiling(self) -> None:
         rig = self.rig()
         assert rig.trailer  # noqa: S101
-        made = match_pair(
+        match = match_pair(
             match_vehicle("v", "V", rig, None),
             trailer_in(rig),
             SHARE,
             "lb",
         )
-        found = how_much(rig, start="plan", share=SHARE)
-        self.assertAlmostEqual(made.ceiling or 0, found.ceiling or 0)
+        answer = how_much(rig, start="plan", share=SHARE)
+        self.assertAlmostEqual(match.ceiling or 0, answer.ceiling or 0)
         self.assertAlmostEqual(
-            made.room or 0,
-            (found.ceiling or 0) - rig.trailer.ratings.gvwr.kg / KG["lb"]
+            match.room or 0,
+            (answer.ceiling or 0) - rig.trailer.ratings.gvwr.kg / KG["lb"]
             if rig.trailer.ratings.gvwr
             else 0,
         )
-        over = [row.check for row in made.rows if row.status == "over"]
-        self.assertEqual(made.verdict == "stop", bool(over))
-        self.assertEqual(made.verdict == "stop", (made.room or 0) < 0)
+        over = [row.check for row in match.rows if row.status == "over"]
+        self.assertEqual(match.verdict == "stop", bool(over))
+        self.assertEqual(match.verdict == "stop", (match.room or 0) < 0)
 
     def test_what_is_missing_bounds_the_answer(self) -> None:
         bare = parse_rig(
@@ -305,15 +315,15 @@ class WhichWithWhich(unittest.TestCase):
             }
         )
         assert bare.trailer  # noqa: S101
-        made = match_pair(
+        match = match_pair(
             match_vehicle("v", "V", bare, 500 * KG["lb"]),
             trailer_in(bare),
             0.125,
             "lb",
         )
-        self.assertAlmostEqual(made.ceiling or 0, 8000)  # (1,500 − 500) ÷ 12.5 %
-        self.assertEqual(made.verdict, "incomplete")
-        self.assertTrue(any("Rear axle" in line for line in made.missing))
+        self.assertAlmostEqual(match.ceiling or 0, 8000)  # (1,500 − 500) ÷ 12.5 %
+        self.assertEqual(match.verdict, "incomplete")
+        self.assertTrue(any("Rear axle" in line for line in match.missing))
         heavier = match_pair(
             match_vehicle("v", "V", bare, 800 * KG["lb"]),
             trailer_in(bare),
@@ -326,24 +336,24 @@ class WhichWithWhich(unittest.TestCase):
             "trailer": {"ratings": {"gvwr": 7000}, "dry_weight": 5000},
             "plan": {"trailer_by": "listed"},
         }
-        for cargo, said in ((500, "incomplete"), (700, "stop")):  # 5,500 and 5,700 as loaded
+        for cargo, expected in ((500, "incomplete"), (700, "stop")):  # 5,500 and 5,700 as loaded
             aboard = {"loads": [{"on": "trailer", "mass": cargo}]}
             loaded = trailer_in(parse_rig({**dump_rig(bare), **known, **aboard}))
-            made = match_pair(match_vehicle("v", "V", bare, 800 * KG["lb"]), loaded, 0.125, "lb")
-            self.assertEqual((made.verdict, made.verdict_expected), ("stop", said))
+            match = match_pair(match_vehicle("v", "V", bare, 800 * KG["lb"]), loaded, 0.125, "lb")
+            self.assertEqual((match.verdict, match.verdict_expected), ("stop", expected))
 
     def test_both_schools_and_the_difference_explained(self) -> None:
         rig, other = self.rig(), self.rig(payload=5000, gawr_rear=6000)
         assert rig.trailer  # noqa: S101
         a, b = match_vehicle("a", "A", rig, None), match_vehicle("b", "B", other, None)
         light = trailer_in(rig)
-        one, two = match_pair(a, light, 0.2, "lb"), match_pair(b, light, 0.2, "lb")
-        if (one.room or 0) < 0 <= (one.room_expected or -1):
-            self.assertIn("the cautious school never couples such a pair", one.says)
-        says = explain(one, two, {"a": a, "b": b}, {"t": light}, "lb")
+        first_match, two = match_pair(a, light, 0.2, "lb"), match_pair(b, light, 0.2, "lb")
+        if (first_match.room or 0) < 0 <= (first_match.room_expected or -1):
+            self.assertIn("the cautious school never couples such a pair", first_match.says)
+        says = explain(first_match, two, {"a": a, "b": b}, {"t": light}, "lb")
         rows = {row.check: row.margin for row in two.rows}
         by = (rows["vehicle.payload"] or 0) - next(
-            row.margin or 0 for row in one.rows if row.check == "vehicle.payload"
+            row.margin or 0 for row in first_match.rows if row.check == "vehicle.payload"
         )
         self.assertIn("Same trailer: the other", says[0])
         self.assertIn(f"payload {by:,.0f} lb more", says[0])
@@ -374,16 +384,16 @@ class WhichWithWhich(unittest.TestCase):
         self.assertEqual([share.value for share in shares], [*by_label, 0.10])
         self.assertEqual([share.way for share in shares], ["dry", "dry", "weighed"])
         puller = match_vehicle("v", "V", self.rig(), None)
-        made = match_pair(puller, pin, None, "lb")
-        self.assertEqual((made.share, made.verdict == "within"), (by_label[0], False))
+        match = match_pair(puller, pin, None, "lb")
+        self.assertEqual((match.share, match.verdict == "within"), (by_label[0], False))
         said = (
             "its hitch is behind the rear axle, this trailer needs one above it: plan it with "
             "that hitch"
         )
         for check in ("vehicle.rear_axle", "hitch.trailer", "hitch.tongue"):
-            row = next(row for row in made.rows if row.check == check)
+            row = next(row for row in match.rows if row.check == check)
             self.assertEqual((row.margin, row.missing), (None, said))
-        gross = next(row for row in made.rows if row.check == "vehicle.gross")
+        gross = next(row for row in match.rows if row.check == "vehicle.gross")
         at_ball = next(
             row for row in match_pair(puller, pin, 0.13, "lb").rows if row.check == "vehicle.gross"
         )
@@ -404,7 +414,7 @@ class WhichWithWhich(unittest.TestCase):
         rig = parse_rig(document)
         assert rig.trailer and rig.trailer.ratings.gvwr  # noqa: S101
         gvwr = document["trailer"]["ratings"]["gvwr"]
-        made = match_pair(
+        match = match_pair(
             match_vehicle("v", "V", rig, None),
             trailer_in(rig),
             SHARE,
@@ -412,7 +422,7 @@ class WhichWithWhich(unittest.TestCase):
         )
         planned = {
             **document,
-            "loads": [each for each in document["loads"] if each["on"] == "vehicle"],
+            "loads": [document for document in document["loads"] if document["on"] == "vehicle"],
         }
         planned["plan"] = {
             **document["plan"],
@@ -420,13 +430,13 @@ class WhichWithWhich(unittest.TestCase):
             "trailer_base": {"gross": gvwr, "tongue": gvwr * SHARE},
         }
         checks = {row.id: row for row in evaluate_pack(parse_rig(planned)).checks}
-        held = {row.check: row.margin for row in made.rows if row.margin is not None}
+        held = {row.check: row.margin for row in match.rows if row.margin is not None}
         self.assertLessEqual(
             {"vehicle.front_axle", "tires.front", "tires.rear", "vehicle.rear_axle"}, set(held)
         )
         for check, margin in held.items():
             self.assertAlmostEqual(margin, checks[check].margin or 0, places=6, msg=check)
         front = max(-held["vehicle.front_axle"], -2 * held["tires.front"])
-        self.assertAlmostEqual(made.in_front or 0, front)
-        self.assertEqual(made.verdict, "stop")
-        self.assertIn(f"The front axle stays {front:,.0f} lb over its limit", made.says)
+        self.assertAlmostEqual(match.in_front or 0, front)
+        self.assertEqual(match.verdict, "stop")
+        self.assertIn(f"The front axle stays {front:,.0f} lb over its limit", match.says)

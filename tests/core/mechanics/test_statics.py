@@ -84,14 +84,14 @@ class ByMoments(unittest.TestCase):
         some: list[Any] = [*whole]
         some[without] = None
         levers, fewer = Levers(a, b, length), Levers(*some)
-        for one, other in (
+        for shown, other in (
             (levers.on_hitch(tongue), fewer.on_hitch(tongue)),
             (levers.item("vehicle", mass, mass * x), fewer.item("vehicle", mass, mass * x)),
             (levers.item("trailer", mass, mass * x), fewer.item("trailer", mass, mass * x)),
         ):
             for key, kg in loads(other).items():
                 if kg is not None:
-                    self.assertEqual(kg, kg_of(one, key))
+                    self.assertEqual(kg, kg_of(shown, key))
             self.assertIsNotNone(loads(other)["combination_gross"])
 
     def test_impossible_lengths(self) -> None:
@@ -108,10 +108,10 @@ class ByMoments(unittest.TestCase):
         )
         for path, cut in cuts:
             document = rig_of("predict--packed")
-            here: Any = document
+            node: Any = document
             for key in cut[:-1]:
-                here = here[key]
-            del here[cut[-1]]
+                node = node[key]
+            del node[cut[-1]]
             with self.subTest(path), self.assertRaises(MissingInput) as caught:
                 predict(parse_rig(document))
             self.assertEqual(caught.exception.problems[0].path, path)

@@ -38,9 +38,9 @@ def half(**more: Any) -> dict[str, Any]:
 
 class Beside(unittest.TestCase):
     def beside(self, document: dict[str, Any], key: str) -> list[str]:
-        found = evaluate(parse_rig(document))
-        expected = found.expected or {}
-        self.assertEqual(list(found.working[key].remarks), expected[key].beside)
+        evaluation = evaluate(parse_rig(document))
+        expected = evaluation.expected or {}
+        self.assertEqual(list(evaluation.working[key].remarks), expected[key].beside)
         return expected[key].beside
 
     def test_every_open_way_stands_beside_the_first(self) -> None:
@@ -84,9 +84,9 @@ class Beside(unittest.TestCase):
             "scale": scale,
             "passes": [{"config": "hitched", "readings": {"gross": 9900}}],
         }
-        found = self.beside(half(weigh_ins=[before, now]), "vehicle_solo")
+        way = self.beside(half(weigh_ins=[before, now]), "vehicle_solo")
         self.assertRegex(
-            found[0],
+            way[0],
             r"^By the weigh-in of 2026-05-02, plus what came aboard since: 5,720 lb ± \d+ lb, "
             r"which does not agree\.$",
         )

@@ -22,32 +22,32 @@ RANK = {"within": 0, "tight": 1, "over": 2}
 
 def in_pounds(document: Document) -> Document:
     """The same rig with every bare mass written in pounds."""
-    made = copy.deepcopy(document)
-    made["units"]["mass"] = "lb"
+    copy_of_it = copy.deepcopy(document)
+    copy_of_it["units"]["mass"] = "lb"
 
-    def convert(here: Any, key: str = "") -> Any:
-        if isinstance(here, dict):
+    def convert(node: Any, key: str = "") -> Any:
+        if isinstance(node, dict):
             return {
-                name: here[name]
+                name: node[name]
                 if name in ("geometry", "units", "version")
-                else convert(here[name], name)
-                for name in here
+                else convert(node[name], name)
+                for name in node
             }
-        if isinstance(here, list):
-            return [convert(each, key) for each in here]
+        if isinstance(node, list):
+            return [convert(here, key) for here in node]
         return (
-            here / KG["lb"]
-            if isinstance(here, int | float) and not isinstance(here, bool)
-            else here
+            node / KG["lb"]
+            if isinstance(node, int | float) and not isinstance(node, bool)
+            else node
         )
 
-    return convert(made)  # type: ignore[no-any-return]
+    return convert(copy_of_it)  # type: ignore[no-any-return]
 
 
 class ExactRigs(unittest.TestCase):
     @given(exact_rigs())
-    def test_the_truth_comes_back(self, made: tuple[Document, dict[str, float]]) -> None:
-        document, true = made
+    def test_the_truth_comes_back(self, exact_rig: tuple[Document, dict[str, float]]) -> None:
+        document, true = exact_rig
         rig = parse_rig(document)
         figures = weigh(rig, rig.weigh_ins[0]).figures
         self.assertAlmostEqual(figures["tongue_static"].value, true["tongue"], places=6)
@@ -65,8 +65,10 @@ class ExactRigs(unittest.TestCase):
         )
 
     @given(exact_rigs())
-    def test_three_passes_and_moments_agree(self, made: tuple[Document, dict[str, float]]) -> None:
-        document, true = made
+    def test_three_passes_and_moments_agree(
+        self, exact_rig: tuple[Document, dict[str, float]]
+    ) -> None:
+        document, true = exact_rig
         del document["weigh_ins"][0]["passes"][1]
         rig = parse_rig(document)
         found = weigh(rig, rig.weigh_ins[0])
@@ -75,9 +77,9 @@ class ExactRigs(unittest.TestCase):
 
     @given(exact_rigs())
     def test_the_unit_of_entry_never_changes_a_status(
-        self, made: tuple[Document, dict[str, float]]
+        self, exact_rig: tuple[Document, dict[str, float]]
     ) -> None:
-        document, _ = made
+        document, _ = exact_rig
         kilograms, pounds = evaluate(parse_rig(document)), evaluate(parse_rig(in_pounds(document)))
         self.assertEqual(
             {row.id: row.status for row in kilograms.checks},
@@ -88,9 +90,9 @@ class ExactRigs(unittest.TestCase):
     @settings(max_examples=some(50))
     @given(exact_rigs(), st.floats(1, 900), st.sampled_from(["front", "rear", "trailer"]))
     def test_more_mass_never_heals(
-        self, made: tuple[Document, dict[str, float]], mass: float, where: str
+        self, exact_rig: tuple[Document, dict[str, float]], mass: float, where: str
     ) -> None:
-        document, _ = made
+        document, _ = exact_rig
         before = {row.id: row.status for row in evaluate(parse_rig(document)).checks}
         for each in document["weigh_ins"][0]["passes"]:
             if where in each["readings"]:
@@ -101,9 +103,9 @@ class ExactRigs(unittest.TestCase):
 
     @given(exact_rigs(), st.floats(0.05, 0.9))
     def test_finer_graduation_shrinks_the_error(
-        self, made: tuple[Document, dict[str, float]], finer: float
+        self, exact_rig: tuple[Document, dict[str, float]], finer: float
     ) -> None:
-        document, _ = made
+        document, _ = exact_rig
         document["weigh_ins"][0]["scale"]["accuracy"] = 0.001
         coarse = weigh(rig := parse_rig(document), rig.weigh_ins[0]).figures
         document["weigh_ins"][0]["scale"]["resolution"] *= finer
@@ -151,8 +153,8 @@ class AtTheEdge(unittest.TestCase):
             "front": "3110 lb",
             "rear": f"{2390 * 0.45359237} kg",
         }
-        found = evaluate(parse_rig(document)).derived.vehicle_hitched
-        self.assertAlmostEqual(found.value if found else 0, 5500, places=6)
+        vehicle_hitched = evaluate(parse_rig(document)).derived.vehicle_hitched
+        self.assertAlmostEqual(vehicle_hitched.value if vehicle_hitched else 0, 5500, places=6)
 
 
 class Traps(unittest.TestCase):
@@ -163,8 +165,8 @@ class Traps(unittest.TestCase):
     def codes(self, change: Any, name: str = "check--three-passes") -> dict[str, str | None]:
         document = rig_of(name)
         change(document["weigh_ins"][0]["passes"], document)
-        found = evaluate(parse_rig(document), 1).advisories
-        return {each.code: each.path for each in reversed(found)}
+        advisories = evaluate(parse_rig(document), 1).advisories
+        return {entry.code: entry.path for entry in reversed(advisories)}
 
     def test_traps(self) -> None:
         def swapped(passes: Any, _: Any) -> None:
@@ -257,8 +259,8 @@ class Traps(unittest.TestCase):
         }
         for change, (code, path) in expected.items():
             with self.subTest(change.__name__):
-                found = self.codes(change)
-                self.assertEqual(found.get(code), path, found)
+                codes = self.codes(change)
+                self.assertEqual(codes.get(code), path, codes)
 
     def test_a_sound_weigh_in_raises_no_warning(self) -> None:
         document = rig_of("check--three-passes")
@@ -274,17 +276,21 @@ class Traps(unittest.TestCase):
         }
         self.assertEqual(
             [
-                each.code
-                for each in evaluate(parse_rig(document)).advisories
-                if each.level == "warning"
+                advisory.code
+                for advisory in evaluate(parse_rig(document)).advisories
+                if advisory.level == "warning"
             ],
             [],
         )
 
     def test_one_pass_says_what_it_proves(self) -> None:
-        found = evaluate(parse_rig(rig_of("check--hitched-pass-only")))
-        note = next(each for each in found.advisories if each.code == "missing_vehicle_only")
-        axles = found.derived.trailer_axles
+        evaluation = evaluate(parse_rig(rig_of("check--hitched-pass-only")))
+        note = next(
+            advisory
+            for advisory in evaluation.advisories
+            if advisory.code == "missing_vehicle_only"
+        )
+        axles = evaluation.derived.trailer_axles
         self.assertIsNotNone(axles)
         # at 10 and 15 % on the tongue the axles carry 90 and 85 % of the trailer
         self.assertAlmostEqual(note.numbers["least"], (axles.value if axles else 0) / 0.9)
@@ -306,13 +312,13 @@ class Corrections(unittest.TestCase):
         ):
             engaged["readings"] = readings
             rig = parse_rig(document)
-            found = weigh(rig, rig.weigh_ins[0]).figures
+            figures = weigh(rig, rig.weigh_ins[0]).figures
             adjustments = engaged.pop("adjustments")
             rig = parse_rig(document)
             before = weigh(rig, rig.weigh_ins[0]).figures
             engaged["adjustments"] = adjustments
             for key, pounds in more.items():
-                gained = (found[key].value - before[key].value) / KG["lb"]
+                gained = (figures[key].value - before[key].value) / KG["lb"]
                 self.assertAlmostEqual(gained, pounds, msg=key)
 
 
@@ -327,15 +333,19 @@ class NearTheLine(unittest.TestCase):
             document = rig_of("check--room-everywhere")  # 6,840 lb by difference
             alone = {"config": "trailer_only", "readings": {"trailer": 6_840 + more}}
             document["weigh_ins"][0]["passes"].append(alone)
-            found = evaluate(parse_rig(document)).doubts
-            self.assertEqual("trailer_totals_disagree" in found, doubted, more)
+            doubts = evaluate(parse_rig(document)).doubts
+            self.assertEqual("trailer_totals_disagree" in doubts, doubted, more)
 
     def test_a_digit_too_many_or_too_few_is_put_right_in_one_tap(self) -> None:
         for typed in (87_000, 870):
             document = rig_of("check--a-digit-too-many-in-gvwr")  # 8,700 is meant
             document["vehicle"]["ratings"]["gvwr"] = typed
-            fixes = [each.fix for each in evaluate(parse_rig(document)).advisories if each.fix]
-            self.assertEqual([each.label for each in fixes], ["It is 8,700 lb"])
+            fixes = [
+                advisory.fix
+                for advisory in evaluate(parse_rig(document)).advisories
+                if advisory.fix
+            ]
+            self.assertEqual([fix.label for fix in fixes], ["It is 8,700 lb"])
             self.assertEqual(
                 [(each.path, each.value) for each in fixes[0].changes],
                 [("vehicle.ratings.gvwr", 8700.0)],
@@ -354,18 +364,22 @@ class NearTheLine(unittest.TestCase):
         document["weigh_ins"] = [
             {"tongue_measurements": [{**beam, "resolution": 1, "accuracy": 0}]}
         ]
-        found = evaluate(parse_rig(document)).derived.tongue_static
-        self.assertAlmostEqual(found.value if found else 0, 780)
-        self.assertAlmostEqual(found.plus_minus if found else 0, 6 * math.sqrt(2 / 12))
+        tongue_static = evaluate(parse_rig(document)).derived.tongue_static
+        self.assertAlmostEqual(tongue_static.value if tongue_static else 0, 780)
+        self.assertAlmostEqual(
+            tongue_static.plus_minus if tongue_static else 0, 6 * math.sqrt(2 / 12)
+        )
 
     def test_a_digit_too_few_says_how_little_it_is(self) -> None:
         """300 lb on an axle rated 2,600: 12 %. At 14 % nothing is said."""
-        for reading, said in ((300, ["12 %"]), (0.14 * 2_600, [])):
+        for reading, expected in ((300, ["12 %"]), (0.14 * 2_600, [])):
             document = rig_of("check--three-passes")
             document["weigh_ins"][0]["passes"][0]["readings"]["front"] = reading
             notes = [
-                each.message
-                for each in evaluate(parse_rig(document)).advisories
-                if each.code == "tenth"
+                advisory.message
+                for advisory in evaluate(parse_rig(document)).advisories
+                if advisory.code == "tenth"
             ]
-            self.assertEqual([word for word in ["12 %"] for each in notes if word in each], said)
+            self.assertEqual(
+                [word for word in ["12 %"] for note in notes if word in note], expected
+            )

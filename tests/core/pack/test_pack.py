@@ -64,9 +64,9 @@ class Packing(unittest.TestCase):
         }
         for text, (name, mass, quantity) in told.items():
             with self.subTest(text):
-                found = read_item(text, "lb")
+                item = read_item(text, "lb")
                 self.assertEqual(
-                    (found["name"], found["mass"], found["quantity"]), (name, mass, quantity)
+                    (item["name"], item["mass"], item["quantity"]), (name, mass, quantity)
                 )
         for text in ("dog", "3 kg", "", "chairs 3 stone", "12"):
             with self.subTest(text), self.assertRaises(QuantityError):
@@ -74,12 +74,12 @@ class Packing(unittest.TestCase):
 
     @given(exact_rigs(), listed)
     def test_a_long_list_is_answered_as_if_item_by_item(
-        self, made: tuple[Document, dict[str, float]], aboard: list[Document]
+        self, exact_rig: tuple[Document, dict[str, float]], aboard: list[Document]
     ) -> None:
         """The sums and slopes that a keystroke is answered from, beside the plain form: each item
         by its own moments.
         """
-        document, truth = made
+        document, truth = exact_rig
         a, b, length = truth["a"], truth["b"], truth["length"]
         document["loads"] = aboard
         document["vehicle"]["ratings"]["payload"] = 600
@@ -118,7 +118,7 @@ class Packing(unittest.TestCase):
                 else:
                     self.assertAlmostEqual(found or 0.0, expected)
             for cause in (by_mass, by_place):
-                spread = [all_ + one**2 for all_, one in zip(spread, cause, strict=True)]
+                spread = [all_ + spread**2 for all_, spread in zip(spread, cause, strict=True)]
         # a length measured too short: what lies in its place loads the other end more
         spread[0] += (on_rear * (a / (a + TAPE_OFF) - 1)) ** 2
         spread[2] += (on_axles * (1 - length / (length + TAPE_OFF))) ** 2
@@ -145,22 +145,24 @@ class Packing(unittest.TestCase):
         for check in answer.checks:
             if check.label in adds and check.limit is not None and check.actual is not None:
                 names = dict(zip(rooms, adds[check.label], strict=True))
-                taken = sum(getattr(item, names[each["on"]]) or 0.0 for item, each in pairs)
+                total = sum(getattr(item, names[load["on"]]) or 0.0 for item, load in pairs)
                 for on, name in names.items():
-                    rooms[on].append((name, check.limit - check.actual + taken))
+                    rooms[on].append((name, check.limit - check.actual + total))
         self.assertTrue(rooms["vehicle"])
-        for item, each in pairs:
+        for item, pair in pairs:
             shares = [
-                (getattr(item, name) or 0.0) / room for name, room in rooms[each["on"]] if room > 0
+                (getattr(item, name) or 0.0) / room for name, room in rooms[pair["on"]] if room > 0
             ]
-            said = float(item.takes.split(" %")[0]) / 100 if item.takes else 0.0
-            self.assertGreaterEqual(said, max(shares, default=0.0) - 0.0051)
+            share = float(item.takes.split(" %")[0]) / 100 if item.takes else 0.0
+            self.assertGreaterEqual(share, max(shares, default=0.0) - 0.0051)
 
     @given(exact_rigs(), items)
     def test_a_plan_from_a_weigh_in_reproduces_its_third_pass(
-        self, made: tuple[Document, dict[str, float]], aboard: list[tuple[str, float, int, float]]
+        self,
+        exact_rig: tuple[Document, dict[str, float]],
+        aboard: list[tuple[str, float, int, float]],
     ) -> None:
-        document, _ = made
+        document, _ = exact_rig
         document["loads"] = [
             {"on": on, "mass": mass, "quantity": n, "position": place}
             for on, mass, n, place in aboard
@@ -198,16 +200,16 @@ class Packing(unittest.TestCase):
 
     def test_payload_is_counted_once(self) -> None:
         document = rig_of("predict--packed")
-        found = evaluate_pack(parse_rig(document))
-        check = next(row for row in found.checks if row.id == "vehicle.payload")
+        packed = evaluate_pack(parse_rig(document))
+        check = next(row for row in packed.checks if row.id == "vehicle.payload")
         # curb weight from the plate, load by the lever model: the lines add up to the same load as
         # the check's
-        self.assertAlmostEqual(found.payload_used, check.actual or 0, places=6)
+        self.assertAlmostEqual(packed.payload_used, check.actual or 0, places=6)
         self.assertAlmostEqual(
-            sum(line.mass for line in found.payload),
-            found.predicted["vehicle_hitched"] - document["vehicle"]["curb_weight"],
+            sum(line.mass for line in packed.payload),
+            packed.predicted["vehicle_hitched"] - document["vehicle"]["curb_weight"],
         )
-        self.assertEqual(sum("tongue" in line.label for line in found.payload), 1)
+        self.assertEqual(sum("tongue" in line.label for line in packed.payload), 1)
 
     def test_each_item_says_what_it_does(self) -> None:
         document = rig_of("predict--packed")
@@ -226,16 +228,16 @@ class Packing(unittest.TestCase):
     def test_what_is_missing_is_named_and_the_rest_is_said(self) -> None:
         document = rig_of("predict--packed")
         del document["plan"]
-        found = evaluate_pack(parse_rig(document))
+        packed = evaluate_pack(parse_rig(document))
         self.assertEqual(
-            [each.path for each in found.missing],
+            [missing.path for missing in packed.missing],
             ["plan.vehicle_base.front", "plan.vehicle_base.rear"],
         )
-        self.assertEqual((found.whole, found.verdict), (False, "incomplete"))
-        payload = next(row for row in found.checks if row.id == "vehicle.payload")
+        self.assertEqual((packed.whole, packed.verdict), (False, "incomplete"))
+        payload = next(row for row in packed.checks if row.id == "vehicle.payload")
         self.assertIsNotNone(payload.expected)  # a sum: it needs neither base nor place
-        self.assertTrue(found.schools and found.items and found.payload)
-        self.assertEqual([school.highest for school in found.schools].count(True), 1)
+        self.assertTrue(packed.schools and packed.items and packed.payload)
+        self.assertEqual([school.highest for school in packed.schools].count(True), 1)
 
     def test_usual_places_lie_in_the_rig_front_to_rear(self) -> None:
         """Names in the order from front to rear; nothing rides ahead of the front axle or farther
@@ -252,11 +254,11 @@ class Packing(unittest.TestCase):
             document["vehicle"]["body"] = body
             places = evaluate_pack(parse_rig(document)).places
             inside = [
-                float(each.text.split()[0])
-                for each in places
-                if each.on == "vehicle" and each.name not in ("roof", "at the hitch")
+                float(place.text.split()[0])
+                for place in places
+                if place.on == "vehicle" and place.name not in ("roof", "at the hitch")
             ]
-            behind = [float(each.text.split()[0]) for each in places if each.on == "trailer"]
+            behind = [float(place.text.split()[0]) for place in places if place.on == "trailer"]
             self.assertEqual((inside, behind), (sorted(inside), sorted(behind)))
             self.assertTrue(
                 inside[0] > 0
@@ -265,5 +267,5 @@ class Packing(unittest.TestCase):
                 and 6 < behind[-1] < 1.5 * 6,
                 (body, inside, behind),
             )
-            hitch = next(each.text for each in places if each.name == "at the hitch")
+            hitch = next(place.text for place in places if place.name == "at the hitch")
             self.assertEqual(hitch, "5.20 m")

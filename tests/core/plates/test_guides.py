@@ -32,7 +32,7 @@ class Guides(unittest.TestCase):
         found = look_up(rows, OURS)
         self.assertEqual([row.number for row in found.rows], [3])
         self.assertEqual(
-            [(each.row.number, each.differs) for each in found.alike],
+            [(alike.row.number, alike.differs) for alike in found.alike],
             [(2, "axle_ratio"), (4, "drive"), (5, "engine")],
         )
 

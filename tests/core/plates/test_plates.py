@@ -19,14 +19,14 @@ class Contradictions(unittest.TestCase):
     def found(self, **figures: Any) -> dict[str, str | None]:
         document = rig_of("check--three-passes")
         for path, value in figures.items():
-            here: Any = document
+            node: Any = document
             *parents, last = path.split("__")
             for part in parents:
-                here = here[int(part)] if part.isdigit() else here.setdefault(part, {})
-            here[last] = value
+                node = node[int(part)] if part.isdigit() else node.setdefault(part, {})
+            node[last] = value
         return {
-            each.code: each.path
-            for each in contradictions(parse_rig(document), datetime.date(2026, 11, 23))
+            contradiction.code: contradiction.path
+            for contradiction in contradictions(parse_rig(document), datetime.date(2026, 11, 23))
         }
 
     def test_each_is_named_at_the_figure_to_read_again(self) -> None:
@@ -138,18 +138,21 @@ class Contradictions(unittest.TestCase):
         for gawr, wanted in ((4300, 2), ("1950 kg", 2), (2500, 3), (1900, None), (8000, None)):
             document = rig_of("check--three-passes")
             document["trailer"]["ratings"]["gawr"] = [gawr]
-            found = {each.code: each for each in contradictions(parse_rig(document))}
-            said = found.get("trailer_above_axles")
-            self.assertEqual(said is None, gawr == 8000)
-            if said is None or wanted is None:
-                self.assertIsNone(said.fix if said else None)
+            by_code = {
+                contradiction.code: contradiction
+                for contradiction in contradictions(parse_rig(document))
+            }
+            text = by_code.get("trailer_above_axles")
+            self.assertEqual(text is None, gawr == 8000)
+            if text is None or wanted is None:
+                self.assertIsNone(text.fix if text else None)
                 continue
-            assert said.fix  # noqa: S101
-            self.assertRegex(said.fix.label, rf"^{wanted} axles of [\d,]+ lb each$")
-            changes = [Change(each.path, value=each.value, op="set") for each in said.fix.changes]
-            made = apply_changes(document, changes)
-            self.assertEqual(made.document["trailer"]["ratings"]["gawr"], [gawr] * wanted)
-            left = {each.code for each in contradictions(made.rig)}
+            assert text.fix  # noqa: S101
+            self.assertRegex(text.fix.label, rf"^{wanted} axles of [\d,]+ lb each$")
+            changes = [Change(each.path, value=each.value, op="set") for each in text.fix.changes]
+            edited = apply_changes(document, changes)
+            self.assertEqual(edited.document["trailer"]["ratings"]["gawr"], [gawr] * wanted)
+            left = {contradiction.code for contradiction in contradictions(edited.rig)}
             self.assertNotIn("trailer_above_axles", left)
 
     def test_what_is_said_names_both_figures(self) -> None:
@@ -161,10 +164,13 @@ class Contradictions(unittest.TestCase):
             {"kind": "coupler", "size": "47.6 mm", "weight": 12},
         ]}  # fmt: skip
         document["weigh_ins"] = []
-        said = {each.code: each for each in contradictions(parse_rig(document))}
-        self.assertIn("58.7 mm across (2 5/16 in)", said["ball_size"].message)
-        self.assertIn("47.6 mm (1 7/8 in)", said["ball_size"].message)
-        self.assertIn("add up to 105 lb, more than", said["hitch_parts_heavier"].message)
+        by_code = {
+            contradiction.code: contradiction
+            for contradiction in contradictions(parse_rig(document))
+        }
+        self.assertIn("58.7 mm across (2 5/16 in)", by_code["ball_size"].message)
+        self.assertIn("47.6 mm (1 7/8 in)", by_code["ball_size"].message)
+        self.assertIn("add up to 105 lb, more than", by_code["hitch_parts_heavier"].message)
 
     def test_half_filled_labels_contradict_nothing(self) -> None:
         bare = {
@@ -182,13 +188,13 @@ class Contradictions(unittest.TestCase):
 
     def test_bars_required_above_a_mass(self) -> None:
         # the case's trailer is rated 4,025 kg
-        for above, said in ((4000, True), (4025, False), (9000, False)):
+        for above, expected in ((4000, True), (4025, False), (9000, False)):
             document = rig_of("check--kilograms")
             document["vehicle"]["distribution"] = {"rule": "required", "above": above}
             document["hitch"]["weight_distribution"] = False
             document["weigh_ins"] = []
-            found = {each.code for each in contradictions(parse_rig(document))}
-            self.assertEqual("bars_required" in found, said, above)
+            by_code = {contradiction.code for contradiction in contradictions(parse_rig(document))}
+            self.assertEqual("bars_required" in by_code, expected, above)
 
 
 class Terms(unittest.TestCase):
@@ -214,14 +220,14 @@ class Terms(unittest.TestCase):
             numbers = [
                 sorted(
                     (row.id, str(row.actual), str(row.limit), str(row.limit_source), row.status)
-                    for row in each.checks  # the order follows what is expected
+                    for row in load.checks  # the order follows what is expected
                 )
-                for each in (plain, other)
+                for load in (plain, other)
             ]
             self.assertEqual(*numbers)
-            said = " ".join([other.headline.sentence, *(row.sentence for row in other.checks)])
+            text = " ".join([other.headline.sentence, *(row.sentence for row in other.checks)])
             for word in ("GVWR", "GCWR", "CCC"):
-                self.assertNotIn(word, said, path.stem)
+                self.assertNotIn(word, text, path.stem)
 
 
 class Labels(unittest.TestCase):
@@ -230,7 +236,7 @@ class Labels(unittest.TestCase):
         self.assertEqual(read_typed("6,900 lb / 3130 kg", "mass", "kg").value, "6900 lb")
         with self.assertRaisesRegex(QuantityError, "do not agree"):
             read_typed("6,900 lb / 3310 kg", "mass", "lb")
-        made = apply_changes(
+        edited = apply_changes(
             rig_of("check--kilograms"), [Change("vehicle.ratings.gvwr", "6,900 lb / 3310 kg")]
         )
-        self.assertIn("do not agree", made.fields[0].problem or "")
+        self.assertIn("do not agree", edited.fields[0].problem or "")

@@ -30,8 +30,8 @@ class Answers(unittest.TestCase):
     teller = Teller(parse_rig(rig_of("check--three-passes")))
 
     def said(self, text: str, asked: Exercise = ASKED) -> tuple[str, str]:
-        found = diagnose(asked, text, self.teller)
-        return found.found, found.way if found.found == "slip" else found.says
+        diagnosis = diagnose(asked, text, self.teller)
+        return diagnosis.found, diagnosis.way if diagnosis.found == "slip" else diagnosis.says
 
     def found(self, *texts: str, asked: Exercise = ASKED) -> list[str]:
         return [self.said(text, asked)[0] for text in texts]

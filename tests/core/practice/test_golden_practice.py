@@ -61,13 +61,15 @@ def _replies(exercise: Exercise, yard: Yard, unit: MassUnit) -> Iterator[str]:
 
 def _lesson(name: str, unit: MassUnit, terms: TermSet) -> dict[str, Any]:
     lesson, yard = LESSONS[name], open_lesson(name, "7", unit, terms)
-    done = solved(lesson, yard)
-    exercise = exercise_of(lesson, done)
+    solved_yard = solved(lesson, yard)
+    exercise = exercise_of(lesson, solved_yard)
     return {
         "opened": lesson_view(name, yard).model_dump(exclude={"yard"}),
         "solution": " ".join(solution_of(lesson, yard)),
-        "shown": lesson_view(name, done, show=True),
-        "replies": [] if isinstance(exercise, Missing) else list(_replies(exercise, done, unit)),
+        "shown": lesson_view(name, solved_yard, show=True),
+        "replies": []
+        if isinstance(exercise, Missing)
+        else list(_replies(exercise, solved_yard, unit)),
     }
 
 
@@ -95,8 +97,8 @@ def _every_act(kind: str) -> list[str]:
     for act in WAY:
         offers = (f"  {_tried(yard, offer.act)[1]}" for offer in yard_view(yard).acts)
         lines += [line for line in offers if line not in lines]
-        yard, said = _tried(yard, act)
-        lines.append(said)
+        yard, tried = _tried(yard, act)
+        lines.append(tried)
     return lines
 
 
@@ -114,8 +116,8 @@ class GoldenPractice(unittest.TestCase):
         """What each slip comes to, in the first lesson whose papers hold what it takes."""
         lines = {}
         for name, place in itertools.product(LESSONS, PLACES):
-            done = solved(LESSONS[name], open_lesson(name, "7", *place))
-            exercise = exercise_of(LESSONS[name], done)
+            solved_yard = solved(LESSONS[name], open_lesson(name, "7", *place))
+            exercise = exercise_of(LESSONS[name], solved_yard)
             if not isinstance(exercise, Missing):
                 for way in {**WAYS, **UNITS}:
                     figure = figure_of_way(exercise, way)
@@ -158,19 +160,19 @@ class GoldenPractice(unittest.TestCase):
 
     def test_no_word_of_one_place_in_the_yard_of_another(self) -> None:
         for terms in ("europe", "australia"):
-            said: list[Any] = []
+            lines: list[Any] = []
             for kind in KINDS:
                 yard = begin(Run(kind=kind, seed="7", unit="kg", terms=terms))
                 for act in WAY:
                     yard, view = act_in(yard, act)
-                    said.append(view)
+                    lines.append(view)
             for name in LESSONS:
                 yard = open_lesson(name, "7", "kg", terms)
-                said += [lesson_view(name, yard), lesson_view(name, solved(LESSONS[name], yard))]
-                said.append(lesson_view(name, solved(LESSONS[name], yard), show=True))
+                lines += [lesson_view(name, yard), lesson_view(name, solved(LESSONS[name], yard))]
+                lines.append(lesson_view(name, solved(LESSONS[name], yard), show=True))
             yard, words = perfect(begin(Run(difficulty=2, unit="kg", terms=terms)))
-            said.append(challenge_view(yard, words, cured=True))
-            for text in texts_of(to_jsonable_python(said, serialize_unknown=True)):
+            lines.append(challenge_view(yard, words, cured=True))
+            for text in texts_of(to_jsonable_python(lines, serialize_unknown=True)):
                 self.assertIsNone(LEAK.search(text) if " " in text else None, text)
 
     def test_challenges(self) -> None:

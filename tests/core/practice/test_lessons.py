@@ -150,9 +150,9 @@ class EveryLesson(unittest.TestCase):
                     continue
                 if exercise.form == "choice":
                     for option in exercise.options:
-                        found = diagnose(exercise, option.code, m)
-                        self.assertEqual(found.right, option.code == exercise.choice)
-                        self.assertTrue(found.says)
+                        diagnosis = diagnose(exercise, option.code, m)
+                        self.assertEqual(diagnosis.right, option.code == exercise.choice)
+                        self.assertTrue(diagnosis.says)
                     continue
                 self.assertTrue(diagnose(exercise, typed(exercise, exercise.right, unit), m).right)
                 self.assertTrue(
@@ -161,9 +161,9 @@ class EveryLesson(unittest.TestCase):
                 for way in exercise.ways:
                     figure = figure_of_way(exercise, way)
                     self.assertIsNotNone(figure, way)
-                    found = diagnose(exercise, typed(exercise, figure or 0.0, unit), m)
-                    self.assertEqual((found.found, found.way), ("slip", way))
-                    self.assertNotIn("{", found.says)
+                    diagnosis = diagnose(exercise, typed(exercise, figure or 0.0, unit), m)
+                    self.assertEqual((diagnosis.found, diagnosis.way), ("slip", way))
+                    self.assertNotIn("{", diagnosis.says)
                     told += 1
         self.assertGreater(told, 700)
 
@@ -172,8 +172,8 @@ class EveryLesson(unittest.TestCase):
         for unit in units:
             for name in ("trailer", "tongue", "two-passes"):
                 yard, exercise = opened(name, "5", unit)
-                hitched = next(each for each in yard.tickets if each.config == "hitched")
-                alone = next(each for each in yard.tickets if each.config == "vehicle_only")
+                hitched = next(ticket for ticket in yard.tickets if ticket.config == "hitched")
+                alone = next(ticket for ticket in yard.tickets if ticket.config == "vehicle_only")
                 vehicle = hitched.readings["front"] + hitched.readings["rear"]
                 right = {
                     "trailer": hitched.gross - alone.gross,
@@ -249,19 +249,20 @@ class EveryLesson(unittest.TestCase):
             wrong += [exercise.right * by for by in (10, 0.1, KG["lb"], 1 / KG["lb"])]
             digits = str(round(exercise.right / KG["lb"]))
             wrong += [
-                int(digits[:at] + digits[at + 1] + digits[at] + digits[at + 2 :]) * KG["lb"]
-                for at in range(len(digits) - 1)
-                if digits[at] != digits[at + 1]
+                int(digits[:index] + digits[index + 1] + digits[index] + digits[index + 2 :])
+                * KG["lb"]
+                for index in range(len(digits) - 1)
+                if digits[index] != digits[index + 1]
             ]
             for figure in wrong:
                 if abs(figure - exercise.right) > 0.02 * exercise.right:
-                    found = diagnose(exercise, typed(exercise, figure, "lb"), m)
-                    every, told = every + 1, told + (found.found in ("slip", "made_of"))
+                    diagnosis = diagnose(exercise, typed(exercise, figure, "lb"), m)
+                    every, told = every + 1, told + (diagnosis.found in ("slip", "made_of"))
             dice = random.Random(name)
             for _ in range(200):
                 figure = exercise.right * dice.uniform(0.3, 2.0)
-                found = diagnose(exercise, typed(exercise, figure, "lb"), m)
-                chance += found.found in ("slip", "made_of")
+                diagnosis = diagnose(exercise, typed(exercise, figure, "lb"), m)
+                chance += diagnosis.found in ("slip", "made_of")
         self.assertGreater(every, 250)
         self.assertGreater(told / every, 0.95)
         asked = sum(exercise.form == "mass" for _, exercise in map(_opened_once, LESSONS))

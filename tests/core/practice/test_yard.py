@@ -60,7 +60,11 @@ class Rigs(unittest.TestCase):
                 rig = make_rig(kind, str(seed))
                 self.assertEqual(
                     [],
-                    [each.code for each in contradictions(as_seen(rig)) if each.level == "warning"],
+                    [
+                        contradiction.code
+                        for contradiction in contradictions(as_seen(rig))
+                        if contradiction.level == "warning"
+                    ],
                     (kind, seed),
                 )
                 self.assertEqual(
@@ -153,11 +157,11 @@ class Acts(unittest.TestCase):
                 seen = yard_view(yard, truth=True)
                 acts = [each.act for each in seen.acts]
                 acts += [
-                    f"{word}:{each.index}:{dice.randrange(-100, 900)}"
-                    for each in seen.items
+                    f"{word}:{item.index}:{dice.randrange(-100, 900)}"
+                    for item in seen.items
                     for word in ("move", "swap", "drop", "take")
                 ]
-                acts += [f"tank:{each.index}:{dice.randrange(0, 101)}" for each in seen.tanks]
+                acts += [f"tank:{tank.index}:{dice.randrange(0, 101)}" for tank in seen.tanks]
                 yard, view = act_in(yard, dice.choice(acts))
                 self.assertTrue(view.said or view.refused)
             again = play(read_run(str(yard.run)))
@@ -199,9 +203,14 @@ class Acts(unittest.TestCase):
             (["chock", "tongue:mount", "tongue:mount"], ["ball_mount_scale"]),
             (["chock", "uncouple", "tongue:scale"], ["scale"]),
         ):
-            made = seen_rig(after_acts(yard, *acts)).weigh_ins
+            weigh_ins = seen_rig(after_acts(yard, *acts)).weigh_ins
             self.assertEqual(
-                [each.method for one in made for each in one.tongue_measurements], kept
+                [
+                    tongue_measurement.method
+                    for entry in weigh_ins
+                    for tongue_measurement in entry.tongue_measurements
+                ],
+                kept,
             )
 
     def test_raising_the_coupler_changes_little_on_one_axle_and_much_on_two_that_do_not_share(
@@ -211,8 +220,8 @@ class Acts(unittest.TestCase):
         for kind in ("plain", "torsion"):
             yard = after_acts(begin(Run(kind=kind, seed="8")), "chock", "uncouple")
             level, raised = (
-                true_loads(each.rig, "slack")["tongue_static"]
-                for each in (yard, do_act(yard, "ball:13"))
+                true_loads(yard.rig, "slack")["tongue_static"]
+                for yard in (yard, do_act(yard, "ball:13"))
             )
             change[kind] = (raised - level) / KG["lb"]
         self.assertTrue(-50 < change["plain"] < -5, change)
@@ -227,8 +236,8 @@ class Acts(unittest.TestCase):
             length = trailer.geometry.coupler_to_axles.m
             place = round(load.position.m * 100) + 100
             before, moved = (
-                true_loads(each.rig, "slack")["tongue_static"]
-                for each in (yard, do_act(yard, f"move:{at}:{place}"))
+                true_loads(yard.rig, "slack")["tongue_static"]
+                for yard in (yard, do_act(yard, f"move:{at}:{place}"))
             )
             self.assertAlmostEqual(before - moved, load.kg * 1.0 / length, 3)  # m·d/L by hand
         dropped = true_loads(do_act(yard, f"drop:{at}").rig, "slack")["trailer_gross"]
@@ -290,9 +299,9 @@ def perfect(yard: Yard) -> tuple[Yard, dict[str, Word]]:
         if not load.aboard and load.category == "people":
             yard = do_act(yard, f"in:{index}")
     yard = taken(yard)
-    found = evaluate(seen_rig(yard))
+    evaluation = evaluate(seen_rig(yard))
     words: dict[str, Word] = {}
-    for check in found.checks:
+    for check in evaluation.checks:
         words[check.id] = (
             "over"
             if check.status == "over"
@@ -322,12 +331,14 @@ class Challenges(unittest.TestCase):
             minutes, money = budget_of(yard)
             self.assertLessEqual(yard.minutes, minutes)
             self.assertLessEqual(yard.spent, money)
-            for each in judge(yard, words):
-                self.assertTrue(each.right, (str(yard.run), each))
-                words_said[each.word] += 1
-                if each.word != "cannot_tell":  # what is said for certain is so
+            for judgement in judge(yard, words):
+                self.assertTrue(judgement.right, (str(yard.run), judgement))
+                words_said[judgement.word] += 1
+                if judgement.word != "cannot_tell":  # what is said for certain is so
                     self.assertEqual(
-                        each.word == "over", each.true > each.limit, (str(yard.run), each)
+                        judgement.word == "over",
+                        judgement.true > judgement.limit,
+                        (str(yard.run), judgement),
                     )
         self.assertGreater(
             min(words_said["over"], words_said["within"]), some(500) / 2.5, words_said
@@ -366,9 +377,9 @@ class Challenges(unittest.TestCase):
                 check.id: "over" if check.status == "over" else "within"
                 for check in evaluate(seen_rig(yard)).checks
             }
-            fell += sum(not each.right for each in judge(yard, said))
+            fell += sum(not judgement.right for judgement in judge(yard, said))
             cautious: dict[str, Word] = {check: "cannot_tell" for check, _ in asked_of(yard)}
-            self.assertTrue(all(each.right for each in judge(yard, cautious)))
+            self.assertTrue(all(judgement.right for judgement in judge(yard, cautious)))
         self.assertGreater(fell, 20)
 
 

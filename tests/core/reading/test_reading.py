@@ -49,8 +49,8 @@ def corpus() -> Iterator[tuple[str, RigFile, str, str, dict[str, str]]]:
 def shown(figures: list[ReadFigure]) -> dict[str, str]:
     short = {"W.date": "D"}
     return {
-        short.get(each.path, each.path): each.text + (" ?" if each.doubt else "")
-        for each in figures
+        short.get(figure.path, figure.path): figure.text + (" ?" if figure.doubt else "")
+        for figure in figures
     }
 
 

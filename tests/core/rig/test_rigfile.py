@@ -33,17 +33,17 @@ class Rules(unittest.TestCase):
 
     def broken(self, path: str, value: Any, name: str = "check--three-passes") -> list[str]:
         document = rig_of(name)
-        here: Any = document
+        node: Any = document
         *parents, last = [
             int(part) if part.isdigit() else part
             for part in path.replace("[", ".").replace("]", "").split(".")
         ]
         for part in parents:
-            here = here[part]
+            node = node[part]
         if value is ...:
-            del here[last]
+            del node[last]
         else:
-            here[last] = value
+            node[last] = value
         with self.assertRaises(RigFileError) as caught:
             parse_rig(document)
         return [problem.path for problem in caught.exception.problems]
@@ -141,5 +141,5 @@ class Rules(unittest.TestCase):
         document = rig_of("check--kilograms")
         same = json.loads(json.dumps(document).replace('"mass": "kg"', '"mass": "kg"'))
         same["vehicle"]["ratings"]["gvwr"] = f"{document['vehicle']['ratings']['gvwr']:,} kg"
-        gvwr = [parse_rig(each).vehicle.ratings.gvwr for each in (document, same)]
+        gvwr = [parse_rig(document).vehicle.ratings.gvwr for document in (document, same)]
         self.assertEqual(gvwr[0].kg if gvwr[0] else 0, gvwr[1].kg if gvwr[1] else 1)

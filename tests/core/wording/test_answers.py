@@ -56,13 +56,13 @@ JUNK = st.one_of(
 )
 
 
-def paths(here: Any, at: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
+def paths(node: Any, at: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
     """Every place in a document."""
     inside = (
-        here.items()
-        if isinstance(here, dict)
-        else enumerate(here)
-        if isinstance(here, list)
+        node.items()
+        if isinstance(node, dict)
+        else enumerate(node)
+        if isinstance(node, list)
         else ()
     )
     return [at, *(path for key, value in inside for path in paths(value, (*at, key)))]
@@ -71,12 +71,13 @@ def paths(here: Any, at: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
 class Workings(unittest.TestCase):
     def test_every_working_adds_up_to_its_figure(self) -> None:
         for name in NAMES:
-            found = evaluate(parse_rig(case(name)["file"]))
-            for key, working in found.working.items():
+            evaluation = evaluate(parse_rig(case(name)["file"]))
+            for key, working in evaluation.working.items():
                 with self.subTest(name=name, key=key):
                     for line in working.lines:
                         self.assertTrue(
-                            line.ref is None or line.ref in found.working or line.ref == key, line
+                            line.ref is None or line.ref in evaluation.working or line.ref == key,
+                            line,
                         )
                     if {line.op for line in working.lines} <= {"", "+", "−"}:
                         added = sum(
@@ -121,23 +122,23 @@ class Words(unittest.TestCase):
 
     def test_sentences_carry_the_numbers_and_never_promise(self) -> None:
         for name in NAMES:
-            found = evaluate(parse_rig(case(name)["file"]))
-            said = [
-                found.headline.sentence,
-                *found.headline.rest,
-                *(row.sentence for row in found.checks),
-                *(each.message for each in found.advisories),
-                *(room.sentence for room in found.rooms),
+            evaluation = evaluate(parse_rig(case(name)["file"]))
+            sentence = [
+                evaluation.headline.sentence,
+                *evaluation.headline.rest,
+                *(row.sentence for row in evaluation.checks),
+                *(advisory.message for advisory in evaluation.advisories),
+                *(room.sentence for room in evaluation.rooms),
             ]
-            for text in said:
+            for text in sentence:
                 self.assertNotRegex(
                     text.lower(), r"\bsafe|\bpassed\b|good to go|\bnan\b|\bnone\b", name
                 )
                 self.assertNotRegex(text, r"\{|\}|\.\.|  ", name)
-            for row in found.checks:
+            for row in evaluation.checks:
                 if row.status == "over" and row.margin is not None and abs(row.margin) >= 1:
                     self.assertIn(
-                        f"{math.floor(abs(row.margin) + 0.5):,} {found.units.mass} over",
+                        f"{math.floor(abs(row.margin) + 0.5):,} {evaluation.units.mass} over",
                         row.sentence,
                     )
 
@@ -149,12 +150,12 @@ class Words(unittest.TestCase):
             "within": "Within every rating entered.",
         }
         for name in NAMES:
-            found = evaluate(parse_rig(case(name)["file"]))
-            self.assertEqual(found.headline.lead, leads[found.verdict])
-            worst = [row for row in found.checks if row.status in ("over", "low")]
+            evaluation = evaluate(parse_rig(case(name)["file"]))
+            self.assertEqual(evaluation.headline.lead, leads[evaluation.verdict])
+            worst = [row for row in evaluation.checks if row.status in ("over", "low")]
             if worst:
-                self.assertIn(found.headline.sentence, [row.sentence for row in worst], name)
-                told = [found.headline.sentence, *found.headline.rest]
+                self.assertIn(evaluation.headline.sentence, [row.sentence for row in worst], name)
+                told = [evaluation.headline.sentence, *evaluation.headline.rest]
                 self.assertTrue(all(row.sentence in told for row in worst), name)
 
     def test_a_stop_names_what_else_is_expected(self) -> None:
@@ -171,9 +172,9 @@ class Words(unittest.TestCase):
         self.assertTrue(over.startswith("Over even without a trailer, by the GVWR."), over)
         document = rig_of("ceiling--how-much-from-the-placard")
         document["vehicle"]["ratings"] |= {"tow_rating": None, "gvwr": 7_000, "gcwr": 12_000}
-        said = how_much(parse_rig(document)).says  # 12,000 − 7,000 is nobody's tow rating
-        self.assertNotIn("lb tow rating", said)
-        self.assertIn("GCWR", said)
+        says = how_much(parse_rig(document)).says  # 12,000 − 7,000 is nobody's tow rating
+        self.assertNotIn("lb tow rating", says)
+        self.assertIn("GCWR", says)
 
     def test_an_answer_that_is_not_settled_says_a_mass_first(self) -> None:
         """By hand: 3,120 + 3,940 = 7,060; + 5,460 = 12,520; 7,200 − 7,060 = 140; 4,150 − 3,940 =
@@ -240,13 +241,13 @@ class Words(unittest.TestCase):
             self.assertEqual(ranks, sorted(ranks), name)
 
 
-def _figures(here: Any) -> Iterator[tuple[Any, Any, float]]:
+def _figures(node: Any) -> Iterator[tuple[Any, Any, float]]:
     """Every figure of a document, with what holds it and its key there."""
-    for key, value in here.items() if isinstance(here, dict) else enumerate(here):
+    for key, value in node.items() if isinstance(node, dict) else enumerate(node):
         if isinstance(value, dict | list):
             yield from _figures(value)
         elif isinstance(value, int | float) and not isinstance(value, bool) and key != "version":
-            yield here, key, value
+            yield node, key, value
 
 
 class NothingBringsItDown(unittest.TestCase):
@@ -256,13 +257,13 @@ class NothingBringsItDown(unittest.TestCase):
         document = rig_of(name)
         for _ in range(data.draw(st.integers(1, 3))):
             *parents, last = data.draw(st.sampled_from([path for path in paths(document) if path]))
-            here: Any = document
+            node: Any = document
             for key in parents:
-                here = here[key]
+                node = node[key]
             if data.draw(st.booleans()):
-                here[last] = copy.deepcopy(data.draw(JUNK))
-            elif isinstance(here, dict):
-                del here[last]
+                node[last] = copy.deepcopy(data.draw(JUNK))
+            elif isinstance(node, dict):
+                del node[last]
         try:
             rig = parse_rig(document)
         except RigFileError as exc:
@@ -317,8 +318,8 @@ class NothingBringsItDown(unittest.TestCase):
                 config, ["front", "rear"]
             )
             readings = {
-                each: data.draw(MASS)
-                for each in data.draw(st.lists(st.sampled_from(names), unique=True, max_size=3))
+                draw: data.draw(MASS)
+                for draw in data.draw(st.lists(st.sampled_from(names), unique=True, max_size=3))
             }
             bars = (
                 {"spring_bars": data.draw(st.sampled_from(["engaged", "slack", "none"]))}
@@ -327,9 +328,11 @@ class NothingBringsItDown(unittest.TestCase):
             )
             passes.append({"config": config, "readings": readings, **bars})
         document["weigh_ins"][0]["passes"] = passes
-        found = evaluate(parse_rig(document))
-        self.assertEqual(len(found.passes), len(passes))
-        kinds = {(each["config"], each.get("spring_bars") == "engaged") for each in passes}
+        evaluation = evaluate(parse_rig(document))
+        self.assertEqual(len(evaluation.passes), len(passes))
+        kinds = {(pass_["config"], pass_.get("spring_bars") == "engaged") for pass_ in passes}
         self.assertEqual(
-            sum(each.counts for each in found.passes), len(kinds), "the last of each kind counts"
+            sum(pass_.counts for pass_ in evaluation.passes),
+            len(kinds),
+            "the last of each kind counts",
         )

@@ -22,18 +22,18 @@ from noxel.core.wording import Evaluation
 from tests.truth import CASES, Document, exact_rigs, rig_of
 
 
-def status(found: Evaluation, check: str) -> str:
-    return next(row.status for row in found.checks if row.id == check)
+def status(evaluation: Evaluation, check: str) -> str:
+    return next(row.status for row in evaluation.checks if row.id == check)
 
 
 class Room(unittest.TestCase):
     @given(exact_rigs())
     def test_that_much_more_meets_the_named_limit_and_no_other(
-        self, made: tuple[Document, dict[str, float]]
+        self, exact_rig: tuple[Document, dict[str, float]]
     ) -> None:
-        document, true = made
-        found = {room.where: room for room in evaluate(parse_rig(document)).rooms}
-        room = found["trailer"]
+        document, true = exact_rig
+        by_name = {room.where: room for room in evaluate(parse_rig(document)).rooms}
+        room = by_name["trailer"]
         assume(abs(room.room) < 0.9 * true["gross"])  # negative is what must come off
         share, lever = true["tongue"] / true["gross"], true["b"] / true["a"]
         # load the trailer by that much, share kept, by hand
@@ -78,13 +78,13 @@ class Room(unittest.TestCase):
                 if document.get("weigh_ins")
                 else {"passes": [{"config": "trailer_only"}]}
             )
-            if {each["config"] for each in last["passes"]} - {
+            if {pass_["config"] for pass_ in last["passes"]} - {
                 "hitched",
                 "vehicle_only",
                 "vehicle_empty",
             } or "tongue_measurements" in last:
                 continue
-            if any("unit" in each for each in last["passes"]):
+            if any("unit" in pass_ for pass_ in last["passes"]):
                 continue
             before = evaluate(parse_rig(document))
             for room in before.rooms:
@@ -185,41 +185,47 @@ class Room(unittest.TestCase):
     def test_over_says_what_must_come_off(self) -> None:
         # three passes: rear axle 3,680 of 3,600, nothing listed, so at 0.75 of the wheelbase; share
         # 960/8,220; slack, the tongue's 960 took 2,760 − 2,440 off the front
-        found = {
+        by_name = {
             room.where: room for room in evaluate(parse_rig(rig_of("check--three-passes"))).rooms
         }
         self.assertEqual(
-            (found["vehicle"].check, round(found["vehicle"].room)),
+            (by_name["vehicle"].check, round(by_name["vehicle"].room)),
             ("vehicle.rear_axle", round(-80 / 0.75)),
         )
-        self.assertEqual(round(found["trailer"].room), round(-80 / (960 / 8220 * (1 + 320 / 960))))
+        self.assertEqual(
+            round(by_name["trailer"].room), round(-80 / (960 / 8220 * (1 + 320 / 960)))
+        )
 
 
 class Found(unittest.TestCase):
     def said(self, document: Document, code: str) -> list[str]:
-        found = evaluate(parse_rig(document))
-        notes = [(each.code, each.message) for each in found.findings]
-        notes += [(each.code, each.message) for each in found.advisories]
+        evaluation = evaluate(parse_rig(document))
+        notes = [(finding.code, finding.message) for finding in evaluation.findings]
+        notes += [(advisory.code, advisory.message) for advisory in evaluation.advisories]
         return [message for own, message in notes if own == code]
 
     def test_payload_by_the_scale_on_either_side_of_the_gvwr(self) -> None:
         """2,580 and 3,680 lb on the vehicle's axles are 6,260."""
         document = rig_of("check--three-passes")
-        for gvwr, said in ((6260, "0 lb left to"), (6240, "20 lb over"), (6280, "20 lb left to")):
+        for gvwr, expected in (
+            (6260, "0 lb left to"),
+            (6240, "20 lb over"),
+            (6280, "20 lb left to"),
+        ):
             document["vehicle"]["ratings"]["gvwr"] = gvwr
-            message = f"Payload by the scale: {said} the GVWR, as the tow vehicle stands."
+            message = f"Payload by the scale: {expected} the GVWR, as the tow vehicle stands."
             self.assertEqual(self.said(document, "payload_by_scale"), [message])
 
     def test_a_guessed_rating_on_either_side(self) -> None:
         """The same 6,260 lb."""
         document = rig_of("check--three-passes")
         document["vehicle"]["entered"] = {"ratings.gvwr": {"source": "guess"}}
-        for gvwr, said in ((6260, "0 lb under"), (6280, "20 lb under"), (6240, "20 lb over")):
+        for gvwr, expected in ((6260, "0 lb under"), (6280, "20 lb under"), (6240, "20 lb over")):
             document["vehicle"]["ratings"]["gvwr"] = gvwr
             row = next(
                 row for row in evaluate(parse_rig(document)).checks if row.id == "vehicle.gross"
             )
-            self.assertIn(f"The tow vehicle is {said} its {gvwr:,} lb GVWR.", row.sentence)
+            self.assertIn(f"The tow vehicle is {expected} its {gvwr:,} lb GVWR.", row.sentence)
 
     def test_how_far_below_their_ratings_and_what_a_limit_is_summed_of(self) -> None:
         """Three tenths of 4,300 lb for each of two axles are 2,580."""
@@ -237,10 +243,14 @@ class Found(unittest.TestCase):
         document = rig_of("check--three-passes")
         empty = {"config": "vehicle_empty", "readings": {"front": 2600, "rear": 2000}}
         document["weigh_ins"][0]["passes"].append(empty)
-        for curb, said in ((4000, "600 lb more than"), (4600, "as much as"), (5000, "400 lb less")):
+        for curb, expected in (
+            (4000, "600 lb more than"),
+            (4600, "as much as"),
+            (5000, "400 lb less"),
+        ):
             document["vehicle"]["curb_weight"] = curb
             (message,) = self.said(document, "curb")
-            self.assertIn(f"weighs 4,600 lb, {said}", message)
+            self.assertIn(f"weighs 4,600 lb, {expected}", message)
 
 
 _BY_PLACE = {"tongue_static", "front_hitched", "rear_hitched", "vehicle_hitched", "trailer_axles"}
@@ -299,13 +309,13 @@ class Since(unittest.TestCase):
         self.weigh_in["added_since"] = [
             {"what": "books", "on": "vehicle", "mass": 700, "position": 120}
         ]
-        found = evaluate(parse_rig(self.document))
-        assert found.estimate  # noqa: S101
-        self.assertEqual(status(found, "vehicle.gross"), "within")
-        gross = next(row for row in found.estimate.checks if row.id == "vehicle.gross")
+        evaluation = evaluate(parse_rig(self.document))
+        assert evaluation.estimate  # noqa: S101
+        self.assertEqual(status(evaluation, "vehicle.gross"), "within")
+        gross = next(row for row in evaluation.estimate.checks if row.id == "vehicle.gross")
         # 40 lb are left, and a tenth of 700 lb is ± 70
         self.assertEqual((round(gross.actual or 0), gross.status), (6960, "tight"))
-        self.assertEqual(found.verdict, found.estimate.verdict)
+        self.assertEqual(evaluation.verdict, evaluation.estimate.verdict)
         self.assertEqual(self.changes()["tongue_static"], 0.0)
 
     @given(
@@ -350,10 +360,12 @@ class Proof(unittest.TestCase):
         self.assertEqual([way.agrees for way in ways], [False, False, True])
 
     def test_what_is_open_says_what_settles_it(self) -> None:
-        found = evaluate(parse_rig(rig_of("check--hitched-pass-only")))
-        self.assertEqual([each.what for each in found.open], ["Tongue weight", "Trailer, in total"])
-        self.assertIn("vehicle alone", found.open[0].settled_by)
-        self.assertIn("trailer.axles", found.open[0].standing)
+        evaluation = evaluate(parse_rig(rig_of("check--hitched-pass-only")))
+        self.assertEqual(
+            [question.what for question in evaluation.open], ["Tongue weight", "Trailer, in total"]
+        )
+        self.assertIn("vehicle alone", evaluation.open[0].settled_by)
+        self.assertIn("trailer.axles", evaluation.open[0].standing)
         self.assertEqual(evaluate(parse_rig(rig_of("check--three-passes"))).open, [])
 
     def test_a_warning_found_right_stays_as_a_note(self) -> None:
@@ -362,23 +374,23 @@ class Proof(unittest.TestCase):
         before = evaluate(parse_rig(document))
         self.assertIn(
             ("ticket_total_differs", "warning"),
-            [(each.code, each.level) for each in before.advisories],
+            [(advisory.code, advisory.level) for advisory in before.advisories],
         )
         document["weigh_ins"][0]["accepted"] = [
             {"code": "ticket_total_differs", "path": "passes[0].printed_gross", "note": "smudged"}
         ]
         note = next(
-            each
-            for each in evaluate(parse_rig(document)).advisories
-            if each.code == "ticket_total_differs"
+            advisory
+            for advisory in evaluate(parse_rig(document)).advisories
+            if advisory.code == "ticket_total_differs"
         )
         self.assertEqual((note.level, note.accepted_note), ("note", "smudged"))
 
     def test_plans(self) -> None:
         rig = parse_rig(rig_of("check--three-passes"))
         bars = [
-            (each["config"], each.get("spring_bars"))
-            for each in plan_passes(rig, "truck_scale", True)
+            (plan_pass["config"], plan_pass.get("spring_bars"))
+            for plan_pass in plan_passes(rig, "truck_scale", True)
         ]
         self.assertEqual(
             bars, [("hitched", "engaged"), ("hitched", "slack"), ("vehicle_only", None)]

@@ -51,21 +51,27 @@ def said() -> str:
     """All of it as one text."""
     blocks = []
     for name, rig in rigs():
-        found = evaluate(rig)
+        evaluation = evaluate(rig)
         lines = [
-            f"# {name}: {found.verdict}",
-            " ".join([found.headline.lead, found.headline.sentence, *found.headline.rest]),
+            f"# {name}: {evaluation.verdict}",
+            " ".join(
+                [evaluation.headline.lead, evaluation.headline.sentence, *evaluation.headline.rest]
+            ),
         ]
-        for check in found.checks:
+        for check in evaluation.checks:
             lines.append(f"  {check.id} {check.status}: {check.sentence}")
             if check.settled_by:
                 lines.append(f"    {check.settled_by}")
             if check.expected:
                 lines.append(f"    {check.expected.outlook}: {check.expected.sentence}")
-        lines += [f"  {each.level} {each.code}: {each.message}" for each in found.advisories]
         lines += [
-            f"  open {each.what}: {each.low or 0:.0f} to {each.high or 0:.0f}; {each.settled_by}"
-            for each in found.open
+            f"  {advisory.level} {advisory.code}: {advisory.message}"
+            for advisory in evaluation.advisories
+        ]
+        lines += [
+            f"  open {question.what}: {question.low or 0:.0f} to {question.high or 0:.0f}; "
+            f"{question.settled_by}"
+            for question in evaluation.open
         ]
         blocks.append("\n".join(lines))
     return "\n\n".join(blocks) + "\n"
@@ -75,13 +81,13 @@ class Golden(unittest.TestCase):
     maxDiff = 4000
 
     def test_every_sentence_as_it_was_read(self) -> None:
-        found = said()
+        text = said()
         if os.environ.get("NOXEL_GOLDEN"):
-            KEPT.write_text(found, encoding="utf-8")
+            KEPT.write_text(text, encoding="utf-8")
         kept = KEPT.read_text(encoding="utf-8")
-        for block in found.split("\n\n"):  # the words of one place do not leak into another's
+        for block in text.split("\n\n"):  # the words of one place do not leak into another's
             if not block.split(", ")[1].startswith("north"):
                 spoken = re.sub(r"^ +\S+ \w+: ", "", block, flags=re.MULTILINE)
                 self.assertIsNone(LEAK.search(spoken), block[:60])
-        for now, before in zip(found.split("\n\n"), kept.split("\n\n"), strict=True):
+        for now, before in zip(text.split("\n\n"), kept.split("\n\n"), strict=True):
             self.assertEqual(now, before)

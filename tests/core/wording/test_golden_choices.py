@@ -23,21 +23,21 @@ from tests.truth import At, Document, part_at
 SCHEMA = RigFile.model_json_schema()
 
 
-def choices_of(here: Any, schema: Any, at: At = ()) -> Iterator[tuple[At, list[str]]]:
+def choices_of(node: Any, schema: Any, path: At = ()) -> Iterator[tuple[At, list[str]]]:
     """Every choice that a document has a place for, with its values."""
     if "$ref" in schema:
         schema = SCHEMA["$defs"][schema["$ref"].rpartition("/")[2]]
     for each in schema.get("anyOf", ()):
-        yield from choices_of(here, each, at)
+        yield from choices_of(node, each, path)
     if "enum" in schema:
-        yield at, schema["enum"]
-    elif isinstance(here, dict):
+        yield path, schema["enum"]
+    elif isinstance(node, dict):
         for key, value in schema.get("properties", {}).items():
             if key != "units":
-                yield from choices_of(here.get(key), value, (*at, key))
-    elif isinstance(here, list):
-        for index, each in enumerate(here):
-            yield from choices_of(each, schema.get("items", {}), (*at, index))
+                yield from choices_of(node.get(key), value, (*path, key))
+    elif isinstance(node, list):
+        for index, each in enumerate(node):
+            yield from choices_of(each, schema.get("items", {}), (*path, index))
 
 
 def said(rig: RigFile) -> list[str]:
@@ -57,15 +57,15 @@ class GoldenChoices(unittest.TestCase):
                 changed = copied(document)
                 part_at(changed, path[:-1])[path[-1]] = value
                 try:
-                    found = said(parse_rig(changed))
+                    text = said(parse_rig(changed))
                 except RigFileError as refused:
-                    found = [f"refused: {refused}"]
-                new = [each for each in dict.fromkeys(found) if each not in known]
+                    text = [f"refused: {refused}"]
+                new = [code for code in dict.fromkeys(text) if code not in known]
                 known.update(new)
                 if new:
                     lines += [
                         f"{'.'.join(map(str, path))}: {value}",
-                        *(f"  {each}" for each in new if " " in each),
+                        *(f"  {line}" for line in new if " " in line),
                     ]
         as_kept(self, f"choices/{name}", lines)
 

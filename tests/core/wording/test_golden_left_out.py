@@ -23,9 +23,9 @@ SPOKEN = ("headline", "outlook", "open", "rooms", "checks", "tongue", "findings"
 
 def said_of(rig: RigFile) -> list[str]:
     """What every room says of a rig as it is."""
-    found = evaluate(rig)
-    answers = [getattr(found, each, None) for each in SPOKEN]
-    plates = evaluate_plates(rig, found, TODAY)
+    evaluation = evaluate(rig)
+    answers = [getattr(evaluation, spoken, None) for spoken in SPOKEN]
+    plates = evaluate_plates(rig, evaluation, TODAY)
     rooms = [evaluate_pack(rig), plates.beside, plates.ready, how_much(rig)]
     return list(texts_of(to_jsonable_python([answers, rooms], serialize_unknown=True)))
 
@@ -42,10 +42,10 @@ class GoldenLeftOut(unittest.TestCase):
                 said = said_of(parse_rig(without(document, path)))
             except RigFileError as refused:
                 said = [f"refused: {refused}"]
-            new = [each for each in dict.fromkeys(said) if " " in each and each not in known]
+            new = [code for code in dict.fromkeys(said) if " " in code and code not in known]
             known.update(new)
             if new:
-                lines += ["without " + ".".join(map(str, path)), *(f"  {each}" for each in new)]
+                lines += ["without " + ".".join(map(str, path)), *(f"  {line}" for line in new)]
         as_kept(self, f"left-out/{name}", lines)
 
     def test_a_ball(self) -> None:

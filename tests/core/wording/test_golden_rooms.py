@@ -130,9 +130,9 @@ def _torn() -> RigFile:
 
 def household() -> dict[str, RigFile]:
     demo = {
-        each.name.partition(".")[0]: read_rig(each.read_bytes())
-        for each in files("noxel.demo").iterdir()
-        if each.name.endswith(".json")
+        path.name.partition(".")[0]: read_rig(path.read_bytes())
+        for path in files("noxel.demo").iterdir()
+        if path.name.endswith(".json")
     }
     return {
         **dict(sorted(demo.items())),
@@ -148,21 +148,21 @@ def _steps(rig: RigFile) -> Iterator[Step]:
     on = {
         side: next(
             (
-                at
-                for at, load in enumerate(rig.loads)
+                index
+                for index, load in enumerate(rig.loads)
                 if load.on == side and load.kg and load.position
             ),
             None,
         )
         for side in ("vehicle", "trailer")
     }
-    for at in on.values():
-        if at is not None:
-            yield Step(kind="leave", index=at)
-            yield Step.model_validate({"kind": "move", "index": at, "position": "2.5 m"})
+    for index in on.values():
+        if index is not None:
+            yield Step(kind="leave", index=index)
+            yield Step.model_validate({"kind": "move", "index": index, "position": "2.5 m"})
     if on["vehicle"] is not None and rig.towing:
         yield Step.model_validate({"kind": "swap", "index": on["vehicle"], "position": "3 m"})
-    yield from (Step(kind="tank", index=at, level=0.25) for at in range(len(rig.tanks)))
+    yield from (Step(kind="tank", index=index, level=0.25) for index in range(len(rig.tanks)))
     if rig.hitch.weight_distribution:
         yield Step(kind="bars", level=0.4)
     yield Step.model_validate(
@@ -204,28 +204,32 @@ def adjust(rig: RigFile) -> Any:
 
 def match(rig: RigFile) -> Any:
     all_rigs = household()
-    vehicles = {name: match_vehicle(name, name, each, None) for name, each in all_rigs.items()}
+    vehicles = {name: match_vehicle(name, name, rig, None) for name, rig in all_rigs.items()}
     trailers = {
-        name: found
-        for name, each in all_rigs.items()
-        if (found := trailer_of_rig(name, name, each, in_a_rig=True))
+        name: trailer
+        for name, rig in all_rigs.items()
+        if (trailer := trailer_of_rig(name, name, rig, in_a_rig=True))
     }
     own = next(name for name, each in all_rigs.items() if each == rig)
-    pairs = [match_pair(vehicles[own], each, None, rig.units.mass) for each in trailers.values()]
+    pairs = [
+        match_pair(vehicles[own], trailer, None, rig.units.mass) for trailer in trailers.values()
+    ]
     return {
         "how much": how_much(rig),
         "more aboard": how_much(rig, added=150.0).says,
         "pairs": pairs,
-        "why": [explain(pairs[0], each, vehicles, trailers, rig.units.mass) for each in pairs[1:]],
+        "why": [explain(pairs[0], pair, vehicles, trailers, rig.units.mass) for pair in pairs[1:]],
     }
 
 
 def log(rig: RigFile) -> Any:
     run = [
         Recorded(number, facts_of(rig, number), f"w{number}")
-        for number, each in enumerate(rig.weigh_ins, 1)
+        for number, weigh_in in enumerate(rig.weigh_ins, 1)
     ]
-    lines = [line_of(rig, each, run[at - 1].facts if at else None) for at, each in enumerate(run)]
+    lines = [
+        line_of(rig, row, run[index - 1].facts if index else None) for index, row in enumerate(run)
+    ]
     refs = [WeighInRef(rig, number, number) for number in range(1, len(run) + 1)]
     return {
         "lines": lines,
@@ -253,8 +257,8 @@ def weigh(rig: RigFile) -> Any:
     return {
         "plan": plan(rig, "truck_scale", uncouple=True),
         "visit": [
-            {"title": each.title, "lead": each.lead, "lines": each.lines, "caution": each.caution}
-            for each in steps
+            {"title": step.title, "lead": step.lead, "lines": step.lines, "caution": step.caution}
+            for step in steps
         ],
         "answer": {name: getattr(evaluation, name) for name in kept},
         "working": evaluation.working,
@@ -277,8 +281,8 @@ def _alarms(document: Any) -> Iterator[tuple[str, str]]:
         rig = parse_rig(document)
     except RigFileError:
         return
-    for each in (*evaluate(rig).advisories, *contradictions(rig, TODAY)):
-        yield each.code, each.message
+    for advisory in (*evaluate(rig).advisories, *contradictions(rig, TODAY)):
+        yield advisory.code, advisory.message
 
 
 ROOMS: dict[str, Callable[[RigFile], Any]] = {
@@ -343,4 +347,4 @@ class GoldenRooms(unittest.TestCase):
                     for code, says in _alarms(changed):
                         count[code] += 1
                         first.setdefault(code, says)
-        as_kept(self, "slips", [f"{each} ({count[each]}): {first[each]}" for each in sorted(first)])
+        as_kept(self, "slips", [f"{code} ({count[code]}): {first[code]}" for code in sorted(first)])

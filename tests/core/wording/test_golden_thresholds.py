@@ -47,17 +47,17 @@ def later(rig: RigFile) -> set[str]:
 
 def margins(rig: RigFile) -> set[str]:
     """Statuses, codes, and the forms of what is said first."""
-    found = evaluate(rig)
-    plates = evaluate_plates(rig, found, TODAY)
-    alarms = (*found.advisories, *contradictions(rig, TODAY))
+    evaluation = evaluate(rig)
+    plates = evaluate_plates(rig, evaluation, TODAY)
+    alarms = (*evaluation.advisories, *contradictions(rig, TODAY))
     return {
-        *(f"{check.id} {check.status}" for check in found.checks),
-        *(f"{each.id} {each.expected.outlook}" for each in found.checks if each.expected),
-        *(f"{name} by {each.way}" for name, each in (found.expected or {}).items()),
-        *(each.code for each in alarms),
-        *(each.code for each in found.findings),
-        *(each.code for each in plates.ready),
-        *forms([found.headline, found.rooms, plates.beside, plates.tires]),
+        *(f"{check.id} {check.status}" for check in evaluation.checks),
+        *(f"{check.id} {check.expected.outlook}" for check in evaluation.checks if check.expected),
+        *(f"{name} by {expected.way}" for name, expected in (evaluation.expected or {}).items()),
+        *(alarm.code for alarm in alarms),
+        *(finding.code for finding in evaluation.findings),
+        *(step.code for step in plates.ready),
+        *forms([evaluation.headline, evaluation.rooms, plates.beside, plates.tires]),
     }
 
 
@@ -75,7 +75,7 @@ def changes(document: Document, path: At, figure: float, look: Look) -> Iterator
             return {"refused"}
 
     points = sorted({round(figure * times / grain) for times in TIMES})
-    looks = [seen(at) for at in points]
+    looks = [seen(index) for index in points]
     for low, high, before, after in zip(points, points[1:], looks, looks[1:], strict=False):
         if before == after:
             continue

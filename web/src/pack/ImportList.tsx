@@ -11,6 +11,12 @@ const COLUMN_WORDS = {
   position: "place",
   on: "vehicle or trailer",
   category: "category",
+  side: "right of the middle",
+  height: "height above the floor",
+  effort: "effort to leave, move, swap",
+  secured: "held by",
+  aboard: "comes along, yes or no",
+  sources: "where its figures are from",
 };
 
 const LENGTHS = ["in", "ft", "mm", "cm", "m"] as const;

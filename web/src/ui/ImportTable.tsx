@@ -89,6 +89,8 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
     });
   };
   const width = Math.max(0, ...(seen?.rows ?? []).map((row) => row.length));
+  const taken = new Set(Object.values(columns));
+  const left = Array.from({ length: width }, (_, index) => index).filter((index) => !taken.has(index));
   return (
     <div>
       <div className="flex flex-wrap gap-3">
@@ -215,6 +217,13 @@ export function ImportTable<W extends Written, S extends Seen<W>>(props: {
               </tbody>
             </table>
           </div>
+          {left.length > 0 && (
+            <p className="mt-2 border-l-4 border-rule pl-2 text-[0.875rem]" data-part="left-out">
+              Left out:{" "}
+              {left.map((index) => (shown.header && seen.rows[0]?.[index]) || `column ${index + 1}`).join(", ")}. Say
+              above each column what it is, if it should come in.
+            </p>
+          )}
           {seen.problems.length > 0 ? (
             <div className="mt-3" data-part="list-problems">
               <p className="font-semibold">These lines cannot be read; nothing is added until they can.</p>

@@ -57,10 +57,10 @@ class Action:
     columns: dict[str, int] = field(default_factory=dict)
 
 
-def _effort_of(given: Trouble | None, usual: float | None) -> float | None:
-    if given is None:
+def _effort_of(trouble: Trouble | None, usual: float | None) -> float | None:
+    if trouble is None:
         return usual
-    return None if given == "never" else float(given)
+    return None if trouble == "never" else float(trouble)
 
 
 def _reach(levers: Levers, on: str) -> tuple[float, float]:
@@ -82,14 +82,16 @@ def _load_actions(base: Baseline, index: int, load: Load) -> list[Action]:
     leave = _effort_of(effort.leave if effort else None, usual[0])
     move = _effort_of(effort.move if effort else None, usual[1])
     swap = _effort_of(effort.swap if effort else None, usual[2])
-    put, put_over = (in_vehicle, in_trailer) if load.on == "vehicle" else (in_trailer, in_vehicle)
-    here = put(base, load.kg, x)
+    place_here, put_over = (
+        (in_vehicle, in_trailer) if load.on == "vehicle" else (in_trailer, in_vehicle)
+    )
+    staying = place_here(base, load.kg, x)
     ways = []
     if leave is not None:
-        ways.append(Action("leave", index, leave, name, -here))
+        ways.append(Action("leave", index, leave, name, -staying))
     if move is not None and load.position is not None:
         low, high = _reach(levers, load.on)
-        per_metre = put(base, load.kg, x + 1.0) - here
+        per_metre = place_here(base, load.kg, x + 1.0) - staying
         per_cost = 0.02 * load.kg / 10
         for sign, most in ((1.0, high - x), (-1.0, x - low)):
             if most > 0.05:
@@ -98,8 +100,8 @@ def _load_actions(base: Baseline, index: int, load: Load) -> list[Action]:
     aboard = load.category == "people"  # never ballast, whatever effort is entered
     if swap is not None and not aboard and levers.coupler and levers.wheelbase:
         place = levers.coupler if load.on == "vehicle" else 1.06 * levers.wheelbase
-        there = put_over(base, load.kg, place)
-        ways.append(Action("swap", index, swap, name, there - here, place))
+        moved = put_over(base, load.kg, place)
+        ways.append(Action("swap", index, swap, name, moved - staying, place))
     return ways
 
 
@@ -115,10 +117,10 @@ def actions(base: Baseline) -> list[Action]:
     """Everything that the owner allows: items left, moved, put in the other vehicle; tanks drained;
     bars set.
     """
-    found: list[Action] = []
+    possible: list[Action] = []
     rig = base.rig
     for index in considered(rig):
-        found += _load_actions(base, index, rig.loads[index])
+        possible += _load_actions(base, index, rig.loads[index])
     for index, tank in enumerate(rig.tanks):
         cost = _effort_of(tank.effort, _DRAIN.get(tank.fluid))
         level = tank.level(rig.plan.phase)
@@ -127,7 +129,7 @@ def actions(base: Baseline) -> list[Action]:
         place = tank.position.m if tank.position else math.nan
         full = tank.full_kg()
         per_level = -(in_vehicle if tank.on == "vehicle" else in_trailer)(base, full, place)
-        found.append(
+        possible.append(
             Action(
                 "tank",
                 index,
@@ -148,8 +150,10 @@ def actions(base: Baseline) -> list[Action]:
         room = max(0.0, most_restoration(rig) * amount(state, "lifted") - now)
         for sign, most in ((1.0, room), (-1.0, now)):
             if most > 1e-6:
-                found.append(Action("bars", 0, bars, "bars", None, now, sign * per_kg, most, 3e-4))
-    return found
+                possible.append(
+                    Action("bars", 0, bars, "bars", None, now, sign * per_kg, most, 3e-4)
+                )
+    return possible
 
 
 def most_restoration(rig: RigFile) -> float:

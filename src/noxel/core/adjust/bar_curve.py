@@ -57,9 +57,9 @@ def bar_curve(base: Baseline, rows: Sequence[Checked]) -> BarCurve | None:
     limits = {row.id: row.limit.kg for row in rows if row.limit is not None}
 
     def loads(restoration: float) -> dict[str, float]:
-        there = state + vector(levers.tighten(restoration * lifted - returned))
+        tightened = state + vector(levers.tighten(restoration * lifted - returned))
         return {
-            check: float(coefs[coefs != 0] @ there[coefs != 0]) + constant
+            check: float(coefs[coefs != 0] @ tightened[coefs != 0]) + constant
             for check, (coefs, constant) in form.items()
         }
 
@@ -99,13 +99,13 @@ def bar_curve(base: Baseline, rows: Sequence[Checked]) -> BarCurve | None:
     )
     if rig.hitch.target_restoration is not None:
         target = rig.hitch.target_restoration
-        said = loads(target)
+        by_model = loads(target)
         says.insert(
             0,
             f"At the maker's target, {target * 100:.0f} %: front "
-            f"{print_mass(said['vehicle.front_axle'], unit)}, rear "
-            f"{print_mass(said['vehicle.rear_axle'], unit)}, trailer axles "
-            f"{print_mass(said['trailer.axles'], unit)}.",
+            f"{print_mass(by_model['vehicle.front_axle'], unit)}, rear "
+            f"{print_mass(by_model['vehicle.rear_axle'], unit)}, trailer axles "
+            f"{print_mass(by_model['trailer.axles'], unit)}.",
         )
     return BarCurve(
         points=points,

@@ -241,25 +241,25 @@ def _with_parts(base: Baseline) -> Baseline:
     return replace(base, parts=parts)
 
 
-def _plan(rig: RigFile, found: Mapping[str, float]) -> Plan:
+def _plan(rig: RigFile, loads: Mapping[str, float]) -> Plan:
     def mass(path: str) -> Mass:
         # as the lists in Pack write it
-        return Mass(round(found[path] / KG[rig.units.mass], 3), found[path])
+        return Mass(round(loads[path] / KG[rig.units.mass], 3), loads[path])
 
-    made: dict[str, object] = {
+    fields: dict[str, object] = {
         "vehicle_base": VehicleBase(
             front=mass("plan.vehicle_base.front"),
             rear=mass("plan.vehicle_base.rear"),
             hitch_fitted=True,
         )
     }
-    if "plan.trailer_base.gross" in found:
-        made["trailer_base"] = TrailerBase(
+    if "plan.trailer_base.gross" in loads:
+        fields["trailer_base"] = TrailerBase(
             gross=mass("plan.trailer_base.gross"), tongue=mass("plan.trailer_base.tongue")
         )
-    if "plan.effective_overhang" in found:
-        metres = found["plan.effective_overhang"]
-        made["effective_overhang"] = in_the_rigs_unit(rig, metres)
-    if "plan.front_restoration" in found:
-        made["front_restoration"] = found["plan.front_restoration"]
-    return rig.plan.model_copy(update=made)
+    if "plan.effective_overhang" in loads:
+        metres = loads["plan.effective_overhang"]
+        fields["effective_overhang"] = in_the_rigs_unit(rig, metres)
+    if "plan.front_restoration" in loads:
+        fields["front_restoration"] = loads["plan.front_restoration"]
+    return rig.plan.model_copy(update=fields)

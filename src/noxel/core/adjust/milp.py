@@ -266,11 +266,11 @@ def state_after(programme: Programme, values: Vector) -> Vector:
 
 def least_of(programme: Programme, check: str, seconds: float) -> float | None:
     """The least that a check can be brought to, were it the only one."""
-    row = next((each for each in programme.rows if each.check == check), None)
+    row = next((row for row in programme.rows if row.check == check), None)
     if row is None:
         return None
     alone = Programme(
-        programme.state, programme.acts, [each for each in programme.rows if each.check == "bars"]
+        programme.state, programme.acts, [row for row in programme.rows if row.check == "bars"]
     )
     cost = np.zeros(alone.columns())
     for column, does in alone.effect(row.coefs):

@@ -65,15 +65,15 @@ def _unmet(
         cost[offset + number] = 1.0 / max(abs(row.bound), 1.0)
     cost[:offset] = 1e-9
     relaxed = Programme(programme.state, programme.acts, programme.rows)
-    found = relaxed.solve(cost, count, seconds / 2)
-    if found is None:
+    solved = relaxed.solve(cost, count, seconds / 2)
+    if solved is None:
         return [], []
-    unmet, proof, seen = [], [], set()
+    unmet, proof, named = [], [], set()
     for number, row in enumerate(programme.rows):
-        short = float(found.values[offset + number])
-        if short <= 1e-3 or row.check in seen or row.check == "bars":
+        short = float(solved.values[offset + number])
+        if short <= 1e-3 or row.check in named or row.check == "bars":
             continue
-        seen.add(row.check)
+        named.add(row.check)
         label = check_label(base.rig, row.check)
         if row.check == "tongue.share":
             says = f"{label} cannot be brought within its range with what may be moved."
@@ -91,10 +91,12 @@ def _unmet(
             f"{_kind_of_change(base.rig, row.check)}"
         )
         unmet.append(Unmet(check=row.check, label=label, short=short / factor, says=says))
-    for each in unmet:
-        if each.check != "tongue.share":
-            least = least_of(programme, each.check, seconds / 2 / len(unmet))
-            limit = next((row.limit.kg for row in rows if row.id == each.check and row.limit), None)
+    for shortfall in unmet:
+        if shortfall.check != "tongue.share":
+            least = least_of(programme, shortfall.check, seconds / 2 / len(unmet))
+            limit = next(
+                (row.limit.kg for row in rows if row.id == shortfall.check and row.limit), None
+            )
             if least is not None and limit is not None:
                 verb = (
                     "still above"
@@ -108,7 +110,7 @@ def _unmet(
                 )
                 proof.append(
                     "With everything that is allowed done for "
-                    f"{each.label[0].lower()}{each.label[1:]} alone it would carry "
+                    f"{shortfall.label[0].lower()}{shortfall.label[1:]} alone it would carry "
                     f"{print_mass(least, unit)}, {verb}{tail}."
                 )
     return unmet, proof
@@ -148,7 +150,7 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
     """
     before = base.checks(base.rig)
     if cured(before):
-        rules = [rule_sentence(base.rig, each) for each in base.rules(base.rig)]
+        rules = [rule_sentence(base.rig, rule) for rule in base.rules(base.rig)]
         right = (
             "Every check that could be made is right. Moving things does not settle this:"
             if rules
@@ -161,7 +163,10 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
     search = Search(base, before, seconds)
     search.run()
     programme, given_up, acts = search.programme, search.given_up, search.programme.acts
-    found = [each.proposal for each in sorted(search.pool, key=lambda each: each.cost)[:SLOTS]]
+    proposals = [
+        candidate.proposal
+        for candidate in sorted(search.pool, key=lambda candidate: candidate.cost)[:SLOTS]
+    ]
     left_out = sum(1 for load in base.rig.loads if load.kg and load.position is not None) - len(
         considered(base.rig)
     )
@@ -169,10 +174,10 @@ def propose(base: Baseline, *, seconds: float = LIMIT_SECONDS) -> Proposals:
     movable = len(
         {(act.kind in ("leave", "move", "swap"), act.index) for act in acts if act.kind != "bars"}
     )
-    if found:
+    if proposals:
         return Proposals(
             needed=True,
-            proposals=found,
+            proposals=proposals,
             unmet=[],
             proof=[],
             movable=movable,

@@ -99,7 +99,7 @@ def _moved_back(base: Baseline, coefs: Vector, excess: float, state: Vector) -> 
     loads = [
         load for load in rig.loads if load.on == "trailer" and load.position is not None and load.kg
     ]
-    load = max(loads, key=lambda each: each.kg, default=None)
+    load = max(loads, key=lambda load: load.kg, default=None)
     if load is None or load.position is None or coupler is None:
         return []
     x = load.position.m
@@ -150,7 +150,7 @@ def levers(base: Baseline, rows: Sequence[Checked]) -> list[Lever]:
     unit, factor = rig.units.mass, KG[rig.units.mass]
     margins = {row.id: row.margin for row in rows if row.margin is not None}
     low, high = share_range(rig)
-    found = []
+    ways = []
     for row in rows:
         if (
             row.status not in ("over", "tight")
@@ -191,7 +191,7 @@ def levers(base: Baseline, rows: Sequence[Checked]) -> list[Lever]:
         routes += _moved_back(base, form[row.id][0], excess, state)
         label = check_label(rig, row.id)
         says = f"{label}: {print_mass(excess, unit)}"
-        found.append(
+        ways.append(
             Lever(check=row.id, label=label, excess=excess / factor, says=says, routes=routes)
         )
-    return found
+    return ways

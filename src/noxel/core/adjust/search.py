@@ -79,16 +79,16 @@ def _proposal(
         after = base.checks(changed)
         if cured(after):
             rules = base.rules(changed)
-            made = Proposal(
+            proposal = Proposal(
                 steps=steps,
                 says=says,
                 summary=_summary(base, before, after),
                 effort=round(effort, 6),
                 verdict=verdict(after, broken=bool(rules)),
-                rules=[rule_sentence(changed, each) for each in rules],
+                rules=[rule_sentence(changed, rule) for rule in rules],
                 changes=check_changes(base.rig, before, after, Printer(base.rig)),
             )
-            return made, after
+            return proposal, after
     return None, after
 
 
@@ -109,7 +109,7 @@ def _candidate(
             return Candidate(answer.cost, proposal, _switches(tighter, answer.values))
         state = state_after(tighter, answer.values)
         asked = [
-            min(row, other, key=lambda each: each.left(state))
+            min(row, other, key=lambda condition: condition.left(state))
             for row, other in zip(tighter.rows, conditions(base, after), strict=True)
         ]
         tighter = Programme(programme.state, programme.acts, asked, only=used)
@@ -167,7 +167,9 @@ class Search:
         if not programme.acts or self._look(programme, rejected=FIRST_TRIES):
             return
         careful = replace(
-            programme, cuts=[each.used for each in self.pool], growth=_growth(self.base, programme)
+            programme,
+            cuts=[candidate.used for candidate in self.pool],
+            growth=_growth(self.base, programme),
         )
         self._look(careful, rejected=TRIES)
         if not (self.pool or self.given_up or self._look(programme, rejected=TRIES)):
@@ -195,7 +197,7 @@ class Search:
                 return False
 
     def _enough(self, cost: float) -> bool:
-        return sum(1 for each in self.pool if each.cost <= cost) >= SLOTS
+        return sum(1 for candidate in self.pool if candidate.cost <= cost) >= SLOTS
 
     def _candidate(self, programme: Programme, answer: Solved) -> Candidate | None:
         """Preferably with the least amounts for the same switches, without what was put on top for
@@ -205,9 +207,9 @@ class Search:
             used = _switches(programme, answer.values)
             least = replace(programme, cuts=[], others=[], growth=None, only=used).solve()
             if least is not None:
-                found = _candidate(self.base, programme, least, self.before)
-                if found is not None:
-                    return found
+                candidate = _candidate(self.base, programme, least, self.before)
+                if candidate is not None:
+                    return candidate
         return _candidate(self.base, programme, answer, self.before)
 
 

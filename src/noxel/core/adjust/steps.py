@@ -69,8 +69,8 @@ class Tried(Answer):
     bars: str | None
 
 
-def _no(message: str, at: int) -> InputError:
-    return InputError(message, [Problem(f"steps[{at}]", message, "step")])
+def _no(message: str, number: int) -> InputError:
+    return InputError(message, [Problem(f"steps[{number}]", message, "step")])
 
 
 def _length(rig: RigFile, metres: float) -> str:
@@ -85,9 +85,9 @@ def _volume(rig: RigFile, litres: float) -> str:
     return f"{litres / LITRES[unit]:.0f}"
 
 
-def _load(rig: RigFile, step: Step, at: int) -> tuple[int, Load]:
+def _load(rig: RigFile, step: Step, number: int) -> tuple[int, Load]:
     if step.index is None or step.index >= len(rig.loads):
-        raise _no("names an item that is not on the list", at)
+        raise _no("names an item that is not on the list", number)
     return step.index, rig.loads[step.index]
 
 
@@ -102,7 +102,7 @@ GarageParts = Mapping[str, RigFile]
 
 
 def do_step(
-    rig: RigFile, step: Step, at: int = 0, parts: GarageParts | None = None
+    rig: RigFile, step: Step, number: int = 0, parts: GarageParts | None = None
 ) -> tuple[RigFile, str]:
     """Do one step to a rig; ``parts`` is the equipment of the garage that a step may name.
 
@@ -119,21 +119,21 @@ def do_step(
     if step.kind in ("hitch", "vehicle"):
         other = (parts or {}).get(step.thing or "")
         if other is None:
-            raise _no(f"names a {step.kind} that is not in the garage", at)
+            raise _no(f"names a {step.kind} that is not in the garage", number)
         return _other_hitch(rig, other) if step.kind == "hitch" else _other_vehicle(rig, other)
-    return _DONE[step.kind](rig, step, at)
+    return _DONE[step.kind](rig, step, number)
 
 
-def _leave_or_take(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
-    index, load = _load(rig, step, at)
+def _leave_or_take(rig: RigFile, step: Step, number: int) -> tuple[RigFile, str]:
+    index, load = _load(rig, step, number)
     name, take = load.name or "an item", step.kind == "take"
     return _put(rig, index, aboard=take), f"Take {name} along" if take else f"Leave {name} behind"
 
 
-def _move(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
-    index, load = _load(rig, step, at)
+def _move(rig: RigFile, step: Step, number: int) -> tuple[RigFile, str]:
+    index, load = _load(rig, step, number)
     if step.position is None:
-        raise _no("needs a place", at)
+        raise _no("needs a place", number)
     where = f"to {_length(rig, step.position.m)}"
     if load.position:
         by = step.position.m - load.position.m
@@ -142,71 +142,71 @@ def _move(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
     return moved, f"Move {load.name or 'an item'} {where}"
 
 
-def _swap(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+def _swap(rig: RigFile, step: Step, number: int) -> tuple[RigFile, str]:
     """Put an item that is in one vehicle into the other."""
-    index, load = _load(rig, step, at)
+    index, load = _load(rig, step, number)
     if step.position is None:
-        raise _no("needs a place", at)
-    to = "trailer" if load.on == "vehicle" else "vehicle"
-    if to == "trailer" and rig.trailer is None:
-        raise _no("there is no trailer to put it in", at)
-    if to == "trailer" and load.category == "people":
+        raise _no("needs a place", number)
+    other = "trailer" if load.on == "vehicle" else "vehicle"
+    if other == "trailer" and rig.trailer is None:
+        raise _no("there is no trailer to put it in", number)
+    if other == "trailer" and load.category == "people":
         raise _no(
             "people do not ride in a trailer on the road: the law forbids it in most places, and "
             "they count in the vehicle",
-            at,
+            number,
         )
     place = _length(rig, step.position.m)
-    behind = "the coupler" if to == "trailer" else "the front axle"
-    swapped = _put(rig, index, on=to, position=in_the_rigs_unit(rig, step.position.m))
-    return swapped, f"Put {load.name or 'an item'} in the {to}, {place} behind {behind}"
+    behind = "the coupler" if other == "trailer" else "the front axle"
+    swapped = _put(rig, index, on=other, position=in_the_rigs_unit(rig, step.position.m))
+    return swapped, f"Put {load.name or 'an item'} in the {other}, {place} behind {behind}"
 
 
-def _tank(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+def _tank(rig: RigFile, step: Step, number: int) -> tuple[RigFile, str]:
     if step.index is None or step.index >= len(rig.tanks) or step.level is None or step.level > 1:
-        raise _no("names a tank that is not there, or a level beyond full", at)
+        raise _no("names a tank that is not there, or a level beyond full", number)
     return _fill(rig, step.index, step.level)
 
 
-def _bars(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+def _bars(rig: RigFile, step: Step, number: int) -> tuple[RigFile, str]:
     """Tension the spring bars for another share of the front axle's loss."""
     if step.level is None or not rig.hitch.weight_distribution:
-        raise _no("needs a restoration, and a hitch with spring bars", at)
+        raise _no("needs a restoration, and a hitch with spring bars", number)
     before = rig.plan.front_restoration or 0.0
     how = "Tighten" if step.level > before else "Slacken"
-    said = (
+    sentence = (
         f"{how} the bars: give back {step.level * 100:.0f} % of what the front axle loses, "
         f"from {before * 100:.0f} %"
     )
     if rig.hitch.target_restoration is None:
-        said += (
+        sentence += (
             ". No maker's target is entered: manuals commonly ask for half to all of it, "
             "never for more"
         )
     return rig.model_copy(
         update={"plan": rig.plan.model_copy(update={"front_restoration": step.level})}
-    ), said
+    ), sentence
 
 
-def _add(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+def _add(rig: RigFile, step: Step, number: int) -> tuple[RigFile, str]:
     nowhere = step.on is None or (step.on == "trailer" and rig.trailer is None)
     if step.mass is None or step.on is None or step.position is None or nowhere:
-        raise _no("needs a mass, where it goes, and its place", at)
+        raise _no("needs a mass, where it goes, and its place", number)
     extra = Load(name=step.name or "one more", on=step.on, mass=step.mass, position=step.position)
-    said = f"Add {extra.name}, {print_mass(extra.kg, rig.units.mass)}, in the {step.on}"
-    return rig.model_copy(update={"loads": (*rig.loads, extra)}), said
+    sentence = f"Add {extra.name}, {print_mass(extra.kg, rig.units.mass)}, in the {step.on}"
+    return rig.model_copy(update={"loads": (*rig.loads, extra)}), sentence
 
 
-def _drop(rig: RigFile, step: Step, at: int) -> tuple[RigFile, str]:
+def _drop(rig: RigFile, step: Step, number: int) -> tuple[RigFile, str]:
     ball = rig.hitch.ball_height
     if ball is None or step.position is None or ball.m - step.position.m <= 0:
-        raise _no("needs the ball's height (Plates) and how much lower it comes", at)
+        raise _no("needs the ball's height (Plates) and how much lower it comes", number)
     lower = step.position.m
     height = in_the_rigs_unit(rig, ball.m - lower)
-    said = f"{_length(rig, abs(lower))} {'more drop' if lower > 0 else 'more rise'}"
+    sentence = f"{_length(rig, abs(lower))} {'more drop' if lower > 0 else 'more rise'}"
     return rig.model_copy(
         update={"hitch": rig.hitch.model_copy(update={"ball_height": height})}
-    ), said
+    ), sentence
 
 
 _DONE: Mapping[str, Callable[[RigFile, Step, int], tuple[RigFile, str]]] = {
@@ -276,13 +276,13 @@ def _fill(rig: RigFile, index: int, level: float) -> tuple[RigFile, str]:
     unit = rig.units.volumes
     moved = abs(level - before) * tank.capacity.litres
     verb = "Drain" if level < before else "Fill in"
-    said = (
+    sentence = (
         f"{verb} {_volume(rig, moved)} of {_volume(rig, before * tank.capacity.litres)} {unit} "
         f"of {tank.name or tank.fluid}"
     )
     if level > before:
-        said = f"{verb} {_volume(rig, moved)} {unit} of {tank.name or tank.fluid}"
-    return rig.model_copy(update={"tanks": tuple(tanks)}), said
+        sentence = f"{verb} {_volume(rig, moved)} {unit} of {tank.name or tank.fluid}"
+    return rig.model_copy(update={"tanks": tuple(tanks)}), sentence
 
 
 def do_steps(
@@ -290,9 +290,9 @@ def do_steps(
 ) -> tuple[RigFile, list[str]]:
     """Do steps in order; each in words."""
     says = []
-    for at, step in enumerate(steps):
-        rig, said = do_step(rig, step, at, parts)
-        says.append(said)
+    for number, step in enumerate(steps):
+        rig, sentence = do_step(rig, step, number, parts)
+        says.append(sentence)
     return rig, says
 
 
@@ -308,20 +308,24 @@ def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None =
     """
     changed, says = do_steps(base.rig, steps, parts)
     before, after = base.checks(base.rig), base.checks(changed)
-    to = Printer(base.rig)
+    printer = Printer(base.rig)
     rules = base.rules(changed)
-    found = verdict(after, broken=bool(rules))
+    reached = verdict(after, broken=bool(rules))
     return Tried(
         weighed=base.weighed,
         says=says,
-        loads_before={key: kg / to.mass for key, kg in base.loads(base.rig).items() if key in KEYS},
-        loads_after={key: kg / to.mass for key, kg in base.loads(changed).items() if key in KEYS},
-        checks_before=check_answers(base.rig, before, to),
-        checks_after=check_answers(changed, after, to),
-        changes=check_changes(base.rig, before, after, to),
-        verdict=found,
+        loads_before={
+            key: kg / printer.mass for key, kg in base.loads(base.rig).items() if key in KEYS
+        },
+        loads_after={
+            key: kg / printer.mass for key, kg in base.loads(changed).items() if key in KEYS
+        },
+        checks_before=check_answers(base.rig, before, printer),
+        checks_after=check_answers(changed, after, printer),
+        changes=check_changes(base.rig, before, after, printer),
+        verdict=reached,
         verdict_before=verdict(before, broken=bool(base.rules(base.rig))),
-        headline=sentences.headline(changed, after, found, rules=rules),
+        headline=sentences.headline(changed, after, reached, rules=rules),
         attitude=level.says if (level := attitude(changed)) else None,
         bars=_bars_held(base, changed, steps),
     )
@@ -365,22 +369,27 @@ def _bars_held(base: Baseline, changed: RigFile, steps: Sequence[Step]) -> str |
 
 
 def check_changes(
-    rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], to: Printer
+    rig: RigFile, before: Sequence[Checked], after: Sequence[Checked], printer: Printer
 ) -> list[CheckChange]:
     """Every check's margin before and after, in the order of after."""
     was = {row.id: row for row in before}
-    found = []
+    changed = []
     for row in after:
         old = was.get(row.id)
         share = row.range is not None
         if share:
-            a, b = (each.actual.value if each and each.actual else None for each in (old, row))
+            a, b = (
+                row_then.actual.value if row_then and row_then.actual else None
+                for row_then in (old, row)
+            )
         else:
             a, b = (
-                None if each is None or each.margin is None else each.margin / to.mass
-                for each in (old, row)
+                None
+                if row_then is None or row_then.margin is None
+                else row_then.margin / printer.mass
+                for row_then in (old, row)
             )
-        found.append(
+        changed.append(
             CheckChange(
                 check=row.id,
                 label=check_label(rig, row.id),
@@ -392,7 +401,7 @@ def check_changes(
                 share=share,
             )
         )
-    return found
+    return changed
 
 
 def keep(
@@ -404,9 +413,11 @@ def keep(
 ) -> KeptPlan:
     """The steps under a name, with what is predicted of them."""
     changed, says = do_steps(base.rig, steps, parts)
-    found, unit = base.loads(changed), base.rig.units.mass
+    by_key, unit = base.loads(changed), base.rig.units.mass
     predicted = {
-        key: Mass(f"{found[key] / KG[unit]:.1f} {unit}", found[key]) for key in KEYS if key in found
+        key: Mass(f"{by_key[key] / KG[unit]:.1f} {unit}", by_key[key])
+        for key in KEYS
+        if key in by_key
     }
     return KeptPlan(
         name=name, date=today, steps=tuple(steps), said=tuple(says), predicted=predicted

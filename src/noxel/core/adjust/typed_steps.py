@@ -62,7 +62,7 @@ def read_step(rig: RigFile, typed: TypedStep) -> Step:
         With one problem for each field that is missing or cannot be understood, by its name.
     """
     problems: list[Problem] = []
-    made: dict[str, object] = {
+    fields: dict[str, object] = {
         "kind": typed.kind,
         "index": typed.index,
         "on": typed.on,
@@ -79,26 +79,30 @@ def read_step(rig: RigFile, typed: TypedStep) -> Step:
             problems.append(Problem(name, say, "missing"))
         elif name != "thing":
             try:
-                made |= _read(rig, typed.kind, name, text)
+                fields |= _read(rig, typed.kind, name, text)
             except InputError as exc:
                 problems.append(Problem(name, exc.message, exc.code))
     if typed.kind == "add":
-        made["name"] = "one more"
+        fields["name"] = "one more"
     if problems:
         raise _wrong(problems)
     try:
-        return Step.model_validate({key: value for key, value in made.items() if value is not None})
+        return Step.model_validate(
+            {key: value for key, value in fields.items() if value is not None}
+        )
     except ValidationError as exc:
-        found = [
-            Problem({"position": "place"}.get(each.path, each.path), each.message, each.code)
-            for each in problems_of(exc)
+        named = [
+            Problem(
+                {"position": "place"}.get(problem.path, problem.path), problem.message, problem.code
+            )
+            for problem in problems_of(exc)
         ]
-        raise _wrong(found) from exc
+        raise _wrong(named) from exc
 
 
 def _wrong(problems: list[Problem]) -> InputError:
-    said = "; ".join(each.message for each in problems)
-    return InputError(f"{upper_first(said)}.", problems)
+    message = "; ".join(problem.message for problem in problems)
+    return InputError(f"{upper_first(message)}.", problems)
 
 
 def _read(rig: RigFile, kind: str, name: str, text: str) -> dict[str, object]:

@@ -279,7 +279,7 @@ def _trailer(rig: Lengths, hitch: float, pin: bool) -> Half:
     else:
         strokes = _on_a_deck(rig.style, hitch, tail, length)
     return Half(
-        strokes, tuple(Wheel("trailer", at, 0.34) for at in axles), tail, 3.65 if pin else 2.95
+        strokes, tuple(Wheel("trailer", x, 0.34) for x in axles), tail, 3.65 if pin else 2.95
     )
 
 
@@ -400,5 +400,7 @@ def _on_a_deck(style: str, hitch: float, tail: float, length: float) -> tuple[St
 
 def _tire(x: float, y: float, radius: float) -> Stroke:
     """A wheel of a car that is carried: eight corners, rounded as far as their sides reach."""
-    far, around = radius * 1.04, [math.pi * (each + 0.5) / 4 for each in range(8)]
-    return _body([(x + far * math.cos(at), y + far * math.sin(at), radius) for at in around], 1.2)
+    far, around = radius * 1.04, [math.pi * (eighth + 0.5) / 4 for eighth in range(8)]
+    return _body(
+        [(x + far * math.cos(angle), y + far * math.sin(angle), radius) for angle in around], 1.2
+    )

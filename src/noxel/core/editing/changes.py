@@ -79,9 +79,9 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
     Conflict
         If an element that a path names is not there.
     """
-    made = copied(document)
+    edited = copied(document)
     for change in changes:
-        parts = positions(made, read_path(change.path))
+        parts = positions(edited, read_path(change.path))
         if not parts:
             raise InputError("A change needs a path.", [Problem("path", "is empty", "path")])
         if "entered" in parts:
@@ -90,31 +90,31 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
                 [Problem(change.path, "is not a field", "path")],
             )
         if change.op == "type":
-            _type(made, change, parts)
+            _type(edited, change, parts)
         elif change.op == "source":
             if change.date:
                 _check_day(change)
-            remember(made, parts, source=change.source, note=change.note, date=change.date)
+            remember(edited, parts, source=change.source, note=change.note, date=change.date)
         elif change.op == "remove":
-            drop(made, parts)
-            _forget(made, parts, shift=-1)
-            _move_accepted(made, parts, shift=-1)
+            drop(edited, parts)
+            _forget(edited, parts, shift=-1)
+            _move_accepted(edited, parts, shift=-1)
         elif change.op == "insert":
             if not isinstance(parts[-1], int):  # a list grows at its end
-                parts = (*parts, len(value_at(made, parts) or ()))
-            _forget(made, parts, shift=1)
-            _move_accepted(made, parts, shift=1)
-            _insert(made, parts, change)
+                parts = (*parts, len(value_at(edited, parts) or ()))
+            _forget(edited, parts, shift=1)
+            _move_accepted(edited, parts, shift=1)
+            _insert(edited, parts, change)
         else:
-            kind_of(made, parts)
-            _forget(made, parts)
+            kind_of(edited, parts)
+            _forget(edited, parts)
             if change.value is None:
-                drop(made, parts)
+                drop(edited, parts)
             else:
-                put(made, parts, copied(change.value))
+                put(edited, parts, copied(change.value))
             if change.path == "hitch.weight_distribution" and change.value is True:
-                mark_bars_absent(made)
-    return settle_this(made)
+                mark_bars_absent(edited)
+    return settle_this(edited)
 
 
 def _check_day(change: Change) -> None:
@@ -134,25 +134,25 @@ def _forget(document: Document, parts: PathParts, shift: int = 0) -> None:
     """
     last, place = parts[-1], len(parts) - 1
     moved: dict[PathParts, dict[str, Any]] = {}
-    for at, entry in entries_of(document).items():
-        index = at[place] if len(at) > place else None
-        if shift <= 0 and at[: len(parts)] == parts:
-            moved[at] = {}
+    for path, entry in entries_of(document).items():
+        index = path[place] if len(path) > place else None
+        if shift <= 0 and path[: len(parts)] == parts:
+            moved[path] = {}
         elif (
             shift
             and isinstance(last, int)
             and isinstance(index, int)
-            and at[:place] == parts[:-1]
+            and path[:place] == parts[:-1]
             and index >= last
-            and _held_above(document, at, parts)
+            and _held_above(document, path, parts)
         ):
-            moved[at] = dict(entry)
-    for at in moved:
-        remember(document, at, **dict.fromkeys(("text", "source", "date", "note")))
-    for at, entry in moved.items():
-        index = at[place]
+            moved[path] = dict(entry)
+    for path in moved:
+        remember(document, path, **dict.fromkeys(("text", "source", "date", "note")))
+    for path, entry in moved.items():
+        index = path[place]
         if entry and isinstance(index, int):
-            remember(document, (*at[:place], index + shift, *at[place + 1 :]), **entry)
+            remember(document, (*path[:place], index + shift, *path[place + 1 :]), **entry)
 
 
 def _move_accepted(document: Document, parts: PathParts, shift: int) -> None:
@@ -169,21 +169,21 @@ def _move_accepted(document: Document, parts: PathParts, shift: int) -> None:
         return
     kept = []
     for accepted in weigh_in.get("accepted", ()):
-        at = read_path(accepted.get("path", ""))
-        index = at[1] if at[:1] == (parts[2],) and len(at) > 1 else None
+        path = read_path(accepted.get("path", ""))
+        index = path[1] if path[:1] == (parts[2],) and len(path) > 1 else None
         if not isinstance(index, int) or index < last:
             kept.append(accepted)
         elif shift > 0 or index > last:
-            kept.append({**accepted, "path": write_path((at[0], index + shift, *at[2:]))})
+            kept.append({**accepted, "path": write_path((path[0], index + shift, *path[2:]))})
     if kept:
         weigh_in["accepted"] = kept
     else:
         weigh_in.pop("accepted", None)
 
 
-def _held_above(document: Document, at: PathParts, parts: PathParts) -> bool:
+def _held_above(document: Document, path: PathParts, parts: PathParts) -> bool:
     """Whether a text is remembered outside the list's own elements, which move by themselves."""
-    return len(kind_of(document, at).holder) < len(parts)
+    return len(kind_of(document, path).holder) < len(parts)
 
 
 def _insert(document: Document, parts: PathParts, change: Change) -> None:
@@ -200,16 +200,16 @@ def _insert(document: Document, parts: PathParts, change: Change) -> None:
     holder.insert(parts[-1], copied(change.value))
     problems = []
     for name, text in (change.texts or {}).items():
-        at = (*parts, *read_path(name))
+        path = (*parts, *read_path(name))
         if not text.strip():
             continue
         try:
-            value = understand(document, at, text)
+            value = understand(document, path, text)
         except QuantityError as exc:
             problems.append(Problem(name, exc.message, exc.code))
             continue
-        put(document, at, value)
+        put(document, path, value)
         if text.strip() != as_text(value):
-            remember(document, at, text=text)
+            remember(document, path, text=text)
     if problems:
         raise InputError(str(problems[0]), problems)

@@ -68,28 +68,28 @@ def _is_heavy(parts: PathParts) -> bool:
 
 def entries_of(document: Document) -> dict[PathParts, dict[str, Any]]:
     """Every remembered entry with the path of its figure."""
-    found: dict[PathParts, dict[str, Any]] = {}
+    entries: dict[PathParts, dict[str, Any]] = {}
 
-    def walk(here: dict[str, Any], at: PathParts) -> None:
-        entered = here.get("entered")
+    def walk(node: dict[str, Any], path: PathParts) -> None:
+        entered = node.get("entered")
         for key, entry in entered.items() if isinstance(entered, dict) else ():
             if isinstance(entry, dict):  # anything else is refused with the part it is in
-                found[(*at, *read_path(key))] = entry
-        for key, value in here.items():
+                entries[(*path, *read_path(key))] = entry
+        for key, value in node.items():
             if type(value) is dict and key != "entered":
-                walk(value, (*at, key))
+                walk(value, (*path, key))
             elif type(value) is list and key != "entered":
-                walk_list(value, (*at, key))
+                walk_list(value, (*path, key))
 
-    def walk_list(here: list[Any], at: PathParts) -> None:
-        for index, value in enumerate(here):
+    def walk_list(node: list[Any], path: PathParts) -> None:
+        for index, value in enumerate(node):
             if type(value) is list:
-                walk_list(value, (*at, index))
+                walk_list(value, (*path, index))
             elif type(value) is dict and not _NESTED.isdisjoint(map(type, value.values())):
-                walk(value, (*at, index))
+                walk(value, (*path, index))
 
     walk(document, ())
-    return found
+    return entries
 
 
 def remember(document: Document, parts: PathParts, **keep: Any) -> None:

@@ -173,14 +173,16 @@ def positions(document: Document, parts: Iterable[str | int]) -> PathParts:
     Gone
         If an element was taken away; the problem's path ends in its identity.
     """
-    here: Any = document
+    node: Any = document
     placed: list[str | int] = []
     named: list[str | int] = []
     for part in parts:
         named.append(part)
         if isinstance(part, Identity):
-            elements = here if isinstance(here, list) else ()
-            place = next((at for at, each in enumerate(elements) if each.get("id") == part), None)
+            elements = node if isinstance(node, list) else ()
+            place = next(
+                (index for index, element in enumerate(elements) if element.get("id") == part), None
+            )
             if place is None:
                 raise Gone(
                     "What you typed into was taken away elsewhere. Nothing was changed.",
@@ -189,22 +191,22 @@ def positions(document: Document, parts: Iterable[str | int]) -> PathParts:
             part = place
         placed.append(part)
         if isinstance(part, int):
-            here = here[part] if isinstance(here, list) and part < len(here) else None
+            node = node[part] if isinstance(node, list) and part < len(node) else None
         else:
-            here = here.get(part) if isinstance(here, dict) else None
+            node = node.get(part) if isinstance(node, dict) else None
     return tuple(placed)
 
 
 def named(document: Document, parts: PathParts) -> PathParts:
     """A path with each position of an element as its identity; what has none stays a number."""
-    here: Any = document
+    node: Any = document
     path: list[str | int] = []
     for part in parts:
         if isinstance(part, int):
-            here = here[part] if isinstance(here, list) and part < len(here) else None
-            own = here.get("id") if isinstance(here, dict) else None
+            node = node[part] if isinstance(node, list) and part < len(node) else None
+            own = node.get("id") if isinstance(node, dict) else None
             path.append(Identity(own) if own else part)
         else:
-            here = here.get(part) if isinstance(here, dict) else None
+            node = node.get(part) if isinstance(node, dict) else None
             path.append(part)
     return tuple(path)

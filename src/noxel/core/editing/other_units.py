@@ -31,7 +31,7 @@ def spell_out(document: Document) -> Document:
         A valid rig file; it is not changed. A pass keeps its bare readings and gets its unit
         instead.
     """
-    made: Document = copied(document)
+    switched: Document = copied(document)
     units = _in_force(document)
 
     def unit_at(parts: PathParts) -> str | None:
@@ -40,38 +40,38 @@ def spell_out(document: Document) -> Document:
         except InputError:
             return None
 
-    def walk(here: Any, at: PathParts) -> Any:
-        if at[2:3] == ("passes",) and len(at) == 4:
-            return {"unit": units["mass"], **here}
-        if isinstance(here, dict):
-            found = {
-                key: walk(value, (*at, key)) for key, value in here.items() if key != "entered"
+    def walk(node: Any, path: PathParts) -> Any:
+        if path[2:3] == ("passes",) and len(path) == 4:
+            return {"unit": units["mass"], **node}
+        if isinstance(node, dict):
+            inner = {
+                key: walk(value, (*path, key)) for key, value in node.items() if key != "entered"
             }
-            if "entered" in here:
-                found["entered"] = _texts(here["entered"], at, unit_at)
-            return found
-        if isinstance(here, list):
-            return [walk(value, (*at, index)) for index, value in enumerate(here)]
-        if isinstance(here, int | float) and not isinstance(here, bool):
-            unit = unit_at(at)
-            return f"{Decimal(repr(here)):f} {unit}" if unit else here
-        return here
+            if "entered" in node:
+                inner["entered"] = _texts(node["entered"], path, unit_at)
+            return inner
+        if isinstance(node, list):
+            return [walk(value, (*path, index)) for index, value in enumerate(node)]
+        if isinstance(node, int | float) and not isinstance(node, bool):
+            unit = unit_at(path)
+            return f"{Decimal(repr(node)):f} {unit}" if unit else node
+        return node
 
-    for key in made:
+    for key in switched:
         if key not in ("format", "version", "units", "entered"):
-            made[key] = walk(made[key], (key,))
-    return made
+            switched[key] = walk(switched[key], (key,))
+    return switched
 
 
-def _texts(entered: dict[str, Any], at: PathParts, unit_at: Any) -> dict[str, Any]:
+def _texts(entered: dict[str, Any], path: PathParts, unit_at: Any) -> dict[str, Any]:
     """Texts as typed: one that ends in a bare figure gets the unit it was typed in."""
-    found = {}
+    texts = {}
     for key, entry in entered.items():
-        text, unit = entry.get("text"), unit_at((*at, *read_path(key)))
+        text, unit = entry.get("text"), unit_at((*path, *read_path(key)))
         if text and unit and re.search(r"[0-9.]\s*$", text):
             entry = {**entry, "text": f"{text.strip()} {unit}"}
-        found[write_path(read_path(key))] = entry
-    return found
+        texts[write_path(read_path(key))] = entry
+    return texts
 
 
 def switch_units(
@@ -89,7 +89,7 @@ def switch_units(
     mass, length, pressure
         The new units; None leaves length and pressure to the usual ones of the mass unit.
     """
-    made = spell_out(document)
+    spelled = spell_out(document)
     units = {"mass": mass, "length": length or ("in" if mass == "lb" else "cm")}
-    made["units"] = {**units, "pressure": pressure} if pressure else units
-    return made
+    spelled["units"] = {**units, "pressure": pressure} if pressure else units
+    return spelled

@@ -73,7 +73,7 @@ def _compare(
 
 
 def _identified(elements: Sequence[Any]) -> bool:
-    return all(isinstance(each, dict) and "id" in each for each in elements)
+    return all(isinstance(element, dict) and "id" in element for element in elements)
 
 
 def _compare_elements(
@@ -85,8 +85,8 @@ def _compare_elements(
     into: Delta,
 ) -> bool:
     """Compare lists by identity; False, with nothing done, where their order differs."""
-    was = {each["id"]: index for index, each in enumerate(before)}
-    is_now = {each["id"]: index for index, each in enumerate(after)}
+    was = {element["id"]: index for index, element in enumerate(before)}
+    is_now = {element["id"]: index for index, element in enumerate(after)}
     both = [own for own in was if own in is_now]
     if both != [own for own in is_now if own in was]:
         return False
@@ -125,7 +125,7 @@ def patched(document: Document, patch: Patch) -> Document:
         If what the patch is about is not there.
     """
     try:
-        made: Document = jsonpatch.apply_patch(copied(document), copied(patch), in_place=True)
+        patched: Document = jsonpatch.apply_patch(copied(document), copied(patch), in_place=True)
     except (jsonpatch.JsonPatchException, jsonpointer.JsonPointerException) as exc:
         raise Conflict("What this step changed was changed again since.") from exc
-    return made
+    return patched

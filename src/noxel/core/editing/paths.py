@@ -26,8 +26,10 @@ def copied(value: Any) -> Any:
     """
     kind = type(value)
     if kind is dict:
-        return {key: copied(each) if type(each) in _NESTED else each for key, each in value.items()}
-    return [copied(each) for each in value] if kind is list else value
+        return {
+            key: copied(inner) if type(inner) in _NESTED else inner for key, inner in value.items()
+        }
+    return [copied(inner) for inner in value] if kind is list else value
 
 
 _NESTED = (dict, list)
@@ -49,8 +51,8 @@ def _models(annotation: Any) -> Iterable[Any]:
     if origin is typing.Annotated:
         yield from _models(get_args(annotation)[0])
     elif origin in (typing.Union, types.UnionType):
-        for each in get_args(annotation):
-            yield from _models(each)
+        for choice in get_args(annotation):
+            yield from _models(choice)
     elif annotation is not type(None):
         yield annotation
 
@@ -61,29 +63,29 @@ def _is_share(annotation: Any) -> bool:
         own, *marks = get_args(annotation)
         return SHARE in marks or _is_share(own)
     if get_origin(annotation) in (typing.Union, types.UnionType):
-        return any(_is_share(each) for each in get_args(annotation))
+        return any(_is_share(choice) for choice in get_args(annotation))
     return False
 
 
-def _step(annotation: Any, part: str | int, here: Any) -> tuple[Any, bool]:
+def _step(annotation: Any, part: str | int, node: Any) -> tuple[Any, bool]:
     """The annotation one step down a path, and whether that step must be there."""
-    for each in _models(annotation):
-        origin = get_origin(each)
+    for model in _models(annotation):
+        origin = get_origin(model)
         if isinstance(part, int) and origin is tuple:
-            return get_args(each)[0], True
+            return get_args(model)[0], True
         if isinstance(part, str) and origin is dict:
-            return get_args(each)[1], False
+            return get_args(model)[1], False
         if (
             isinstance(part, str)
-            and isinstance(each, type)
-            and issubclass(each, BaseModel)
-            and part in each.model_fields
+            and isinstance(model, type)
+            and issubclass(model, BaseModel)
+            and part in model.model_fields
         ):
-            if isinstance(here, dict) and "method" in here and "method" in each.model_fields:
-                allowed = get_args(each.model_fields["method"].annotation)
-                if here["method"] not in allowed:
+            if isinstance(node, dict) and "method" in node and "method" in model.model_fields:
+                allowed = get_args(model.model_fields["method"].annotation)
+                if node["method"] not in allowed:
                     continue
-            field = each.model_fields[part]
+            field = model.model_fields[part]
             return Annotated[field.annotation, None, *field.metadata], field.is_required()
     raise InputError(f"“{part}” is not something a rig file has there.")
 
@@ -98,44 +100,44 @@ def kind_of(document: Document, parts: PathParts) -> FieldKind:
         If the path leads nowhere in a rig file.
     """
     annotation: Any = RigFile
-    here: Any = document
+    node: Any = document
     holder: PathParts = ()
     required = False
     for index, part in enumerate(parts):
-        for each in _models(annotation):
-            if isinstance(each, type) and issubclass(each, Entered):
+        for model in _models(annotation):
+            if isinstance(model, type) and issubclass(model, Entered):
                 holder = parts[:index]
         try:
-            annotation, required = _step(annotation, part, here)
+            annotation, required = _step(annotation, part, node)
         except InputError as exc:
             raise InputError(
                 exc.message, [Problem(write_path(parts), exc.message, "path")]
             ) from exc
-        here = value_at(here, (part,))
-    for each in _models(annotation):
-        if each is Mass:
+        node = value_at(node, (part,))
+    for model in _models(annotation):
+        if model is Mass:
             return FieldKind("mass", holder, required)
-        if each is Length:
+        if model is Length:
             return FieldKind("length", holder, required)
-        if each is Pressure:
+        if model is Pressure:
             return FieldKind("pressure", holder, required)
-        if each is Volume:
+        if model is Volume:
             return FieldKind("volume", holder, required)
-        if each in (int, float):
+        if model in (int, float):
             return FieldKind("share" if _is_share(annotation) else "number", holder, required)
-        if each is str:
+        if model is str:
             return FieldKind("text", holder, required)
     return FieldKind("choice", holder, required)
 
 
-def value_at(here: Any, parts: PathParts) -> Any:
+def value_at(node: Any, parts: PathParts) -> Any:
     """What stands at a path, or None."""
     for part in parts:
         if isinstance(part, int):
-            here = here[part] if isinstance(here, list) and part < len(here) else None
+            node = node[part] if isinstance(node, list) and part < len(node) else None
         else:
-            here = here.get(part) if isinstance(here, dict) else None
-    return here
+            node = node.get(part) if isinstance(node, dict) else None
+    return node
 
 
 def put(document: Document, parts: PathParts, value: Any) -> None:
@@ -146,31 +148,31 @@ def put(document: Document, parts: PathParts, value: Any) -> None:
     InputError
         If there is no such place yet.
     """
-    here: Any = document
+    node: Any = document
     for part, following in itertools.pairwise(parts):
         fresh: Any = [] if isinstance(following, int) else {}
-        if isinstance(part, str) and isinstance(here, dict) and here.get(part) is None:
-            here[part] = fresh
-        here = value_at(here, (part,))
+        if isinstance(part, str) and isinstance(node, dict) and node.get(part) is None:
+            node[part] = fresh
+        node = value_at(node, (part,))
     last = parts[-1]
-    if isinstance(here, list) and isinstance(last, int) and last <= len(here):
-        here[last : last + 1] = [value]
-    elif isinstance(here, dict) and isinstance(last, str):
-        here[last] = value
+    if isinstance(node, list) and isinstance(last, int) and last <= len(node):
+        node[last : last + 1] = [value]
+    elif isinstance(node, dict) and isinstance(last, str):
+        node[last] = value
     else:
         raise InputError("has no place here yet: fill in what comes before it")
 
 
 def drop(document: Document, parts: PathParts) -> None:
     """Take away what stands at a path, and the objects that are empty then."""
-    here = value_at(document, parts[:-1])
+    holder = value_at(document, parts[:-1])
     last = parts[-1]
-    if isinstance(here, list) and isinstance(last, int) and last < len(here):
-        del here[last]
-    elif isinstance(here, dict):
-        here.pop(str(last), None)
+    if isinstance(holder, list) and isinstance(last, int) and last < len(holder):
+        del holder[last]
+    elif isinstance(holder, dict):
+        holder.pop(str(last), None)
         if (
-            not here
+            not holder
             and len(parts) > 2
             and isinstance(parts[-2], str)
             and parts[-2] not in ("readings",)

@@ -22,9 +22,9 @@ from noxel.errors import InputError, RigFileError
 def mark_bars_absent(document: Document) -> None:
     """What was weighed before the hitch got spring bars was weighed without them."""
     for weigh_in in document.get("weigh_ins", []):
-        for each in weigh_in.get("passes", []):
-            if each.get("config") == "hitched":
-                each.setdefault("spring_bars", "none")
+        for pass_ in weigh_in.get("passes", []):
+            if pass_.get("config") == "hitched":
+                pass_.setdefault("spring_bars", "none")
 
 
 def fit(document: Document) -> Document:
@@ -36,10 +36,10 @@ def fit(document: Document) -> Document:
     RigFileError
         If they contradict the change.
     """
-    made = copied(document)
-    if made.get("hitch", {}).get("weight_distribution"):
-        mark_bars_absent(made)
-    return settle_this(made).document
+    settled = copied(document)
+    if settled.get("hitch", {}).get("weight_distribution"):
+        mark_bars_absent(settled)
+    return settle_this(settled).document
 
 
 def frame_of_weigh_ins(document: Document) -> tuple[object, ...]:
@@ -61,7 +61,7 @@ def settle(document: Document) -> Edited:
     return settle_this(copied(document))
 
 
-def settle_this(made: Document) -> Edited:
+def settle_this(document: Document) -> Edited:
     """The same of a document that is the caller's own; it is changed.
 
     Raises
@@ -71,33 +71,33 @@ def settle_this(made: Document) -> Edited:
     """
     wrong: dict[PathParts, str] = {}
     before: dict[PathParts, Any] = {}
-    for parts, entry in sorted(entries_of(made).items(), key=entry_order):
+    for parts, entry in sorted(entries_of(document).items(), key=entry_order):
         text = entry.get("text")
         if text is None:
             continue
-        before[parts] = value_at(made, parts)
+        before[parts] = value_at(document, parts)
         if not text.strip():
             wrong[parts] = "is needed here"
             continue
         try:
-            value = understand(made, parts, text)
-            put(made, parts, value)
+            value = understand(document, parts, text)
+            put(document, parts, value)
             if text.strip() == as_text(value).strip():
-                remember(made, parts, text=None)  # the figure says everything that the text did
+                remember(document, parts, text=None)  # the figure says everything that the text did
         except InputError as exc:
             wrong[parts] = exc.message
-            _set_back(made, parts, before[parts])
-    rig = _stand(made, before, wrong)
+            _set_back(document, parts, before[parts])
+    rig = _stand(document, before, wrong)
     fields = []
-    for parts, entry in sorted(entries_of(made).items(), key=entry_order):
+    for parts, entry in sorted(entries_of(document).items(), key=entry_order):
         text = entry.get("text")
-        said = wrong.get(parts)
-        if said and value_at(made, parts) is not None:
-            said = f"{said}. Still using {as_text(value_at(made, parts))}"
+        problem = wrong.get(parts)
+        if problem and value_at(document, parts) is not None:
+            problem = f"{problem}. Still using {as_text(value_at(document, parts))}"
         kept = Entry.model_validate({**entry, "text": text})
         if kept != Entry():
-            fields.append(FieldState(write_path(parts), kept, said))
-    return Edited(made, rig, tuple(fields))
+            fields.append(FieldState(write_path(parts), kept, problem))
+    return Edited(document, rig, tuple(fields))
 
 
 def _set_back(document: Document, parts: PathParts, previous: Any) -> None:
@@ -113,40 +113,42 @@ def _set_back(document: Document, parts: PathParts, previous: Any) -> None:
         drop(document, parts[:-1])
 
 
-def _stand(made: Document, before: dict[PathParts, Any], wrong: dict[PathParts, str]) -> RigFile:
+def _stand(
+    document: Document, before: dict[PathParts, Any], wrong: dict[PathParts, str]
+) -> RigFile:
     """Validate; a problem at a figure turns that figure back into a text that waits. Each round
     settles one.
     """
     while True:
         try:
-            return RigFile.model_validate(made)
+            return RigFile.model_validate(document)
         except ValidationError as exc:
-            problems, entries = problems_of(exc), entries_of(made)
-            found = (
-                (problem, _cause(read_path(problem.path), before, wrong, made))
+            problems, entries = problems_of(exc), entries_of(document)
+            cause_here = (
+                (problem, _cause(read_path(problem.path), before, wrong, document))
                 for problem in problems
             )
             problem, cause = next(
-                (pair for pair in found if pair[1] is not None), (problems[0], None)
+                (pair for pair in cause_here if pair[1] is not None), (problems[0], None)
             )
             if cause is None:
                 more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
                 raise RigFileError(f"{problems[0]}{more}", problems) from exc
             if cause not in entries or "text" not in entries[cause]:
-                remember(made, cause, text=as_text(value_at(made, cause)))
+                remember(document, cause, text=as_text(value_at(document, cause)))
             wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
-            _set_back(made, cause, before.get(cause))
+            _set_back(document, cause, before.get(cause))
             for known in before:
                 if (
                     known[:-1] == cause[:-1]
                     and isinstance(known[-1], int)
-                    and value_at(made, known) is None
+                    and value_at(document, known) is None
                 ):
                     wrong.setdefault(known, "waits for the one before it")
 
 
 def _cause(
-    parts: PathParts, before: dict[PathParts, Any], wrong: dict[PathParts, str], made: Document
+    parts: PathParts, before: dict[PathParts, Any], wrong: dict[PathParts, str], document: Document
 ) -> PathParts | None:
     """The figure that a problem comes from: the typed one that it names, a typed one beside it,
     else what stands there.
@@ -160,19 +162,19 @@ def _cause(
     typed = [known for known in candidates if known in before and known not in wrong]
     if typed:
         return typed[0]
-    beside = value_at(made, parts[:-1])
+    beside = value_at(document, parts[:-1])
     siblings = (
         [(*parts[:-1], name) for name in beside]
         if parts[-2:-1] == ("readings",) and isinstance(beside, dict)
         else []
     )
-    for each in (parts, *siblings):
+    for path in (parts, *siblings):
         if (
-            isinstance(value_at(made, each), int | float | str)
-            and each not in wrong
-            and _figure(made, each)
+            isinstance(value_at(document, path), int | float | str)
+            and path not in wrong
+            and _figure(document, path)
         ):
-            return each
+            return path
     return None
 
 

@@ -203,7 +203,8 @@ def _two_labels(
     brochure's.
     """
     entered, label = (
-        Figure(each.key, each.value, "as entered") if each else None for each in (entered, label)
+        Figure(typed.key, typed.value, "as entered") if typed else None
+        for typed in (entered, label)
     )
     brochure = entered is not None and source_at(rig, path) != "scale"
     return entered or label, label if brochure else None
@@ -289,11 +290,11 @@ def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
     known, bases = limits(rig), bases_of(rig, weighing)
     actuals, others = _actuals(rig, weighing, bases), _by_other_label(rig, weighing, bases)
     required = required_checks(rig)
-    found = []
+    rows = []
     for check in _listed(rig, known, weighing):
         actual = actuals.get(check)
         if check == "tongue.share":
-            found.append(_share_row(rig, weighing, actual))
+            rows.append(_share_row(rig, weighing, actual))
             continue
         limit, share, other = (
             limit_of(rig, check, known, weighing),
@@ -309,8 +310,8 @@ def run_checks(rig: RigFile, weighing: Weighing) -> list[Checked]:
         row.by_other_label = other or (floors[1] if len(floors) > 1 else None)
         if status == "within" and not_settled(rig, weighing, row):
             row.status = "tight"
-        found.append(row)
-    return found
+        rows.append(row)
+    return rows
 
 
 def _share_row(rig: RigFile, weighing: Weighing, actual: Figure | None) -> Checked:
@@ -327,8 +328,8 @@ def _floors(rig: RigFile, weighing: Weighing, check: CheckId, bases: Bases) -> l
     """What a load that is not known is at least: for the payload by each label. [kg]"""
     if check == "vehicle.payload":
         solo = weighing.figures.get("vehicle_solo")
-        by_labels = (payload_used(rig, solo, each) for each in (bases.empty, bases.empty_by_label))
-        return [each for each in by_labels if each is not None]
+        by_labels = (payload_used(rig, solo, base) for base in (bases.empty, bases.empty_by_label))
+        return [used for used in by_labels if used is not None]
     floor = weighing.figures.get(CHECKS[check].floor or "")
     return [floor] if floor else []
 

@@ -62,14 +62,14 @@ class Doubt:
     names: tuple[str, str] = ("", "")
 
 
-def _vehicle(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
+def _vehicle(rig: RigFile, weighing: Weighing, prefix: str) -> Iterator[Doubt]:
     vehicle = weighing.figures.get("vehicle_solo") or weighing.figures.get("vehicle_hitched")
     alone = "vehicle_solo" in weighing.figures
     loads = (weighing.solo if alone else None) or weighing.hitched or weighing.solo
     if vehicle is None or loads is None:
         return
     ratings, curb = rig.vehicle.ratings, rig.vehicle.curb_weight
-    path = f"{at}.passes[{loads.number - 1}].unit"
+    path = f"{prefix}.passes[{loads.number - 1}].unit"
     empty = empty_by_label(rig)
     if empty is not None and exceeds(LIGHTER * empty.value, vehicle.value):
         yield Doubt(
@@ -104,20 +104,22 @@ _LOADS = {
 """Loads, and the reading that is read again where one is below nothing."""
 
 
-def _negative(weighing: Weighing, at: str) -> Iterator[Doubt]:
+def _negative(weighing: Weighing, path: str) -> Iterator[Doubt]:
     for key in _LOADS:
         figure = weighing.figures.get(key)
         if figure is not None and figure.value + figure.plus_minus < 0:
-            yield Doubt("negative_load", at, figure.value, 0.0, figure.plus_minus, names=(key, ""))
+            yield Doubt(
+                "negative_load", path, figure.value, 0.0, figure.plus_minus, names=(key, "")
+            )
             return
 
 
-def _bars(weighing: Weighing, at: str) -> Iterator[Doubt]:
+def _bars(weighing: Weighing, prefix: str) -> Iterator[Doubt]:
     """Bars that take from the front axle, or from the trailer's: the two passes are swapped."""
     for key in ("front_restored", "trailer_transfer"):
         figure = weighing.figures.get(key)
         if figure is not None and figure.value + figure.plus_minus < 0 and weighing.slack:
-            path = f"{at}.passes[{weighing.slack.number - 1}].spring_bars"
+            path = f"{prefix}.passes[{weighing.slack.number - 1}].spring_bars"
             yield Doubt(
                 "bars_do_the_reverse",
                 path,
@@ -130,7 +132,7 @@ def _bars(weighing: Weighing, at: str) -> Iterator[Doubt]:
             return
 
 
-def _trailer(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
+def _trailer(rig: RigFile, weighing: Weighing, prefix: str) -> Iterator[Doubt]:
     figures, dry = weighing.figures, rig.trailer.dry_weight if rig.trailer else None
     gross = figures.get("trailer_gross")
     if gross and dry and exceeds(LIGHTER * dry.kg, gross.value):
@@ -145,7 +147,7 @@ def _trailer(rig: RigFile, weighing: Weighing, at: str) -> Iterator[Doubt]:
     if alone and combination and solo and weighing.trailer_only:
         apart = combine([(1.0, alone.amount), (-1.0, combination.amount), (1.0, solo.amount)])
         if exceeds(abs(nominal(apart)), APART * plus_minus(apart)):
-            path = f"{at}.passes[{weighing.trailer_only.number - 1}]"
+            path = f"{prefix}.passes[{weighing.trailer_only.number - 1}]"
             yield Doubt(
                 "trailer_totals_disagree",
                 path,
@@ -165,7 +167,7 @@ def _labels(rig: RigFile) -> Iterator[Doubt]:
             yield Doubt("gvwr_against_axle_ratings", "vehicle.ratings.gvwr", ratings.gvwr.kg, axles)
     rated = rig.trailer.ratings if rig.trailer else None
     if rated and rated.gvwr and rated.gawr:
-        axles = sum(each.kg for each in rated.gawr)
+        axles = sum(gawr.kg for gawr in rated.gawr)
         if exceeds(TRAILER_SPAN[0] * axles, rated.gvwr.kg) or exceeds(
             rated.gvwr.kg, TRAILER_SPAN[1] * axles
         ):
@@ -174,24 +176,24 @@ def _labels(rig: RigFile) -> Iterator[Doubt]:
             )
 
 
-def _tongue(weighing: Weighing, at: str) -> Iterator[Doubt]:
-    for one, other in itertools.combinations(weighing.candidates, 2):
-        allowed = APART * (one.figure.plus_minus**2 + other.figure.plus_minus**2) ** 0.5
-        if exceeds(abs(one.figure.value - other.figure.value), allowed):
+def _tongue(weighing: Weighing, path: str) -> Iterator[Doubt]:
+    for candidate, other in itertools.combinations(weighing.candidates, 2):
+        allowed = APART * (candidate.figure.plus_minus**2 + other.figure.plus_minus**2) ** 0.5
+        if exceeds(abs(candidate.figure.value - other.figure.value), allowed):
             yield Doubt(
                 "tongue_sources_disagree",
-                at,
-                one.figure.value,
+                path,
+                candidate.figure.value,
                 other.figure.value,
                 allowed / APART,
-                names=(one.figure.key, other.figure.key),
+                names=(candidate.figure.key, other.figure.key),
             )
             return
 
 
-def _closure(engaged: PassLoads | None, slack: PassLoads | None, at: str) -> Iterator[Doubt]:
+def _closure(engaged: PassLoads | None, slack: PassLoads | None, path: str) -> Iterator[Doubt]:
     totals: list[Figure] = [
-        each.gross for each in (engaged, slack) if each is not None and each.gross is not None
+        loads.gross for loads in (engaged, slack) if loads is not None and loads.gross is not None
     ]
     if len(totals) < 2 or slack is None:
         return
@@ -199,7 +201,7 @@ def _closure(engaged: PassLoads | None, slack: PassLoads | None, at: str) -> Ite
     if exceeds(abs(nominal(apart)), APART * plus_minus(apart)):
         yield Doubt(
             "passes_do_not_close",
-            f"{at}.passes[{slack.number - 1}]",
+            f"{path}.passes[{slack.number - 1}]",
             totals[0].value,
             totals[1].value,
             plus_minus(apart),
@@ -210,10 +212,10 @@ def _as_read(loads: PassLoads) -> float | None:
     """The pass's total as read, before corrections; None while a reading is still to come. [kg]"""
     if loads.gross is None:
         return None
-    return loads.gross.value - sum(each.mass.kg for each in loads.each.adjustments)
+    return loads.gross.value - sum(adjustment.mass.kg for adjustment in loads.each.adjustments)
 
 
-def _tickets(weighing: Weighing, weigh_in: WeighIn, at: str) -> Iterator[Doubt]:
+def _tickets(weighing: Weighing, weigh_in: WeighIn, path: str) -> Iterator[Doubt]:
     passes = (
         weighing.engaged,
         weighing.slack,
@@ -221,7 +223,10 @@ def _tickets(weighing: Weighing, weigh_in: WeighIn, at: str) -> Iterator[Doubt]:
         weighing.empty,
         weighing.trailer_only,
     )
-    for loads in sorted((each for each in passes if each), key=lambda each: each.number):
+    for loads in sorted(
+        (loads_there for loads_there in passes if loads_there),
+        key=lambda taken_pass: taken_pass.number,
+    ):
         printed, read = loads.each.printed_gross, _as_read(loads)
         if printed is None or read is None:
             continue
@@ -232,7 +237,7 @@ def _tickets(weighing: Weighing, weigh_in: WeighIn, at: str) -> Iterator[Doubt]:
             names = tuple(reading_words(name) for name in loads.each.readings)
             yield Doubt(
                 "ticket_total_differs",
-                f"{at}.passes[{loads.number - 1}].printed_gross",
+                f"{path}.passes[{loads.number - 1}].printed_gross",
                 printed.kg,
                 read,
                 allowed,
@@ -258,32 +263,36 @@ def doubts(rig: RigFile, number: int | None, weighing: Weighing) -> list[Doubt]:
     list of Doubt
         In order of their codes.
     """
-    found = list(_labels(rig))
+    doubted = list(_labels(rig))
     if number is not None:
-        at, weigh_in = f"weigh_ins[{number - 1}]", rig.weigh_ins[number - 1]
-        found += [
-            *_vehicle(rig, weighing, at),
-            *_negative(weighing, at),
-            *_bars(weighing, at),
-            *_trailer(rig, weighing, at),
-            *_tongue(weighing, at),
-            *_closure(weighing.engaged, weighing.slack, at),
-            *_tickets(weighing, weigh_in, at),
+        path, weigh_in = f"weigh_ins[{number - 1}]", rig.weigh_ins[number - 1]
+        doubted += [
+            *_vehicle(rig, weighing, path),
+            *_negative(weighing, path),
+            *_bars(weighing, path),
+            *_trailer(rig, weighing, path),
+            *_tongue(weighing, path),
+            *_closure(weighing.engaged, weighing.slack, path),
+            *_tickets(weighing, weigh_in, path),
         ]
-    first = {each.code: each for each in reversed(found)}
+    first = {doubt.code: doubt for doubt in reversed(doubted)}
     return [first[code] for code in sorted(first)]
 
 
-def unanswered(rig: RigFile, number: int | None, found: list[Doubt]) -> list[Doubt]:
+def unanswered(rig: RigFile, number: int | None, doubted: list[Doubt]) -> list[Doubt]:
     """The doubts that the owner has not accepted on the record of the weigh-in, or that nobody's
     word can answer.
     """
     accepted = (
-        {each.code for each in rig.weigh_ins[number - 1].accepted} if number is not None else set()
+        {accepted.code for accepted in rig.weigh_ins[number - 1].accepted}
+        if number is not None
+        else set()
     )
-    codes = {each.code for each in found}
+    codes = {doubt.code for doubt in doubted}
     return [
-        each for each in found if each.code not in accepted or _beyond_accepting(rig, each, codes)
+        doubt
+        for doubt in doubted
+        if doubt.code not in accepted or _beyond_accepting(rig, doubt, codes)
     ]
 
 

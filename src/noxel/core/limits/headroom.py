@@ -121,7 +121,7 @@ def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> lis
     """
     rows = list(checks)
     unknown = sum(1 for row in rows if row.required and row.status in ("unknown", "unconfirmed"))
-    found = []
+    rooms = []
     for where, change in _changes(rig, weighing).items():
         room: Headroom | None = None
         for row in rows:
@@ -131,5 +131,5 @@ def headroom(rig: RigFile, weighing: Weighing, checks: Iterable[Checked]) -> lis
                 listed = anything_listed(rig, "vehicle")
                 room = Headroom(where, kg, row, unknown, listed, by_table)
         if room is not None:
-            found.append(room)
-    return found
+            rooms.append(room)
+    return rooms

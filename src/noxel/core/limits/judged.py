@@ -58,12 +58,12 @@ def judge(rig: RigFile, weigh_in: int | None = None) -> Judged:
         If the rig has no weigh-in of that number.
     """
     number = pick_weigh_in(rig, weigh_in)
-    here = rig.weigh_ins[number - 1] if number else None
-    weighing = weigh(rig, here)
+    judged_weigh_in = rig.weigh_ins[number - 1] if number else None
+    weighing = weigh(rig, judged_weigh_in)
     rows = tightest_first(run_checks(rig, weighing))
     doubted, rules = doubts(rig, number, weighing), broken_rules(rig, weighing)
     weighed = verdict(rows, doubted=bool(unanswered(rig, number, doubted)), broken=bool(rules))
-    since = as_it_stands(rig, here, weighing, rows)
+    since = as_it_stands(rig, judged_weigh_in, weighing, rows)
     now = weighed
     if since is not None:
         now = since.verdict(weighed)

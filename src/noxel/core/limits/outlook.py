@@ -92,7 +92,7 @@ def _payload(rig: RigFile, known: Knowledge) -> _Prospect | None:
 def _cargo(rig: RigFile, known: Knowledge) -> _Prospect | None:
     """The trailer in total less its weight as built; without either what is listed in it."""
     gross, way = known.known("trailer_gross"), known.way("trailer_gross")
-    entered = next((each for each in known.dries if each.key == "dry_weight"), None)
+    entered = next((base for base in known.dries if base.key == "dry_weight"), None)
     base = rig.plan.trailer_base
     from_it = way == "listed" and not (base and base.gross)  # then it cancels
     dry = (None if from_it else entered) or next(iter(known.dries), None)
@@ -101,9 +101,9 @@ def _cargo(rig: RigFile, known: Knowledge) -> _Prospect | None:
         other = bases_of(rig, known.weighing).dry_by_label
         if used is None or other is None or "trailer_axles" not in known.weighing.figures:
             return _Prospect(used) if used else None
-        label = next(each for each in known.dries if each.key == "dry_by_label")
+        label = next(base for base in known.dries if base.key == "dry_by_label")
         return _Prospect(used, cargo_used(rig, gross, label))
-    extras = [each for each in rig.trailer.dry_extras if not each.counted] if rig.trailer else []
+    extras = [extra for extra in rig.trailer.dry_extras if not extra.counted] if rig.trailer else []
     if not extras and not anything_listed(rig, "trailer"):
         return None
     terms = [Term("", "listed in the trailer", listed(rig, "trailer"))]
@@ -127,19 +127,19 @@ def _of_share(actual: Figure, low: float, high: float) -> Outlook:
     return "within" if not exceeds(low, least) and not exceeds(most, high) else "open"
 
 
-def _cautious(rig: RigFile, known: Knowledge, check: CheckId, found: Outlook) -> Outlook:
+def _cautious(rig: RigFile, known: Knowledge, check: CheckId, outlook: Outlook) -> Outlook:
     """The four cautions: what an estimate must not say, from what it rests on."""
     rests, way = known.rests_on_trailer(CHECKS[check].load), known.way("trailer_gross")
     if rests and way == "rating":
-        if found == "over":
+        if outlook == "over":
             return "over_at_rating"
-        if check == "trailer.gross" and found == "within":
+        if check == "trailer.gross" and outlook == "within":
             return "open"
     if (
         rests
         and way == "listed"
         and rig.plan.trailer_by != "listed"
-        and (found == "within" or (check == "tongue.share" and found == "low"))
+        and (outlook == "within" or (check == "tongue.share" and outlook == "low"))
     ):
         return "open"
     nobody = known.way("vehicle_solo") in (
@@ -147,17 +147,17 @@ def _cautious(rig: RigFile, known: Knowledge, check: CheckId, found: Outlook) ->
         "curb",
         "placard",
     ) and not somebody_listed(rig)
-    return "open" if nobody and check in NEEDS_SOMEBODY and found == "within" else found
+    return "open" if nobody and check in NEEDS_SOMEBODY and outlook == "within" else outlook
 
 
-def _of_list(rig: RigFile, known: Knowledge, check: CheckId, found: Outlook) -> Outlook:
+def _of_list(rig: RigFile, known: Knowledge, check: CheckId, outlook: Outlook) -> Outlook:
     """The cautions about what only a list adds up to."""
     if check == "trailer.cargo":
         complete = rig.plan.trailer_by == "listed"
-        return "open" if found == "within" and not complete else found
-    if found == "within" and not somebody_listed(rig):
+        return "open" if outlook == "within" and not complete else outlook
+    if outlook == "within" and not somebody_listed(rig):
         return "open"
-    return _cautious(rig, known, "hitch.tongue", found)  # it rests on the trailer by its tongue
+    return _cautious(rig, known, "hitch.tongue", outlook)  # it rests on the trailer by its tongue
 
 
 def foresee(rig: RigFile, known: Knowledge, rows: Iterable[Checked]) -> None:
@@ -179,17 +179,17 @@ def foresee(rig: RigFile, known: Knowledge, rows: Iterable[Checked]) -> None:
             continue
         actual, margin = prospect.figure, None
         if row.range is not None:
-            found = _of_share(actual, *share_range(rig))
+            status = _of_share(actual, *share_range(rig))
         elif row.limit is not None:
-            found = _against_limit(actual, row.limit, row.cushion)
+            status = _against_limit(actual, row.limit, row.cushion)
             margin = row.limit.kg - actual.value
             other = prospect.by_other_label
-            if other is not None and _against_limit(other, row.limit, row.cushion) != found:
-                found = "open"
+            if other is not None and _against_limit(other, row.limit, row.cushion) != status:
+                status = "open"
         else:
             continue
         caution = _of_list if prospect.by_list else _cautious
-        row.expected = Foreseen(actual, margin, caution(rig, known, row.id, found))
+        row.expected = Foreseen(actual, margin, caution(rig, known, row.id, status))
 
 
 def outlook_of(rows: Iterable[Checked], *, settled: bool) -> Outlook:
@@ -198,7 +198,7 @@ def outlook_of(rows: Iterable[Checked], *, settled: bool) -> Outlook:
     ``settled`` is that nothing stands that cannot be right, accepted or not, and that nothing came
     aboard since the weighing.
     """
-    seen = [row.expected.outlook if row.expected else row.status for row in rows]
-    if any(each in ("over", "low") for each in seen):
+    statuses = [row.expected.outlook if row.expected else row.status for row in rows]
+    if any(status in ("over", "low") for status in statuses):
         return "over"
-    return "within" if settled and all(each == "within" for each in seen) else "open"
+    return "within" if settled and all(status == "within" for status in statuses) else "open"

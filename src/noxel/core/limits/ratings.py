@@ -90,8 +90,8 @@ def unsure(rig: RigFile, path: str) -> bool:
     """
     whole = path.removesuffix(".carrying").removesuffix(".distributing")
     return any(
-        (entry := entry_at(rig, each)) is not None and entry.source in UNSURE
-        for each in {path, whole}
+        (entry := entry_at(rig, spelling)) is not None and entry.source in UNSURE
+        for spelling in {path, whole}
     )
 
 
@@ -249,10 +249,10 @@ def part_rating(part: HitchPart, field: Field, mode: Mode) -> tuple[Mass | None,
     """
     rating = part.trailer if field == "trailer" else part.tongue
     own = rating_in(rating, mode)
-    rows = sorted(enumerate(part.by_drop), key=lambda each: each[1].drop.m)
+    rows = sorted(enumerate(part.by_drop), key=lambda entry: entry[1].drop.m)
     if part.drop is not None and rows:
         reach = part.drop.m * (1 - 1e-9)
-        index, row = next((each for each in rows if each[1].drop.m >= reach), rows[-1])
+        index, row = next((entry for entry in rows if entry[1].drop.m >= reach), rows[-1])
         left = row.trailer if field == "trailer" else row.tongue
         if left is not None and (own is None or left.kg < own.kg):
             return left, f"by_drop[{index}].{field}"
@@ -260,24 +260,24 @@ def part_rating(part: HitchPart, field: Field, mode: Mode) -> tuple[Mass | None,
 
 
 def _parts(rig: RigFile, field: Field) -> list[Limit]:
-    found = []
+    limits = []
     for index, part in enumerate(rig.hitch.parts):
-        mass, at = part_rating(part, field, rig.hitch.mode)
+        mass, path = part_rating(part, field, rig.hitch.mode)
         if mass:
-            at = f"hitch.parts[{index}].{at}"
+            path = f"hitch.parts[{index}].{path}"
             left = part.extension_leaves or 1.0
             lost = LimitTerm(
                 "−", "extension", (1 - left) * mass.kg, f"hitch.parts[{index}].extension_leaves"
             )
-            found.append(
+            limits.append(
                 Limit(
                     left * mass.kg,
                     part.kind,
-                    at,
-                    terms=(LimitTerm("", part.kind, mass.kg, at), lost) if left < 1 else (),
+                    path,
+                    terms=(LimitTerm("", part.kind, mass.kg, path), lost) if left < 1 else (),
                 )
             )
-    return found
+    return limits
 
 
 def unrated_links(rig: RigFile, field: Field) -> tuple[str, ...]:
@@ -286,21 +286,21 @@ def unrated_links(rig: RigFile, field: Field) -> tuple[str, ...]:
     A listed part without a rating in the mode used (balls and couplers need none for the tongue),
     one whose rating is a guess, and on a ball the receiver (or tow bar) where none is listed.
     """
-    found = []
+    limits = []
     for index, part in enumerate(rig.hitch.parts):
         rating, place = part_rating(part, field, rig.hitch.mode)
         if rating is None:
             if field == "trailer" or not (is_ball(part) or is_coupler(part)):
-                found.append(part.kind)
+                limits.append(part.kind)
         elif unsure(rig, f"hitch.parts[{index}].{place}"):
-            found.append(part.kind)
+            limits.append(part.kind)
     if not on_pin(rig) and not any(
         word in part.kind.lower()
         for part in rig.hitch.parts
         for word in ("receiver", "tow bar", "towbar")
     ):
-        found.append("receiver")
-    return tuple(found)
+        limits.append("receiver")
+    return tuple(limits)
 
 
 def _of_chain(rig: RigFile, field: Field, least: Limit | None) -> Limit | None:
@@ -380,7 +380,7 @@ def _rear_limit(rig: RigFile) -> Limit | None:
 def limits(rig: RigFile) -> dict[CheckId, Limit | None]:
     """Every check's limit, by its id; the checks of single trailer axles included."""
     ratings, trailer = rig.vehicle.ratings, rig.trailer
-    found: dict[CheckId, Limit | None] = {
+    limits: dict[CheckId, Limit | None] = {
         "vehicle.front_axle": _entered(
             rig, ratings.gawr_front, "gawr_front", "vehicle.ratings.gawr_front"
         ),
@@ -388,11 +388,11 @@ def limits(rig: RigFile) -> dict[CheckId, Limit | None]:
         "vehicle.gross": _while_towing(rig, ratings.gvwr, ratings.gvwr_towing, "gvwr"),
         "vehicle.payload": payload_limit(rig),
     }
-    for each in axle_sets(rig):
-        found |= _under_load(rig, each)
+    for axle_set in axle_sets(rig):
+        limits |= _under_load(rig, axle_set)
     if trailer is None:
-        return found
-    found |= {
+        return limits
+    limits |= {
         "combination.gross": combination_limit(rig),
         "vehicle.tow_rating": tow_limit(rig),
         "trailer.gross": _entered(
@@ -404,7 +404,7 @@ def limits(rig: RigFile) -> dict[CheckId, Limit | None]:
         "hitch.tongue": tongue_limit(rig),
     }
     for index, rating in enumerate(trailer.ratings.gawr):
-        found[single_axle(index + 1)] = _entered(
+        limits[single_axle(index + 1)] = _entered(
             rig, rating, "trailer.gawr", f"trailer.ratings.gawr[{index}]"
         )
-    return found
+    return limits

@@ -63,15 +63,15 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     A mass rule is broken where the trailer weighs more than its figure, by however little: the
     scale's ± is not the owner's to use. Restoration is judged only beyond its ±.
     """
-    found = _of_vehicle(rig)
+    broken = _of_vehicle(rig)
     if rig.trailer is None:
-        return found
+        return broken
     figures = weighing.figures
     trailer = figures.get("trailer_gross") or figures.get("trailer_axles")
     rule, bars = rig.vehicle.distribution, rig.hitch.weight_distribution
     above = rig.policy.brakes_above
     if trailer and above and rig.trailer.brakes == "none" and exceeds(trailer.value, above.kg):
-        found.append(
+        broken.append(
             BrokenRule(
                 "brakes_missing", "trailer.brakes", trailer.value, trailer.plus_minus, above.kg
             )
@@ -84,7 +84,7 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
         and not bars
         and exceeds(trailer.value, from_mass)
     ):
-        found.append(
+        broken.append(
             BrokenRule(
                 "bars_missing",
                 "hitch.weight_distribution",
@@ -94,7 +94,7 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
             )
         )
     if trailer and rule and rule.rule == "forbidden" and bars:
-        found.append(
+        broken.append(
             BrokenRule(
                 "bars_forbidden",
                 "hitch.weight_distribution",
@@ -107,7 +107,7 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     if target and restored and bars:
         beyond = abs(restored.value - target) - NEAR * target
         if beyond > restored.plus_minus:
-            found.append(
+            broken.append(
                 BrokenRule(
                     "bars_far_from_target",
                     "hitch.target_restoration",
@@ -119,26 +119,26 @@ def broken_rules(rig: RigFile, weighing: Weighing) -> list[BrokenRule]:
     tongue = figures.get("tongue_static")
     rated = rig.hitch.bar_rating
     if bars and tongue and rated and exceeds(tongue.value, rated.kg):
-        found.append(
+        broken.append(
             BrokenRule(
                 "bars_too_weak", "hitch.bar_rating", tongue.value, tongue.plus_minus, rated.kg
             )
         )
-    found += _of_parts(rig)
-    found += _tongue_table(rig, weighing)
+    broken += _of_parts(rig)
+    broken += _tongue_table(rig, weighing)
     most, area = rig.vehicle.frontal_area, rig.trailer.frontal_area
     if most and area and exceeds(area, most):
-        found.append(BrokenRule("frontal_area", "trailer.frontal_area", area, 0.0, most))
-    return found
+        broken.append(BrokenRule("frontal_area", "trailer.frontal_area", area, 0.0, most))
+    return broken
 
 
 def _of_parts(rig: RigFile) -> list[BrokenRule]:
     """Rules of single hitch parts: their D-value, the drop they are set to. [kN, m]"""
-    found = []
+    broken = []
     needed = d_value_needed(rig)
     for index, part in enumerate(rig.hitch.parts):
         if needed and part.d_value and exceeds(needed, part.d_value):
-            found.append(
+            broken.append(
                 BrokenRule(
                     "d_value_low", f"hitch.parts[{index}].d_value", needed, 0.0, part.d_value
                 )
@@ -146,10 +146,10 @@ def _of_parts(rig: RigFile) -> list[BrokenRule]:
         last = max((row.drop.m for row in part.by_drop), default=None)
         path = f"hitch.parts[{index}].drop"
         if last is not None and part.drop is None:
-            found.append(BrokenRule("drop_not_known", path, 0.0, 0.0, last))
+            broken.append(BrokenRule("drop_not_known", path, 0.0, 0.0, last))
         elif last is not None and part.drop and exceeds(part.drop.m, last):
-            found.append(BrokenRule("drop_beyond_table", path, part.drop.m, 0.0, last))
-    return found
+            broken.append(BrokenRule("drop_beyond_table", path, part.drop.m, 0.0, last))
+    return broken
 
 
 def row_for(rows: Sequence[TongueRow], carried: float) -> TongueRow:
@@ -193,7 +193,7 @@ def _of_vehicle(rig: RigFile) -> list[BrokenRule]:
     """Rules that hold with and without a trailer: how fast its tires may run, where a camper's
     centre of mass may lie. [as entered, m]
     """
-    found = []
+    broken = []
     fast, trailer = rig.policy.travel_speed, rig.trailer
     sets = {
         "vehicle.tires.front": rig.vehicle.tires.front,
@@ -202,12 +202,12 @@ def _of_vehicle(rig: RigFile) -> list[BrokenRule]:
     }
     for path, tires in sets.items():
         if fast and tires and tires.max_speed and exceeds(fast, tires.max_speed):
-            found.append(BrokenRule("tire_speed", f"{path}.max_speed", fast, 0.0, tires.max_speed))
+            broken.append(BrokenRule("tire_speed", f"{path}.max_speed", fast, 0.0, tires.max_speed))
     zone, centre = rig.vehicle.camper_zone, rig.vehicle.camper_centre
     if rig.kind == "slide_in" and zone and centre:
-        low, high = sorted(each.m for each in zone)
+        low, high = sorted(end.m for end in zone)
         if not low <= centre.m <= high:
-            found.append(
+            broken.append(
                 BrokenRule(
                     "camper_centre",
                     "vehicle.camper_centre",
@@ -216,7 +216,7 @@ def _of_vehicle(rig: RigFile) -> list[BrokenRule]:
                     low if centre.m < low else high,
                 )
             )
-    return found
+    return broken
 
 
 def d_value_needed(rig: RigFile) -> float | None:

@@ -157,13 +157,13 @@ class AxleSet:
     def parts(self) -> list[tuple[str, float]]:
         """Every part between load and road with what it carries on this axle or group. [kg]"""
         count, rating, wheel = self.tires.count, self.rating, self.tires.wheel
-        found = [
+        rated = [
             ("axle rating", self.rated),
             ("axle assembly", _times(self.tires.assembly, self.axles)),
             ("wheels", _times(wheel, count)),
             ("tires", rating.kg * count if rating and count else None),
         ]
-        return [(name, kg) for name, kg in found if kg is not None]
+        return [(name, kg) for name, kg in rated if kg is not None]
 
 
 def _times(mass: PositiveMass | None, count: int | None) -> float | None:
@@ -174,7 +174,7 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
     """The tires of the rig, axle by axle; the trailer's together."""
     vehicle, trailer = rig.vehicle, rig.trailer
     car = vehicle.body == "wagon"
-    found = []
+    capacities = []
 
     def put(
         group: AxleGroup,
@@ -186,7 +186,7 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
         car: bool,
     ) -> None:
         dual = bool(tires.count and (tires.count >= 4 * axles if axles else tires.count > 6))
-        found.append(
+        capacities.append(
             AxleSet(
                 group, path, tires, rated, axles, dual, car, one_tire(tires, dual=dual, car=car)
             )
@@ -201,7 +201,7 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
             put(group, f"vehicle.tires.{group}", tires, rated.kg if rated else None, 1, car=car)
     if trailer is not None and trailer.tires is not None:
         axles = len(trailer.ratings.gawr) or None
-        rated_sum = sum(each.kg for each in trailer.ratings.gawr) or None
+        rated_sum = sum(gawr.kg for gawr in trailer.ratings.gawr) or None
         if trailer.ratings.axle_group:
             rated_sum = min(
                 rated_sum or trailer.ratings.axle_group.kg, trailer.ratings.axle_group.kg
@@ -214,4 +214,4 @@ def axle_sets(rig: RigFile) -> list[AxleSet]:
             axles,
             car=trailer.style == "towed_car",
         )
-    return found
+    return capacities

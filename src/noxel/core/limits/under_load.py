@@ -57,7 +57,7 @@ def _heaviest(
     if loads is not None and axles is not None:
         names = [name for axle in axles for name in _amounts(loads, axle)]
         if all(name.endswith(("_left", "_right")) for name in names):
-            name = max(names, key=lambda each: nominal(loads.readings[each]))
+            name = max(names, key=lambda name: nominal(loads.readings[name]))
             amount = combine([(1.0, loads.readings[name]), (1.0, _put_back(loads, group))])
             return Term("", f"heaviest wheel: {reading_words(name)}", amount), len(names), True
         if group == "trailer":
@@ -144,10 +144,10 @@ def tire_load(
     one axle may carry more: the figure is multiplied by 1 ± 0.05, or 1 ± 0.08 for axles weighed as
     one group (uniform).
     """
-    found = _heaviest(loads, group, whole)
-    if found is None or tires.count is None:
+    load = _heaviest(loads, group, whole)
+    if load is None or tires.count is None:
         return None
-    first, like, by_wheel = found
+    first, like, by_wheel = load
     drive = drive_part(rig, group)
     amount: Amount = combine([(drive * like / tires.count, first.amount)])
     terms = [first] + ([Term("×", "readings like it", float(like), "count")] if like > 1 else [])
@@ -225,8 +225,8 @@ def under_load(
     for axles in axle_sets(rig):
         group, whole = axles.group, figures.get(GROUPS[axles.group])
         tire, wheel, assembly = UNDER_LOAD[group]
-        one = tire_load(rig, f"tire_{group}", loads, group, whole, axles.tires)
-        carried[tire] = one
-        carried[wheel] = one.renamed(f"wheel_{group}") if one else None
+        load = tire_load(rig, f"tire_{group}", loads, group, whole, axles.tires)
+        carried[tire] = load
+        carried[wheel] = load.renamed(f"wheel_{group}") if load else None
         carried[assembly] = assembly_load(rig, f"assembly_{group}", loads, group, whole)
     return carried

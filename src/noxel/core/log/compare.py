@@ -89,18 +89,18 @@ def compare_weigh_ins(wanted: Sequence[WeighInRef]) -> Comparison:
     InputError
         If there are fewer than two, more than four, one twice, or one that is not there.
     """
-    if not 2 <= len(wanted) <= 4 or len({(id(each.rig), each.number) for each in wanted}) != len(
+    if not 2 <= len(wanted) <= 4 or len({(id(side.rig), side.number) for side in wanted}) != len(
         wanted
     ):
         raise InputError(
             "Choose two to four different weigh-ins.",
             [Problem("numbers", "two to four different ones", "count")],
         )
-    for each in wanted:
-        if not 1 <= each.place <= len(each.rig.weigh_ins):
-            message = f"there is no weigh-in {each.number}"
+    for chosen in wanted:
+        if not 1 <= chosen.place <= len(chosen.rig.weigh_ins):
+            message = f"there is no weigh-in {chosen.number}"
             raise InputError(f"T{message[1:]}.", [Problem("numbers", message, "missing")])
-    several = len({each.rig.name for each in wanted}) > 1
+    several = len({side.rig.name for side in wanted}) > 1
     sides = []
     for rig, place, number in wanted:
         weigh_in = rig.weigh_ins[place - 1]
@@ -136,14 +136,20 @@ def _row(sides: Sequence[_Side], key: str) -> ComparedRow | None:
         return None
     share, first = key in _SHARES, figures[0]
     factor = 1.0 if share else KG[sides[0].rig.units.mass]
-    apart = [None if each is None or first is None else _apart(first, each) for each in figures]
+    apart = [
+        None if figure is None or first is None else _apart(first, figure) for figure in figures
+    ]
     return ComparedRow(
         key=key,
         label=figure_title(sides[0].rig, key),
-        values=[None if each is None else each.value / factor for each in figures],
-        plus_minus=[None if each is None else each.plus_minus / factor for each in figures],
-        differences=[None if each is None else each[0] / factor for each in apart],
-        real=[each is not None and abs(each[0]) > each[1] for each in apart],
+        values=[None if figure is None else figure.value / factor for figure in figures],
+        plus_minus=[None if figure is None else figure.plus_minus / factor for figure in figures],
+        differences=[
+            None if difference is None else difference[0] / factor for difference in apart
+        ],
+        real=[
+            difference is not None and abs(difference[0]) > difference[1] for difference in apart
+        ],
         share=share,
     )
 
@@ -153,8 +159,8 @@ def _apart(first: Figure, other: Figure) -> tuple[float, float]:
     return other.value - first.value, math.hypot(other.plus_minus, first.plus_minus)
 
 
-def _names(side: _Side, what: str) -> str:
-    return str(getattr(getattr(side.rig, what), "name", ""))
+def _names(side: _Side, part: str) -> str:
+    return str(getattr(getattr(side.rig, part), "name", ""))
 
 
 def _says(rig: RigFile, rows: Sequence[ComparedRow]) -> list[str]:
@@ -180,67 +186,68 @@ def _closure(sides: Sequence[_Side]) -> list[str]:
     """Nothing loaded, nothing gone: all platforms added must agree, and what leaves one axle must
     arrive on another.
     """
-    unit, found = sides[0].rig.units.mass, []
+    unit, rows = sides[0].rig.units.mass, []
     first = sides[0].weighing.figures.get("combination_gross")
     for side in sides[1:]:
         other = side.weighing.figures.get("combination_gross")
         if (
             first is None
             or other is None
-            or any(_names(side, what) != _names(sides[0], what) for what in ("vehicle", "trailer"))
+            or any(_names(side, part) != _names(sides[0], part) for part in ("vehicle", "trailer"))
         ):
             continue
         by, pm = _apart(first, other)
         amount = f"{print_mass(abs(by), unit)} (± {print_mass(pm, unit)})"
         if abs(by) <= pm:
-            found.append(
+            rows.append(
                 f"{side.title}: everything together agrees with the first within {amount}, so "
                 "what left one axle arrived on another."
             )
         else:
-            found.append(
+            rows.append(
                 f"{side.title}: everything together is {amount} {'more' if by > 0 else 'less'} "
                 "than in the first: something was "
                 "loaded, unloaded or burned, and a hitch cannot be judged from it."
             )
-    return found
+    return rows
 
 
 def _warnings(sides: Sequence[_Side]) -> list[str]:
     """Where weigh-ins are not like for like: rig, scale, fuel, people, load, bars."""
-    found, unit = [], sides[0].rig.units.mass
-    for what in ("vehicle", "trailer"):
-        names = {_names(side, what) for side in sides}
+    changes, unit = [], sides[0].rig.units.mass
+    for part in ("vehicle", "trailer"):
+        names = {_names(side, part) for side in sides}
         if len(names) > 1:
-            found.append(
-                f"Not the same {what}: {', '.join(sorted(name or 'none' for name in names))}."
+            changes.append(
+                f"Not the same {part}: {', '.join(sorted(name or 'none' for name in names))}."
             )
     scales = {
-        (each.scale.kind or "", round(each.scale.resolution.kg, 6))
-        for each in (side.weigh_in for side in sides)
-        if each.scale
+        (weigh_in.scale.kind or "", round(weigh_in.scale.resolution.kg, 6))
+        for weigh_in in (side.weigh_in for side in sides)
+        if weigh_in.scale
     }
     if len(scales) > 1:
-        found.append(
+        changes.append(
             "Not the same scale, or not the same graduation: part of a difference may be the "
             "scales'."
         )
     places = {side.weigh_in.place for side in sides if side.weigh_in.place}
     if len(places) > 1:
-        found.append(
+        changes.append(
             f"Not weighed at the same place ({', '.join(sorted(places))}): two scales can differ "
             "by more than either's ±."
         )
-    for name, what in (("fuel", "Fuel"), ("aboard", "What was aboard")):
+    for name, part in (("fuel", "Fuel"), ("aboard", "What was aboard")):
         notes = {
             next(
-                (getattr(each, name) for each in side.weigh_in.passes if getattr(each, name)), None
+                (getattr(pass_, name) for pass_ in side.weigh_in.passes if getattr(pass_, name)),
+                None,
             )
             for side in sides
         }
         if len(notes) > 1:
-            found.append(
-                f"{what} is noted differently: "
+            changes.append(
+                f"{part} is noted differently: "
                 f"{'; '.join(sorted(note or 'not noted' for note in notes))}."
             )
     first = sides[0].weighing.figures.get("vehicle_solo")
@@ -251,7 +258,7 @@ def _warnings(sides: Sequence[_Side]) -> list[str]:
             and solo
             and abs(solo.value - first.value) > math.hypot(solo.plus_minus, first.plus_minus)
         ):
-            found.append(
+            changes.append(
                 f"The vehicle alone differs by {print_mass(abs(solo.value - first.value), unit)}: "
                 "not the same load, so a hitch "
                 "cannot be judged from it."
@@ -263,5 +270,5 @@ def _warnings(sides: Sequence[_Side]) -> list[str]:
         if side.weighing.hitched and side.rig.hitch.weight_distribution
     }
     if len(bars) > 1:
-        found.append("The bars were not set alike in all of them.")
-    return found
+        changes.append("The bars were not set alike in all of them.")
+    return changes

@@ -24,13 +24,13 @@ def spent(fees: Iterable[str]) -> list[str]:
     """
     sums: dict[tuple[str, str], list[Decimal]] = defaultdict(list)
     for fee in fees:
-        found = _AMOUNT.search(fee)
-        if found:
-            around = " ".join(fee[: found.start()].split()), " ".join(fee[found.end() :].split())
-            sums[around].append(Decimal(found[0].replace(",", ".")))
-    ordered = sorted(sums.items(), key=lambda each: -len(each[1]))
+        amount = _AMOUNT.search(fee)
+        if amount:
+            around = " ".join(fee[: amount.start()].split()), " ".join(fee[amount.end() :].split())
+            sums[around].append(Decimal(amount[0].replace(",", ".")))
+    ordered = sorted(sums.items(), key=lambda sums_of: -len(sums_of[1]))
     return [
-        f"{before}{sum(each):.2f}{f' {after}' if after else ''} for {len(each)} "
-        f"{'pass' if len(each) == 1 else 'passes'}"
-        for (before, after), each in ordered
+        f"{before}{sum(fees):.2f}{f' {after}' if after else ''} for {len(fees)} "
+        f"{'pass' if len(fees) == 1 else 'passes'}"
+        for (before, after), fees in ordered
     ]

@@ -28,10 +28,14 @@ def kept_answers(rig: RigFile, called: Sequence[int] | None = None) -> list[Kept
     ``called`` are the numbers of the rig's weigh-ins in the whole log, where it holds only some of
     it.
     """
-    found = []
+    plans = []
     for index, plan in enumerate(rig.kept_plans):
         number = next(
-            (n for n, each in enumerate(rig.weigh_ins, 1) if each.date and each.date >= plan.date),
+            (
+                n
+                for n, weigh_in in enumerate(rig.weigh_ins, 1)
+                if weigh_in.date and weigh_in.date >= plan.date
+            ),
             None,
         )
         rows: list[tuple[str, float, float]] = []
@@ -52,7 +56,7 @@ def kept_answers(rig: RigFile, called: Sequence[int] | None = None) -> list[Kept
                 )
                 for key, _, _ in off
             ]
-            worst = max(off, key=lambda each: abs(each[1]) - each[2], default=None)
+            worst = max(off, key=lambda miss: abs(miss[1]) - miss[2], default=None)
             if worst is not None:
                 apart = print_mass(abs(worst[1]), rig.units.mass)
                 title = figure_title(rig, worst[0])
@@ -62,7 +66,7 @@ def kept_answers(rig: RigFile, called: Sequence[int] | None = None) -> list[Kept
                     else f"{title} was measured {apart} {'above' if worst[1] > 0 else 'below'} "
                     "what was predicted."
                 )
-        found.append(
+        plans.append(
             KeptAnswer(
                 index=index,
                 name=plan.name,
@@ -73,4 +77,4 @@ def kept_answers(rig: RigFile, called: Sequence[int] | None = None) -> list[Kept
                 verdict_says=says,
             )
         )
-    return found
+    return plans

@@ -109,12 +109,12 @@ def words_of(weigh_in: dict[str, Any]) -> str:
     weigh_in : dict
         As the rig file has it.
     """
-    said = [weigh_in.get(key) for key in ("date", "place", "note", "decided")] + list(
+    texts = [weigh_in.get(key) for key in ("date", "place", "note", "decided")] + list(
         weigh_in.get("tags", ())
     )
-    for each in weigh_in.get("passes", ()):
-        said += [each.get(key) for key in ("ticket_number", "aboard", "note")]
-    return "\n".join(str(each).casefold() for each in said if each)
+    for pass_ in weigh_in.get("passes", ()):
+        texts += [pass_.get(key) for key in ("ticket_number", "aboard", "note")]
+    return "\n".join(str(text).casefold() for text in texts if text)
 
 
 def facts_of(rig: RigFile, number: int) -> Facts:
@@ -122,7 +122,7 @@ def facts_of(rig: RigFile, number: int) -> Facts:
     what came aboard since.
     """
     judged, weigh_in = judge(rig, number), rig.weigh_ins[number - 1]
-    aboard = dict.fromkeys(each.aboard for each in weigh_in.passes if each.aboard)
+    aboard = dict.fromkeys(pass_.aboard for pass_ in weigh_in.passes if pass_.aboard)
     figures = {
         key: (figure.value, figure.plus_minus)
         for key, figure in judged.weighing.figures.items()
@@ -157,18 +157,18 @@ def facts_of(rig: RigFile, number: int) -> Facts:
 def _changed(rig: RigFile, before: Facts | None, now: Facts) -> list[str]:
     if before is None:
         return []
-    found = []
+    matches = []
     for key in LINES:
         old, new = before.figures.get(key), now.figures.get(key)
         if old is None or new is None:
             continue
         by, pm = new[0] - old[0], math.hypot(old[1], new[1])
         if abs(by) > pm:
-            found.append(
+            matches.append(
                 f"{figure_title(rig, key)} "
                 f"{'+' if by > 0 else '−'}{print_mass(abs(by), rig.units.mass)}"
             )
-    return found
+    return matches
 
 
 def line_of(rig: RigFile, recorded: Recorded, before: Facts | None) -> LogLine:
@@ -191,26 +191,31 @@ def line_of(rig: RigFile, recorded: Recorded, before: Facts | None) -> LogLine:
 def chart_of(rig: RigFile, run: Sequence[Recorded], count: int) -> Chart:
     """Every load over some weigh-ins in a row, against the ratings as they stand now."""
     factor, known = KG[rig.units.mass], limits(rig)
-    made = []
+    series = []
     single: dict[str, CheckId] = {check: check for check, spec in CHECKS.items() if spec.axle}
     for key, check in [*LINES.items(), *single.items()]:
-        found = [each.facts.figures.get(key) for each in run]
-        if any(found):
+        figures = [recorded.facts.figures.get(key) for recorded in run]
+        if any(figures):
             limit = known.get(check)
-            made.append(
+            series.append(
                 Series(
                     key=key,
                     label=check_label(rig, check) if key == check else figure_title(rig, key),
                     limit=limit.kg / factor if limit else None,
-                    values=[None if each is None else each[0] / factor for each in found],
-                    plus_minus=[None if each is None else each[1] / factor for each in found],
-                    over=[bool(each and limit and exceeds(each[0], limit.kg)) for each in found],
+                    values=[None if figure is None else figure[0] / factor for figure in figures],
+                    plus_minus=[
+                        None if figure is None else figure[1] / factor for figure in figures
+                    ],
+                    over=[
+                        bool(figure and limit and exceeds(figure[0], limit.kg))
+                        for figure in figures
+                    ],
                 )
             )
     return Chart(
-        numbers=[each.number for each in run],
-        dates=[each.facts.date for each in run],
-        series=made,
+        numbers=[recorded.number for recorded in run],
+        dates=[recorded.facts.date for recorded in run],
+        series=series,
         count=count,
     )
 
@@ -219,11 +224,11 @@ def _signature(weigh_in: WeighIn) -> object:
     """What makes two weigh-ins the same: day, place, and every reading to a gram."""
     passes = [
         (
-            each.config,
-            each.spring_bars or "none",
-            sorted((name, round(mass.kg, 3)) for name, mass in each.readings.items()),
+            pass_.config,
+            pass_.spring_bars or "none",
+            sorted((name, round(mass.kg, 3)) for name, mass in pass_.readings.items()),
         )
-        for each in weigh_in.passes
+        for pass_ in weigh_in.passes
     ]
     return (weigh_in.date, weigh_in.place or "", str(passes))
 
@@ -261,12 +266,12 @@ def merge_weigh_ins(
         If one of them cannot be this rig's; paths count the fresh ones from 0.
     """
     own = list(document.get("weigh_ins", []))
-    known = {_signature(each) for each in parse_rig(document).weigh_ins}
+    known = {_signature(weigh_in) for weigh_in in parse_rig(document).weigh_ins}
     parsed = parse_rig({**document, "weigh_ins": list(fresh)}).weigh_ins
     new = []
-    for each, raw in zip(parsed, fresh, strict=True):
-        if _signature(each) not in known:
-            known.add(_signature(each))
+    for weigh_in, raw in zip(parsed, fresh, strict=True):
+        if _signature(weigh_in) not in known:
+            known.add(_signature(weigh_in))
             new.append(raw)
     together, days = list(own), list(accumulate(_days(own), max))
     dated = [(day or "9999", raw) for day, raw in zip(_days(new), new, strict=True)]

@@ -59,14 +59,14 @@ def changed_since(rig: RigFile, weigh_in: WeighIn) -> float:
     Vehicle and trailer count apart: what moved from one to the other counts in both.
     """
     then: Listed | None = weigh_in.listed
-    found = 0.0
+    changed = 0.0
     if then is not None:
         before = {
             "vehicle": then.vehicle.kg if then.vehicle else 0.0,
             "trailer": then.trailer.kg if then.trailer else 0.0,
         }
-        found = sum(abs(kg - before[on]) for on, kg in listed_now(rig).items())
-    return found + sum(abs(each.mass.kg) for each in weigh_in.added_since)
+        changed = sum(abs(kg - before[on]) for on, kg in listed_now(rig).items())
+    return changed + sum(abs(added.mass.kg) for added in weigh_in.added_since)
 
 
 def reminders(rig: RigFile, today: datetime.date) -> list[Reminder]:
@@ -79,15 +79,20 @@ def reminders(rig: RigFile, today: datetime.date) -> list[Reminder]:
     today : date
         What counts as due by.
     """
-    found = [*_months(rig, today), *_added(rig, today), *_trips(rig, today), *_tires(rig, today)]
+    due = [*_months(rig, today), *_added(rig, today), *_trips(rig, today), *_tires(rig, today)]
     order = {"due": 0, "coming": 1, "done": 2}
     return sorted(
-        found, key=lambda each: (order[each.state], each.due or datetime.date.max, each.key)
+        due,
+        key=lambda reminder: (
+            order[reminder.state],
+            reminder.due or datetime.date.max,
+            reminder.key,
+        ),
     )
 
 
 def _days(rig: RigFile) -> list[datetime.date]:
-    return [each.date for each in rig.weigh_ins if each.date]
+    return [weigh_in.date for weigh_in in rig.weigh_ins if weigh_in.date]
 
 
 def _months(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
@@ -97,14 +102,14 @@ def _months(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
     after = "a month" if round(months) == 1 else f"{round(months)} months"
     days = _days(rig)
     if not days:
-        said = "Not weighed yet, or on no day that was noted."
+        sentence = "Not weighed yet, or on no day that was noted."
         yield Reminder(
             key="months",
             cause="months",
             due=today,
             state="due",
             title="Weigh the rig",
-            sentence=said,
+            sentence=sentence,
         )
         return
     due = months_after(max(days), months)
@@ -124,13 +129,13 @@ def _added(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
         return
     last = rig.weigh_ins[-1]
     changed = changed_since(rig, last)
-    what = print_mass(changed, unit) if changed > 0 else "Nothing listed"
-    said = (
-        f"{what} came aboard or went since the last weigh-in; you weigh again past "
+    amount = print_mass(changed, unit) if changed > 0 else "Nothing listed"
+    sentence = (
+        f"{amount} came aboard or went since the last weigh-in; you weigh again past "
         f"{print_mass(most.kg, unit)}."
     )
     if last.listed is None and not last.added_since:
-        said += (
+        sentence += (
             " What was listed at that weigh-in was not kept, so only what you note as added "
             "since can count."
         )
@@ -141,7 +146,7 @@ def _added(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
         due=today if over else None,
         state="due" if over else "coming",
         title="Weigh again",
-        sentence=said,
+        sentence=sentence,
     )
 
 
@@ -152,7 +157,7 @@ def _trips(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
         due = trip.date - datetime.timedelta(BEFORE_A_TRIP)
         name = f"“{trip.name}”" if trip.name else "the trip"
         weighed = [day for day in _days(rig) if due <= day <= trip.date]
-        said = (
+        sentence = (
             f"Weighed for it on {print_date(max(weighed))}."
             if weighed
             else f"It starts on {print_date(trip.date)}; weigh loaded for it within the "
@@ -164,7 +169,7 @@ def _trips(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
             due=due,
             state="done" if weighed else _state(due, today),
             title=f"Weigh before {name}",
-            sentence=said,
+            sentence=sentence,
         )
 
 
@@ -178,12 +183,12 @@ def _tires(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
     for name, tires in sets if years is not None else ():
         if tires is None or not tires.date_code:
             continue
-        made = made_on(tires.date_code)
-        due = months_after(made, (years or 0) * 12)
+        made_in = made_on(tires.date_code)
+        due = months_after(made_in, (years or 0) * 12)
         turn = "turn" if due > today else "turned"
-        said = (
-            f"Made in the week of {print_date(made)}. Have them looked at, whatever their tread; "
-            "the tire maker's word counts."
+        sentence = (
+            f"Made in the week of {print_date(made_in)}. Have them looked at, whatever their "
+            "tread; the tire maker's word counts."
         )
         yield Reminder(
             key=f"tires {name}",
@@ -191,5 +196,5 @@ def _tires(rig: RigFile, today: datetime.date) -> Iterator[Reminder]:
             due=due,
             state=_state(due, today),
             title=f"The {name} tires {turn} {years:g}",
-            sentence=said,
+            sentence=sentence,
         )

@@ -162,10 +162,10 @@ def _room_aboard(rig: RigFile) -> str | None:
         return None
     left = most.kg * cushion(rig, "vehicle.payload") - (carried or 0.0)
     more = "more " if carried else ""
-    what = "gear" if on_its_wheels(rig) else f"gear and {term_name(rig, 'tongue_weight')}"
+    names = "gear" if on_its_wheels(rig) else f"gear and {term_name(rig, 'tongue_weight')}"
     if left < 0:
         return f"The load in the {vehicle_word(rig)} is {_mass(rig, -left)} over its payload."
-    return f"Room for {_mass(rig, left)} {more}of people, {what}."
+    return f"Room for {_mass(rig, left)} {more}of people, {names}."
 
 
 def _mass(rig: RigFile, kg: float) -> str:

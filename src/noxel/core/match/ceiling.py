@@ -169,7 +169,7 @@ def in_front(
     For itself and for its tires, as loads on the axle; only where a trailer relieves it, so that it
     is not a ceiling. [kg]
     """
-    found, tires = [], rig.vehicle.tires.front
+    limits, tires = [], rig.vehicle.tires.front
     counted: tuple[tuple[CheckId, int], ...] = (
         ("vehicle.front_axle", 1),
         ("tires.front", (tires.count if tires else None) or 1),
@@ -177,10 +177,10 @@ def in_front(
     for check, count in counted:
         use, limit = used.get(check), known.get(check)
         if use is not None and limit is not None and use.slope <= 0:
-            found.append(
+            limits.append(
                 Use((use.used - cushion(rig, check) * limit.kg) * count, use.slope * count)
             )
-    return found
+    return limits
 
 
 def as_towing(rig: RigFile) -> RigFile:
@@ -229,20 +229,22 @@ def ceiling_of(
     """The heaviest trailer by every limit, with what a vehicle loaded so uses of each
     (:func:`ceiling`).
     """
-    found: dict[CheckId, float] = {}
+    heaviest: dict[CheckId, float] = {}
     for check, use in used.items():
         limit = known.get(check)
         if limit is not None and use.slope > 0:
-            found[check] = (cushion(rig, check) * limit.kg - use.used) / use.slope
+            heaviest[check] = (cushion(rig, check) * limit.kg - use.used) / use.slope
     counted = [
-        check for check in found if (limit := known[check]) and limit.certainty not in NEVER_BINDS
+        check
+        for check in heaviest
+        if (limit := known[check]) and limit.certainty not in NEVER_BINDS
     ]
-    least = min((found[check] for check in counted), default=0.0)
-    binding = next((check for check in counted if not exceeds(found[check], least)), None)
+    least = min((heaviest[check] for check in counted), default=0.0)
+    binding = next((check for check in counted if not exceeds(heaviest[check], least)), None)
     estimated = tuple(
-        sorted(check for check in found if (limit := known[check]) and not limit.real)
+        sorted(check for check in heaviest if (limit := known[check]) and not limit.real)
     )
-    found = {check: max(0.0, kg) for check, kg in found.items()}
+    heaviest = {check: max(0.0, kg) for check, kg in heaviest.items()}
     asked = [check for check in ASKED if share.value or check not in BY_SHARE]
     missing: list[CheckId | Literal["loads"]] = [
         check
@@ -257,9 +259,9 @@ def ceiling_of(
     return Ceiling(
         share.value,
         share.way,
-        found,
+        heaviest,
         binding,
-        found[binding] if binding else None,
+        heaviest[binding] if binding else None,
         estimated,
         tuple(sorted(missing)),
         tuple(sorted(unknown)),

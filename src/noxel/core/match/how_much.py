@@ -86,22 +86,23 @@ class HowMuch(Answer):
     can_start: list[Start]
 
 
-def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
+def _bars(asked: TowQuestion, ceiling: Ceiling) -> list[LimitBar]:
     rig, used = asked.rig, every_use(asked.rig, asked.solo, asked.share)
     constant = min(
-        (found.limits[check] for check in found.limits if used[check].slope == 1.0), default=None
+        (ceiling.limits[check] for check in ceiling.limits if used[check].slope == 1.0),
+        default=None,
     )
     bars = []
-    for check, heaviest in sorted(found.limits.items(), key=lambda each: each[1]):
+    for check, heaviest in sorted(ceiling.limits.items(), key=lambda limit: limit[1]):
         limit, use, share = asked.known[check], used[check], cushion(rig, check)
         if limit is None:
             continue
         cap = f"{asked.mass(limit.kg)}" + (f" × {share:g}" if share < 1 else "")
         working = cap
         if use.used:
-            there = f"− {asked.mass(use.used)} already there"
+            words = f"− {asked.mass(use.used)} already there"
             lifted = f"+ {asked.mass(-use.used)} of room beyond it"
-            working = f"({cap} {there if use.used > 0 else lifted})"
+            working = f"({cap} {words if use.used > 0 else lifted})"
         if use.slope != 1.0:
             working += f" ÷ {use.slope * 100:.1f} %"
         meets = None
@@ -113,7 +114,7 @@ def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
                 check=check,
                 label=check_label(as_towing(rig), check),
                 heaviest=heaviest / KG[rig.units.mass],
-                binding=check == found.binding,
+                binding=check == ceiling.binding,
                 worked_out=not limit.real,
                 source=source_label(rig, limit.source),
                 working=f"{working} = {asked.mass(heaviest)}",
@@ -123,33 +124,41 @@ def _bars(asked: TowQuestion, found: Ceiling) -> list[LimitBar]:
     return bars
 
 
-def _says(asked: TowQuestion, found: Ceiling, *, weighed: bool) -> str:
-    if found.binding is None or found.ceiling is None:
+def _says(asked: TowQuestion, ceiling: Ceiling, *, weighed: bool) -> str:
+    if ceiling.binding is None or ceiling.ceiling is None:
         return "No limit of the vehicle or the hitch is known yet. Enter a rating to start."
     rig, word = as_towing(asked.rig), vehicle_word(asked.rig)
     tow = asked.known.get("vehicle.tow_rating")
     worked_out = tow is not None and tow.source == "gcwr-gvwr"
-    by = limiting_rating(rig, found.binding)
-    if found.binding == "vehicle.tow_rating" and worked_out:
+    by = limiting_rating(rig, ceiling.binding)
+    if ceiling.binding == "vehicle.tow_rating" and worked_out:
         by = "GCWR less GVWR, in place of a tow rating"
-    over = found.ceiling <= ON_LIMIT
-    said = [f"Over even without a trailer, by {by}." if over else f"Limited by {by}."]
-    if not over and found.binding != "vehicle.tow_rating" and tow and tow.kg > found.ceiling:
-        said.append(
+    over = ceiling.ceiling <= ON_LIMIT
+    sentences = [f"Over even without a trailer, by {by}." if over else f"Limited by {by}."]
+    if not over and ceiling.binding != "vehicle.tow_rating" and tow and tow.kg > ceiling.ceiling:
+        sentences.append(
             f"The {asked.mass(tow.kg)} {_tow_words(rig, worked_out)} is out of reach with this "
             f"{word} loaded as it is."
         )
-    if found.binding in found.estimated:
-        said.append("That limit is not confirmed: enter the rating from its label.")
-    if found.unknown:
-        names = ", ".join(missing_rating(rig, check) for check in found.unknown)
-        said.append(f"Not counted, because not entered: {names}. The true answer may be lower.")
-    unplaced = [lower_first(check_label(rig, check)) for check in found.missing if check != "loads"]
+    if ceiling.binding in ceiling.estimated:
+        sentences.append("That limit is not confirmed: enter the rating from its label.")
+    if ceiling.unknown:
+        names = ", ".join(missing_rating(rig, check) for check in ceiling.unknown)
+        sentences.append(
+            f"Not counted, because not entered: {names}. The true answer may be lower."
+        )
+    unplaced = [
+        lower_first(check_label(rig, check)) for check in ceiling.missing if check != "loads"
+    ]
     if unplaced:
-        said.append(f"Not counted, because the load on it is not known: {', '.join(unplaced)}.")
-    if "loads" in found.missing and not weighed:
-        said.append(f"Nobody is in the {word} yet: add people and gear, and the answer goes down.")
-    return " ".join(said) + _in_front(asked, found.ceiling)
+        sentences.append(
+            f"Not counted, because the load on it is not known: {', '.join(unplaced)}."
+        )
+    if "loads" in ceiling.missing and not weighed:
+        sentences.append(
+            f"Nobody is in the {word} yet: add people and gear, and the answer goes down."
+        )
+    return " ".join(sentences) + _in_front(asked, ceiling.ceiling)
 
 
 def _tow_words(rig: RigFile, worked_out: bool) -> str:
@@ -163,9 +172,9 @@ def _doubted(rig: RigFile, number: int | None) -> list[str]:
     """What of the vehicle cannot all be right, so that the answer may be wrong."""
     weighing = weigh(rig, rig.weigh_ins[number - 1] if number else None)
     return [
-        f"In doubt: {doubt_advisory(rig, number, each).message}"
-        for each in unanswered(rig, number, doubts(rig, number, weighing))
-        if "vehicle" in each.code or "gvwr" in each.code
+        f"In doubt: {doubt_advisory(rig, number, doubt).message}"
+        for doubt in unanswered(rig, number, doubts(rig, number, weighing))
+        if "vehicle" in doubt.code or "gvwr" in doubt.code
     ]
 
 
@@ -203,8 +212,8 @@ def _break_even(rig: RigFile, bars: list[LimitBar]) -> str:
     if not turning or not fixed:
         return ""
     word = term_name(rig, "tongue_share")
-    share, bar = min(turning, key=lambda each: each[0])
-    first = limiting_rating(rig, min(fixed, key=lambda each: each.heaviest).check)
+    share, bar = min(turning, key=lambda turn: turn[0])
+    first = limiting_rating(rig, min(fixed, key=lambda bar: bar.heaviest).check)
     if share > 1:
         return f"At any {word} {first} is the limit."
     return (
@@ -239,7 +248,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
         "hitch.tongue": f"{print_share(share.value)} of the trailer",
     }
     used = uses(solo, share)
-    found = []
+    ways = []
     for check in (
         "vehicle.payload",
         "vehicle.tow_rating",
@@ -264,7 +273,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
         part, limit = cushion(rig, check), asked.known.get(check)
         least = kg / part
         has = limit.kg if limit and limit.real else None
-        found.append(
+        ways.append(
             Need(
                 key=check,
                 label=source_label(rig, names[check]),
@@ -274,12 +283,12 @@ def _needs(asked: TowQuestion) -> list[Need]:
                 working=words + (f", ÷ {part:g}" if part < 1 else ""),
             )
         )
-    return found
+    return ways
 
 
-def _trailer_says(asked: TowQuestion, found: Ceiling) -> list[str]:
+def _trailer_says(asked: TowQuestion, ceiling: Ceiling) -> list[str]:
     """What a trailer may weigh for this vehicle, and which figure to look for in brochures."""
-    if found.ceiling is None:
+    if ceiling.ceiling is None:
         return []
     rig = asked.rig
     cargo = items_kg(rig, "trailer")
@@ -291,15 +300,15 @@ def _trailer_says(asked: TowQuestion, found: Ceiling) -> list[str]:
         default=0.0,
     )
     says = [
-        f"Loaded, at most {asked.mass(found.ceiling)} at a {term_name(rig, 'tongue_share')} of "
+        f"Loaded, at most {asked.mass(ceiling.ceiling)} at a {term_name(rig, 'tongue_share')} of "
         f"{print_share(asked.share.value)}.",
         "To plan at the trailer's own rating: a trailer rated at most "
-        f"{asked.mass(found.ceiling)}.",
+        f"{asked.mass(ceiling.ceiling)}.",
     ]
     if cargo:
         says.append(
             f"With the {asked.mass(cargo)} you list for the trailer: at most "
-            f"{asked.mass(max(0.0, found.ceiling - cargo))} as built, "
+            f"{asked.mass(max(0.0, ceiling.ceiling - cargo))} as built, "
             f"options included. A brochure's {term_name(rig, 'dry_weight')} leaves options out."
         )
     return says
@@ -349,13 +358,13 @@ def how_much(
     wanted = own if share is None else Share(share, "typed")
     known = towing_limits(rig, loaded)
     asked = TowQuestion(rig, loaded, wanted, known, place, weigh_in)
-    found = ceiling_of(rig, every_use(towing, loaded, wanted), wanted, known)
+    highest = ceiling_of(rig, every_use(towing, loaded, wanted), wanted, known)
     doubted = _doubted(rig, number or len(rig.weigh_ins) if begin == "weigh_in" else None)
-    bars = _bars(asked, found)
+    bars = _bars(asked, highest)
     factor = KG[rig.units.mass]
     return HowMuch(
-        ceiling=None if found.ceiling is None else found.ceiling / factor,
-        says=" ".join([_says(asked, found, weighed=begin == "weigh_in"), *doubted]),
+        ceiling=None if highest.ceiling is None else highest.ceiling / factor,
+        says=" ".join([_says(asked, highest, weighed=begin == "weigh_in"), *doubted]),
         share=wanted.value,
         share_way=SHARE_WORDS[wanted.way],
         shares=(0.03, 0.30) if (overhang(rig) or 0) < 0 else (0.03, 0.20),
@@ -364,8 +373,8 @@ def how_much(
         break_even_says=_break_even(towing, [bar for bar in bars if not _never_binds(known, bar)]),
         chart=room_chart(asked, begin),
         needs=_needs(asked),
-        trailer_says=_trailer_says(asked, found),
-        missing=[missing_rating(towing, check) for check in found.unknown],
+        trailer_says=_trailer_says(asked, highest),
+        missing=[missing_rating(towing, check) for check in highest.unknown],
         start=begin,
         can_start=can,
     )

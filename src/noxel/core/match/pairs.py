@@ -228,8 +228,8 @@ def match_pair(
         Where a rating is missing the verdict is at best incomplete and names it; a proven overload
         is a stop all the same.
     """
-    taken = trailer.share if share is None else Share(share, "typed")
-    pair, factor = _Pair(vehicle, trailer, taken, unit), KG[unit]
+    assumed = trailer.share if share is None else Share(share, "typed")
+    pair, factor = _Pair(vehicle, trailer, assumed, unit), KG[unit]
     binding, top = pair.top.binding, pair.top.ceiling
     rated, light = pair.rated[0] if pair.rated else None, trailer.expected
     room = None if top is None or rated is None else top - rated
@@ -242,8 +242,8 @@ def match_pair(
         ceiling=None if top is None else top / factor,
         binding=binding,
         binding_label=check_label(vehicle.rig, binding) if binding else None,
-        share=taken.value,
-        share_way=SHARE_WORDS[taken.way],
+        share=assumed.value,
+        share_way=SHARE_WORDS[assumed.way],
         verdict=_verdict(statuses, bool(pair.missing)),
         room=None if room is None else room / factor,
         verdict_expected=_verdict(pair.at_expected, bool(pair.missing))
@@ -289,7 +289,7 @@ def _says(pair: _Pair, binding: CheckId | None, top: float | None, unit: MassUni
     if binding is None or top is None:
         return "No limit is known yet."
     heavy, light = pair.trailer.rated, pair.trailer.expected
-    said = f"Limited to {print_mass(top, unit)} by {limiting_rating(pair.vehicle.rig, binding)}"
+    sentence = f"Limited to {print_mass(top, unit)} by {limiting_rating(pair.vehicle.rig, binding)}"
     if heavy is not None and heavy > top and light is not None and light <= top:
         dry = pair.trailer.trailer.dry_weight
         cargo = (
@@ -299,13 +299,13 @@ def _says(pair: _Pair, binding: CheckId | None, top: float | None, unit: MassUni
             else ""
         )
         return (
-            f"{said}. The trailer's rating, {print_mass(heavy, unit)}, is above that: the "
+            f"{sentence}. The trailer's rating, {print_mass(heavy, unit)}, is above that: the "
             "cautious school never couples such a pair; "
             f"the other loads it to at most {print_mass(top, unit)}{cargo}."
         )
     if heavy is not None and heavy > top:
         return (
-            f"{said}; the trailer at its rating, {print_mass(heavy, unit)}, is "
+            f"{sentence}; the trailer at its rating, {print_mass(heavy, unit)}, is "
             f"{print_mass(heavy - top, unit)} too heavy."
         )
     if heavy is None and light is not None:
@@ -314,22 +314,22 @@ def _says(pair: _Pair, binding: CheckId | None, top: float | None, unit: MassUni
             if light <= top
             else f"is {print_mass(light - top, unit)} too heavy"
         )
-        return f"{said}; the trailer as expected, {print_mass(light, unit)}, {how}."
+        return f"{sentence}; the trailer as expected, {print_mass(light, unit)}, {how}."
     if heavy is None:
-        return f"{said}; the trailer's rating and its weight are not entered."
-    return f"{said}; {print_mass(top - heavy, unit)} of room with the trailer at its rating."
+        return f"{sentence}; the trailer's rating and its weight are not entered."
+    return f"{sentence}; {print_mass(top - heavy, unit)} of room with the trailer at its rating."
 
 
 def explain(
-    one: Match,
+    first: Match,
     other: Match,
     vehicles: Mapping[str, MatchVehicle],
     trailers: Mapping[str, MatchTrailer],
     unit: MassUnit,
 ) -> list[str]:
     """Why two pairs differ, limit by limit: the larger differences first."""
-    a, b = vehicles[one.vehicle], vehicles[other.vehicle]
-    same_vehicle, same_trailer = one.vehicle == other.vehicle, one.trailer == other.trailer
+    a, b = vehicles[first.vehicle], vehicles[other.vehicle]
+    same_vehicle, same_trailer = first.vehicle == other.vehicle, first.trailer == other.trailer
     factor, says = KG[unit], []
     if same_trailer and same_vehicle:
         return ["It is the same pair twice."]
@@ -340,23 +340,23 @@ def explain(
         if same_vehicle
         else "Another vehicle and another trailer"
     )
-    found = []
-    there = {row.check: row for row in other.rows}
-    for row in one.rows:
-        across = there.get(row.check)
+    changes = []
+    by_check = {row.check: row for row in other.rows}
+    for row in first.rows:
+        across = by_check.get(row.check)
         if across is None or row.margin is None or across.margin is None:
             continue
         by = across.margin - row.margin
         if abs(by) * factor >= 1.0:
-            found.append(
+            changes.append(
                 (
                     abs(by),
                     f"{lower_first(row.label)} "
                     f"{print_mass(abs(by) * factor, unit)} {'more' if by > 0 else 'less'}",
                 )
             )
-    found.sort(reverse=True)
-    if found:
+    changes.sort(reverse=True)
+    if changes:
         who = (
             f"the other {vehicle_word(b.rig)}"
             if same_trailer
@@ -364,13 +364,13 @@ def explain(
             if same_vehicle
             else "the other pair"
         )
-        says.append(f"{lead}: {who} leaves " + ", ".join(text for _, text in found[:6]) + ".")
+        says.append(f"{lead}: {who} leaves " + ", ".join(text for _, text in changes[:6]) + ".")
     else:
         says.append(f"{lead}: every limit leaves the same.")
-    if one.binding and other.binding:
+    if first.binding and other.binding:
         says.append(
-            f"{a.name or 'The first'} with {trailers[one.trailer].name or 'its trailer'}: "
-            f"{one.says}"
+            f"{a.name or 'The first'} with {trailers[first.trailer].name or 'its trailer'}: "
+            f"{first.says}"
         )
         says.append(
             f"{b.name or 'The other'} with {trailers[other.trailer].name or 'its trailer'}: "

@@ -234,20 +234,20 @@ class _Room:
 def _bounds(asked: TowQuestion, listed: float) -> list[_Bound]:
     rig, share = asked.rig, asked.share
     more = loads(State(vehicle=1.0, rear=asked.place, cargo=1.0))
-    found = []
+    lines = []
     for check, use in every_use(rig, with_load(asked.solo, -listed, asked.place), share).items():
         limit, takes = asked.known.get(check), more.get(CHECKS[check].load, 0.0)
         if check in ("tires.front", "tires.rear"):
             takes *= tire_share(rig, check)
         if limit is not None and limit.certainty not in NEVER_BINDS and use.slope:
             room = cushion(rig, check) * limit.kg - use.used
-            found.append(_Bound(check, room, takes, use.slope, use))
+            lines.append(_Bound(check, room, takes, use.slope, use))
     own = trailer_uses(rig.trailer, share) if rig.trailer is not None else {}
     for check, use in own.items():
         limit = asked.known.get(check)
         if limit is not None and use.slope:  # with all of it on the hitch, nothing is on its wheels
-            found.append(_Bound(check, cushion(rig, check) * limit.kg, 0.0, use.slope, use))
-    return found
+            lines.append(_Bound(check, cushion(rig, check) * limit.kg, 0.0, use.slope, use))
+    return lines
 
 
 def _region(bounds: list[_Bound], most_load: float) -> list[tuple[float, float]]:
@@ -255,10 +255,10 @@ def _region(bounds: list[_Bound], most_load: float) -> list[tuple[float, float]]
     back along the bottom.
     """
     corners = {0.0, most_load}
-    for one, other in itertools.combinations([*bounds, _GROUND], 2):
-        across = one.per_load / one.per_trailer - other.per_load / other.per_trailer
+    for first, other in itertools.combinations([*bounds, _GROUND], 2):
+        across = first.per_load / first.per_trailer - other.per_load / other.per_trailer
         if across:
-            x = (one.room / one.per_trailer - other.room / other.per_trailer) / across
+            x = (first.room / first.per_trailer - other.room / other.per_trailer) / across
             if 0 < x < most_load:
                 corners.add(x)
     top, bottom = [], []
@@ -286,7 +286,7 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
 
     if room.exceeded:
         off = [(room.off_trailer, "the trailer"), (room.off_load, f"the {word}")]
-        ways = " or ".join(f"{asked.mass(kg)} off {what}" for kg, what in off if kg is not None)
+        ways = " or ".join(f"{asked.mass(kg)} off {part}" for kg, part in off if kg is not None)
         cure = (
             f"To get within: {ways}"
             if ways
@@ -302,8 +302,8 @@ def _chart_says(asked: TowQuestion, room: _Room) -> str:
         (room.first_by_load, room.more_load, f"more in the {word}"),
     ]
     rooms = [
-        f"{asked.mass(kg)} {what} ({named(check)})"
-        for check, kg, what in parts
+        f"{asked.mass(kg)} {part} ({named(check)})"
+        for check, kg, part in parts
         if check is not None and kg is not None
     ]
     close = ", ".join(named(check) for check in room.too_close)
@@ -357,20 +357,20 @@ def _phases(asked: TowQuestion) -> list[RoomPoint]:
     rig, factor = asked.rig, KG[asked.rig.units.mass]
     if not rig.tanks or rig.trailer is None:
         return []
-    found = []
+    points = []
     listed, base = items_kg(rig, "vehicle"), planned(rig).base.vehicle
     for phase in PHASES:
-        made = predict_known(in_phase(rig, phase)).loads
-        if base is None or "vehicle_solo" not in made or "trailer_gross" not in made:
+        loads = predict_known(in_phase(rig, phase)).loads
+        if base is None or "vehicle_solo" not in loads or "trailer_gross" not in loads:
             return []
-        found.append(
+        points.append(
             RoomPoint(
                 name=PHASE_NAMES[phase],
-                load=(listed + made["vehicle_solo"] - base) / factor,
-                trailer=made["trailer_gross"] / factor,
+                load=(listed + loads["vehicle_solo"] - base) / factor,
+                trailer=loads["trailer_gross"] / factor,
                 load_pm=0.0,
                 trailer_pm=0.0,
                 measured=False,
             )
         )
-    return found
+    return points

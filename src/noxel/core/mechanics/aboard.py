@@ -78,23 +78,23 @@ def _add_up(loads: Sequence[Load], entered: Mapping[str, Entry]) -> Mapping[Side
     unplaced: dict[Side, list[tuple[int, float]]] = {on: [] for on in SIDES}
     bare = OFF[None]
     for index, load in enumerate(loads):
-        kg, here = load.kg, sums[load.on]
+        kg, sum_here = load.kg, sums[load.on]
         if not kg:
             continue
         share = OFF[_source(load, index, entered)] if load.entered or entered else bare
         off = (kg * share) ** 2
-        here[0] += kg
-        here[1] += off
+        sum_here[0] += kg
+        sum_here[1] += off
         if load.position is None:
             unplaced[load.on].append((index, kg))
             continue
         place = load.position.m
-        here[2] += kg
-        here[3] += kg * place
-        here[4] += kg * kg
-        here[5] += off
-        here[6] += off * place
-        here[7] += off * place * place
+        sum_here[2] += kg
+        sum_here[3] += kg * place
+        sum_here[4] += kg * kg
+        sum_here[5] += off
+        sum_here[6] += off * place
+        sum_here[7] += off * place * place
     return {
         on: Aboard(kg, variance, placed, moment, squares, (flat, first, second), tuple(lost))
         for lost, (on, (kg, variance, placed, moment, squares, flat, first, second)) in zip(

@@ -29,26 +29,26 @@ def _by_lever(rig: RigFile, known: Knowledge) -> dict[str, Expected]:
     """
     if not any(key in known.expected for key in _BY_LEVER):
         return {}
-    found = predict_known(rig).loads
+    predicted = predict_known(rig).loads
     off = uncertainty(rig)
-    made = {}
+    beside = {}
     for key in _BY_LEVER:
-        if key in known.expected and key in found and off.get(key):
+        if key in known.expected and key in predicted and off.get(key):
             figure = Figure(
                 key,
-                ufloat(found[key], off[key] / 2),
+                ufloat(predicted[key], off[key] / 2),
                 "predicted by the lever model",
                 sort="share" if key == "tongue_share" else "mass",
             )
-            made[key] = Expected(figure, "lever")
-    return made
+            beside[key] = Expected(figure, "lever")
+    return beside
 
 
 def _by_another_weigh_in(rig: RigFile, number: int | None, known: Knowledge) -> dict[str, Expected]:
     """Loads that an earlier weigh-in found, with what came aboard since; the latest that has it."""
-    made: dict[str, Expected] = {}
+    expected: dict[str, Expected] = {}
     for other in range((number or 1) - 1, 0, -1):
-        wanted = [key for key in known.expected if key not in made]
+        wanted = [key for key in known.expected if key not in expected]
         if not wanted:
             break
         weigh_in = rig.weigh_ins[other - 1]
@@ -60,8 +60,8 @@ def _by_another_weigh_in(rig: RigFile, number: int | None, known: Knowledge) -> 
                 if changes:
                     terms = [figure.term("", "as weighed"), Term("+", "added since", change)]
                     figure = total(key, "as weighed, and what was added since", terms)
-                made[key] = Expected(figure, "other_weigh_in", weigh_in=other)
-    return made
+                expected[key] = Expected(figure, "other_weigh_in", weigh_in=other)
+    return expected
 
 
 def other_ways(rig: RigFile, number: int | None, known: Knowledge) -> dict[str, list[Expected]]:
@@ -83,8 +83,8 @@ def other_ways(rig: RigFile, number: int | None, known: Knowledge) -> dict[str, 
         outlook.
     """
     better = (_by_another_weigh_in(rig, number, known), _by_lever(rig, known))
-    found = {
-        key: [each[key] for each in better if key in each] + known.beside.get(key, [])
+    beside = {
+        key: [ways[key] for ways in better if key in ways] + known.beside.get(key, [])
         for key in known.expected
     }
-    return {key: ways for key, ways in found.items() if ways}
+    return {key: ways for key, ways in beside.items() if ways}

@@ -107,9 +107,9 @@ def change_between(before: RigFile, after: RigFile, levers: Levers) -> Change:
     """
     moves = list(_moves(before, after))
 
-    def state(at: Levers) -> State:
-        items = (item.state(at, item.kg) for items in moves for item in items)
-        return together(items).plus(_hitches(before, after, at))
+    def state(levers: Levers) -> State:
+        items = (item.state(levers, item.kg) for items in moves for item in items)
+        return together(items).plus(_hitches(before, after, levers))
 
     change = state(levers)
     causes = []

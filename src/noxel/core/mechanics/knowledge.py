@@ -108,9 +108,9 @@ class Knowledge:
 
     def known(self, key: str) -> Figure | None:
         """A load as weighed, else as expected."""
-        found = self.weighing.figures.get(key)
-        if found is not None:
-            return found
+        figure = self.weighing.figures.get(key)
+        if figure is not None:
+            return figure
         expected = self.expected.get(key)
         return expected.figure if expected else None
 
@@ -138,13 +138,13 @@ def _by_label(
     kg = whole[1] + sum(-part if op == "−" else part for op, _, _, part in less)
     if kg <= 0:
         return None
-    said = [source_at(rig, path) for path in (whole[0], less[0][2])]
-    off = max((share_off(each) for each in said if each), default=BASE_OFF)
+    sources = [source_at(rig, path) for path in (whole[0], less[0][2])]
+    off = max((share_off(source) for source in sources if source), default=BASE_OFF)
     words = SETS[rig.terms]
     terms = [Term("", words[_LABEL_WORDS[key]], whole[1], source=source_words(rig, whole[0]))]
     for op, label, path, part in less:
-        made: Literal["+", "−"] = "−" if op == "−" else "+"
-        terms.append(Term(made, words.get(label, label), part, source=source_words(rig, path)))
+        sign: Literal["+", "−"] = "−" if op == "−" else "+"
+        terms.append(Term(sign, words.get(label, label), part, source=source_words(rig, path)))
     return Figure(key, ufloat(kg, kg * off / 2), formula, tuple(terms))
 
 
@@ -214,7 +214,7 @@ def heavier_first(
     rig: RigFile, brochure: Figure | None, label: Figure | None, path: str
 ) -> list[Figure]:
     """A brochure's figure and the label's own, the heavier first; one off a scale always is."""
-    both = [each for each in (brochure, label) if each is not None]
+    both = [weight for weight in (brochure, label) if weight is not None]
     if brochure is None or label is None or source_at(rig, path) == "scale":
         return both
     heavier = label.value > brochure.value * (1 + SAME)  # of equals the brochure's

@@ -22,10 +22,10 @@ def load_place(rig: RigFile) -> float:
     """Where a load in the vehicle lies on average, as a share of the wheelbase; the usual place
     when nothing is listed.
     """
-    wheelbase, here = rig.vehicle.geometry.wheelbase, aboard(rig, "vehicle")
-    if not wheelbase or not here.placed:
+    wheelbase, carried = rig.vehicle.geometry.wheelbase, aboard(rig, "vehicle")
+    if not wheelbase or not carried.placed:
         return USUAL_PLACE
-    return here.moment / here.placed / wheelbase.m
+    return carried.moment / carried.placed / wheelbase.m
 
 
 def items_kg(rig: RigFile, on: Side) -> float:
@@ -75,9 +75,9 @@ def listed_with_moment(rig: RigFile, on: Side) -> Listed:
     moment has beside it. With variances v of mass, w of moment and covariance c, moment = c/v·mass
     + a rest of variance w − c²/v.
     """
-    here = aboard(rig, on)
-    mass, moment, variance = here.kg, here.moment, here.variance
-    (_, with_moment, of_moment), placed = here.offs, not here.unplaced
+    carried = aboard(rig, on)
+    mass, moment, variance = carried.kg, carried.moment, carried.variance
+    (_, with_moment, of_moment), placed = carried.offs, not carried.unplaced
     for tank in rig.tanks:
         kg = in_tank(rig, tank) if tank.on == on else 0.0
         if tank.on != on:
@@ -143,8 +143,8 @@ def listed(rig: RigFile, on: Side, *, with_hitch: bool = True) -> Amount:
     Amount
         Total with its ±; masses are independent. [kg]
     """
-    here = aboard(rig, on)
-    kg, variance = here.kg, here.variance
+    carried = aboard(rig, on)
+    kg, variance = carried.kg, carried.variance
     for tank in rig.tanks:
         if tank.on == on:
             kg += in_tank(rig, tank)

@@ -186,8 +186,8 @@ class Levers:
         return self.on_hitch(mass * share, restored)._replace(trailer=mass)
 
 
-def _ratio(one: float | None, other: float | None) -> float | None:
-    return None if one is None or other is None else one / other
+def _ratio(part: float | None, other: float | None) -> float | None:
+    return None if part is None or other is None else part / other
 
 
 def _product(*factors: Amount | None) -> Amount | None:

@@ -52,17 +52,17 @@ class PassLoads:
         )
 
 
-def describe_pass(each: Pass, number: int) -> str:
+def describe_pass(pass_: Pass, number: int) -> str:
     """Name a pass as people speak of it: ``"pass 1, hitched, bars slack"``."""
     words = {
         "hitched": "hitched",
         "vehicle_only": "vehicle only",
         "vehicle_empty": "vehicle empty",
         "trailer_only": "trailer only",
-    }[each.config]
+    }[pass_.config]
     bars = (
-        f", bars {each.spring_bars}"
-        if each.config == "hitched" and each.spring_bars in ("engaged", "slack")
+        f", bars {pass_.spring_bars}"
+        if pass_.config == "hitched" and pass_.spring_bars in ("engaged", "slack")
         else ""
     )
     return f"pass {number}, {words}{bars}"
@@ -91,23 +91,23 @@ class _Reader:
 
     def __init__(
         self,
-        each: Pass,
+        pass_: Pass,
         readings: Mapping[str, Amount],
         source: str,
         corrections: Sequence[tuple[str, Amount, Amount]],
     ) -> None:
-        self.each, self.readings, self.source = each, readings, source
+        self.each, self.readings, self.source = pass_, readings, source
         self.corrections = corrections
 
     def _corrections(self, which: str) -> list[Term]:
         """What was typed to be added to the readings of the vehicle, or of one of its axles."""
-        found = []
+        terms = []
         for label, mass, front_share in self.corrections if which != "trailer" else ():
             share = {"front": front_share, "rear": 1 - front_share}.get(which, 1.0)
             if which in ("front", "rear"):
                 label = f"{label}, {nominal(share) * 100:.0f} % on this axle"
-            found.append(Term("+", label, mass * share, source="typed correction"))
-        return found
+            terms.append(Term("+", label, mass * share, source="typed correction"))
+        return terms
 
     def read(self, which: str) -> Figure | None:
         """A load that was read, whole or in parts."""
@@ -129,25 +129,25 @@ class _Reader:
 
 def _less(which: str, whole: Figure, *parts: Figure) -> Figure:
     """The load that is left of a sum."""
-    words = " − ".join(reading_words(each.key) for each in (whole, *parts))
+    words = " − ".join(reading_words(part.key) for part in (whole, *parts))
     terms = [
         Term("", reading_words(whole.key), whole.amount),
-        *(Term("−", reading_words(each.key), each.amount) for each in parts),
+        *(Term("−", reading_words(part.key), part.amount) for part in parts),
     ]
     return total(which, words, terms)
 
 
 def _plus(which: str, *parts: Figure | None) -> Figure | None:
-    known = [each for each in parts if each is not None]
+    known = [part for part in parts if part is not None]
     if len(known) < len(parts):
         return None
-    words = " + ".join(reading_words(each.key) for each in known)
+    words = " + ".join(reading_words(part.key) for part in known)
     return total(
         which,
         words,
         [
-            Term("+" if index else "", reading_words(each.key), each.amount)
-            for index, each in enumerate(known)
+            Term("+" if index else "", reading_words(part.key), part.amount)
+            for index, part in enumerate(known)
         ],
     )
 
@@ -194,23 +194,25 @@ def gain_of(scale: Scale | None) -> Amount:
 
 
 def _typed_corrections(
-    rig: RigFile, weigh_in: WeighIn, each: Pass, number: int
+    rig: RigFile, weigh_in: WeighIn, pass_: Pass, number: int
 ) -> list[tuple[str, Amount, Amount]]:
     """Each adjustment of a pass: its name, its mass with the ± of its source [kg], and the front
     axle's share, anywhere where it was not said.
     """
-    place = place_of(rig, weigh_in) if each.adjustments else None
+    place = place_of(rig, weigh_in) if pass_.adjustments else None
     corrections = []
-    for index, adjustment in enumerate(each.adjustments):
+    for index, adjustment in enumerate(pass_.adjustments):
         path = f"weigh_ins[{place}].passes[{number - 1}].adjustments[{index}].mass"
-        said = "front_share" in adjustment.model_fields_set
-        share = adjustment.front_share if said else between(0.0, 1.0)
+        typed = "front_share" in adjustment.model_fields_set
+        share = adjustment.front_share if typed else between(0.0, 1.0)
         mass = entered(rig, path, adjustment.mass.kg)
         corrections.append((adjustment.what or "correction", mass, share))
     return corrections
 
 
-def read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None, gain: Amount) -> PassLoads | None:
+def read_pass(
+    rig: RigFile, weigh_in: WeighIn, pass_: Pass | None, gain: Amount
+) -> PassLoads | None:
     """Read a pass.
 
     Parameters
@@ -225,21 +227,21 @@ def read_pass(rig: RigFile, weigh_in: WeighIn, each: Pass | None, gain: Amount) 
         The scale's error (:func:`gain_of`), the same for every pass of the weigh-in but those with
         a scale of their own.
     """
-    scale = each.scale or weigh_in.scale if each else None
-    if each is None or scale is None:
+    scale = pass_.scale or weigh_in.scale if pass_ else None
+    if pass_ is None or scale is None:
         return None
-    if each.scale is not None:
+    if pass_.scale is not None:
         gain = gain_of(scale)
-    number = next(n for n, other in enumerate(weigh_in.passes, 1) if other is each)
+    number = next(n for n, other in enumerate(weigh_in.passes, 1) if other is pass_)
     step = scale.resolution.kg / math.sqrt(12)
     readings = {
         name: combine([(1.0, ufloat(mass.kg, step)), (mass.kg, gain)])
-        for name, mass in each.readings.items()
+        for name, mass in pass_.readings.items()
     }
-    source = f"{describe_pass(each, number)}; graduation {_print(scale.resolution, rig)}"
-    corrections = _typed_corrections(rig, weigh_in, each, number)
-    loads = PassLoads(number, each, readings, corrections)
-    _loads(loads, _Reader(each, readings, source, corrections))
+    source = f"{describe_pass(pass_, number)}; graduation {_print(scale.resolution, rig)}"
+    corrections = _typed_corrections(rig, weigh_in, pass_, number)
+    loads = PassLoads(number, pass_, readings, corrections)
+    _loads(loads, _Reader(pass_, readings, source, corrections))
     return loads
 
 

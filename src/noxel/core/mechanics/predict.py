@@ -54,20 +54,20 @@ class Planned:
 
     def solo(self, levers: Levers | None = None) -> State:
         """The vehicle without the trailer; ``levers`` in place of its own."""
-        at = levers or self.levers
-        rear = at.in_vehicle(self.in_vehicle.mass, self.in_vehicle.moment).rear
-        hitch = at.at_hitch(self.hitch, self.hitch_behind).rear if self.hitch else 0.0
+        lengths = levers or self.levers
+        rear = lengths.in_vehicle(self.in_vehicle.mass, self.in_vehicle.moment).rear
+        hitch = lengths.at_hitch(self.hitch, self.hitch_behind).rear if self.hitch else 0.0
         placed = State(rear=rear).plus(State(rear=hitch))
         return self.base._replace(trailer=0.0).plus(placed)
 
     def state(self, levers: Levers | None = None) -> State:
         """The rig as planned; ``levers`` in place of its own."""
-        at, solo = levers or self.levers, self.solo(levers)
+        lengths, solo = levers or self.levers, self.solo(levers)
         if not self.towing:
             return solo
-        more = at.in_trailer(self.in_trailer.mass, self.in_trailer.moment).tongue
+        more = lengths.in_trailer(self.in_trailer.mass, self.in_trailer.moment).tongue
         own = self.own_tongue
-        coupled = at.on_hitch(None if own is None or more is None else own + more)
+        coupled = lengths.on_hitch(None if own is None or more is None else own + more)
         return solo.plus(coupled)._replace(trailer=self.base.trailer)
 
     def loads(self) -> dict[str, float]:
@@ -138,22 +138,22 @@ def _aboard(rig: RigFile, on: Side) -> list[tuple[float, float | None, str]]:
     """Everything aboard on one side: mass [kg], place [m], path; listed items that have a place are
     one, where they lie on average.
     """
-    here = aboard(rig, on)
-    things: list[tuple[float, float | None, str]] = [
-        (kg, None, f"loads[{index}]") for index, kg in here.unplaced
+    carried = aboard(rig, on)
+    masses: list[tuple[float, float | None, str]] = [
+        (kg, None, f"loads[{index}]") for index, kg in carried.unplaced
     ]
-    if here.placed:
-        things.append((here.placed, here.moment / here.placed, "loads"))
+    if carried.placed:
+        masses.append((carried.placed, carried.moment / carried.placed, "loads"))
     for index, tank in enumerate(rig.tanks):
         if tank.on == on and (kg := in_tank(rig, tank)):
-            things.append((kg, tank.position.m if tank.position else None, f"tanks[{index}]"))
-    return things
+            masses.append((kg, tank.position.m if tank.position else None, f"tanks[{index}]"))
+    return masses
 
 
-def _placed(things: list[tuple[float, float | None, str]], behind: str, lacks: _Lacks) -> Placed:
+def _placed(masses: list[tuple[float, float | None, str]], behind: str, lacks: _Lacks) -> Placed:
     """What they add up to; missing places are noted."""
     mass, moment, known = 0.0, 0.0, True
-    for kg, place, path in things:
+    for kg, place, path in masses:
         mass += kg
         if place is None:
             lacks.place(path, behind)
@@ -167,13 +167,13 @@ def _on_trailer(rig: RigFile, trailer: Trailer) -> list[tuple[float, float | Non
     """Everything beyond the trailer's base: listed items, tanks, and what its dry figure leaves
     out.
     """
-    things = _aboard(rig, "trailer")
+    carried = _aboard(rig, "trailer")
     if rig.plan.trailer_base is None:
         for index, extra in enumerate(trailer.dry_extras):
             if not extra.counted:
                 place = extra.position.m if extra.position else None
-                things.append((extra.mass.kg, place, f"trailer.dry_extras[{index}]"))
-    return things
+                carried.append((extra.mass.kg, place, f"trailer.dry_extras[{index}]"))
+    return carried
 
 
 def planned(rig: RigFile) -> Planned:
@@ -259,9 +259,9 @@ def _trailer(
         lacks.say(
             "trailer.geometry.coupler_to_axles", "is needed: coupler to the middle of the axles"
         )
-    here = _placed(_on_trailer(rig, trailer), "the coupler", lacks)
-    gross = None if base.gross is None else base.gross.kg + here.mass
-    return None if base.tongue is None else base.tongue.kg, here, gross
+    placed = _placed(_on_trailer(rig, trailer), "the coupler", lacks)
+    gross = None if base.gross is None else base.gross.kg + placed.mass
+    return None if base.tongue is None else base.tongue.kg, placed, gross
 
 
 def predict_known(rig: RigFile) -> Predicted:

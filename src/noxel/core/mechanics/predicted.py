@@ -33,16 +33,16 @@ _OF_TRAILER = ("trailer_gross", "tongue_static")
 """What was weighed of the trailer stays known before another vehicle."""
 
 
-def _alone(rig: RigFile, found: Mapping[str, float]) -> dict[str, float]:
+def _alone(rig: RigFile, loads: Mapping[str, float]) -> dict[str, float]:
     """Without a trailer the vehicle as it stands is the vehicle as it drives."""
     if rig.towing:
-        return dict(found)
+        return dict(loads)
     return {
-        **found,
+        **loads,
         **{
-            f"{key}_hitched": found[f"{key}_solo"]
+            f"{key}_hitched": loads[f"{key}_solo"]
             for key in ("front", "rear", "vehicle")
-            if f"{key}_solo" in found
+            if f"{key}_solo" in loads
         },
     }
 
@@ -57,7 +57,7 @@ def _figure(key: str, amount: Amount) -> Figure:
 
 
 def predicted_weighing(
-    rig: RigFile, found: Mapping[str, float], off: Mapping[str, float]
+    rig: RigFile, predicted: Mapping[str, float], off: Mapping[str, float]
 ) -> Weighing:
     """A prediction in the form of a weighing.
 
@@ -70,11 +70,11 @@ def predicted_weighing(
     off : mapping
         The ± of each of them. [kg]
     """
-    found, off = _alone(rig, found), _alone(rig, off)
+    predicted, off = _alone(rig, predicted), _alone(rig, off)
     figures = {
-        key: _figure(key, ufloat(found[key], off[key] / 2) if off.get(key) else found[key])
+        key: _figure(key, ufloat(predicted[key], off[key] / 2) if off.get(key) else predicted[key])
         for key in _KEYS
-        if key in found
+        if key in predicted
     }
     stands = Pass(config="hitched" if rig.towing else "vehicle_only")
     loads = PassLoads(
@@ -92,7 +92,7 @@ def predicted_weighing(
 
 def shifted_weighing(
     rig: RigFile,
-    found: Mapping[str, float],
+    predicted: Mapping[str, float],
     weighed: Weighing,
     moved: Mapping[str, float],
     *,
@@ -114,13 +114,13 @@ def shifted_weighing(
     same_vehicle : bool
         Whether the vehicle is the one that was weighed; else only what the trailer weighs is kept.
     """
-    found, moved = _alone(rig, found), _alone(rig, moved)
+    predicted, moved = _alone(rig, predicted), _alone(rig, moved)
     figures = {}
     for key in _KEYS:
-        if key not in found:
+        if key not in predicted:
             continue
         base = weighed.figures.get(key) if same_vehicle or key in _OF_TRAILER else None
-        shift = found[key] - (base.value if base else 0.0)
+        shift = predicted[key] - (base.value if base else 0.0)
         change: Amount = ufloat(shift, moved[key] / 2) if moved.get(key) else shift
         figures[key] = _figure(
             key, combine([(1.0, base.amount), (1.0, change)]) if base else change
@@ -164,7 +164,7 @@ def _readings(
     """Single axles and wheels, each with the part of its group's change that it has of the
     group.
     """
-    found: dict[str, Amount] = {}
+    spread: dict[str, Amount] = {}
     for name in names:
         group = GROUPS[name.split("_")[0]]
         was, now = weighed.figures.get(group), figures.get(group)
@@ -172,5 +172,5 @@ def _readings(
             continue
         reading = weighed.hitched.readings[name]
         share = nominal(reading) / was.value
-        found[name] = combine([(1.0, reading), (share, now.amount), (-share, was.amount)])
-    return found
+        spread[name] = combine([(1.0, reading), (share, now.amount), (-share, was.amount)])
+    return spread

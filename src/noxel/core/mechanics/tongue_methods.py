@@ -83,12 +83,12 @@ def measure_tongue(
             Term("×", "its middle from the fulcrum", beam_arm, "length"),
         ]
     lever.append(Term("÷", "tongue to fulcrum", tongue_arm, "length"))
-    found = statics.lever_tongue(weight, arm, tongue_arm, beam, beam_arm)
+    tongue = statics.lever_tongue(weight, arm, tongue_arm, beam, beam_arm)
     if measured.accuracy:
-        found = found * (1 + ufloat(0.0, measured.accuracy))
+        tongue = tongue * (1 + ufloat(0.0, measured.accuracy))
     return Figure(
         key,
-        found,
+        tongue,
         "(known weight × its arm + beam × its arm) ÷ tongue arm"
         if beam
         else "known weight × its arm ÷ tongue arm",

@@ -61,9 +61,9 @@ def _of_items(rig: RigFile, levers: Levers, on: Side) -> Iterator[State]:
     """All listed items of one side: any number of masses and places come down to two causes, of
     mass and moment together and of moment alone.
     """
-    here = aboard(rig, on)
-    flat, first, second = here.offs
-    second += here.squares * PLACE_OFF**2
+    carried = aboard(rig, on)
+    flat, first, second = carried.offs
+    second += carried.squares * PLACE_OFF**2
     if not flat:
         yield levers.item(on, 0.0, math.sqrt(second))
         return

@@ -55,7 +55,7 @@ class _Look:
         measured = self.weighed.get("curb_measured")
         names: dict[str, Way] = {"curb_weight": "curb", "curb_by_placard": "placard"}
         self.empties: list[tuple[Way, Figure]] = [("empty_weighed", measured)] if measured else []
-        self.empties += [(names[each.key], each) for each in empty_weights(rig)]
+        self.empties += [(names[empty.key], empty) for empty in empty_weights(rig)]
         self.found = Knowledge(rig, weighing, self.empties, dry_weights(rig))
         (low, high), (usual_low, usual_high) = share_range(rig), usual_share(rig)
         on_wheels = on_its_wheels(rig)
@@ -118,8 +118,8 @@ class _Look:
             self.put(
                 "vehicle_hitched",
                 *(
-                    Expected(each.figure.renamed("vehicle_hitched"), each.way)
-                    for each in (
+                    Expected(way.figure.renamed("vehicle_hitched"), way.way)
+                    for way in (
                         self.found.expected["vehicle_solo"],
                         *self.found.beside.get("vehicle_solo", ()),
                     )
@@ -203,7 +203,7 @@ class _Look:
             if rated and self.rig.plan.trailer_by != "listed"
             else [by_list, by_rating]
         )
-        self.put("trailer_gross", *open_ways, *(each for each in last if each is not None))
+        self.put("trailer_gross", *open_ways, *(way for way in last if way is not None))
 
     def _by_list(self) -> Expected | None:
         """The trailer as listed: its base, what the dry weight leaves out, what is put in it."""
@@ -226,9 +226,9 @@ class _Look:
         terms += extras
         self.in_trailer = listed_with_moment(rig, "trailer")
         terms.append(Term("+", "listed in the trailer", self.in_trailer.mass))
-        made = total("trailer_gross", "dry weight + what is listed", terms)
+        way = total("trailer_gross", "dry weight + what is listed", terms)
         return expectation(
-            "trailer_gross", "listed", made.amount, made.formula, terms, on_trailer=True
+            "trailer_gross", "listed", way.amount, way.formula, terms, on_trailer=True
         )
 
     def _by_rating(self) -> Expected | None:
@@ -265,7 +265,7 @@ class _Look:
                 dry = ufloat(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
                 open_ways.append(self._by_share("dry_share", "dry tongue share", dry))
         open_ways.append(self._by_share("usual_share", "usual tongue share", self.share))
-        self.put("tongue_static", *(each for each in open_ways if each is not None))
+        self.put("tongue_static", *(way for way in open_ways if way is not None))
 
     def _by_share(self, way: Way, words: str, share: Amount) -> Expected | None:
         gross = self.found.known("trailer_gross")
@@ -293,7 +293,7 @@ class _Look:
         base, length = rig.plan.trailer_base, trailer.geometry.coupler_to_axles
         planned = base is not None and base.gross is not None
         own = base.tongue if planned and base else trailer.dry_tongue
-        left_out = not planned and any(not each.counted for each in trailer.dry_extras)
+        left_out = not planned and any(not extra.counted for extra in trailer.dry_extras)
         moment = self.in_trailer.moment
         if length is None or own is None or left_out or moment is None:
             return None
@@ -353,7 +353,7 @@ class _Look:
     def combination(self) -> None:
         solo, gross = self.found.known("vehicle_solo"), self.found.known("trailer_gross")
         if solo is not None and gross is not None:
-            made = total(
+            way = total(
                 "combination_gross",
                 "vehicle alone + trailer in total",
                 [solo.term("", "vehicle alone"), gross.term("+", "trailer in total")],
@@ -361,9 +361,9 @@ class _Look:
             self.keep(
                 "combination_gross",
                 "vehicle_and_trailer",
-                made.amount,
-                made.formula,
-                made.terms,
+                way.amount,
+                way.formula,
+                way.terms,
                 on_trailer=self.found.rests_on_trailer("trailer_gross"),
             )
 

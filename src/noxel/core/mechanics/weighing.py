@@ -62,8 +62,8 @@ class _Builder:
     ) -> None:
         """Add the figure made of other figures, when all of them are known."""
         if all(of in self.figures for _, of, _ in terms):
-            made = [self.figures[of].term(op, label) for op, of, label in terms]
-            self.put(total(key, formula, made, [note] if note else ()))
+            terms_of = [self.figures[of].term(op, label) for op, of, label in terms]
+            self.put(total(key, formula, terms_of, [note] if note else ()))
 
     def vehicle(
         self, state: Literal["hitched", "solo"], formula: str, loads: PassLoads | None
@@ -107,8 +107,8 @@ def weigh(rig: RigFile, weigh_in: WeighIn | None) -> Weighing:
         return Weighing()
     gain = gain_of(weigh_in.scale)
     engaged, slack, solo, alone, empty = (
-        read_pass(rig, weigh_in, each, gain)
-        for each in (
+        read_pass(rig, weigh_in, loads, gain)
+        for loads in (
             weigh_in.last("hitched", engaged=True),
             weigh_in.last("hitched", engaged=False),
             weigh_in.last("vehicle_only"),
@@ -274,7 +274,7 @@ def _tongue_candidates(
     figures: Mapping[str, Figure], rig: RigFile, weigh_in: WeighIn, passes: _Passes
 ) -> tuple[list[Candidate], list[Candidate]]:
     """Every way to the tongue weight, and the measurements that were made at another height."""
-    found: list[Candidate] = []
+    candidates: list[Candidate] = []
     off_height: list[Candidate] = []
     slack, solo, alone = passes.slack, passes.solo, passes.alone
     if slack and slack.vehicle and solo and "vehicle_solo" in figures:
@@ -283,9 +283,9 @@ def _tongue_candidates(
             figures["vehicle_solo"].term("−", "vehicle only"),
         ]
         formula = "vehicle hitched − vehicle only"
-        found.append(Candidate("passes", total("tongue:passes", formula, terms)))
+        candidates.append(Candidate("passes", total("tongue:passes", formula, terms)))
     for number, measured in enumerate(weigh_in.tongue_measurements, 1):
-        at_height = found if _at_towing_height(measured) else off_height
+        at_height = candidates if _at_towing_height(measured) else off_height
         at_height.append(Candidate("direct", measure_tongue(measured, f"tongue:direct:{number}")))
     if alone and alone.trailer and slack and slack.trailer:
         terms = [
@@ -293,12 +293,12 @@ def _tongue_candidates(
             Term("−", _with_bars(rig, "trailer axles, hitched"), slack.trailer.amount),
         ]
         formula = "trailer alone − trailer axles hitched"
-        found.append(Candidate("trailer", total("tongue:trailer", formula, terms)))
+        candidates.append(Candidate("trailer", total("tongue:trailer", formula, terms)))
     if passes.engaged and slack is None and solo:
         moments = _by_moments(figures, rig)
         if moments is not None:
-            found.append(Candidate("moment", moments))
-    return found, off_height
+            candidates.append(Candidate("moment", moments))
+    return candidates, off_height
 
 
 def _by_moments(figures: Mapping[str, Figure], rig: RigFile) -> Figure | None:
@@ -331,7 +331,7 @@ def _by_moments(figures: Mapping[str, Figure], rig: RigFile) -> Figure | None:
 
 def _choose(candidates: list[Candidate]) -> Candidate | None:
     best: Candidate | None = None
-    for candidate in sorted(candidates, key=lambda each: _ORDER.index(each.source)):
+    for candidate in sorted(candidates, key=lambda candidate: _ORDER.index(candidate.source)):
         if best is None or plus_minus(candidate.figure.amount) < plus_minus(best.figure.amount) * (
             1 - SAME
         ):

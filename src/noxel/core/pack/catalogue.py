@@ -15,8 +15,8 @@ class Ordinary:
 
 
 CATALOGUE = tuple(
-    Ordinary(*each)
-    for each in (
+    Ordinary(*entry)
+    for entry in (
         ("adult", 80, "people"),
         ("teenager", 60, "people"),
         ("child", 35, "people"),

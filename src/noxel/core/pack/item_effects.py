@@ -31,9 +31,9 @@ def _slopes(rig: RigFile, on: Side) -> Mapping[str, _Slope]:
     return {key: (near, behind[key] - near) for key, near in origin.items()}
 
 
-def effects(rig: RigFile, to: Printer) -> list[ItemEffect]:
+def effects(rig: RigFile, printer: Printer) -> list[ItemEffect]:
     """What every item does. There may be thousands: a keystroke waits for this."""
-    unit = to.mass
+    unit = printer.mass
     slopes = {
         on: [(name, by[_LOADS[name]]) for name in _SAID[on] if _LOADS[name] in by]
         for on in SIDES
@@ -62,23 +62,23 @@ _PARTS = ("load", "beyond_empty", "beyond_dry")
 """The checks that an item is said to take room of."""
 
 
-def say_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Printer) -> None:
+def say_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], printer: Printer) -> None:
     """Say of each item of which limit's room it takes the largest share; the room is what the limit
     leaves to all items.
     """
     slopes = {on: _slopes(rig, on) for on in SIDES}
-    here = {on: aboard(rig, on) for on in SIDES}
+    carried = {on: aboard(rig, on) for on in SIDES}
     tightest: dict[Side, dict[str, tuple[float, str]]] = {on: {} for on in SIDES}
     for row in rows:
         load = row.spec.load
         if row.spec.part not in _PARTS or not row.limit or not row.actual or row.limit.worked_out:
             continue
-        taken = sum(
-            near * (here[on].placed if more else here[on].kg) + more * here[on].moment
+        kg = sum(
+            near * (carried[on].placed if more else carried[on].kg) + more * carried[on].moment
             for on in SIDES
             for near, more in (slopes[on].get(load, (0.0, 0.0)),)
         )
-        room = row.cushion * row.limit.kg - row.actual.value + taken
+        room = row.cushion * row.limit.kg - row.actual.value + kg
         for on, rooms in tightest.items():
             # the tightest check is first: of rooms that are equal but for rounding, its own counts
             least = rooms.get(load, (math.inf, ""))[0]
@@ -90,7 +90,7 @@ def say_takes(rig: RigFile, items: list[ItemEffect], rows: list[Checked], to: Pr
             near, more = slopes[on][load]
             if more and item.metres is None:
                 continue
-            part = item.mass * to.mass * (near + more * (item.metres or 0.0)) / room
+            part = item.mass * printer.mass * (near + more * (item.metres or 0.0)) / room
             if part > share:
                 share, says = part, label
         item.takes = f"{share * 100:.0f} % of the room of {says}" if share >= 0.005 else None

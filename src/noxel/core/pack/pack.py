@@ -67,37 +67,41 @@ from noxel.core.wording import (
 
 
 def _payload(
-    rig: RigFile, found: Mapping[str, float], known: Knowledge | None, to: Printer
+    rig: RigFile, loads: Mapping[str, float], known: Knowledge | None, printer: Printer
 ) -> list[PayloadLine]:
     """What the vehicle carries, each kilogram in one line, as its check has it: the tongue as
     predicted; where ``known`` stands in, as that expects it.
     """
     aboard, hitch = items_kg(rig, "vehicle"), rig.hitch.own_mass
     lines = [
-        PayloadLine(label=f"people and items in the {vehicle_word(rig)}", mass=aboard / to.mass)
+        PayloadLine(
+            label=f"people and items in the {vehicle_word(rig)}", mass=aboard / printer.mass
+        )
     ]
     if hitch:
-        lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / to.mass))
-    tongue, moved, label = found.get("tongue_static"), 0.0, f"the trailer's {_point(rig)}"
+        lines.append(PayloadLine(label="the hitch's own mass", mass=hitch / printer.mass))
+    tongue, moved, label = loads.get("tongue_static"), 0.0, f"the trailer's {_point(rig)}"
     if known is not None:
         expected, net = known.known("tongue_static"), known.net_on_hitch
         tongue = expected.value if expected else None
         moved = nominal(net) - (tongue or 0.0) if net is not None else 0.0
         label += f", expected {basis(rig, known, 'tongue_static')}"
     elif tongue is not None:
-        moved = found["vehicle_hitched"] - found["vehicle_solo"] - tongue
+        moved = loads["vehicle_hitched"] - loads["vehicle_solo"] - tongue
     if tongue is not None:
-        lines.append(PayloadLine(label=label, mass=tongue / to.mass))
+        lines.append(PayloadLine(label=label, mass=tongue / printer.mass))
     if abs(moved) > 0.5:
         lines.append(
-            PayloadLine(label="moved onto the trailer's axles by the bars", mass=moved / to.mass)
+            PayloadLine(
+                label="moved onto the trailer's axles by the bars", mass=moved / printer.mass
+            )
         )
-    other = found.get("cargo", aboard + hitch) - aboard - hitch
+    other = loads.get("cargo", aboard + hitch) - aboard - hitch
     if abs(other) > 0.5:
         lines.append(
             PayloadLine(
                 label=f"fitted or aboard beyond the {term_name(rig, 'curb_weight')}",
-                mass=other / to.mass,
+                mass=other / printer.mass,
             )
         )
     return lines
@@ -107,7 +111,7 @@ def _point(rig: RigFile) -> str:
     return term_name(rig, "tongue_weight")
 
 
-def _schools(rig: RigFile, found: Mapping[str, float], to: Printer) -> list[School]:
+def _schools(rig: RigFile, loads: Mapping[str, float], printer: Printer) -> list[School]:
     """The tongue by each school, side by side (the highest is what to plan for)."""
     trailer = rig.trailer
     if trailer is None:
@@ -130,7 +134,7 @@ def _schools(rig: RigFile, found: Mapping[str, float], to: Printer) -> list[Scho
                 gvwr * low,
             )
         )
-    loaded = found.get("trailer_gross")
+    loaded = loads.get("trailer_gross")
     if loaded and trailer.dry_weight and trailer.dry_tongue:
         share = trailer.dry_tongue.kg / trailer.dry_weight.kg
         schools.append(
@@ -148,22 +152,22 @@ def _schools(rig: RigFile, found: Mapping[str, float], to: Printer) -> list[Scho
                 trailer.dry_tongue.kg + lump,
             )
         )
-    if "tongue_static" in found:
-        schools.append(("lever", "lever model, from where items lie", found["tongue_static"]))
+    if "tongue_static" in loads:
+        schools.append(("lever", "lever model, from where items lie", loads["tongue_static"]))
     highest = max((kg for _, _, kg in schools if kg), default=None)
     return [
-        School(code=code, title=title, value=(kg or 0.0) / to.mass, highest=kg == highest)
+        School(code=code, title=title, value=(kg or 0.0) / printer.mass, highest=kg == highest)
         for code, title, kg in schools
     ]
 
 
-def _tanks(rig: RigFile, to: Printer) -> list[TankAnswer]:
+def _tanks(rig: RigFile, printer: Printer) -> list[TankAnswer]:
     return [
         TankAnswer(
             index=index,
             metres=tank.position.m if tank.position else None,
-            full=tank.full_kg() / to.mass,
-            now=tank.full_kg() * tank.level(rig.plan.phase) / to.mass,
+            full=tank.full_kg() / printer.mass,
+            now=tank.full_kg() * tank.level(rig.plan.phase) / printer.mass,
             level=tank.level(rig.plan.phase),
             levels={phase: tank.level(phase) for phase in PHASES},
         )
@@ -178,36 +182,39 @@ def _phases(rig: RigFile) -> list[PhaseAnswer]:
     """Every phase as predicted; nothing when no tank changes on the way."""
     if not rig.tanks:
         return []
-    found: list[tuple[Phase, Verdict, str, float]] = []
+    phases: list[tuple[Phase, Verdict, str, float]] = []
     judged: dict[tuple[float, ...], tuple[Verdict, str, float]] = {}
     for phase in PHASES:
         levels = tuple(tank.level(phase) for tank in rig.tanks)
         if levels in judged:  # nothing was drained or filled since
-            found.append((phase, *judged[levels]))
+            phases.append((phase, *judged[levels]))
             continue
-        seen = in_phase(rig, phase)
-        predicted = predict_known(seen)
+        rig_then = in_phase(rig, phase)
+        predicted = predict_known(rig_then)
         if predicted.missing:  # a tank that is empty in the phase looked at, and has no place
-            judged[levels] = ("incomplete", _not_placed(seen), 0.0)
-            found.append((phase, *judged[levels]))
+            judged[levels] = ("incomplete", _not_placed(rig_then), 0.0)
+            phases.append((phase, *judged[levels]))
             continue
-        weighing = _predicted(seen, predicted.loads)
-        rows, rules = tightest_first(run_checks(seen, weighing)), broken_rules(seen, weighing)
+        weighing = _predicted(rig_then, predicted.loads)
+        rows, rules = (
+            tightest_first(run_checks(rig_then, weighing)),
+            broken_rules(rig_then, weighing),
+        )
         bind, verdict_here = binding(rows), verdict(rows, broken=bool(rules))
-        said = sentences.headline(seen, rows, verdict_here, rules=rules)
-        judged[levels] = (verdict_here, said.sentence, bind.used or 0.0 if bind else 0.0)
-        found.append((phase, *judged[levels]))
-    worst = max(found, key=lambda each: (_SEVERITY[each[1]], each[3]))
+        sentence = sentences.headline(rig_then, rows, verdict_here, rules=rules)
+        judged[levels] = (verdict_here, sentence.sentence, bind.used or 0.0 if bind else 0.0)
+        phases.append((phase, *judged[levels]))
+    worst = max(phases, key=lambda phase: (_SEVERITY[phase[1]], phase[3]))
     return [
         PhaseAnswer(
             code=code,
             name=PHASE_NAMES[code],
-            verdict=said,
+            verdict=reached,
             sentence=sentence,
             used=used,
             worst=code == worst[0],
         )
-        for code, said, sentence, used in found
+        for code, reached, sentence, used in phases
     ]
 
 
@@ -221,8 +228,8 @@ def _not_placed(rig: RigFile) -> str:
     return f"Not known yet: no place is entered for {', '.join(names)}."
 
 
-def _predicted(rig: RigFile, found: dict[str, float]) -> Weighing:
-    return predicted_weighing(rig, found, uncertainty(rig))
+def _predicted(rig: RigFile, loads: dict[str, float]) -> Weighing:
+    return predicted_weighing(rig, loads, uncertainty(rig))
 
 
 def _behind(metres: float, unit: LengthUnit) -> str:
@@ -231,34 +238,34 @@ def _behind(metres: float, unit: LengthUnit) -> str:
     return f"{print_length(abs(metres), unit)} {side} the rear axle"
 
 
-def _calibration(rig: RigFile, weighing: Weighing, to: Printer) -> CalibrationAnswer | None:
-    made = calibrate(rig, weighing)
-    if made.overhang is None:
+def _calibration(rig: RigFile, weighing: Weighing, printer: Printer) -> CalibrationAnswer | None:
+    calibration = calibrate(rig, weighing)
+    if calibration.overhang is None:
         return None
-    factor, unit = METRES[to.length], to.length
+    factor, unit = METRES[printer.length], printer.length
     tape = rig.vehicle.geometry.hitch_offset
-    found, pm = made.overhang.value / factor, made.overhang.plus_minus / factor
+    value, pm = calibration.overhang.value / factor, calibration.overhang.plus_minus / factor
     says = [
-        f"By the slack pass the hitch point acts {_behind(made.overhang.value, unit)}, "
-        f"± {print_length(made.overhang.plus_minus, unit)}"
+        f"By the slack pass the hitch point acts {_behind(calibration.overhang.value, unit)}, "
+        f"± {print_length(calibration.overhang.plus_minus, unit)}"
         + (f"; by the tape it is {_behind(tape.m, unit)}." if tape else ".")
     ]
-    if made.moment_front and made.moment_trailer:
+    if calibration.moment_front and calibration.moment_trailer:
+        apart = abs(calibration.apart) / max(abs(calibration.moment_front.value), 1e-9) * 100
         says.append(
             "The bars' pull, read from the front axle and from the trailer's axles, agrees within "
             "the scale's ±."
-            if made.agrees
+            if calibration.agrees
             else "Two ways to the bars' pull disagree by "
-            f"{abs(made.apart) / max(abs(made.moment_front.value), 1e-9) * 100:.0f} %, more than "
-            "the scale's ± explains: an axle across two platforms, a coupler at another height, "
-            "or bars that slipped between the passes."
+            f"{apart:.0f} %, more than the scale's ± explains: an axle across two platforms, a "
+            "coupler at another height, or bars that slipped between the passes."
         )
     return CalibrationAnswer(
-        overhang=found,
+        overhang=value,
         overhang_pm=pm,
         tape=tape.m / factor if tape else None,
         in_use=rig.plan.effective_overhang is not None,
-        agrees=made.agrees,
+        agrees=calibration.agrees,
         says=says,
     )
 
@@ -279,43 +286,48 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         In the file's unit. Where the lever model lacks a figure, ``missing`` names it, and the
         checks say what is expected from labels and lists.
     """
-    to = Printer(rig)
+    printer = Printer(rig)
     predicted, known = predict_known(rig), expect(rig, Weighing())
-    found, whole = predicted.loads, not predicted.missing
-    lines, limit = _payload(rig, found, None if whole else known, to), payload_limit(rig)
+    loads, whole = predicted.loads, not predicted.missing
+    lines, limit = _payload(rig, loads, None if whole else known, printer), payload_limit(rig)
     number = rig.filled(weigh_in)
     weighed = weigh(rig, rig.weigh_ins[number - 1] if number else None)
-    expected = _predicted(rig, found)
+    expected = _predicted(rig, loads)
     rows = tightest_first(run_checks(rig, expected)) if whole else _expected_rows(rig, known)
     doubted, rules = doubts(rig, None, Weighing()), broken_rules(rig, expected)
-    said = verdict(rows, doubted=bool(doubted), broken=bool(rules))
-    items = effects(rig, to)
+    reached = verdict(rows, doubted=bool(doubted), broken=bool(rules))
+    items = effects(rig, printer)
     if whole:
-        say_takes(rig, items, rows, to)
+        say_takes(rig, items, rows, printer)
     return PackAnswer(
-        missing=[MissingFigure(path=each.path, message=each.message) for each in predicted.missing],
-        predicted={key: kg if key == "tongue_share" else kg / to.mass for key, kg in found.items()},
+        missing=[
+            MissingFigure(path=missing.path, message=missing.message)
+            for missing in predicted.missing
+        ],
+        predicted={
+            key: kg if key == "tongue_share" else kg / printer.mass for key, kg in loads.items()
+        },
         whole=whole,
-        verdict=said,
+        verdict=reached,
         headline=sentences.headline(
-            rig, rows, said, doubted=doubted, known=None if whole else known, rules=rules
+            rig, rows, reached, doubted=doubted, known=None if whole else known, rules=rules
         ),
-        checks=check_answers(rig, rows, to, None if whole else known),
+        checks=check_answers(rig, rows, printer, None if whole else known),
         items=items,
         payload=lines,
         payload_used=sum(line.mass for line in lines),
-        payload_limit=limit.kg / to.mass if limit else None,
-        on_vehicle=items_kg(rig, "vehicle") / to.mass,
-        on_trailer=items_kg(rig, "trailer") / to.mass,
-        schools=_schools(rig, found, to),
-        categories=_categories(rig, to),
-        tanks=_tanks(rig, to),
-        places=usual_places(rig, to),
+        payload_limit=limit.kg / printer.mass if limit else None,
+        on_vehicle=items_kg(rig, "vehicle") / printer.mass,
+        on_trailer=items_kg(rig, "trailer") / printer.mass,
+        schools=_schools(rig, loads, printer),
+        categories=_categories(rig, printer),
+        tanks=_tanks(rig, printer),
+        places=usual_places(rig, printer),
         phase=rig.plan.phase,
         phases=_phases(rig) if whole else [],
-        stowage=stowage(rig, found.get("tongue_share")),
-        gap=plan_vs_scale(rig, found, uncertainty(rig), weighed) if whole else None,
-        calibration=_calibration(rig, weighed, to),
+        stowage=stowage(rig, loads.get("tongue_share")),
+        gap=plan_vs_scale(rig, loads, uncertainty(rig), weighed) if whole else None,
+        calibration=_calibration(rig, weighed, printer),
         list_complete=rig.plan.trailer_by == "listed",
     )
 
@@ -329,13 +341,13 @@ def _expected_rows(rig: RigFile, known: Knowledge) -> list[Checked]:
     return tightest_first(rows)
 
 
-def _categories(rig: RigFile, to: Printer) -> list[CategoryTotal]:
+def _categories(rig: RigFile, printer: Printer) -> list[CategoryTotal]:
     totals: dict[str, float] = {}
     for load in rig.loads:
         name = load.category or "other"
         totals[name] = totals.get(name, 0.0) + load.kg
     return [
-        CategoryTotal(category=name, mass=mass / to.mass)
-        for name, mass in sorted(totals.items(), key=lambda each: -each[1])
+        CategoryTotal(category=name, mass=mass / printer.mass)
+        for name, mass in sorted(totals.items(), key=lambda total: -total[1])
         if mass
     ]

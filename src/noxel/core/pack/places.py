@@ -30,15 +30,15 @@ _IN_TRAILER = (
 )
 
 
-def usual_places(rig: RigFile, to: Printer) -> list[UsualPlace]:
+def usual_places(rig: RigFile, printer: Printer) -> list[UsualPlace]:
     """Places by their usual names, from this rig's own lengths; about right, to be measured where
     it matters.
     """
     geometry, trailer = rig.vehicle.geometry, rig.trailer
-    found = []
+    places = []
 
     def put(on: str, name: str, metres: float) -> None:
-        found.append(UsualPlace(on=on, name=name, text=print_length(metres, to.length)))
+        places.append(UsualPlace(on=on, name=name, text=print_length(metres, printer.length)))
 
     if geometry.wheelbase:
         a = geometry.wheelbase.m
@@ -51,4 +51,4 @@ def usual_places(rig: RigFile, to: Printer) -> list[UsualPlace]:
     if trailer and trailer.geometry.coupler_to_axles:
         for name, share in _IN_TRAILER:
             put("trailer", name, share * trailer.geometry.coupler_to_axles.m)
-    return found
+    return places

@@ -39,13 +39,13 @@ def _in_vehicle(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
             ]
         return []
     place = a * off["rear_solo"] / mass
-    what = "more than listed" if mass > 0 else "less than listed"
+    words = "more than listed" if mass > 0 else "less than listed"
     likely = (
         "accessories, people or gear never listed?"
         if mass > 0
         else "something left at home, or a lighter vehicle than its plate says?"
     )
-    carries = f"The {word} carries {print_mass(abs(mass), unit)} {what}"
+    carries = f"The {word} carries {print_mass(abs(mass), unit)} {words}"
     return [f"{carries}{_as_if(place, a, 'the front axle', likely, rig)}"]
 
 
@@ -84,18 +84,18 @@ def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
             ]
         return []
     place = length.m * (1 - tongue / mass)
-    what = "more than listed" if mass > 0 else "less than listed"
+    words = "more than listed" if mass > 0 else "less than listed"
     likely = (
         f"options that the {term_name(rig, 'dry_weight')} leaves out, or items never listed?"
         if mass > 0
         else "less water aboard than planned?"
     )
-    carries = f"The trailer carries {print_mass(abs(mass), unit)} {what}"
+    carries = f"The trailer carries {print_mass(abs(mass), unit)} {words}"
     return [f"{carries}{_as_if(place, length.m, 'the coupler', likely, rig)}"]
 
 
 def plan_vs_scale(
-    rig: RigFile, found: Mapping[str, float], spread: Mapping[str, float], weighing: Weighing
+    rig: RigFile, loads: Mapping[str, float], spread: Mapping[str, float], weighing: Weighing
 ) -> Gap | None:
     """Compare the plan with a weigh-in, and name what would explain the difference.
 
@@ -123,14 +123,14 @@ def plan_vs_scale(
     rows, off, pm = [], {}, {}
     for key in _ROWS:
         figure = weighing.figures.get(key)
-        if figure is None or key not in found:
+        if figure is None or key not in loads:
             continue
-        off[key], pm[key] = figure.value - found[key], figure.plus_minus
+        off[key], pm[key] = figure.value - loads[key], figure.plus_minus
         rows.append(
             GapRow(
                 key=key,
                 label=figure_title(rig, key),
-                predicted=found[key] / factor,
+                predicted=loads[key] / factor,
                 measured=figure.value / factor,
                 plus_minus=figure.plus_minus / factor,
                 spread=spread.get(key, 0.0) / factor,

@@ -97,12 +97,12 @@ def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
     u = si["resolution"] / math.sqrt(12)
     before, after = (ufloat(si[name], u) if u else si[name] for name in ("before", "after"))
     try:
-        found = length_from_move(si["mass"], si["moved_back"], before, after)
+        lengths = length_from_move(si["mass"], si["moved_back"], before, after)
     except GeometryError as exc:
         raise InputError(exc.message, [Problem("after", exc.message, exc.code)]) from exc
     return Figure(
         "coupler_to_axles",
-        found,
+        lengths,
         "mass × moved back ÷ change of the load on the hitch",
         sort="length",
     )

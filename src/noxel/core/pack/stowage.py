@@ -45,7 +45,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
     """
     trailer, unit = rig.trailer, rig.units.mass
     length = trailer.geometry.coupler_to_axles if trailer else None
-    here = aboard(rig, "trailer")
+    carried = aboard(rig, "trailer")
     high = [
         load.name or "an item"
         for load in rig.loads
@@ -65,7 +65,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
             f"Heavy and high: {', '.join(high)}. Low and near the axles, they sway less and "
             "cannot fall far."
         )
-    if length is None or not here.placed:
+    if length is None or not carried.placed:
         return (
             Stowage(
                 ahead=0.0,
@@ -84,8 +84,8 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
         (load, load.position.m) for load in rig.loads if load.on == "trailer" and load.position
     ]
     ahead = sum(load.kg for load, place in placed if place < length.m)
-    share = ahead / here.placed
-    tongue = load(levers_of(rig).in_trailer(here.placed, here.moment), "tongue_static") or 0.0
+    share = ahead / carried.placed
+    tongue = load(levers_of(rig).in_trailer(carried.placed, carried.moment), "tongue_static") or 0.0
     added = print_mass(abs(tongue), unit)
     point = term_name(rig, "tongue")
     does = f"adds {added} to the {point}" if tongue >= 0 else f"takes {added} off the {point}"
@@ -116,7 +116,7 @@ def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
         )
     return Stowage(
         ahead=ahead / factor,
-        behind=(here.placed - ahead) / factor,
+        behind=(carried.placed - ahead) / factor,
         ahead_share=share,
         cargo_tongue=tongue / factor,
         left=left,

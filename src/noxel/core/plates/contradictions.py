@@ -98,13 +98,14 @@ def _more_axles(plates: Labels, ratings: TrailerRatings) -> Fix | None:
     """
     if len(ratings.gawr) != 1 or ratings.gvwr is None:
         return None
-    one, carried = ratings.gawr[0], ratings.gvwr.kg * (1 - share_range(plates.rig)[1])
+    rated, carried = ratings.gawr[0], ratings.gvwr.kg * (1 - share_range(plates.rig)[1])
     for count in (2, 3):
-        if not above(carried, count * one.kg):
+        if not above(carried, count * rated.kg):
             changes = [
-                FixChange(f"trailer.ratings.gawr[{at}]", one.written) for at in range(1, count)
+                FixChange(f"trailer.ratings.gawr[{index}]", rated.written)
+                for index in range(1, count)
             ]
-            return Fix(f"{count} axles of {plates.mass(one.kg)} each", changes)
+            return Fix(f"{count} axles of {plates.mass(rated.kg)} each", changes)
     return None
 
 
@@ -117,15 +118,15 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
     name, bare = term_name(rig, "trailer.gvwr"), term_name(rig, "dry_weight")
     most = axles / (1 - share_range(rig)[1])
     if ratings.gvwr and axles and above(ratings.gvwr.kg, most):
-        one = len(ratings.gawr) == 1
+        single = len(ratings.gawr) == 1
         yield replace(
             plates.say(
                 "trailer_above_axles",
-                "trailer.ratings.gawr[0]" if one else "trailer.ratings.gvwr",
+                "trailer.ratings.gawr[0]" if single else "trailer.ratings.gvwr",
                 f"The trailer's {name} {plates.mass(ratings.gvwr.kg)} is more than "
-                f"{'one axle' if one else 'its axles'} ({plates.mass(axles)}) and a usual "
+                f"{'one axle' if single else 'its axles'} ({plates.mass(axles)}) and a usual "
                 f"{terms_of(rig)['tongue_weight']} can carry. "
-                f"{'Another axle' if one else 'An axle missing'}, or a figure misread?",
+                f"{'Another axle' if single else 'An axle missing'}, or a figure misread?",
                 gvwr=ratings.gvwr.kg,
                 axles=axles,
             ),
@@ -162,9 +163,9 @@ def _trailer(plates: Labels) -> Iterator[Advisory]:
 
 
 def _tires(plates: Labels) -> Iterator[Advisory]:
-    for each in axle_sets(plates.rig):
-        tires, rating = each.tires, each.rating
-        parts = dict(each.parts())
+    for axle_set in axle_sets(plates.rig):
+        tires, rating = axle_set.tires, axle_set.rating
+        parts = dict(axle_set.parts())
         rated = parts.get("axle rating")
         for name, code, field in (
             ("axle assembly", "assembly_below_axle", "assembly"),
@@ -173,29 +174,29 @@ def _tires(plates: Labels) -> Iterator[Advisory]:
         ):
             if rated and name in parts and above(rated, parts[name]):
                 subject = (
-                    f"{tires.count} {each.group} {name}"
+                    f"{tires.count} {axle_set.group} {name}"
                     if name != "axle assembly"
-                    else f"the {each.group} axle assembly"
+                    else f"the {axle_set.group} axle assembly"
                 )
                 verb = "carries" if name == "axle assembly" else "carry"
                 yield plates.say(
                     code,
-                    f"{each.path}.{field}",
+                    f"{axle_set.path}.{field}",
                     f"{upper_first(subject)} {verb} {plates.mass(parts[name])}, less "
                     f"than the {plates.mass(rated)} "
                     f"rating of the axle. That part is then the limit; read its marking again.",
                     part=parts[name],
                     axle=rated,
                 )
-        yield from _sidewall(plates, each)
+        yield from _sidewall(plates, axle_set)
 
 
-def _sidewall(plates: Labels, each: AxleSet) -> Iterator[Advisory]:
+def _sidewall(plates: Labels, axle_set: AxleSet) -> Iterator[Advisory]:
     """What a sidewall says against the placard: index, pressure, age."""
-    tires, path = each.tires, each.path
+    tires, path = axle_set.tires, axle_set.path
     if tires.load_index and tires.placard_load_index:
         fitted, asked = (
-            read_load_index(text, dual=each.dual)
+            read_load_index(text, dual=axle_set.dual)
             for text in (tires.load_index, tires.placard_load_index)
         )
         if fitted < asked:
@@ -208,7 +209,7 @@ def _sidewall(plates: Labels, each: AxleSet) -> Iterator[Advisory]:
                 asked=asked,
             )
     if tires.max_load and tires.load_index:
-        by_index = read_load_index(tires.load_index, dual=each.dual)
+        by_index = read_load_index(tires.load_index, dual=axle_set.dual)
         if abs(by_index - tires.max_load.kg) > 0.03 * by_index:
             yield plates.say(
                 "load_index_disagrees",
@@ -243,8 +244,8 @@ def _sidewall(plates: Labels, each: AxleSet) -> Iterator[Advisory]:
                 "maximum. Re-read both.",
             )
     if tires.date_code:
-        made, age = made_on(tires.date_code), age_years(tires.date_code, plates.today)
-        when = f"Week {made.isocalendar().week} of {made.isocalendar().year}"
+        made_in, age = made_on(tires.date_code), age_years(tires.date_code, plates.today)
+        when = f"Week {made_in.isocalendar().week} of {made_in.isocalendar().year}"
         if age < -0.1:
             yield plates.say(
                 "tire_from_the_future",
@@ -290,11 +291,11 @@ def _misread(plates: Labels) -> Iterator[Advisory]:
                 term_name(plates.rig, "dry_weight"),
             )
         )
-        for index, each in enumerate(trailer.ratings.gawr[1:], 1):
+        for index, gawr in enumerate(trailer.ratings.gawr[1:], 1):
             pairs.append(
                 (
                     f"trailer.ratings.gawr[{index}]",
-                    each,
+                    gawr,
                     "first axle's",
                     trailer.ratings.gawr[0],
                     f"rating of axle {index + 1}",
@@ -333,4 +334,4 @@ def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Adv
     """
     plates = Labels(rig, today or datetime.date.today())
     looks = (_vehicle, _trailer, _tires, _misread, *OF_THE_HITCH)
-    return [found for look in looks for found in look(plates)]
+    return [contradiction for look in looks for contradiction in look(plates)]

@@ -63,7 +63,12 @@ class Found:
 def _cells(text: str) -> list[list[str]]:
     lines = [line for line in text.splitlines() if line.strip()]
     mark = next(
-        (each for each in ("\t", ";", "|") if all(each in line for line in lines[:2])), None
+        (
+            delimiter
+            for delimiter in ("\t", ";", "|")
+            if all(delimiter in line for line in lines[:2])
+        ),
+        None,
     )
     if mark:
         rows = list(csv.reader(lines, delimiter=mark))
@@ -120,38 +125,42 @@ def read_guide(text: str, unit: MassUnit) -> list[GuideRow]:
     if len(rows) > MOST_ROWS:
         raise _wrong(f"The table has {len(rows):,} rows; {MOST_ROWS:,} are read.")
     headings = rows[0]
-    columns = {at: name for at, heading in enumerate(headings) if (name := _heading(heading))}
+    columns = {
+        column: name for column, heading in enumerate(headings) if (name := _heading(heading))
+    }
     if not set(columns.values()) & set(RATINGS):
         raise _wrong(
             "No column of the first line is a rating (GCWR, tow rating, tongue): "
             f"{', '.join(headings)[:200]}."
         )
-    found = []
+    guide_rows = []
     for number, row in enumerate(rows[1:], 2):
         keys = {
-            columns[at]: cell for at, cell in enumerate(row) if columns.get(at) in KEYS and cell
+            columns[column]: cell
+            for column, cell in enumerate(row)
+            if columns.get(column) in KEYS and cell
         }
         ratings: dict[str, tuple[str, float]] = {}
-        for at, cell in enumerate(row):
-            name = columns.get(at)
+        for column, cell in enumerate(row):
+            name = columns.get(column)
             if name is None or name not in RATINGS or cell in ("", "-", "–", "n/a", "N/A"):
                 continue
             try:
-                ratings[name] = _mass(cell, headings[at], unit)
+                ratings[name] = _mass(cell, headings[column], unit)
             except QuantityError as exc:
-                raise _wrong(f"Line {number}, {headings[at]}: {exc.message}.") from exc
+                raise _wrong(f"Line {number}, {headings[column]}: {exc.message}.") from exc
         if ratings:
-            found.append(
+            guide_rows.append(
                 GuideRow(
                     number,
                     keys,
-                    {name: said for name, (said, _) in ratings.items()},
+                    {name: text for name, (text, _) in ratings.items()},
                     {name: kg for name, (_, kg) in ratings.items()},
                 )
             )
-    if not found:
+    if not guide_rows:
         raise _wrong("No row of the table gives a rating.")
-    return found
+    return guide_rows
 
 
 def _plain(text: str) -> str:
@@ -160,7 +169,7 @@ def _plain(text: str) -> str:
 
 def _fits(row: GuideRow, vehicle: Mapping[str, str]) -> bool:
     return all(
-        _plain(row.keys[key]) == _plain(said) for key, said in vehicle.items() if key in row.keys
+        _plain(row.keys[key]) == _plain(text) for key, text in vehicle.items() if key in row.keys
     )
 
 
@@ -174,7 +183,7 @@ def look_up(rows: Sequence[GuideRow], vehicle: Mapping[str, str]) -> Found:
     vehicle : mapping
         What is known of the vehicle, by the names of :data:`KEYS`; blank texts count as not known.
     """
-    known = {key: said for key, said in vehicle.items() if said.strip()}
+    known = {key: text for key, text in vehicle.items() if text.strip()}
     own = tuple(row for row in rows if _fits(row, known))
     if len(own) != 1:
         among = own or tuple(rows)

@@ -49,7 +49,9 @@ def _motorhome(plates: Labels) -> Iterator[Advisory]:
         return
     left = ratings.gcwr.kg - ratings.gvwr.kg
     hitch = [rating_in(part.trailer, rig.hitch.mode) for part in rig.hitch.parts]
-    rated = [each.kg for each in (rating_in(ratings.tow_rating, rig.hitch.mode), *hitch) if each]
+    rated = [
+        rating.kg for rating in (rating_in(ratings.tow_rating, rig.hitch.mode), *hitch) if rating
+    ]
     if rated and above(min(rated), left):
         yield plates.say(
             "hitch_above_gcwr_left",

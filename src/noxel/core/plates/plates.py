@@ -113,9 +113,9 @@ class _Beside:
         printed = print_mass(kg, self.unit)
         if entered is None:
             says = " ".join(
-                each
-                for each in (f"worked out: {printed} = {formula}.", _TRUST[direction], more)
-                if each
+                sentence
+                for sentence in (f"worked out: {printed} = {formula}.", _TRUST[direction], more)
+                if sentence
             )
         elif abs(kg - entered.kg) <= AGREES * entered.kg:
             says = f"agrees with {printed} = {formula}"
@@ -183,18 +183,18 @@ def _besides(rig: RigFile, measured_curb: float | None) -> list[Beside]:
     return work.found
 
 
-def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> TireAnswer:
-    tires, rating, says = each.tires, each.rating, []
-    parts = each.parts()
+def _tire_answer(rig: RigFile, axle_set: AxleSet, load: float | None, unit: str) -> TireAnswer:
+    tires, rating, says = axle_set.tires, axle_set.rating, []
+    parts = axle_set.parts()
     least = min((kg for _, kg in parts), default=None)
     weakest = next((name for name, kg in parts if kg == least), None) if len(parts) > 1 else None
     factor = KG[rig.units.mass]
-    if rating and is_p_metric(tires, car=each.car):
+    if rating and is_p_metric(tires, car=axle_set.car):
         says.append(
             "A passenger-car tire on a truck, SUV, van, motorhome or trailer counts at its load ÷ "
             "1.10."
         )
-    elif may_be_passenger(tires, car=each.car):
+    elif may_be_passenger(tires, car=axle_set.car):
         says.append(
             "A size without P, LT, ST or C is often a passenger-car tire. If the sidewall does "
             "not say LT, ST or C, "
@@ -217,21 +217,21 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
             "of tires."
         )
     elif load is not None:
-        need = pressure_for(tires, load, car=each.car)
+        need = pressure_for(tires, load, car=axle_set.car)
     if need is not None and load is not None:
-        one = print_mass(load, rig.units.mass)
+        words = print_mass(load, rig.units.mass)
         if need.from_table is None:
-            says.append(f"No pressure in the table carries {one} on one tire.")
+            says.append(f"No pressure in the table carries {words} on one tire.")
         elif need.above_sidewall:
             says.append(
-                f"{one} on one tire would need {print_pressure(need.from_table, unit)}, above the "
-                "sidewall's maximum."
+                f"{words} on one tire would need {print_pressure(need.from_table, unit)}, above "
+                "the sidewall's maximum."
             )
         elif need.kpa is not None:
             why = (
                 "the placard asks for more than the table"
                 if need.raised_to_placard
-                else f"the table's row for {one} on one tire"
+                else f"the table's row for {words} on one tire"
             )
             says.append(
                 f"At least {print_pressure(need.kpa, unit)}, cold, both sides alike: {why}."
@@ -240,14 +240,14 @@ def _tire_answer(rig: RigFile, each: AxleSet, load: float | None, unit: str) -> 
                 says.append(
                     f"Set is {print_pressure(tires.pressure.kpa, unit)}: too low for this load."
                 )
-    made = made_on(tires.date_code).isocalendar() if tires.date_code else None
+    week = made_on(tires.date_code).isocalendar() if tires.date_code else None
     return TireAnswer(
-        group=each.group,
+        group=axle_set.group,
         load=None if load is None else load / factor,
         rated=rating.kg / factor if rating else None,
         rated_from=rating.source if rating else None,
-        p_metric=is_p_metric(tires, car=each.car),
-        made=f"week {made.week} of {made.year}" if made else None,
+        p_metric=is_p_metric(tires, car=axle_set.car),
+        made=f"week {week.week} of {week.year}" if week else None,
         parts=[PartOf(name, kg / factor, name == weakest) for name, kg in parts],
         weakest=weakest,
         pressure=need.kpa / KPA[unit] if need and need.kpa is not None else None,
@@ -279,15 +279,15 @@ def evaluate_plates(
     loads = {check.id: check.actual for check in evaluation.checks}
     curb = evaluation.derived.curb_measured
     tires = []
-    for each in axle_sets(rig):
-        load = loads.get(f"tires.{each.group}")
-        tires.append(_tire_answer(rig, each, None if load is None else load * factor, unit))
+    for axle_set in axle_sets(rig):
+        load = loads.get(f"tires.{axle_set.group}")
+        tires.append(_tire_answer(rig, axle_set, None if load is None else load * factor, unit))
     trailer = rig.trailer
     planning = None
     if trailer and trailer.dry_weight:
         planning = (
             trailer.dry_weight.kg
-            + sum(each.mass.kg for each in trailer.dry_extras if not each.counted)
+            + sum(extra.mass.kg for extra in trailer.dry_extras if not extra.counted)
         ) / factor
     return PlatesAnswer(
         beside=_besides(rig, curb.value * factor if curb else None),

@@ -121,16 +121,16 @@ def _hitch(rig: RigFile) -> Iterator[_Line]:
 
 def _heights(rig: RigFile) -> _Line:
     """The coupling as it was measured: how high, how level, which drop."""
-    what = "Hitch plate and pin box" if on_pin(rig) else "Ball and coupler"
+    parts = "Hitch plate and pin box" if on_pin(rig) else "Ball and coupler"
     ball, coupler = (
         rig.hitch.ball_height,
         rig.trailer.geometry.coupler_height if rig.trailer else None,
     )
-    found, unit = attitude(rig), rig.units.lengths
-    if ball is None or coupler is None or found is None:
+    stance, unit = attitude(rig), rig.units.lengths
+    if ball is None or coupler is None or stance is None:
         return (
             "heights",
-            f"{what} measured: how high, trailer level",
+            f"{parts} measured: how high, trailer level",
             "put both heights in Plates, under the hitch",
             "ask",
         )
@@ -142,20 +142,20 @@ def _heights(rig: RigFile) -> _Line:
     )
     return (
         "heights",
-        f"{what} as measured: {high}{set_to}",
-        found.says.rstrip("."),
-        "plain" if found.level else "missing",
+        f"{parts} as measured: {high}{set_to}",
+        stance.says.rstrip("."),
+        "plain" if stance.level else "missing",
     )
 
 
 def _secured(rig: RigFile) -> Iterator[_Line]:
     """A line for each item aboard whose owner said how it is held."""
-    seen: dict[str, int] = {}
+    counts: dict[str, int] = {}
     for load in rig.loads:
         if load.secured and load.kg:
             code = "secured_" + (re.sub(r"[^a-z0-9]+", "_", load.name.lower()).strip("_") or "item")
-            seen[code] = seen.get(code, 0) + 1
-            number = f"_{seen[code]}" if seen[code] > 1 else ""
+            counts[code] = counts.get(code, 0) + 1
+            number = f"_{counts[code]}" if counts[code] > 1 else ""
             yield (
                 f"{code}{number}",
                 f"{load.name or 'Item'}: {load.secured}",
@@ -209,9 +209,9 @@ def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
     ]
     known = bool(sets) and all(tires.pressure for _, tires in sets)
     short = [
-        each.message
-        for each in evaluation.advisories
-        if each.code in ("pressure_below_need", "pressure_none_carries")
+        advisory.message
+        for advisory in evaluation.advisories
+        if advisory.code in ("pressure_below_need", "pressure_none_carries")
     ]
     fact = (
         f"{', '.join(low)} set below the placard"
@@ -229,7 +229,7 @@ def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
         fact,
         "missing" if low else "plain" if known else "ask",
     )
-    old = [each for each in evaluation.plates if each.code == "tire_old"]
+    old = [advisory for advisory in evaluation.plates if advisory.code == "tire_old"]
     if old:
         yield (
             "old_tires",
@@ -289,9 +289,9 @@ def readiness(rig: RigFile, evaluation: Evaluation, today: datetime.date) -> lis
             )
     lines += _around(rig, evaluation)
     lines += _secured(rig)
-    found = []
+    steps = []
     for code, text, fact, state in lines:
-        done = rig.ready.get(code)
-        stale = done is not None and (today - done).days > STALE_DAYS
-        found.append(ReadinessItem(code, text, fact, state, done, stale))
-    return found
+        ready = rig.ready.get(code)
+        stale = ready is not None and (today - ready).days > STALE_DAYS
+        steps.append(ReadinessItem(code, text, fact, state, ready, stale))
+    return steps

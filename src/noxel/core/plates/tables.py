@@ -88,20 +88,20 @@ def read_table(path: str, text: str) -> list[dict[str, str]]:
         If the path names no table; naming each line that is not such a row.
     """
     kind = table_kind(path)
-    found, problems = [], []
+    rows, problems = [], []
     for number, line in enumerate(text.splitlines(), 1):
         if not line.strip() or (number == 1 and not re.search(r"[0-9]", line)):
             continue
         matches = (
             _ROWS[count].fullmatch(line) for count in range(len(kind.columns), kind.least - 1, -1)
         )
-        match = next((each for each in matches if each is not None), None)
+        match = next((match_here for match_here in matches if match_here is not None), None)
         if match is None:
             problems.append(
                 Problem(f"line {number}", f"“{line.strip()[:60]}” is not {kind.row}", "table_row")
             )
             continue
-        found.append(dict(zip(kind.columns, match.groups(), strict=False)))
+        rows.append(dict(zip(kind.columns, match.groups(), strict=False)))
     if problems:
         raise InputError(str(problems[0]), problems)
-    return found
+    return rows

@@ -43,7 +43,7 @@ class Act:
 def _needs(*reasons: tuple[Callable[[Yard], bool], str]) -> Callable[[Yard, str, int], str | None]:
     """The first reason that applies."""
 
-    def why(yard: Yard, _what: str, _amount: int) -> str | None:
+    def why(yard: Yard, _subject: str, _amount: int) -> str | None:
         return next((says for applies, says in reasons if applies(yard)), None)
 
     return why
@@ -205,13 +205,13 @@ ACTS: Mapping[str, Act] = {
         "people",
         1,
         _needs(_GONE, _BUSY),
-        lambda yard, what, amount: step(yard, what, amount, inside=False),
+        lambda yard, subject, amount: step(yard, subject, amount, inside=False),
     ),
     "in": Act(
         "people",
         1,
         _needs(_GONE, _BUSY),
-        lambda yard, what, amount: step(yard, what, amount, inside=True),
+        lambda yard, subject, amount: step(yard, subject, amount, inside=True),
     ),
     "tongue": Act(
         "tongue",
@@ -259,7 +259,7 @@ ACTS: Mapping[str, Act] = {
             ),
             (
                 lambda yard: any(
-                    not each.aboard for each in yard.rig.loads if each.category == "people"
+                    not person.aboard for person in yard.rig.loads if person.category == "people"
                 ),
                 "Somebody is not in yet.",
             ),
@@ -280,26 +280,26 @@ def why_not(yard: Yard, act: str) -> str | None:
     InputError
         If there is no such act.
     """
-    word, what, amount = _taken_apart(act)
-    refused = ACTS[word].refuse(yard, what, amount)
-    if refused is None and word == "tongue" and what != "mount" and yard.coupled:
+    word, subject, amount = _taken_apart(act)
+    refused = ACTS[word].refuse(yard, subject, amount)
+    if refused is None and word == "tongue" and subject != "mount" and yard.coupled:
         return (
             "This one is measured uncoupled: the coupler must rest on the scale, the beam or "
             "the lever."
         )
-    if refused is None and word == "tongue" and what == "mount" and not yard.coupled:
+    if refused is None and word == "tongue" and subject == "mount" and not yard.coupled:
         return "The scale is in the ball mount: it reads only while the trailer hangs on it."
     return refused
 
 
 def _taken_apart(act: str) -> tuple[str, str, int]:
     word, _, rest = act.partition(":")
-    what, _, amount = rest.partition(":")
+    subject, _, amount = rest.partition(":")
     if word not in ACTS:
         raise wrong(f"“{act[:30]}” is no act of the yard.")
     if word == "ball":
-        what, amount = "", what
-    return word, what, int(amount) if amount.lstrip("-").isdigit() else 0
+        subject, amount = "", subject
+    return word, subject, int(amount) if amount.lstrip("-").isdigit() else 0
 
 
 def do_act(yard: Yard, act: str) -> Yard:
@@ -313,14 +313,14 @@ def do_act(yard: Yard, act: str) -> Yard:
     refused = why_not(yard, act)
     if refused is not None:
         raise InputError(refused, [Problem("act", refused, "refused")])
-    word, what, amount = _taken_apart(act)
+    word, subject, amount = _taken_apart(act)
     known = ACTS[word]
-    done = known.do(yard, what, amount)
+    yard_after = known.do(yard, subject, amount)
     return replace(
-        done,
+        yard_after,
         run=yard.run.then(act),
         minutes=yard.minutes + known.minutes,
-        log=(*yard.log, done.said),
+        log=(*yard.log, yard_after.said),
     )
 
 

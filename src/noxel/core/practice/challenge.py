@@ -84,8 +84,8 @@ def asked_of(yard: Yard) -> list[tuple[CheckId, str]]:
     are as many others, so that one word for all of them does not get far.
     """
     rig = seen_rig(yard)
-    there = {row.id: row for row in run_checks(rig, Weighing())}
-    checks = [check for check in ASKED if check in there and there[check].limit]
+    by_check = {row.id: row for row in run_checks(rig, Weighing())}
+    checks = [check for check in ASKED if check in by_check and by_check[check].limit]
     truth = _true_rows(yard)
     over = [check for check in checks if _word_of_truth(truth[check]) == "over"]
     rest = [check for check in checks if check not in over]
@@ -106,22 +106,22 @@ def standing_traps(yard: Yard) -> list[Trap]:
     """The traps that the tickets counted last still hold."""
     last = (
         {
-            (each.config, each.bars == "engaged"): each
-            for each in yard.tickets
-            if each.visit == yard.tickets[-1].visit
+            (ticket.config, ticket.bars == "engaged"): ticket
+            for ticket in yard.tickets
+            if ticket.visit == yard.tickets[-1].visit
         }
         if yard.tickets
         else {}
     )
-    found: list[Trap] = [each.trap for each in last.values() if each.trap]
-    if len({each.people for each in last.values()}) > 1:
-        found.append("stepped_out")
-    return found
+    traps: list[Trap] = [ticket.trap for ticket in last.values() if ticket.trap]
+    if len({ticket.people for ticket in last.values()}) > 1:
+        traps.append("stepped_out")
+    return traps
 
 
 def trap_words(yard: Yard) -> list[str]:
     """What the traps were, for afterwards."""
-    return [_TRAPS[each] for each in yard.traps]
+    return [_TRAPS[trap] for trap in yard.traps]
 
 
 def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
@@ -132,7 +132,7 @@ def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
     printed = {row.id: _knowable(row) for row in run_checks(rig, _seen(yard, clean=False)[1])}
     truth = _true_rows(yard)
     m = Teller(yard.rig)
-    found = []
+    judged = []
     for check, label in asked_of(yard):
         word, row, true = words.get(check, "cannot_tell"), rows[check], truth[check]
         if true.actual is None or true.limit is None:
@@ -140,10 +140,10 @@ def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:
         known = _knowable(row)
         right = word == known or (bool(traps) and word in ("cannot_tell", _word_of_truth(true)))
         says = _reply(word, known, true, printed[check] if traps else known, m)
-        found.append(
+        judged.append(
             Judged(check, label, word, right, known, says, true.actual.value, true.limit.kg)
         )
-    return found
+    return judged
 
 
 def _word_of_truth(row: Checked) -> Word:

@@ -171,7 +171,7 @@ def diagnose(exercise: Exercise, text: str, m: Teller) -> Diagnosis:
 
 
 def _chosen(exercise: Exercise, code: str) -> Diagnosis:
-    option = next((each for each in exercise.options if each.code == code), None)
+    option = next((option for option in exercise.options if option.code == code), None)
     if option is None:
         raise InputError(
             "Choose one of the statements.",
@@ -227,9 +227,11 @@ def _filled(says: str, facts: Facts, m: Teller) -> str:
     )
 
 
-def _swapped(right: float, given: float) -> bool:
-    a, b = str(round(right)), str(round(given))
-    return a != b and any(a[:at] + a[at + 1] + a[at] + a[at + 2 :] == b for at in range(len(a) - 1))
+def _swapped(right: float, figure: float) -> bool:
+    a, b = str(round(right)), str(round(figure))
+    return a != b and any(
+        a[:place] + a[place + 1] + a[place] + a[place + 2 :] == b for place in range(len(a) - 1)
+    )
 
 
 _WORDS = {
@@ -272,12 +274,12 @@ def _sums(names: Sequence[str]) -> Iterator[_Terms]:
     yield from (((1, name),) for name in names)
     lines = [name for name in names if name.rpartition("_")[0] in _LINES]
     ratings = [name for name in names if name in _RATINGS]
-    for one, other in itertools.permutations(lines, 2):
-        (line, _, ticket), (line_2, _, ticket_2) = one.rpartition("_"), other.rpartition("_")
-        if ticket == ticket_2 and one < other and "gross" not in (line, line_2):
-            yield (1, one), (1, other)
+    for first, other in itertools.permutations(lines, 2):
+        (line, _, ticket), (line_2, _, ticket_2) = first.rpartition("_"), other.rpartition("_")
+        if ticket == ticket_2 and first < other and "gross" not in (line, line_2):
+            yield (1, first), (1, other)
         if line == line_2:
-            yield (1, one), (-1, other)
+            yield (1, first), (-1, other)
     for rating, line in itertools.product(ratings, lines):
         yield (1, rating), (-1, line)
 

@@ -37,12 +37,12 @@ def together(rig: RigFile) -> str:
     )
 
 
-def _person(yard: Yard, what: str) -> int:
+def _person(yard: Yard, subject: str) -> int:
     """The place on the list of the person meant; the driver stays at the wheel."""
-    people = [at for at, load in enumerate(yard.rig.loads) if load.category == "people"]
-    if not (what.isdigit() and int(what) in people[1:]):
+    people = [index for index, load in enumerate(yard.rig.loads) if load.category == "people"]
+    if not (subject.isdigit() and int(subject) in people[1:]):
         raise wrong("There is nobody of that number who could step out.")
-    return int(what)
+    return int(subject)
 
 
 def _with_load(yard: Yard, index: int, **changed: object) -> RigFile:
@@ -51,7 +51,7 @@ def _with_load(yard: Yard, index: int, **changed: object) -> RigFile:
     return yard.rig.model_copy(update={"loads": tuple(loads)})
 
 
-def wait(yard: Yard, _what: str, _amount: int) -> Yard:
+def wait(yard: Yard, _subject: str, _amount: int) -> Yard:
     ticket = next_ticket(yard)
     price = AGAIN if yard.tickets else FIRST
     return replace(
@@ -63,8 +63,8 @@ def wait(yard: Yard, _what: str, _amount: int) -> Yard:
     )
 
 
-def step(yard: Yard, what: str, _amount: int, *, inside: bool) -> Yard:
-    index = _person(yard, what)
+def step(yard: Yard, subject: str, _amount: int, *, inside: bool) -> Yard:
+    index = _person(yard, subject)
     name = yard.rig.loads[index].name
     return replace(
         yard,
@@ -73,44 +73,44 @@ def step(yard: Yard, what: str, _amount: int, *, inside: bool) -> Yard:
     )
 
 
-def uncouple(yard: Yard, _what: str, _amount: int) -> Yard:
+def uncouple(yard: Yard, _subject: str, _amount: int) -> Yard:
     rig = yard.rig
-    said = apart(rig)
-    people = [at for at, load in enumerate(rig.loads) if load.category == "people"]
+    order = apart(rig)
+    people = [index for index, load in enumerate(rig.loads) if load.category == "people"]
     if (
         "stepped_out" in yard.traps
         and len(people) > 1
         and not any("kiosk" in line for line in yard.log)
     ):
         rig = _with_load(yard, people[1], aboard=False)
-        said += f" {upper_first(rig.loads[people[1]].name)} walks over to the kiosk."
-    return replace(yard, rig=rig, coupled=False, said=said)
+        order += f" {upper_first(rig.loads[people[1]].name)} walks over to the kiosk."
+    return replace(yard, rig=rig, coupled=False, said=order)
 
 
-def _moved(yard: Yard, rig: RigFile, said: str) -> Yard:
+def _moved(yard: Yard, rig: RigFile, line: str) -> Yard:
     """Something was moved: the next ticket begins another weigh-in."""
     fresh = (
         yard.visit + 1
         if yard.visit
-        in {each.visit for each in yard.tickets} | {each.visit for each in yard.tongues}
+        in {ticket.visit for ticket in yard.tickets} | {tongue.visit for tongue in yard.tongues}
         else yard.visit
     )
-    return replace(yard, rig=rig, visit=fresh, said=said)
+    return replace(yard, rig=rig, visit=fresh, said=line)
 
 
-def _item(yard: Yard, what: str) -> int:
+def _item(yard: Yard, subject: str) -> int:
     if (
-        what.isdigit()
-        and int(what) < len(yard.rig.loads)
-        and yard.rig.loads[int(what)].category not in ("people", "fixed")
+        subject.isdigit()
+        and int(subject) < len(yard.rig.loads)
+        and yard.rig.loads[int(subject)].category not in ("people", "fixed")
     ):
-        return int(what)
+        return int(subject)
     raise wrong("There is no such item to move.")
 
 
-def move(yard: Yard, what: str, amount: int) -> Yard:
+def move(yard: Yard, subject: str, amount: int) -> Yard:
     """Move an item to a place, in centimetres behind the coupler or the front axle."""
-    index = _item(yard, what)
+    index = _item(yard, subject)
     load = yard.rig.loads[index]
     place = _place(yard, load.on, amount)
     rig = _with_load(yard, index, position=place)
@@ -132,29 +132,29 @@ def _place(yard: Yard, on: str, centimetres: int) -> Length:
 
 
 def _place_words(yard: Yard, on: str, place: Length) -> str:
-    said = print_length(abs(place.m), "ft" if yard.rig.units.lengths in ("in", "ft") else "m")
+    distance = print_length(abs(place.m), "ft" if yard.rig.units.lengths in ("in", "ft") else "m")
     side = "behind" if place.m >= 0 else "ahead of"
-    return f"now {said} {side} {'the coupler' if on == 'trailer' else 'the front axle'}"
+    return f"now {distance} {side} {'the coupler' if on == 'trailer' else 'the front axle'}"
 
 
-def swap(yard: Yard, what: str, amount: int) -> Yard:
-    index = _item(yard, what)
+def swap(yard: Yard, subject: str, amount: int) -> Yard:
+    index = _item(yard, subject)
     load = yard.rig.loads[index]
     other = "vehicle" if load.on == "trailer" else "trailer"
     place = _place(yard, other, amount)
     rig = _with_load(yard, index, on=other, position=place)
-    said = f"{upper_first(load.name)}: {_place_words(yard, other, place)}"
-    return _moved(yard, rig, f"{said}, {'on' if other == 'trailer' else 'in'} the {other}.")
+    line = f"{upper_first(load.name)}: {_place_words(yard, other, place)}"
+    return _moved(yard, rig, f"{line}, {'on' if other == 'trailer' else 'in'} the {other}.")
 
 
-def leave(yard: Yard, what: str, _amount: int) -> Yard:
-    index = _item(yard, what)
+def leave(yard: Yard, subject: str, _amount: int) -> Yard:
+    index = _item(yard, subject)
     rig = _with_load(yard, index, aboard=False)
     return _moved(yard, rig, f"{upper_first(rig.loads[index].name)} stays behind.")
 
 
-def take(yard: Yard, what: str, _amount: int) -> Yard:
-    index = _item(yard, what)
+def take(yard: Yard, subject: str, _amount: int) -> Yard:
+    index = _item(yard, subject)
     return _moved(
         yard,
         _with_load(yard, index, aboard=True),
@@ -162,15 +162,15 @@ def take(yard: Yard, what: str, _amount: int) -> Yard:
     )
 
 
-def set_tank(yard: Yard, what: str, amount: int) -> Yard:
+def set_tank(yard: Yard, subject: str, amount: int) -> Yard:
     """Drain or fill a tank to a level in per cent."""
-    if not (what.isdigit() and int(what) < len(yard.rig.tanks) and 0 <= amount <= 100):
+    if not (subject.isdigit() and int(subject) < len(yard.rig.tanks) and 0 <= amount <= 100):
         raise wrong("There is no such tank, or the level is not between 0 and 100.")
     tanks = list(yard.rig.tanks)
-    tank = tanks[int(what)]
+    tank = tanks[int(subject)]
     if tank.fluid in ("grey", "black") and amount / 100 > tank.level(yard.rig.plan.phase):
         raise wrong("A waste tank fills by use. It can only be drained, at a dump station.")
-    tanks[int(what)] = tank.model_copy(
+    tanks[int(subject)] = tank.model_copy(
         update={"levels": {**tank.levels, yard.rig.plan.phase: amount / 100}}
     )
     return _moved(
@@ -180,7 +180,7 @@ def set_tank(yard: Yard, what: str, amount: int) -> Yard:
     )
 
 
-def set_ball(yard: Yard, _what: str, amount: int) -> Yard:
+def set_ball(yard: Yard, _subject: str, amount: int) -> Yard:
     """Raise or lower the ball by so many centimetres."""
     height = yard.rig.hitch.ball_height
     if height is None or not -15 <= amount <= 15 or not 0.2 < height.m + amount / 100 < 1.5:
@@ -195,12 +195,12 @@ def set_ball(yard: Yard, _what: str, amount: int) -> Yard:
     )
 
 
-def measure_tongue(yard: Yard, what: str, _amount: int) -> Yard:
-    made = measured_tongue(yard, what)
-    return replace(yard, tongues=(*yard.tongues, made), said=made.says)
+def measure_tongue(yard: Yard, subject: str, _amount: int) -> Yard:
+    reading = measured_tongue(yard, subject)
+    return replace(yard, tongues=(*yard.tongues, reading), said=reading.says)
 
 
-def drive_off(yard: Yard, _what: str, _amount: int) -> Yard:
+def drive_off(yard: Yard, _subject: str, _amount: int) -> Yard:
     return replace(
         yard,
         on_scale=False,

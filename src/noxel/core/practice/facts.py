@@ -21,16 +21,16 @@ nobody has is absent.
 
 
 def _of_ticket(ticket: Ticket, ending: str, kg: float) -> dict[str, float]:
-    found = {f"{name}_{ending}": value * kg for name, value in ticket.readings.items()}
-    found[f"gross_{ending}"] = ticket.gross * kg
-    return found
+    figures = {f"{name}_{ending}": value * kg for name, value in ticket.readings.items()}
+    figures[f"gross_{ending}"] = ticket.gross * kg
+    return figures
 
 
 def _of_labels(rig: RigFile) -> dict[str, float]:
     ratings, trailer = rig.vehicle.ratings, rig.trailer
-    seen = limits(rig)
-    found: dict[str, float] = {
-        check: limit.kg for check, limit in seen.items() if limit is not None
+    rated = limits(rig)
+    facts: dict[str, float] = {
+        check: limit.kg for check, limit in rated.items() if limit is not None
     }
     named = {
         "gvwr": ratings.gvwr,
@@ -47,14 +47,14 @@ def _of_labels(rig: RigFile) -> dict[str, float]:
             "dry_weight": trailer.dry_weight,
             "dry_tongue": trailer.dry_tongue,
         }
-        found["t_gawr"] = sum(each.kg for each in trailer.ratings.gawr)
-    found |= {key: mass.kg for key, mass in named.items() if mass is not None}
-    if "vehicle.tow_rating" in found:
-        found["tow_rating"] = found["vehicle.tow_rating"]
+        facts["t_gawr"] = sum(gawr.kg for gawr in trailer.ratings.gawr)
+    facts |= {key: mass.kg for key, mass in named.items() if mass is not None}
+    if "vehicle.tow_rating" in facts:
+        facts["tow_rating"] = facts["vehicle.tow_rating"]
     tongue = tongue_limit(rig)
     if tongue is not None:
-        found["tongue_limit"] = tongue.kg
-    return found
+        facts["tongue_limit"] = tongue.kg
+    return facts
 
 
 def facts_of(yard: Yard) -> dict[str, float]:
@@ -62,7 +62,7 @@ def facts_of(yard: Yard) -> dict[str, float]:
     lists, the tape.
     """
     rig, kg = as_seen(yard.rig), KG[yard.rig.units.mass]
-    found = _of_labels(rig)
+    labels = _of_labels(rig)
     endings: Mapping[tuple[Config, bool], str] = {
         ("hitched", False): "h",
         ("hitched", True): "k",
@@ -70,15 +70,15 @@ def facts_of(yard: Yard) -> dict[str, float]:
         ("vehicle_only", True): "s",
     }
     for ticket in yard.tickets:
-        found |= _of_ticket(ticket, endings[ticket.config, ticket.bars == "slack"], kg)
+        labels |= _of_ticket(ticket, endings[ticket.config, ticket.bars == "slack"], kg)
     aboard = [load for load in yard.rig.loads if load.on == "vehicle"]
-    found["people"] = sum(load.kg for load in aboard if load.category == "people")
-    found["gear"] = sum(load.kg for load in aboard if load.category != "people")
-    found["hitch"] = yard.rig.hitch.own_mass
+    labels["people"] = sum(load.kg for load in aboard if load.category == "people")
+    labels["gear"] = sum(load.kg for load in aboard if load.category != "people")
+    labels["hitch"] = yard.rig.hitch.own_mass
     geometry, trailer = yard.rig.vehicle.geometry, yard.rig.trailer
     lengths = {
         "a": geometry.wheelbase,
         "b": geometry.hitch_offset,
         "length": trailer.geometry.coupler_to_axles if trailer else None,
     }
-    return found | {name: length.m for name, length in lengths.items() if length is not None}
+    return labels | {name: length.m for name, length in lengths.items() if length is not None}

@@ -57,9 +57,9 @@ _ORDER = (
     "towed-car",
 )
 _EVERY = {
-    each.id: each
+    lesson.id: lesson
     for room in (lessons_weighing, lessons_limits, lessons_tongue, lessons_moving, lessons_buying)
-    for each in room.LESSONS
+    for lesson in room.LESSONS
 }
 LESSONS: Mapping[str, Lesson] = {name: _EVERY[name] for name in _ORDER}
 """Every lesson by its id."""
@@ -132,12 +132,14 @@ def told_apart(exercise: Exercise) -> bool:
     """Whether every slip leads to a figure of its own, apart from the right one."""
     if exercise.form in ("choice", "done"):
         return True
-    found = [exercise.right]
+    near = [exercise.right]
     for way in exercise.ways:
         figure = figure_of_way(exercise, way)
-        if figure is None or any(abs(figure - each) <= 2.5 * exercise.give for each in found):
+        if figure is None or any(
+            abs(figure - figure_near) <= 2.5 * exercise.give for figure_near in near
+        ):
             return False
-        found.append(figure)
+        near.append(figure)
     return exercise.right > 3 * exercise.give
 
 
@@ -167,14 +169,14 @@ def open_lesson(
         yard = _start(lesson, run)
         first = first or yard
         try:
-            done = solved(lesson, yard)
-            exercise = exercise_of(lesson, done)
+            solved_yard = solved(lesson, yard)
+            exercise = exercise_of(lesson, solved_yard)
         except InputError:
             continue
         if (
             isinstance(exercise, Exercise)
             and told_apart(exercise)
-            and (exercise.form != "done" or not still_over(done))
+            and (exercise.form != "done" or not still_over(solved_yard))
         ):
             return yard
     if first is None:
@@ -202,4 +204,4 @@ def slips_of(name: str) -> tuple[str, ...]:
     exercise = exercise_of(lesson, solved(lesson, open_lesson(name, "1")))
     if isinstance(exercise, Missing):
         return ()
-    return (*exercise.ways, *dict.fromkeys(each.way for each in exercise.options if each.way))
+    return (*exercise.ways, *dict.fromkeys(option.way for option in exercise.options if option.way))

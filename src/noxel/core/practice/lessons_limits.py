@@ -236,10 +236,10 @@ def _cannot_tell(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 def _pressure(yard: Yard, f: Facts, m: Teller) -> Exercise:
     psi = m.unit == "lb"
-    each = f["rear_h"] / 2
+    tire = f["rear_h"] / 2
     least = random.Random(f"table/{yard.run.seed}").choice((0.70, 0.78, 0.86, 0.94))
-    rows = [(40 + 5 * at, (least + 0.08 * at) * each * 1.02) for at in range(7)]
-    right = next(pressure for pressure, load in rows if load >= each)
+    rows = [(40 + 5 * row, (least + 0.08 * row) * tire * 1.02) for row in range(7)]
+    right = next(pressure for pressure, load in rows if load >= tire)
     name = "psi" if psi else "kPa"
     scaled = [
         (pressure if psi else round(pressure * 6.894757 / 10) * 10, load) for pressure, load in rows
@@ -272,7 +272,7 @@ def _pressure(yard: Yard, f: Facts, m: Teller) -> Exercise:
         working=(
             Line("rear axle", m(f["rear_h"])),
             Line("tires", "2", "÷"),
-            Line("each tire", m(each), "="),
+            Line("each tire", m(tire), "="),
             Line("first row that carries it", f"{wanted} {name}"),
         ),
         because="The first row that carries the load; never below the placard, never above the "

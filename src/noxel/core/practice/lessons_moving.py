@@ -95,7 +95,7 @@ def _bars_cure(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 
 def _compare(yard: Yard, f: Facts, m: Teller) -> Exercise:
-    hitched = [each for each in yard.tickets if each.config == "hitched"]
+    hitched = [ticket for ticket in yard.tickets if ticket.config == "hitched"]
     if len(hitched) < 2:
         raise KeyError("ticket:hitched")
     unit = KG[m.unit]
@@ -157,13 +157,13 @@ def cure_acts(yard: Yard) -> tuple[str, ...]:
     loads = yard.rig.loads
     bed = sorted(
         (
-            at
-            for at, load in enumerate(loads)
+            index
+            for index, load in enumerate(loads)
             if load.on == "vehicle" and load.category == "comfort"
         ),
-        key=lambda at: -loads[at].kg,
+        key=lambda index: -loads[index].kg,
     )
-    acts = [*(f"drop:{at}" for at in bed), "tank:0:0"]
+    acts = [*(f"drop:{index}" for index in bed), "tank:0:0"]
     for count in range(1, len(acts) + 1):
         tried = yard
         for act in acts[:count]:
@@ -182,11 +182,11 @@ def _leave_heaviest(yard: Yard) -> tuple[str, ...]:
         else 1.0
     )
     on_tongue = {
-        at: load.kg * (length - load.position.m)
-        for at, load in enumerate(yard.rig.loads)
+        index: load.kg * (length - load.position.m)
+        for index, load in enumerate(yard.rig.loads)
         if load.on == "trailer" and load.position
     }
-    return (f"drop:{max(on_tongue, key=lambda at: on_tongue[at])}", *WEIGH)
+    return (f"drop:{max(on_tongue, key=lambda index: on_tongue[index])}", *WEIGH)
 
 
 LESSONS = (

@@ -13,10 +13,10 @@ APART = ("chock", "uncouple")
 
 def _reading(yard: Yard, method: str) -> float:
     """What was read last by a method. [the rig's unit]"""
-    found = [each.value for each in yard.tongues if each.method == method]
-    if not found:
+    readings = [tongue.value for tongue in yard.tongues if tongue.method == method]
+    if not readings:
         raise KeyError(f"tongue:{method}")
-    return found[-1]
+    return readings[-1]
 
 
 def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
@@ -101,8 +101,8 @@ def _lever(yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 def _heaviest(rig: RigFile) -> int:
     """The heaviest item in the trailer."""
-    there = [at for at, load in enumerate(rig.loads) if load.on == "trailer"]
-    return max(there, key=lambda at: rig.loads[at].kg)
+    on_trailer = [index for index, load in enumerate(rig.loads) if load.on == "trailer"]
+    return max(on_trailer, key=lambda index: rig.loads[index].kg)
 
 
 def _position(yard: Yard, f: Facts, m: Teller) -> Exercise:
@@ -189,7 +189,7 @@ def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 
 def _nose_up(yard: Yard, f: Facts, m: Teller) -> Exercise:
-    read = [each.value * KG[m.unit] for each in yard.tongues if each.method == "scale"]
+    read = [tongue.value * KG[m.unit] for tongue in yard.tongues if tongue.method == "scale"]
     if len(read) < 2:
         raise KeyError("tongue:scale")
     first, second = read[0], read[1]

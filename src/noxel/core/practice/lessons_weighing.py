@@ -249,15 +249,15 @@ def _share(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 
 def _units(_yard: Yard, f: Facts, m: Teller) -> Exercise:
-    here, other = KG[m.unit], "kg" if m.unit == "lb" else "lb"
+    factor, other = KG[m.unit], "kg" if m.unit == "lb" else "lb"
     kg = round(f["rear_h"] / KG[other] / 10) * 10 * KG[other]
     printed = print_mass(kg, "kg" if other == "kg" else "lb")
-    up = KG[other] / here
+    up = KG[other] / factor
     return Exercise(
         question=f"A farm scale prints “{printed}” for the rear axle. What is that in {m.unit}?",
         right=kg,
         give=max(m.give, 0.002 * kg),
-        facts={**f, "printed": kg / KG[other] * here},
+        facts={**f, "printed": kg / KG[other] * factor},
         ways=("unconverted", "wrong_way", "twice", "digits"),
         working=(
             Line("printed", printed),

@@ -53,11 +53,11 @@ def offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
             words += [f"tongue:{method}" for method in METHODS]
             words += ["ball:13", "ball:-13"] if not yard.coupled else []
     words += ["go"]
-    made = [_offer(word, rig.units.mass) for word in words]
+    offers = [_offer(word, rig.units.mass) for word in words]
     for index, load in enumerate(rig.loads):
         if load.category == "people" and index:
             act = f"{'out' if load.aboard else 'in'}:{index}"
-            made.append(
+            offers.append(
                 Offer(
                     act=act,
                     label=f"{upper_first(load.name)}: {'step out' if load.aboard else 'get in'}",
@@ -65,7 +65,7 @@ def offers(yard: Yard, allowed: Sequence[str] | None) -> list[Offer]:
                     minutes=1,
                 )
             )
-    return [each for each in made if allowed is None or each.group in allowed]
+    return [offer for offer in offers if allowed is None or offer.group in allowed]
 
 
 def _offer(word: str, unit: MassUnit) -> Offer:

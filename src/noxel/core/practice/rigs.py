@@ -164,24 +164,24 @@ def _items(write: _Writer, frame: _Frame, a: float, length: float) -> list[dict[
     chance = write.chance
     names = chance.sample(_ITEMS, frame.items + 2)
     people = [("the driver", 84, 0.38), ("the passenger", 71, 0.4)]
-    found: list[dict[str, Any]] = [
+    loads: list[dict[str, Any]] = [
         {
             "name": name,
             "on": "vehicle",
             "mass": write.exact(kg),
-            "position": f"{at * a:.2f} m",
+            "position": f"{place * a:.2f} m",
             "category": "people",
         }
-        for name, kg, at in people
+        for name, kg, place in people
     ]
-    for at, (name, kg) in enumerate(names):
-        in_trailer = at >= 2 and frame.share[1] > 0
+    for index, (name, kg) in enumerate(names):
+        in_trailer = index >= 2 and frame.share[1] > 0
         place = (
             chance.uniform(0.7 if frame.body == "wagon" else 0.25, 1.25) * length
             if in_trailer
             else chance.uniform(0.85, 1.15) * a
         )
-        found.append(
+        loads.append(
             {
                 "name": name,
                 "on": "trailer" if in_trailer else "vehicle",
@@ -190,7 +190,7 @@ def _items(write: _Writer, frame: _Frame, a: float, length: float) -> list[dict[
                 "category": "comfort",
             }
         )
-    return found
+    return loads
 
 
 def _tanks(write: _Writer, frame: _Frame, length: float) -> list[dict[str, Any]]:
@@ -342,9 +342,9 @@ def _label(
             {
                 "kind": name,
                 "trailer": mass(gross * chance.uniform(1.25, 1.6)),
-                "tongue": mass(weakest if at == weak else tongue * chance.uniform(1.32, 1.7)),
+                "tongue": mass(weakest if index == weak else tongue * chance.uniform(1.32, 1.7)),
             }
-            for at, name in enumerate(names)
+            for index, name in enumerate(names)
         ]
     else:
         hitch["parts"] = [

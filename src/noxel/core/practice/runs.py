@@ -78,17 +78,17 @@ def _head(words: list[str], seed: str, acts: tuple[str, ...]) -> Run:
             "europe."
         )
     unit: MassUnit = "lb" if rest[0] == "lb" else "kg"
-    terms: TermSet = next(each for each in get_args(TermSet) if each == rest[1])
+    terms: TermSet = next(choice for choice in get_args(TermSet) if choice == rest[1])
     if name in ("challenge1", "challenge2", "challenge3") and len(rest) == 2:
         return Run(unit=unit, terms=terms, seed=seed, difficulty=int(name[-1]), acts=acts)
     over = rest[2] if len(rest) == 3 else "nothing"
     if name not in get_args(RigKind) or over not in get_args(OverOn) or len(rest) > 3:
         raise wrong(f"“{'.'.join(words)[:60]}” is not a rig that the yard knows.")
     return Run(
-        next(each for each in get_args(RigKind) if each == name),
+        next(choice for choice in get_args(RigKind) if choice == name),
         unit,
         terms,
-        next(each for each in get_args(OverOn) if each == over),
+        next(choice for choice in get_args(OverOn) if choice == over),
         seed,
         acts=acts,
     )

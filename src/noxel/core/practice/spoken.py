@@ -15,23 +15,25 @@ _LEFT = frozenset({"items", "tanks", "things", "geometry", "facts"})
 """What holds names that somebody gave, or no words at all."""
 
 
-def spoken(said: Said, rig: RigFile) -> Said:
+def spoken(answer: Said, rig: RigFile) -> Said:
     """An answer or an exercise with its sentences and titles in the rig's own terms. Codes have no
     blank in them, and stay.
     """
-    made: Any = _spoken(said, rig)
-    return made  # type: ignore[no-any-return]
+    spoken_answer: Any = _spoken(answer, rig)
+    return spoken_answer  # type: ignore[no-any-return]
 
 
-def _spoken(said: Any, rig: RigFile) -> Any:
-    if isinstance(said, str):
-        return in_terms(rig, said) if " " in said else said
-    if isinstance(said, list | tuple):
-        return type(said)(_spoken(each, rig) for each in said)
-    if isinstance(said, BaseModel):
-        names = [name for name in type(said).model_fields if name not in _LEFT]
-        return said.model_copy(update={each: _spoken(getattr(said, each), rig) for each in names})
-    if is_dataclass(said) and not isinstance(said, type):
-        names = [each.name for each in fields(said) if each.name not in _LEFT]
-        return replace(said, **{each: _spoken(getattr(said, each), rig) for each in names})
-    return said
+def _spoken(answer: Any, rig: RigFile) -> Any:
+    if isinstance(answer, str):
+        return in_terms(rig, answer) if " " in answer else answer
+    if isinstance(answer, list | tuple):
+        return type(answer)(_spoken(element, rig) for element in answer)
+    if isinstance(answer, BaseModel):
+        names = [name for name in type(answer).model_fields if name not in _LEFT]
+        return answer.model_copy(
+            update={name: _spoken(getattr(answer, name), rig) for name in names}
+        )
+    if is_dataclass(answer) and not isinstance(answer, type):
+        names = [field.name for field in fields(answer) if field.name not in _LEFT]
+        return replace(answer, **{name: _spoken(getattr(answer, name), rig) for name in names})
+    return answer

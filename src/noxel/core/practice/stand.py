@@ -68,14 +68,15 @@ def true_loads(rig: RigFile, bars: SpringBars) -> Mapping[str, float]:
     if shift and base is not None and base.tongue is not None:
         tongue = max(base.tongue.kg + shift, 0.0)
         update["trailer_base"] = base.model_copy(update={"tongue": Mass(f"{tongue!r} kg", tongue)})
-    found = predict_known(
+    predicted = predict_known(
         rig.model_copy(update={"plan": plan.model_copy(update=update)}) if update else rig
     )
-    if found.missing and (
-        (rig.towing and "front_hitched" not in found.loads) or "front_solo" not in found.loads
+    if predicted.missing and (
+        (rig.towing and "front_hitched" not in predicted.loads)
+        or "front_solo" not in predicted.loads
     ):
-        raise MissingInput(found.missing[0].path, found.missing[0].message)
-    return found.loads
+        raise MissingInput(predicted.missing[0].path, predicted.missing[0].message)
+    return predicted.loads
 
 
 def on_platforms(rig: RigFile, config: Config, bars: SpringBars) -> Mapping[str, float]:

@@ -31,17 +31,17 @@ def _off(yard: Yard, ticket: Ticket) -> float:
     """
     rig = as_seen(yard.rig)
     unit = rig.units.mass
-    same = [each for each in yard.tickets if each.visit == yard.visit]
-    if any(each.people != ticket.people for each in same):
+    same = [ticket for ticket in yard.tickets if ticket.visit == yard.visit]
+    if any(earlier.people != ticket.people for earlier in same):
         return 0.0  # these tickets are not of one load: nothing that they give together is true
     tongues = tuple(
-        each.measured for each in yard.tongues if each.visit == yard.visit and each.measured
+        tongue.measured for tongue in yard.tongues if tongue.visit == yard.visit and tongue.measured
     )
-    passes = tuple(pass_of(each, unit, clean=True) for each in (*same, ticket))
-    found = weigh(rig, visit_of(unit, passes, tongues)).figures
-    engaged = any(each.bars == "engaged" for each in (*same, ticket) if each.config == "hitched")
+    passes = tuple(pass_of(printed, unit, clean=True) for printed in (*same, ticket))
+    figures = weigh(rig, visit_of(unit, passes, tongues)).figures
+    engaged = any(same.bars == "engaged" for same in (*same, ticket) if same.config == "hitched")
     truth = true_loads(yard.rig, "engaged" if engaged else "slack")
-    known = [(found[key], kg) for key, kg in truth.items() if key in found]
+    known = [(figures[key], kg) for key, kg in truth.items() if key in figures]
     return max(
         (abs(figure.value - kg) / figure.plus_minus for figure, kg in known if figure.plus_minus),
         default=0.0,
@@ -74,7 +74,7 @@ def next_ticket(yard: Yard) -> Ticket:
         readings = {
             name: count * GRADUATION[unit] for name, count in zip(swaying, steps, strict=True)
         }
-        made = Ticket(
+        ticket = Ticket(
             f"{station}-{number:04d}",
             kind,
             yard.config,
@@ -86,16 +86,16 @@ def next_ticket(yard: Yard) -> Ticket:
             _inside(yard),
         )
         near.append(
-            (sum((readings[name] * KG[unit] - kg) ** 2 for name, kg in swaying.items()), made)
+            (sum((readings[name] * KG[unit] - kg) ** 2 for name, kg in swaying.items()), ticket)
         )
-    ordered = [made for _, made in sorted(near, key=lambda each: each[0])]
+    ordered = [ticket for _, ticket in sorted(near, key=lambda pair: pair[0])]
     fair = (
-        each
+        ticket
         for most in _USED_UP
-        for each in ordered
-        if _sums_off(each, loads, unit) <= most and _off(yard, each) <= 1
+        for ticket in ordered
+        if _sums_off(ticket, loads, unit) <= most and _off(yard, ticket) <= 1
     )
-    best = next(fair, None) or min(ordered, key=lambda each: _off(yard, each))
+    best = next(fair, None) or min(ordered, key=lambda ticket: _off(yard, ticket))
     return _spoiled(yard, best, random.Random(f"spoil/{yard.run.seed}/{number}"))
 
 

@@ -41,7 +41,7 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
             "for. Weigh on the platforms, hitched and alone."
         )
     if method == "scale" or (
-        method == "mount" and any(each.method == "mount" for each in yard.tongues)
+        method == "mount" and any(tongue.method == "mount" for tongue in yard.tongues)
     ):
         name = "scale" if method == "scale" else "ball_mount_scale"
         measured = ScaleMeasurement.model_validate(

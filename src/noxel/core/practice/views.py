@@ -66,23 +66,23 @@ _TRUE = (
 
 def _truth(yard: Yard) -> list[TrueLine]:
     rig, unit = seen_rig(yard), KG[yard.rig.units.mass]
-    found = weigh(rig, rig.weigh_ins[-1]).figures if rig.weigh_ins else {}
+    figures = weigh(rig, rig.weigh_ins[-1]).figures if rig.weigh_ins else {}
     loads = true_loads(
         for_the_road(yard),
         "engaged"
-        if any(each.bars == "engaged" for each in yard.tickets) or yard.bars == "engaged"
+        if any(ticket.bars == "engaged" for ticket in yard.tickets) or yard.bars == "engaged"
         else "slack",
     )
     lines = []
     for key in _TRUE:
         if key in loads:
-            seen = found.get(key)
+            figure = figures.get(key)
             lines.append(
                 TrueLine(
                     label=figure_title(rig, key),
                     true=loads[key] / unit,
-                    known=seen.value / unit if seen else None,
-                    plus_minus=seen.plus_minus / unit if seen else None,
+                    known=figure.value / unit if figure else None,
+                    plus_minus=figure.plus_minus / unit if figure else None,
                 )
             )
     return lines
@@ -142,16 +142,16 @@ def yard_view(
         acts=offers(yard, allowed) if allowed != () else [],
         tickets=[
             _ticket_out(
-                each,
-                earlier=each.visit < yard.tickets[-1].visit,
+                ticket,
+                earlier=ticket.visit < yard.tickets[-1].visit,
                 bars=rig.hitch.weight_distribution,
             )
-            for each in yard.tickets
+            for ticket in yard.tickets
         ],
-        readings=[each.says for each in yard.tongues],
+        readings=[tongue.says for tongue in yard.tongues],
         items=[
             ItemOut(
-                index=at,
+                index=index,
                 name=load.name,
                 mass=load.mass.kg * load.quantity / unit,
                 on=load.on,
@@ -163,17 +163,17 @@ def yard_view(
                 aboard=load.aboard,
                 person=load.category == "people",
             )
-            for at, load in enumerate(rig.loads)
+            for index, load in enumerate(rig.loads)
         ]
         if movable
         else [],
         tanks=[
             TankOut(
-                index=at,
+                index=index,
                 name=tank.name or tank.fluid,
                 level=round(tank.level(rig.plan.phase) * 100),
             )
-            for at, tank in enumerate(rig.tanks)
+            for index, tank in enumerate(rig.tanks)
         ]
         if movable
         else [],
@@ -197,11 +197,11 @@ def act_in(
 
 
 def _lines(lines: Sequence[Line]) -> list[LineOut]:
-    return [LineOut(label=each.label, value=each.value, op=each.op) for each in lines]
+    return [LineOut(label=line.label, value=line.value, op=line.op) for line in lines]
 
 
 def _papers(papers: Sequence[Paper]) -> list[PaperOut]:
-    return [PaperOut(title=each.title, lines=_lines(each.lines)) for each in papers]
+    return [PaperOut(title=paper.title, lines=_lines(paper.lines)) for paper in papers]
 
 
 def reply_to(exercise: Exercise, yard: Yard, answer: str) -> Diagnosis:
@@ -214,10 +214,10 @@ def reply_to(exercise: Exercise, yard: Yard, answer: str) -> Diagnosis:
     if not over:
         return Diagnosis("right", exercise.because)
     m = Teller(yard.rig)
-    said = ", ".join(
+    names = ", ".join(
         f"{label}: {m(kg)} too much" if kg else f"{label}: out of its range" for label, kg in over
     )
-    return Diagnosis("not_yet", f"{said}.")
+    return Diagnosis("not_yet", f"{names}.")
 
 
 def lesson_view(
@@ -238,18 +238,18 @@ def lesson_view(
     InputError
         If the answer to a choice is none of the statements.
     """
-    lesson, found = lesson_of(name), None
+    lesson, verdict = lesson_of(name), None
     exercise = exercise_of(lesson, yard)
     names = list(LESSONS)
-    at = names.index(name)
+    number = names.index(name)
     base = {
         "id": name,
-        "number": at + 1,
+        "number": number + 1,
         "of": len(names),
         "name": lesson.name,
         "task": lesson.task,
         "school": lesson.school,
-        "next": names[at + 1] if at + 1 < len(names) else None,
+        "next": names[number + 1] if number + 1 < len(names) else None,
     }
     if isinstance(exercise, Missing):
         view = yard_view(yard, refused=refused, allowed=lesson.allowed)
@@ -269,22 +269,26 @@ def lesson_view(
         )
         return spoken(asked, yard.rig)
     if answer is not None:
-        found = reply_to(exercise, yard, answer)
-    over = show or (found is not None and found.right)
+        verdict = reply_to(exercise, yard, answer)
+    over = show or (verdict is not None and verdict.right)
     shown = exercise.hints if over else exercise.hints[: max(0, hints)]
     asked = LessonOut(
         **base,
         question=exercise.question,
         needs=None,
         form=exercise.form,
-        options=[(each.code, each.label) for each in exercise.options],
+        options=[(option.code, option.label) for option in exercise.options],
         papers=_papers(exercise.papers),
         hints=list(shown),
         more_hints=len(shown) < len(exercise.hints),
         reply=Reply(
-            right=found.right, found=found.found, says=found.says, way=found.way, name=found.name
+            right=verdict.right,
+            found=verdict.found,
+            says=verdict.says,
+            way=verdict.way,
+            name=verdict.name,
         )
-        if found
+        if verdict
         else None,
         working=_lines(exercise.working) if over else [],
         because=exercise.because if over else "",
@@ -308,16 +312,16 @@ def challenge_view(
     if words is not None:
         judged = [
             JudgedOut(
-                check=each.check,
-                label=each.label,
-                word=each.word,
-                right=each.right,
-                knowable=each.knowable,
-                says=each.says,
-                true=each.true / unit,
-                limit=each.limit / unit,
+                check=judgement.check,
+                label=judgement.label,
+                word=judgement.word,
+                right=judgement.right,
+                knowable=judgement.knowable,
+                says=judgement.says,
+                true=judgement.true / unit,
+                limit=judgement.limit / unit,
             )
-            for each in judge(yard, words)
+            for judgement in judge(yard, words)
         ]
     minutes, money = budget_of(yard)
     m = Teller(yard.rig)
@@ -330,7 +334,7 @@ def challenge_view(
         else None
     )
     shown = judged is not None
-    made = ChallengeOut(
+    challenge_out = ChallengeOut(
         difficulty=yard.run.difficulty,
         minutes=minutes,
         money=money,
@@ -340,19 +344,19 @@ def challenge_view(
         still_over=over,
         yard=yard_view(yard, refused=refused, truth=shown),
     )
-    return spoken(made, yard.rig)
+    return spoken(challenge_out, yard.rig)
 
 
 def lesson_lines() -> list[LessonLine]:
     """All lessons in the order of the work, with the slips that each can answer."""
     return [
         LessonLine(
-            id=each.id,
-            number=at,
-            name=each.name,
-            task=each.task,
-            minutes=each.minutes,
-            slips=list(slips_of(each.id)),
+            id=lesson.id,
+            number=number,
+            name=lesson.name,
+            task=lesson.task,
+            minutes=lesson.minutes,
+            slips=list(slips_of(lesson.id)),
         )
-        for at, each in enumerate(LESSONS.values(), 1)
+        for number, lesson in enumerate(LESSONS.values(), 1)
     ]

@@ -130,16 +130,16 @@ def seen_rig(yard: Yard, *, clean: bool = False) -> RigFile:
     unit = yard.rig.units.mass
     visits = []
     for visit in sorted(
-        {each.visit for each in yard.tickets} | {each.visit for each in yard.tongues}
+        {ticket.visit for ticket in yard.tickets} | {tongue.visit for tongue in yard.tongues}
     ):
-        here = [
-            each
-            for each in yard.tickets
-            if each.visit == visit and not (clean and each.people < crew(yard.rig))
+        tickets = [
+            ticket
+            for ticket in yard.tickets
+            if ticket.visit == visit and not (clean and ticket.people < crew(yard.rig))
         ]
-        passes = tuple(pass_of(each, unit, clean=clean) for each in here)
+        passes = tuple(pass_of(ticket, unit, clean=clean) for ticket in tickets)
         tongues = tuple(
-            each.measured for each in yard.tongues if each.visit == visit and each.measured
+            tongue.measured for tongue in yard.tongues if tongue.visit == visit and tongue.measured
         )
         visits.append(visit_of(unit, passes, tongues))
     return as_seen(yard.rig).model_copy(update={"weigh_ins": tuple(visits)})

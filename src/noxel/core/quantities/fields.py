@@ -45,8 +45,8 @@ def units_in_force(**changed: str | None) -> Iterator[None]:
     now = dict(_in_force.get())
     now.update(
         {
-            each: (unit, _FACTORS[each].get(unit))
-            for each, unit in changed.items()
+            name: (unit, _FACTORS[name].get(unit))
+            for name, unit in changed.items()
             if unit is not None
         }
     )
@@ -97,15 +97,15 @@ class _Quantity:
             if kind is int or kind is float:
                 _, factor = _in_force.get().get(dimension, _UNKNOWN)
                 if factor is not None and least <= raw * factor <= most:  # type: ignore[operator]
-                    made = new(cls)
+                    quantity = new(cls)
                     # as the frozen class itself would, several times as fast
-                    _set_written(made, raw)
-                    _set_si(made, raw * factor)  # type: ignore[operator]
-                    return made
-            found = cls.read(raw)
-            if sign and found.si < sign.least:
-                raise PydanticCustomError(sign.code, sign.message, {"written": found.written})
-            return found
+                    _set_written(quantity, raw)
+                    _set_si(quantity, raw * factor)  # type: ignore[operator]
+                    return quantity
+            quantity = cls.read(raw)
+            if sign and quantity.si < sign.least:
+                raise PydanticCustomError(sign.code, sign.message, {"written": quantity.written})
+            return quantity
 
         return read
 

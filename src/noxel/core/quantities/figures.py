@@ -83,11 +83,11 @@ class Figure:
     def renamed(self, key: str) -> "Figure":
         """The same figure under another name."""
         # not built anew: its ± is known, and finding it is the costly part
-        made = object.__new__(Figure)
+        figure = object.__new__(Figure)
         for name in self.__slots__:
-            setattr(made, name, getattr(self, name))
-        made.key = key
-        return made
+            setattr(figure, name, getattr(self, name))
+        figure.key = key
+        return figure
 
     def term(self, op: Op, label: str) -> Term:
         """This figure as a term of another."""

@@ -40,8 +40,8 @@ def print_length(metres: float, unit: LengthUnit, *, fine: bool = False) -> str:
         A tenth of an inch or of a centimetre where it is not whole.
     """
     places = {"m": 2, "ft": 2 if fine else 1, "in": int(fine), "cm": int(fine), "mm": 0}[unit]
-    said = f"{metres / METRES[unit]:,.{places}f}"
-    return f"{said.removesuffix('.0')} {unit}"
+    text = f"{metres / METRES[unit]:,.{places}f}"
+    return f"{text.removesuffix('.0')} {unit}"
 
 
 def print_pressure(kpa: float, unit: str) -> str:

@@ -217,15 +217,15 @@ def read_volume(text: str) -> float:
 
 def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
     joined = _FRACTION.sub(_decimal, text) if dimension == "length" else _GAPS.sub("", text)
-    found: list[tuple[Decimal, str | None]] = []
-    at = 0
-    while at < len(joined):
-        match = _TERM.match(joined, at)
+    parts: list[tuple[Decimal, str | None]] = []
+    start = 0
+    while start < len(joined):
+        match = _TERM.match(joined, start)
         if match is None:
             raise _explain(text, dimension)
         sign, number, unit = match.groups()
         unit = _ALIASES.get(unit.lower(), unit.lower()) or None
-        if found and not sign and (found[-1][1] is None or unit is None):
+        if parts and not sign and (parts[-1][1] is None or unit is None):
             raise _explain(text, dimension)
         if (
             unit is not None
@@ -234,17 +234,17 @@ def _terms(text: str, dimension: Dimension) -> list[tuple[Decimal, str | None]]:
         ):
             raise _explain(text, dimension)
         amount = _plain(number)
-        found.append((amount if sign in ("", "+") else -amount, unit))
-        at = match.end()
-    if not found:
+        parts.append((amount if sign in ("", "+") else -amount, unit))
+        start = match.end()
+    if not parts:
         raise QuantityError("is empty")
     following: str | None = None
     # "180 + 20 kg": the bare number takes the unit that follows it
-    for index in range(len(found) - 1, -1, -1):
-        amount, unit = found[index]
+    for index in range(len(parts) - 1, -1, -1):
+        amount, unit = parts[index]
         following = unit or following
-        found[index] = (amount, following)
-    return found
+        parts[index] = (amount, following)
+    return parts
 
 
 def _pair(text: str, default: str | None) -> Typed:
@@ -253,8 +253,8 @@ def _pair(text: str, default: str | None) -> Typed:
     """
     first, second = (read_typed(part, "mass", default) for part in text.split("/"))
     a, b = (
-        read_mass(each.value) if isinstance(each.value, str) else each.value * KG[default or "kg"]
-        for each in (first, second)
+        read_mass(part.value) if isinstance(part.value, str) else part.value * KG[default or "kg"]
+        for part in (first, second)
     )
     if abs(a - b) > max(0.005 * abs(a), 1.0):
         raise QuantityError(

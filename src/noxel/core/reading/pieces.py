@@ -47,7 +47,7 @@ class Row:
 
     def sure(self, start: int, end: int) -> float:
         """How sure the least sure piece of a part is."""
-        return min(self.pieces[self.owner[at]].sure for at in range(start, end))
+        return min(self.pieces[self.owner[index]].sure for index in range(start, end))
 
     def corners(self, start: int, end: int) -> Corners:
         """Where a part stands on the picture; a little wider, since an engine is not exact about
@@ -57,11 +57,11 @@ class Row:
         top_right, bottom_right = self._edge(end - 1, end, AFTER)
         return top_left, top_right, bottom_right, bottom_left
 
-    def _edge(self, within: int, at: int, more: float) -> tuple[Point, Point]:
+    def _edge(self, within: int, index: int, more: float) -> tuple[Point, Point]:
         """Above and below a place in the text, within the piece that a character is of."""
         piece = self.pieces[self.owner[within]]
         first = self.owner.index(self.owner[within])
-        share = (_wide(piece.text[: at - first]) + more) / _wide(piece.text)
+        share = (_wide(piece.text[: index - first]) + more) / _wide(piece.text)
         top_left, top_right, bottom_right, bottom_left = piece.corners
         return _between(top_left, top_right, share), _between(bottom_left, bottom_right, share)
 
@@ -81,8 +81,8 @@ def _wide(text: str) -> float:
     return len(text) - 0.45 * narrow + 0.35 * sum(text.count(letter) for letter in "MW@%")
 
 
-def _between(one: Point, other: Point, share: float) -> Point:
-    return (one[0] + (other[0] - one[0]) * share, one[1] + (other[1] - one[1]) * share)
+def _between(start: Point, other: Point, share: float) -> Point:
+    return (start[0] + (other[0] - start[0]) * share, start[1] + (other[1] - start[1]) * share)
 
 
 @dataclass(slots=True)
@@ -184,8 +184,8 @@ def _off(row: Sequence[_Line], line: _Line) -> float:
     return abs(right.first.y0 - expected) / min(left.last.height, right.first.height)
 
 
-def _apart(one: _Line, other: _Line) -> float:
-    return max(0.0, max(one.first.x0, other.first.x0) - min(one.last.x1, other.last.x1))
+def _apart(line: _Line, other: _Line) -> float:
+    return max(0.0, max(line.first.x0, other.first.x0) - min(line.last.x1, other.last.x1))
 
 
 def _row(levels: list[_Level]) -> Row:

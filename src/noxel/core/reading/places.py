@@ -47,8 +47,8 @@ def keys_in(rows: Sequence[Row], words: Sequence[Word]) -> list[Key]:
             kept.append(span)
     keys = []
     for start, end, word, text in sorted(kept, key=lambda span: span[0]):
-        first = max(at for at in range(len(rows)) if starts[at] <= start)
-        last = max(at for at in range(len(rows)) if starts[at] <= end - 1)
+        first = max(index for index in range(len(rows)) if starts[index] <= start)
+        last = max(index for index in range(len(rows)) if starts[index] <= end - 1)
         keys.append(Key(word, first, start - starts[first], last, end - starts[last], text))
     return keys
 
@@ -59,18 +59,18 @@ def owners(
     """Each figure with the words that it belongs to, in the order of the label."""
     costs = sorted(
         (
-            (cost, number, at)
+            (cost, number, index)
             for number, figure in enumerate(figures)
-            for at, key in enumerate(keys)
+            for index, key in enumerate(keys)
             for cost in _cost(rows, keys, figures, key, figure)
         ),
         key=lambda cost: cost[0],
     )
-    taken: dict[int, int] = {}
-    for _, number, at in costs:
-        if number not in taken and at not in taken.values():
-            taken[number] = at
-    return [(keys[at], figures[number]) for number, at in sorted(taken.items())]
+    owners: dict[int, int] = {}
+    for _, number, index in costs:
+        if number not in owners and index not in owners.values():
+            owners[number] = index
+    return [(keys[index], figures[number]) for number, index in sorted(owners.items())]
 
 
 def _cost(
@@ -81,8 +81,8 @@ def _cost(
     figure: Figure,
 ) -> Iterator[float]:
     """How far a figure is from being of those words; nothing where it cannot be of them."""
-    row, here = rows[figure.row], _in_row(keys, figure.row)
-    before = [other for other in here if _end_in(other, figure.row) <= figure.start]
+    row, keys_here = rows[figure.row], _in_row(keys, figure.row)
+    before = [other for other in keys_here if _end_in(other, figure.row) <= figure.start]
     beside = [other for other in figures if other.row == figure.row]
     if key.last == figure.row and _end_in(key, figure.row) <= figure.start:
         between = [
@@ -96,19 +96,19 @@ def _cost(
     if key.last < figure.row and not before:
         yield from _from_above(rows, keys, figures, key, figure)
     if (
-        key in here
-        and _figures_first(here, beside, figure.row)
-        and beside.index(figure) == here.index(key)
+        key in keys_here
+        and _figures_first(keys_here, beside, figure.row)
+        and beside.index(figure) == keys_here.index(key)
     ):
         yield 0.8
 
 
-def _figures_first(here: Sequence[Key], beside: Sequence[Figure], row: int) -> bool:
+def _figures_first(keys: Sequence[Key], beside: Sequence[Figure], row: int) -> bool:
     """Whether a row has its figures before its words: “7,050 lb GVWR”."""
     return (
-        0 < len(here) == len(beside)
-        and all(key.row == row for key in here)
-        and all(figure.end <= key.start for figure, key in zip(beside, here, strict=True))
+        0 < len(keys) == len(beside)
+        and all(key.row == row for key in keys)
+        and all(figure.end <= key.start for figure, key in zip(beside, keys, strict=True))
     )
 
 
@@ -130,8 +130,8 @@ def _from_above(
     """A heading with its figure below it, or the last words of a wrapped line."""
     above, below = rows[key.last], rows[figure.row]
     down = (below.y - above.y) / above.height
-    there = [other for other in figures if other.row == key.last]
-    if down > 4.5 or _figures_first(_in_row(keys, key.last), there, key.last):
+    beside = [other for other in figures if other.row == key.last]
+    if down > 4.5 or _figures_first(_in_row(keys, key.last), beside, key.last):
         return
     x0, x1 = above.sides(key.start if key.row == key.last else 0, key.end)
     y0, y1 = below.sides(figure.start, figure.end)
@@ -141,12 +141,12 @@ def _from_above(
     between = range(key.last + 1, figure.row)
     if overlap > 0 and not after:
         crossed = any(
-            min(rows[at].sides(other.start, other.end)[1], x1)
-            - max(rows[at].sides(other.start, other.end)[0], x0)
+            min(rows[index].sides(other.start, other.end)[1], x1)
+            - max(rows[index].sides(other.start, other.end)[0], x0)
             > 0
-            for at in between
+            for index in between
             for other in figures
-            if other.row == at
+            if other.row == index
         )
         if not crossed:
             yield 1.0 + 0.2 * down + 0.05 * off / above.height

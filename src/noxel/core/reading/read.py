@@ -56,15 +56,15 @@ class _Owned:
 
 
 def read_text(
-    rig: RigFile, text: str, part: Part | None, at: Mapping[str, str]
+    rig: RigFile, text: str, part: Part | None, places: Mapping[str, str]
 ) -> list[ReadFigure]:
     """Read a pasted text; as :func:`read_pieces`, without places on a picture."""
-    read = read_pieces(rig, pieces_of(text[:LONGEST_PASTED]), part, at)
+    read = read_pieces(rig, pieces_of(text[:LONGEST_PASTED]), part, places)
     return [replace(figure, corners=None) for figure in read]
 
 
 def read_pieces(
-    rig: RigFile, pieces: Sequence[Piece], part: Part | None, at: Mapping[str, str]
+    rig: RigFile, pieces: Sequence[Piece], part: Part | None, places: Mapping[str, str]
 ) -> list[ReadFigure]:
     """Read lines that stand somewhere on a label or a ticket.
 
@@ -89,22 +89,22 @@ def read_pieces(
     rows = rows_of(list(pieces)[:MOST_PIECES])
     kind = part or part_of("\n".join(row.text for row in rows))
     figures = [figure for number, row in enumerate(rows) for figure in figures_in(number, row)]
-    own: MassUnit = "kg" if at.get("unit") == "kg" else "lb"
-    unit = own if kind == "pass" and "unit" in at else rig.units.mass
-    if kind == "pass" and "pass" not in at:
+    own: MassUnit = "kg" if places.get("unit") == "kg" else "lb"
+    unit = own if kind == "pass" and "unit" in places else rig.units.mass
+    if kind == "pass" and "pass" not in places:
         return []
     if kind == "hitch":
-        place = at.get("hitch", "hitch.parts[0]")
+        place = places.get("hitch", "hitch.parts[0]")
         placed = [
             _Owned(f"{place}.{path}", label, figure, words, doubt)
             for path, label, figure, words, doubt in read_hitch(rows, figures)
         ]
     else:
-        prefix = at["pass"] if kind == "pass" else kind
+        prefix = places["pass"] if kind == "pass" else kind
         placed = list(_owned(rig, rows, figures, kind, prefix))
-    placed = _doubted([_of_this_pass(owned, at) for owned in _first_of_each(placed)])
+    placed = _doubted([_of_this_pass(owned, places) for owned in _first_of_each(placed)])
     read = [_written(owned, unit) for owned in placed]
-    return read + (list(_of_ticket(rig, rows, at)) if kind == "pass" else [])
+    return read + (list(_of_ticket(rig, rows, places)) if kind == "pass" else [])
 
 
 def _owned(
@@ -136,7 +136,7 @@ def _may_be(rows: Sequence[Row], key: Key, kind: Part) -> bool:
     """“Rear” alone is an axle's rating only beside one that is named: tire lines have it too."""
     text = re.sub(r"\W", "", key.text).lower()
     if kind in ("vehicle", "trailer") and text in ("rear", "rr", "frontaxle", "rearaxle"):
-        near = " ".join(rows[at].text for at in range(max(0, key.row - 2), key.row + 1))
+        near = " ".join(rows[index].text for index in range(max(0, key.row - 2), key.row + 1))
         return bool(re.search(r"G\.?A\.?W\.?R", near, re.IGNORECASE)) and not re.search(
             r"psi|kpa", rows[key.row].text, re.IGNORECASE
         )
@@ -202,9 +202,9 @@ def _words(rows: Sequence[Row], key: Key, figure: Figure) -> str:
     return " ".join(text.split())
 
 
-def _of_this_pass(owned: _Owned, at: Mapping[str, str]) -> _Owned:
+def _of_this_pass(owned: _Owned, places: Mapping[str, str]) -> _Owned:
     """A trailer's line on a ticket that is to be of the vehicle alone is another pass's."""
-    if at.get("config", "hitched") == "hitched" or ".readings.trailer" not in owned.path:
+    if places.get("config", "hitched") == "hitched" or ".readings.trailer" not in owned.path:
         return owned
     return replace(owned, doubt="this pass is of the vehicle alone: is it another ticket?")
 
@@ -298,13 +298,15 @@ def beside_entered(figure: ReadFigure, entered: object, today: datetime.date) ->
     return replace(figure, doubt=f"{entered} is entered")
 
 
-def _of_ticket(rig: RigFile, rows: Sequence[Row], at: Mapping[str, str]) -> Iterator[ReadFigure]:
+def _of_ticket(
+    rig: RigFile, rows: Sequence[Row], places: Mapping[str, str]
+) -> Iterator[ReadFigure]:
     for row in rows:
         number = ticket_number(row.text)
         if number:
             doubt = HARD if row.sure(number.start(), number.end()) < SURE else None
             corners = row.corners(number.start(1), number.end(1))
-            path = f"{at['pass']}.ticket_number"
+            path = f"{places['pass']}.ticket_number"
             yield ReadFigure(path, "ticket number", number[1], number[0], False, corners, doubt)
             break
     for row in rows:
@@ -313,6 +315,6 @@ def _of_ticket(rig: RigFile, rows: Sequence[Row], at: Mapping[str, str]) -> Iter
             text, start, end = day
             doubt = HARD if row.sure(start, end) < SURE else None
             corners = row.corners(start, end)
-            path = f"{at['weigh_in']}.date"
+            path = f"{places['weigh_in']}.date"
             yield ReadFigure(path, "date", text, row.text[start:end], False, corners, doubt)
             break

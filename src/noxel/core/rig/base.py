@@ -40,7 +40,7 @@ Day = Annotated[datetime.date, BeforeValidator(_iso_day)]
 class Model(BaseModel):
     """A frozen model that refuses keys it does not know."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, defer_build=True)
 
     @model_serializer(mode="wrap")
     def _only_what_was_given(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:

@@ -106,9 +106,9 @@ class Tank(Element):
         """How full it is in a phase; where that is not said, as in the phase before it, and full of
         fuel to begin with.
         """
-        for each in reversed(PHASES[: PHASES.index(phase) + 1]):
-            if each in self.levels:
-                return self.levels[each]
+        for earlier in reversed(PHASES[: PHASES.index(phase) + 1]):
+            if earlier in self.levels:
+                return self.levels[earlier]
         return self.base_level
 
     @property

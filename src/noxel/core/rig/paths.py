@@ -53,16 +53,16 @@ _WORDS = {
 
 def problems_of(error: ValidationError) -> list[Problem]:
     """Translate pydantic's findings into problems with paths and plain words."""
-    found = []
+    problems = []
     for item in error.errors(include_url=False):
         parts = _untag(item["loc"])
         if item["type"] == "misplaced":
-            at = write_path([*parts, *read_path(item["ctx"]["at"])])
-            found.append(Problem(at, item["msg"], "inconsistent"))
+            path = write_path([*parts, *read_path(item["ctx"]["at"])])
+            problems.append(Problem(path, item["msg"], "inconsistent"))
             continue
         message = _WORDS.get(item["type"], item["msg"])
-        found.append(Problem(write_path(parts), message, item["type"]))
-    return found
+        problems.append(Problem(write_path(parts), message, item["type"]))
+    return problems
 
 
 def _untag(parts: Sequence[str | int]) -> list[str | int]:
@@ -83,7 +83,7 @@ def steps_of(path: str) -> tuple[tuple[str | int, str], ...]:
     return tuple(
         zip(
             read_path(path),
-            (path[found.start() :].removeprefix(".") for found in _PART.finditer(path)),
+            (path[part.start() :].removeprefix(".") for part in _PART.finditer(path)),
             strict=True,
         )
     )

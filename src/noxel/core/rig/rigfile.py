@@ -42,11 +42,11 @@ class RigFile(Entered):
     @classmethod
     def _in_its_units(cls, raw: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
         named = raw.get("units") if isinstance(raw, dict) else None
-        given = named if isinstance(named, dict) else {}
+        names = named if isinstance(named, dict) else {}
         chosen = {
-            key: given[key]
+            key: names[key]
             for key in ("mass", "length", "pressure", "volume")
-            if isinstance(given.get(key), str)
+            if isinstance(names.get(key), str)
         }
         chosen.setdefault("pressure", "psi" if chosen.get("mass") == "lb" else "kPa")
         chosen.setdefault("volume", "gal" if chosen.get("mass") == "lb" else "l")
@@ -69,36 +69,36 @@ class RigFile(Entered):
                         f"weigh_ins[{number}].added_since[{index}].on",
                         "there is no trailer to carry it",
                     )
-            for index, each in enumerate(weigh_in.passes):
-                self._check_pass(each, f"weigh_ins[{number}].passes[{index}]")
+            for index, pass_ in enumerate(weigh_in.passes):
+                self._check_pass(pass_, f"weigh_ins[{number}].passes[{index}]")
         return self
 
-    def _check_pass(self, each: Pass, at: str) -> None:
-        if self.trailer is None and each.config in ("hitched", "trailer_only"):
-            raise misplaced(f"{at}.config", "there is no trailer to weigh")
-        if each.config == "hitched":
-            if self.hitch.weight_distribution and each.spring_bars is None:
+    def _check_pass(self, pass_: Pass, path: str) -> None:
+        if self.trailer is None and pass_.config in ("hitched", "trailer_only"):
+            raise misplaced(f"{path}.config", "there is no trailer to weigh")
+        if pass_.config == "hitched":
+            if self.hitch.weight_distribution and pass_.spring_bars is None:
                 raise misplaced(
-                    f"{at}.spring_bars",
+                    f"{path}.spring_bars",
                     "is missing: say whether the bars were engaged, slack or none",
                 )
-            if not self.hitch.weight_distribution and each.spring_bars == "engaged":
+            if not self.hitch.weight_distribution and pass_.spring_bars == "engaged":
                 raise misplaced(
-                    f"{at}.spring_bars", "cannot be engaged: the hitch has no weight distribution"
+                    f"{path}.spring_bars", "cannot be engaged: the hitch has no weight distribution"
                 )
-        axles, rated = each.trailer_axles, len(self.trailer.ratings.gawr) if self.trailer else 0
+        axles, rated = pass_.trailer_axles, len(self.trailer.ratings.gawr) if self.trailer else 0
         if axles and rated and len(axles) != rated:
             lacking = [f"trailer_{n}" for n in range(1, rated + 1) if n not in axles]
             if lacking:
                 raise misplaced(
-                    f"{at}.readings.{_reading_of(each, axles[-1])}",
+                    f"{path}.readings.{_reading_of(pass_, axles[-1])}",
                     "is one of {n} axles; {lacking} not read: give every "
                     "axle, or the trailer's axles as one figure",
                     n=rated,
                     lacking=" and ".join(lacking),
                 )
             raise misplaced(
-                f"{at}.readings.{_reading_of(each, max(axles))}",
+                f"{path}.readings.{_reading_of(pass_, max(axles))}",
                 "the trailer has only {n} rated axles",
                 n=rated,
             )
@@ -108,7 +108,9 @@ class RigFile(Entered):
         there, else the latest before it where something was; None when there is none at all.
         """
         asked = number or len(self.weigh_ins)
-        holding = (at for at in range(asked, 0, -1) if self.weigh_ins[at - 1].holds_anything)
+        holding = (
+            number for number in range(asked, 0, -1) if self.weigh_ins[number - 1].holds_anything
+        )
         return next(holding, asked or None)
 
     @property
@@ -149,6 +151,6 @@ def dump_rig(rig: RigFile) -> dict[str, Any]:
     return {"format": rig.format, "version": rig.version, **document}
 
 
-def _reading_of(each: Pass, axle: int) -> str:
+def _reading_of(pass_: Pass, axle: int) -> str:
     """The first reading of one trailer axle, whole or by wheel."""
-    return next(name for name in each.readings if name.split("_")[:2] == ["trailer", str(axle)])
+    return next(name for name in pass_.readings if name.split("_")[:2] == ["trailer", str(axle)])

@@ -7,18 +7,18 @@ from noxel.core.rig.rigfile import RigFile
 
 def entry_at(rig: RigFile, path: str) -> Entry | None:
     """How the figure at a path was entered, if anything is remembered about it."""
-    here: object = rig
-    found: Entry | None = None
+    node: object = rig
+    entry: Entry | None = None
     for part, left in steps_of(path):
-        if here is None:
+        if node is None:
             break
-        if isinstance(here, Entered) and here.entered:
-            found = here.entered.get(left, found)
+        if isinstance(node, Entered) and node.entered:
+            entry = node.entered.get(left, entry)
         if isinstance(part, int):
-            here = here[part] if isinstance(here, tuple) and part < len(here) else None
+            node = node[part] if isinstance(node, tuple) and part < len(node) else None
             continue
-        here = getattr(here, part, None)
-    return found
+        node = getattr(node, part, None)
+    return entry
 
 
 _SOURCE_WORDS = {

@@ -338,7 +338,7 @@ class WeighIn(Element):
 
     @model_validator(mode="after")
     def _scale_is_known(self) -> Self:
-        if self.scale is None and any(each.scale is None for each in self.passes):
+        if self.scale is None and any(pass_.scale is None for pass_ in self.passes):
             raise misplaced(
                 "scale.resolution",
                 "is missing: without its graduation a reading would look perfect",
@@ -348,16 +348,16 @@ class WeighIn(Element):
     @property
     def holds_anything(self) -> bool:
         """Whether anything was read yet; one just begun says nothing."""
-        return bool(self.tongue_measurements) or any(each.readings for each in self.passes)
+        return bool(self.tongue_measurements) or any(pass_.readings for pass_ in self.passes)
 
     def last(self, config: Config, *, engaged: bool | None = None) -> Pass | None:
         """The last pass of a configuration; hitched ones may be distinguished by whether the bars
         were engaged.
         """
-        found = None
-        for each in self.passes:
-            if each.config == config and (
-                engaged is None or (each.spring_bars == "engaged") == engaged
+        latest = None
+        for pass_ in self.passes:
+            if pass_.config == config and (
+                engaged is None or (pass_.spring_bars == "engaged") == engaged
             ):
-                found = each
-        return found
+                latest = pass_
+        return latest

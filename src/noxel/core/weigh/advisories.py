@@ -141,7 +141,7 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
             continue
         figure = print_mass(limit.kg, rig.units.mass)
         if limit.worked_out:
-            code, said = (
+            code, sentence = (
                 "rating_worked_out",
                 (
                     f"{source_label(rig, limit.source)}, {figure}, stands in for the {name}, "
@@ -152,7 +152,7 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
             )
         elif limit.certainty == "incomplete_chain":
             parts = " and ".join(dict.fromkeys(limit.lacking))
-            code, said = (
+            code, sentence = (
                 "hitch_chain_incomplete",
                 (
                     f"{check_label(rig, row.id)}: the least rating known is {figure}; the rating "
@@ -162,7 +162,7 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
             )
         elif limit.certainty == "guessed":
             base = base_guessed(rig, limit)
-            code, said = (
+            code, sentence = (
                 "rating_guessed",
                 f"{check_label(rig, row.id)}: "
                 + (
@@ -180,7 +180,7 @@ def _ratings(rig: RigFile, rows: Iterable[Checked]) -> Iterator[Advisory]:
             code=code,
             level="note",
             path=limit.path,
-            message=said,
+            message=sentence,
             numbers={"limit": limit.kg / KG[rig.units.mass]},
         )
 
@@ -189,37 +189,37 @@ def _pressures(notes: Notes) -> Iterator[Advisory]:
     """Pressures against the load that was weighed."""
     carried = under_load(notes.rig, notes.weighing.hitched, notes.weighing.figures)
     loads = {check: figure.value for check, figure in carried.items() if figure is not None}
-    for each in axle_sets(notes.rig):
-        group = f"{each.group} axle" if each.group != "trailer" else "trailer's axles"
-        one = loads.get(UNDER_LOAD[each.group][0])
-        need = pressure_for(each.tires, one, car=each.car) if one is not None else None
-        if need is None or one is None:
+    for axle_set in axle_sets(notes.rig):
+        group = f"{axle_set.group} axle" if axle_set.group != "trailer" else "trailer's axles"
+        load = loads.get(UNDER_LOAD[axle_set.group][0])
+        need = pressure_for(axle_set.tires, load, car=axle_set.car) if load is not None else None
+        if need is None or load is None:
             continue
-        unit, at = notes.rig.units.pressures, f"{each.path}.pressure"
+        unit, path = notes.rig.units.pressures, f"{axle_set.path}.pressure"
         if need.kpa is None:
             yield notes.say(
                 "pressure_none_carries",
                 "No pressure that the tire maker and the sidewall allow carries the "
-                f"{notes.mass(one)} on one tire of the "
+                f"{notes.mass(load)} on one tire of the "
                 f"{group}.",
-                at,
-                load=one,
+                path,
+                load=load,
             )
-        elif each.tires.pressure and each.tires.pressure.kpa < need.kpa * (1 - 1e-6):
+        elif axle_set.tires.pressure and axle_set.tires.pressure.kpa < need.kpa * (1 - 1e-6):
             yield notes.say(
                 "pressure_below_need",
                 f"The tires of the {group} are set to "
-                f"{print_pressure(each.tires.pressure.kpa, unit)}; {notes.mass(one)} on one "
+                f"{print_pressure(axle_set.tires.pressure.kpa, unit)}; {notes.mass(load)} on one "
                 f"tire needs at least {print_pressure(need.kpa, unit)}, cold.",
-                at,
-                load=one,
+                path,
+                load=load,
             )
 
 
 def _accepted(rig: RigFile, number: int, advisory: Advisory) -> Advisory:
     """A warning that somebody looked at and found right stays on the record, as a note."""
-    here = f"weigh_ins[{number - 1}]"
-    path = (advisory.path or "").removeprefix(here).removeprefix(".")
+    prefix = f"weigh_ins[{number - 1}]"
+    path = (advisory.path or "").removeprefix(prefix).removeprefix(".")
     for accepted in rig.weigh_ins[number - 1].accepted:
         same = accepted.code == advisory.code and (advisory.doubt or accepted.path == path)
         if advisory.level == "warning" and same:
@@ -252,10 +252,11 @@ def advise(
     rules : sequence of BrokenRule
         Rules of the maker or the law that are not kept; they come next.
     """
-    found = sorted(
-        (doubt_advisory(rig, number, each) for each in doubted), key=lambda each: each.fix is None
+    notices = sorted(
+        (doubt_advisory(rig, number, doubt) for doubt in doubted),
+        key=lambda advisory: advisory.fix is None,
     )
-    found += [rule_advisory(rig, each) for each in rules]
+    notices += [rule_advisory(rig, rule) for rule in rules]
     if number is not None:
         notes = Notes(rig, number, weighing)
         for look in (
@@ -267,10 +268,10 @@ def advise(
             on_a_slope,
             joinable,
         ):
-            found += look(notes)
-        found += side_split(notes, rows)
-        found += [*(() if doubted else _payload(notes, rows)), *_pressures(notes)]
-    found += _ratings(rig, rows)
+            notices += look(notes)
+        notices += side_split(notes, rows)
+        notices += [*(() if doubted else _payload(notes, rows)), *_pressures(notes)]
+    notices += _ratings(rig, rows)
     if number is not None:
-        found = [_accepted(rig, number, each) for each in found]
-    return sorted(found, key=lambda advisory: advisory.level == "note")
+        notices = [_accepted(rig, number, advisory) for advisory in notices]
+    return sorted(notices, key=lambda advisory: advisory.level == "note")

@@ -71,41 +71,43 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
         document = apply_changes(
             document, [Change(f"weigh_ins[{index}]", op="insert", value=fresh)]
         ).document
-    here = f"weigh_ins[{index}]"
+    path = f"weigh_ins[{index}]"
     if ticket.config is None:
         return _add_tongue(document, index, ticket)
     passes = document["weigh_ins"][index].get("passes", [])
     waiting = (
-        at
-        for at, each in enumerate(passes)
-        if _same(each, ticket) and not each.get("readings") and not _typed(each)
+        number
+        for number, pass_ in enumerate(passes)
+        if _same(pass_, ticket) and not pass_.get("readings") and not _typed(pass_)
     )
-    at = next(waiting, len(passes))
+    place = next(waiting, len(passes))
     changes = []
-    if at == len(passes):
+    if place == len(passes):
         value: dict[str, Any] = {"config": ticket.config, "unit": ticket.unit, "readings": {}}
         if ticket.spring_bars is not None:
             value["spring_bars"] = ticket.spring_bars
-        changes.append(Change(f"{here}.passes[{at}]", op="insert", value=value))
+        changes.append(Change(f"{path}.passes[{place}]", op="insert", value=value))
     else:
-        changes.append(Change(f"{here}.passes[{at}].unit", value=ticket.unit, op="set"))
+        changes.append(Change(f"{path}.passes[{place}].unit", value=ticket.unit, op="set"))
     changes += [
-        Change(f"{here}.passes[{at}].readings.{name}", text)
+        Change(f"{path}.passes[{place}].readings.{name}", text)
         for name, text in ticket.readings.items()
         if text.strip()
     ]
     for name, text in ticket.facts.items():
         if text.strip():
             changes.append(
-                Change(f"{here}.{name}" if name == "place" else f"{here}.passes[{at}].{name}", text)
+                Change(
+                    f"{path}.{name}" if name == "place" else f"{path}.passes[{place}].{name}", text
+                )
             )
     return apply_changes(document, changes).document
 
 
 def _add_tongue(document: Document, index: int, ticket: Jotted) -> Document:
     """A direct measurement of the tongue; bare figures are in the ticket's unit."""
-    here, unit = f"weigh_ins[{index}]", document["units"]["mass"]
-    at = len(document["weigh_ins"][index].get("tongue_measurements", []))
+    path, unit = f"weigh_ins[{index}]", document["units"]["mass"]
+    count = len(document["weigh_ins"][index].get("tongue_measurements", []))
     step = GRADUATIONS["tongue_scale"][ticket.unit]
     texts = {"value": ticket.tongue, "resolution": str(step)}
     if ticket.unit != unit:
@@ -115,26 +117,29 @@ def _add_tongue(document: Document, index: int, ticket: Jotted) -> Document:
         }
     changes = [
         Change(
-            f"{here}.tongue_measurements[{at}]", op="insert", value={"method": "scale"}, texts=texts
+            f"{path}.tongue_measurements[{count}]",
+            op="insert",
+            value={"method": "scale"},
+            texts=texts,
         ),
-        Change(f"{here}.tongue_measurements[{at}].resolution", op="source", source="guess"),
+        Change(f"{path}.tongue_measurements[{count}].resolution", op="source", source="guess"),
     ]
     for name in ("place", "note"):
         if ticket.facts.get(name, "").strip():
-            changes.append(Change(f"{here}.{name}", ticket.facts[name]))
+            changes.append(Change(f"{path}.{name}", ticket.facts[name]))
     return apply_changes(document, changes).document
 
 
 _BARE = re.compile(r"[0-9.,]+")
 
 
-def _same(each: Mapping[str, Any], ticket: Jotted) -> bool:
-    return each["config"] == ticket.config and each.get("spring_bars") == ticket.spring_bars
+def _same(pass_: Mapping[str, Any], ticket: Jotted) -> bool:
+    return pass_["config"] == ticket.config and pass_.get("spring_bars") == ticket.spring_bars
 
 
-def _typed(each: Mapping[str, Any]) -> bool:
+def _typed(pass_: Mapping[str, Any]) -> bool:
     """Whether a text waits at one of a pass's readings."""
-    return any(name.startswith("readings.") for name in each.get("entered", ()))
+    return any(name.startswith("readings.") for name in pass_.get("entered", ()))
 
 
 def _in(scale: dict[str, Any], unit: MassUnit, ticket: Jotted) -> dict[str, Any]:

@@ -9,16 +9,16 @@ from noxel.core.rig import Pass, RigFile, on_its_wheels, on_pin
 from noxel.core.wording import PassAnswer, term_name, terms_of, vehicle_word
 
 
-def pass_title(each: Pass, word: str) -> str:
+def pass_title(pass_: Pass, word: str) -> str:
     """What a pass is called, such as “Hitched, bars slack”."""
-    if each.config == "hitched":
+    if pass_.config == "hitched":
         return {"engaged": "Hitched, bars engaged", "slack": "Hitched, bars slack"}.get(
-            each.spring_bars or "", "Hitched"
+            pass_.spring_bars or "", "Hitched"
         )
     return {
         "vehicle_only": f"{upper_first(word)} only",
         "vehicle_empty": f"{upper_first(word)} empty",
-    }.get(each.config, "Trailer only")
+    }.get(pass_.config, "Trailer only")
 
 
 _HOW = {
@@ -28,19 +28,19 @@ _HOW = {
 }
 
 
-def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
+def _instruction(pass_: Pass, rig: RigFile, scale: str | None) -> str:
     how = _HOW.get(scale or "", "Each axle on its own platform.")
-    if each.config == "hitched":
+    if pass_.config == "hitched":
         bars = {
             "engaged": " Bars tensioned as for the road.",
             "slack": " Bars slack: inside the scale yard only, and tension them again before you "
             "leave.",
-        }.get(each.spring_bars or "", "")
+        }.get(pass_.spring_bars or "", "")
         return (
             f"Loaded as for the road, everyone aboard. {how} Wait for the weight before you "
             f"roll.{bars}"
         )
-    if each.config == "vehicle_only":
+    if pass_.config == "vehicle_only":
         if not rig.towing:
             return (
                 "Loaded as for the road, everyone aboard. Each axle on its own platform. Wait "
@@ -49,21 +49,21 @@ def _instruction(each: Pass, rig: RigFile, scale: str | None) -> str:
         chock = "Chock the trailer's wheels before uncoupling."
         left = "hitch head and bars on" if rig.hitch.weight_distribution else "hitch as it is"
         return f"{chock} The same people and the same fuel as before. Leave the {left}."
-    if each.config == "vehicle_empty":
+    if pass_.config == "vehicle_empty":
         return "Driver only, no cargo, tanks full. Enter the driver's weight as a correction."
     return "Chock the wheels. The whole trailer on the platform, jack and all."
 
 
-def settled_by(each: Pass, rig: RigFile, word: str) -> str:
+def settled_by(pass_: Pass, rig: RigFile, word: str) -> str:
     """What a pass of this kind settles, in words."""
     terms = terms_of(rig)
-    if each.config == "hitched":
+    if pass_.config == "hitched":
         if not rig.towing:
             return "every axle and the total"
         behind = "towed car" if on_its_wheels(rig) else "trailer"
         together = f"every axle, {word} and {behind} together, {terms['gvwr']} and {terms['gcwr']}"
         return {"slack": f"true {terms['tongue_weight']}, what the bars do"}.get(
-            each.spring_bars or "", together
+            pass_.spring_bars or "", together
         )
     return {
         "vehicle_only": "the towed car in total"
@@ -72,7 +72,7 @@ def settled_by(each: Pass, rig: RigFile, word: str) -> str:
         if rig.towing
         else "every axle and the total",
         "vehicle_empty": "what is aboard, against the payload placard",
-    }.get(each.config, "the trailer in total, directly")
+    }.get(pass_.config, "the trailer in total, directly")
 
 
 def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[PassAnswer]:
@@ -103,24 +103,24 @@ def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[P
         )
         if loads
     }
-    found = []
-    for index, each in enumerate(weigh_in.passes, 1):
-        added = sum(mass.kg for mass in each.readings.values())
-        found.append(
+    notes = []
+    for index, pass_ in enumerate(weigh_in.passes, 1):
+        added = sum(mass.kg for mass in pass_.readings.values())
+        notes.append(
             PassAnswer(
                 number=index,
-                name=describe_pass(each, index),
-                title=pass_title(each, word),
+                name=describe_pass(pass_, index),
+                title=pass_title(pass_, word),
                 instruction=_instruction(
-                    each, rig, weigh_in.scale.kind if weigh_in.scale else None
+                    pass_, rig, weigh_in.scale.kind if weigh_in.scale else None
                 ),
-                settles=settled_by(each, rig, word),
-                unit=each.unit or rig.units.mass,
-                total=added / KG[each.unit or rig.units.mass] if each.readings else None,
-                counts=id(each) in used,
+                settles=settled_by(pass_, rig, word),
+                unit=pass_.unit or rig.units.mass,
+                total=added / KG[pass_.unit or rig.units.mass] if pass_.readings else None,
+                counts=id(pass_) in used,
             )
         )
-    return found
+    return notes
 
 
 ScaleKind = Literal[
@@ -202,19 +202,19 @@ def plan_passes(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[dict[str
 def plan(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[PassAnswer]:
     """The plan of :func:`plan_passes` in words: what to do at each pass, what each settles."""
     word = vehicle_word(rig)
-    steps = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
+    steps = [Pass.model_validate(document) for document in plan_passes(rig, scale, uncouple)]
     return [
         PassAnswer(
             number=index,
-            name=describe_pass(each, index),
-            title=pass_title(each, word),
-            instruction=_instruction(each, rig, scale),
-            settles=settled_by(each, rig, word),
+            name=describe_pass(step, index),
+            title=pass_title(step, word),
+            instruction=_instruction(step, rig, scale),
+            settles=settled_by(step, rig, word),
             unit=rig.units.mass,
             total=None,
             counts=True,
         )
-        for index, each in enumerate(steps, 1)
+        for index, step in enumerate(steps, 1)
     ]
 
 
@@ -224,9 +224,9 @@ def scales_for(rig: RigFile) -> list[tuple[ScaleKind, str, str]]:
     """
     ball = rig.towing and not on_pin(rig) and not on_its_wheels(rig)
     return [
-        (each[0], each[1].format(tongue_scale=term_name(rig, "tongue_scale")), each[2])
-        for each in SCALES
-        if (each[0] != "trailer_platform" or rig.towing) and (each[0] != "tongue_scale" or ball)
+        (scale[0], scale[1].format(tongue_scale=term_name(rig, "tongue_scale")), scale[2])
+        for scale in SCALES
+        if (scale[0] != "trailer_platform" or rig.towing) and (scale[0] != "tongue_scale" or ball)
     ]
 
 
@@ -243,17 +243,17 @@ def new_weigh_in(
     step = GRADUATIONS[scale][unit]
     graduation = step if unit == rig.units.mass else f"{step} {unit}"
     passes = plan_passes(rig, scale, uncouple)
-    for each in passes:
+    for pass_ in passes:
         if last:
-            each["unit"] = last
+            pass_["unit"] = last
     scale_document = {
         "kind": scale,
         "resolution": graduation,
         "entered": {"resolution": {"source": "guess"}},
     }
-    made = {"date": today.isoformat(), "scale": scale_document, "passes": passes}
+    document = {"date": today.isoformat(), "scale": scale_document, "passes": passes}
     if rig.loads:
-        made["listed"] = {
+        document["listed"] = {
             on: round(kg / KG[rig.units.mass], 1) for on, kg in listed_now(rig).items()
         }
-    return made
+    return document

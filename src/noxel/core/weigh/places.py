@@ -60,9 +60,9 @@ def by_place(notes: Notes) -> Iterator[Advisory]:
     if plated and trailer and trailer.kg > 750 and plated.kg + trailer.kg > 3500:
         both = plated.kg + trailer.kg
         kind = "B96 covers up to 4,250 kg" if both <= 4250 else "BE covers trailers up to 3,500 kg"
-        said = (
+        sentence = (
             f"The plates add up to {notes.mass(both)}. A car licence alone usually covers 3,500 "
             "kg with a trailer above 750 kg; "
             f"{kind}. Does yours cover it? {_CHECK}"
         )
-        yield notes.say("licence_masses", said, None, note=True, plates=both)
+        yield notes.say("licence_masses", sentence, None, note=True, plates=both)

@@ -28,12 +28,16 @@ def on_a_slope(notes: Notes) -> Iterator[Advisory]:
     if not slope or slope < NOTICED or whole is None or wheelbase is None:
         return
     shift = whole.value * HEIGHT * slope / wheelbase.m
-    said = (
+    sentence = (
         f"The place falls by {print_share(slope)}: about {notes.mass(shift)} of the "
         f"{vehicle_word(notes.rig)} rest on the lower axle instead of "
         "the upper one. The total is right; for the axles weigh facing the other way too, and "
         "take the middle of both."
     )
     yield notes.say(
-        "on_a_slope", said, f"{notes.at}.scale.slope", note=shift < 0.01 * whole.value, shift=shift
+        "on_a_slope",
+        sentence,
+        f"{notes.at}.scale.slope",
+        note=shift < 0.01 * whole.value,
+        shift=shift,
     )

@@ -32,7 +32,7 @@ def axle_split(notes: Notes) -> Iterator[Advisory]:
         notes.rig.trailer,
         notes.weighing.hitched,
     )
-    ratings = [each.kg for each in trailer.ratings.gawr] if trailer else []
+    ratings = [gawr.kg for gawr in trailer.ratings.gawr] if trailer else []
     count = len(ratings)
     if (
         axles is None
@@ -47,21 +47,21 @@ def axle_split(notes: Notes) -> Iterator[Advisory]:
     share = least / axles.value
     if share >= (1 + THIN_GROUP) / count:
         return
-    said = (
+    sentence = (
         f"The trailer's {_COUNT.get(count, count)} axles were weighed as one. One of them is over "
         f"its {notes.mass(least)} rating once it carries "
         f"more than {print_share(share)} of the {notes.mass(axles.value)}; an even share is "
         f"{print_share(1 / count)}. "
     )
     if max(ratings) > least:
-        said += (
+        sentence += (
             f"Their ratings differ: axles that share evenly count as {count} × "
             f"{notes.mass(least)}. "
         )
-    said += "Weigh the axles singly where one of them can stand on a platform alone."
+    sentence += "Weigh the axles singly where one of them can stand on a platform alone."
     yield notes.say(
         "axles_in_group",
-        said,
+        sentence,
         notes.path(hitched, "readings.trailer"),
         note=True,
         rating=least,
@@ -94,7 +94,7 @@ def tag_split(notes: Notes) -> Iterator[Advisory]:
     drive, tag = ratings.gawr_rear.kg, ratings.gawr_tag.kg
     if (drive + tag) / rear.value >= 1 + THIN_GROUP:
         return
-    said = (
+    sentence = (
         f"The drive axle and the tag axle were weighed as one, {notes.mass(rear.value)}. The "
         "drive axle is over once it carries more than "
         f"{print_share(drive / rear.value)} of it, the tag axle once it carries more than "
@@ -103,7 +103,7 @@ def tag_split(notes: Notes) -> Iterator[Advisory]:
     )
     yield notes.say(
         "axles_in_group",
-        said,
+        sentence,
         notes.path(hitched, "readings.rear"),
         note=True,
         rating=drive + tag,
@@ -123,8 +123,8 @@ def side_split(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
     if hitched is None or any(name.endswith("_left") for name in hitched.readings):
         return
     known = {row.id: row for row in rows}
-    for each in axle_sets(notes.rig):
-        row, count = known.get(UNDER_LOAD[each.group][0]), each.tires.count
+    for axle_set in axle_sets(notes.rig):
+        row, count = known.get(UNDER_LOAD[axle_set.group][0]), axle_set.tires.count
         if (
             row is None
             or row.actual is None
@@ -135,16 +135,16 @@ def side_split(notes: Notes, rows: Iterable[Checked]) -> Iterator[Advisory]:
             continue
         share = 0.5 * row.limit.kg / row.actual.value
         if 0.5 < share < 0.5 + THIN_SIDES / 2:
-            what = "trailer's axles" if each.group == "trailer" else f"{each.group} axle"
-            said = (
-                f"Weighed as one, the tires of the {what} are within only while neither side "
+            axles = "trailer's axles" if axle_set.group == "trailer" else f"{axle_set.group} axle"
+            sentence = (
+                f"Weighed as one, the tires of the {axles} are within only while neither side "
                 "carries more than "
                 f"{print_share(share)} of it. Wheel by wheel would tell."
             )
             yield notes.say(
                 "tires_by_side",
-                said,
-                f"{each.path}.max_load",
+                sentence,
+                f"{axle_set.path}.max_load",
                 note=True,
                 rating=row.limit.kg,
                 load=row.actual.value,

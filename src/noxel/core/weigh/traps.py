@@ -40,10 +40,10 @@ _LB_PER_KG = 1 / KG["lb"]
 
 def _tickets(notes: Notes) -> Iterator[Advisory]:
     weigh_in = notes.weigh_in
-    for number, each in enumerate(weigh_in.passes, 1):
+    for number, pass_ in enumerate(weigh_in.passes, 1):
         path = f"{notes.at}.passes[{number - 1}]"
-        yield from _total_printed(notes, each, path)
-        for name, mass in each.readings.items():
+        yield from _total_printed(notes, pass_, path)
+        for name, mass in pass_.readings.items():
             where = f"{path}.readings.{name}"
             if mass.kg == 0:
                 yield notes.say(
@@ -61,23 +61,23 @@ def _tickets(notes: Notes) -> Iterator[Advisory]:
                 )
 
 
-def _total_printed(notes: Notes, each: Pass, path: str) -> Iterator[Advisory]:
-    if each.printed_gross is None or not each.readings:
+def _total_printed(notes: Notes, pass_: Pass, path: str) -> Iterator[Advisory]:
+    if pass_.printed_gross is None or not pass_.readings:
         return
-    added, printed = sum(mass.kg for mass in each.readings.values()), each.printed_gross.kg
+    added, printed = sum(mass.kg for mass in pass_.readings.values()), pass_.printed_gross.kg
     missing = {"hitched": {"front", "rear", "trailer"}, "vehicle_only": {"front", "rear"}}.get(
-        each.config, set()
+        pass_.config, set()
     )
-    lacking = missing - {name.split("_")[0] for name in each.readings}
-    if lacking and not {"vehicle", "gross"} & set(each.readings):
-        said = (
+    lacking = missing - {name.split("_")[0] for name in pass_.readings}
+    if lacking and not {"vehicle", "gross"} & set(pass_.readings):
+        sentence = (
             f"The ticket prints {notes.mass(printed)} in all; its platforms add up to "
             f"{notes.mass(added)}. "
             f"Not typed yet: {', '.join(reading_words(name) for name in sorted(lacking))}."
         )
         yield notes.say(
             "ticket_incomplete",
-            said,
+            sentence,
             f"{path}.printed_gross",
             note=True,
             printed=printed,
@@ -169,7 +169,7 @@ def _far_below(notes: Notes) -> Iterator[Advisory]:
     )
     if axles is None or trailer is None or hitched is None or trailer.dry_weight:
         return
-    rated = sum(each.kg for each in trailer.ratings.gawr or ())
+    rated = sum(gawr.kg for gawr in trailer.ratings.gawr or ())
     if 0 < axles.value < FAR_BELOW * rated:
         yield notes.say(
             "trailer_far_below",
@@ -238,10 +238,10 @@ def _repeated(notes: Notes) -> Iterator[Advisory]:
     same pass in another weigh-in.
     """
     passes = notes.weigh_in.passes
-    for number, each in enumerate(passes, 1):
-        mine = {name: mass.kg for name, mass in each.readings.items()}
+    for number, pass_ in enumerate(passes, 1):
+        mine = {name: mass.kg for name, mass in pass_.readings.items()}
         for earlier, before in enumerate(passes[: number - 1], 1):
-            printed = each.ticket_number
+            printed = pass_.ticket_number
             if printed and printed == before.ticket_number:
                 yield notes.say(
                     "pass_repeated",
@@ -259,7 +259,7 @@ def _repeated(notes: Notes) -> Iterator[Advisory]:
             if len(mine) < 2 or other is notes.weigh_in:
                 continue
             if any(
-                each.config == past.config
+                pass_.config == past.config
                 and mine == {name: mass.kg for name, mass in past.readings.items()}
                 for past in other.passes
             ):

@@ -79,20 +79,20 @@ def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitSte
     """
     if scale == "tongue_scale":
         return [*_at_home(rig), _verdict(rig)]
-    passes = [Pass.model_validate(each) for each in plan_passes(rig, scale, uncouple)]
+    passes = [Pass.model_validate(document) for document in plan_passes(rig, scale, uncouple)]
     steps = [_before(rig, passes, scale)]
-    for index, each in enumerate(passes):
-        if index and each.config == "hitched":
+    for index, pass_ in enumerate(passes):
+        if index and pass_.config == "hitched":
             steps.append(_slacken(rig))
-        if each.config in ("vehicle_only", "trailer_only") and rig.towing:
-            steps.append(_uncouple(rig, each))
+        if pass_.config in ("vehicle_only", "trailer_only") and rig.towing:
+            steps.append(_uncouple(rig, pass_))
         steps += [
-            _drive(rig, each, scale, index == 0),
-            _ticket(each, rig, index),
+            _drive(rig, pass_, scale, index == 0),
+            _ticket(pass_, rig, index),
             _answer(index + 1 == len(passes)),
         ]
-    uncoupled = any(each.config != "hitched" for each in passes)
-    if rig.towing and (uncoupled or any(each.spring_bars == "slack" for each in passes)):
+    uncoupled = any(pass_.config != "hitched" for pass_ in passes)
+    if rig.towing and (uncoupled or any(pass_.spring_bars == "slack" for pass_ in passes)):
         steps.append(_couple_up(rig, uncoupled))
     return [*steps, _verdict(rig)]
 
@@ -190,10 +190,10 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
         f"{word}{' and the trailer' if rig.towing else ''}"
     )
     lines.append("Tire pressures set cold, at home")
-    if rig.towing and any(each.config in ("vehicle_only", "trailer_only") for each in passes):
-        what = "towed car will be left" if on_its_wheels(rig) else "trailer will be set down"
-        lines.append(f"Chocks and gloves at hand: the {what}. Ask first where you may")
-    elif any(each.spring_bars == "slack" for each in passes):
+    if rig.towing and any(pass_.config in ("vehicle_only", "trailer_only") for pass_ in passes):
+        reason = "towed car will be left" if on_its_wheels(rig) else "trailer will be set down"
+        lines.append(f"Chocks and gloves at hand: the {reason}. Ask first where you may")
+    elif any(pass_.spring_bars == "slack" for pass_ in passes):
         lines.append("Chocks and gloves at hand: the bars come off. Ask first where you may")
     if rig.hitch.weight_distribution:
         lines.append("Spring bars tensioned as for the road")
@@ -203,7 +203,7 @@ def _before(rig: RigFile, passes: list[Pass], scale: ScaleKind) -> VisitStep:
             "changes with them"
         )
     lines.append("A pen: write down who is aboard and each figure with its unit")
-    order = ", then ".join(pass_title(each, word).lower() for each in passes)
+    order = ", then ".join(pass_title(pass_, word).lower() for pass_ in passes)
     place = {
         "truck_scale": "Take the lane of the truck scale, not of the fuel pumps."
         if rig.terms == "north_america"
@@ -271,9 +271,9 @@ def _uncouple(rig: RigFile, weighed: Pass) -> VisitStep:
     )
 
 
-def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep:
-    axles = ["front", "rear"] if each.config != "trailer_only" else []
-    if each.config in ("hitched", "trailer_only"):
+def _drive(rig: RigFile, pass_: Pass, scale: ScaleKind, first: bool) -> VisitStep:
+    axles = ["front", "rear"] if pass_.config != "trailer_only" else []
+    if pass_.config in ("hitched", "trailer_only"):
         axles.append("trailer")
     title = {
         "truck_scale": "Roll on slowly. Front axle on platform 1.",
@@ -308,23 +308,23 @@ def _drive(rig: RigFile, each: Pass, scale: ScaleKind, first: bool) -> VisitStep
         caution="Wait until they say that the weight is taken. If you did not hear it, ask again."
         if truck
         else None,
-        settles=settled_by(each, rig, vehicle_word(rig)),
-        config=each.config,
-        spring_bars=each.spring_bars,
+        settles=settled_by(pass_, rig, vehicle_word(rig)),
+        config=pass_.config,
+        spring_bars=pass_.spring_bars,
         first=first,
         done="The weight is taken" if truck else "Every figure is read",
     )
 
 
-def _ticket(each: Pass, rig: RigFile, index: int) -> VisitStep:
+def _ticket(pass_: Pass, rig: RigFile, index: int) -> VisitStep:
     return VisitStep(
         key="ticket",
         kind="ticket",
-        title=f"The ticket: {lower_first(pass_title(each, vehicle_word(rig)))}",
+        title=f"The ticket: {lower_first(pass_title(pass_, vehicle_word(rig)))}",
         lead="Off the scale first, then parked: fetch the ticket, type it, photograph it.",
-        settles=describe_pass(each, index + 1),
-        config=each.config,
-        spring_bars=each.spring_bars,
+        settles=describe_pass(pass_, index + 1),
+        config=pass_.config,
+        spring_bars=pass_.spring_bars,
         first=index == 0,
         trouble=TROUBLE["ticket"],
         done="Keep this ticket",

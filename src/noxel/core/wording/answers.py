@@ -22,7 +22,7 @@ from noxel.core.rig import Source
 class Answer(BaseModel):
     """A frozen answer."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
 
 class MissingFigure(Answer):
@@ -172,18 +172,22 @@ _SPARE = (
 
 
 def _shape(check: Check) -> dict[str, Any]:
-    made: dict[str, Any] = {"id": check.id, "group": check.group, "label": check.label,
+    document: dict[str, Any] = {"id": check.id, "group": check.group, "label": check.label,
                             "actual": check.actual, "plus_minus": check.plus_minus}  # fmt: skip
     if check.low is None:
-        made |= {"limit": check.limit, "limit_source": check.limit_source, "margin": check.margin}
+        document |= {
+            "limit": check.limit,
+            "limit_source": check.limit_source,
+            "margin": check.margin,
+        }
     else:
-        made |= {"low": check.low, "high": check.high}
-    made |= {"status": check.status, "required": check.required, "sentence": check.sentence}
+        document |= {"low": check.low, "high": check.high}
+    document |= {"status": check.status, "required": check.required, "sentence": check.sentence}
     for key in _SPARE:
         value = getattr(check, key)
         if value is not None:
-            made[key] = value
-    return made
+            document[key] = value
+    return document
 
 
 Shaped = Annotated[Check, PlainSerializer(_shape)]

@@ -33,18 +33,18 @@ def attitude(rig: RigFile) -> Attitude | None:
     slope = drop / length.m if length else 0.0
     unit = rig.units.lengths
     by = print_length(abs(drop), unit, fine=True)
-    what = "hitch plate" if on_pin(rig) else "ball"
+    part = "hitch plate" if on_pin(rig) else "ball"
     level = -NOSE_DOWN <= slope <= NOSE_UP if length else math.isclose(drop, 0.0, abs_tol=0.02)
     if abs(drop) < 0.001:
-        says = f"The {what} is where the level trailer wants it."
+        says = f"The {part} is where the level trailer wants it."
     elif drop > 0:
         says = (
-            f"The {what} is {by} too high for a level trailer: it rides nose-up. {by} more "
+            f"The {part} is {by} too high for a level trailer: it rides nose-up. {by} more "
             "drop would level it."
         )
     else:
         says = (
-            f"The {what} is {by} too low for a level trailer: it rides nose-down. {by} more "
+            f"The {part} is {by} too low for a level trailer: it rides nose-down. {by} more "
             "rise would level it."
         )
     if not level:

@@ -51,11 +51,11 @@ def _nines(rig: RigFile, apart: float) -> str:
     return ""
 
 
-def _vehicle(each: Pass) -> float:
+def _vehicle(pass_: Pass) -> float:
     """What a pass reads of the vehicle; nothing where it reads only totals. [kg]"""
     return sum(
         mass.kg
-        for name, mass in each.readings.items()
+        for name, mass in pass_.readings.items()
         if name.partition("_")[0] in ("front", "rear", "vehicle")
     )
 
@@ -74,8 +74,8 @@ def _unit_fix(rig: RigFile, doubt: Doubt, number: int) -> Fix | None:
         return None
     same = [
         index
-        for index, each in enumerate(weigh_in.passes)
-        if (each.unit or rig.units.mass) == "lb" and _vehicle(each) / KG["lb"] <= most
+        for index, pass_ in enumerate(weigh_in.passes)
+        if (pass_.unit or rig.units.mass) == "lb" and _vehicle(pass_) / KG["lb"] <= most
     ]
     changes = [FixChange(f"weigh_ins[{number - 1}].passes[{index}].unit", "kg") for index in same]
     return Fix("These are kilograms", changes)
@@ -117,7 +117,7 @@ def doubt_advisory(rig: RigFile, number: int | None, doubt: Doubt) -> Advisory:
     where = ""
     if number is not None and doubt.number is not None:
         where = describe_pass(rig.weigh_ins[number - 1].passes[doubt.number - 1], doubt.number)
-    said = _SAYS[doubt.code].format(
+    sentence = _SAYS[doubt.code].format(
         v=vehicle_word(rig),
         figure=print_mass(doubt.figure, unit),
         other=print_mass(doubt.other, unit),
@@ -141,7 +141,7 @@ def doubt_advisory(rig: RigFile, number: int | None, doubt: Doubt) -> Advisory:
     return Advisory(
         code=doubt.code,
         level="warning",
-        message=said,
+        message=sentence,
         path=doubt.path,
         numbers=numbers,
         doubt=True,

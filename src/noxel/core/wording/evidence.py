@@ -37,7 +37,7 @@ def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
     """
     used = weighing.figures.get("tongue_static")
     unit = KG[rig.units.mass]
-    found = []
+    sources = []
     for candidate in weighing.candidates:
         figure = candidate.figure
         chosen = used is not None and figure.amount is used.amount
@@ -52,7 +52,7 @@ def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
                 for term in figure.terms
                 if (part := _part(candidate, term.amount)) > 0
             }
-        found.append(
+        sources.append(
             TongueWay(
                 key=figure.key,
                 source=candidate.source,
@@ -64,7 +64,7 @@ def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
                 budget=budget,
             )
         )
-    return found
+    return sources
 
 
 def _part(candidate: Candidate, amount: object) -> float:
@@ -85,7 +85,7 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
     """What the passes prove beside the checks, in sentences."""
     figures, unit = weighing.figures, rig.units.mass
     word = vehicle_word(rig)
-    found: list[Finding] = []
+    findings: list[Finding] = []
     restored, moved, restoration = (
         figures.get(key) for key in ("front_restored", "trailer_transfer", "front_restoration")
     )
@@ -96,7 +96,7 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
             if restoration and gained
             else ""
         )
-        found.append(
+        findings.append(
             Finding(
                 code="bars",
                 message=(
@@ -108,14 +108,14 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
     loaded, gvwr = figures.get("vehicle_hitched"), rig.vehicle.ratings.gvwr
     if loaded and gvwr:
         left = gvwr.kg - loaded.value
-        said = (
+        sentence = (
             f"{print_mass(left, unit)} left to" if left >= 0 else f"{print_mass(-left, unit)} over"
         )
-        found.append(
+        findings.append(
             Finding(
                 code="payload_by_scale",
-                message=f"Payload by the scale: {said} the {term_name(rig, 'gvwr')}, as the {word} "
-                "stands.",
+                message=f"Payload by the scale: {sentence} the {term_name(rig, 'gvwr')}, as the "
+                f"{word} stands.",
             )
         )
     curb, entered = figures.get("curb_measured"), rig.vehicle.curb_weight
@@ -126,7 +126,7 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
             if abs(apart) > curb.plus_minus
             else "as much as"
         )
-        found.append(
+        findings.append(
             Finding(
                 code="curb",
                 message=f"Empty, the {word} weighs {print_mass(curb.value, unit)}, {how} its "
@@ -145,7 +145,7 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
             )
             higher = "higher" if height.m > towing.m else "lower"
             off = print_length(abs(height.m - towing.m), rig.units.lengths)
-            found.append(
+            findings.append(
                 Finding(
                     code="height",
                     message=(
@@ -156,7 +156,7 @@ def findings(rig: RigFile, number: int | None, weighing: Weighing) -> list[Findi
                     ),
                 )
             )
-    return found
+    return findings
 
 
 def settled_by(rig: RigFile, weighing: Weighing, row: Checked) -> str | None:
@@ -214,12 +214,12 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
         return []
     figures, factor = weighing.figures, KG[rig.units.mass]
     low, high = share_range(rig)
-    found: list[Open] = []
+    open_points: list[Open] = []
     axles, net = figures.get("trailer_axles"), figures.get("tongue_net")
     if "tongue_static" not in figures:
         least = net.value if net else axles.value * low / (1 - low) if axles else None
         most = axles.value * high / (1 - high) if axles and not net else None
-        found.append(
+        open_points.append(
             Open(
                 what=figure_title(rig, "tongue_static"),
                 low=least / factor if least is not None else None,
@@ -229,7 +229,7 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
             )
         )
     if "trailer_gross" not in figures and axles:
-        found.append(
+        open_points.append(
             Open(
                 what="Trailer, in total",
                 low=axles.value / (1 - low) / factor,
@@ -238,8 +238,8 @@ def still_open(rig: RigFile, weighing: Weighing, checks: list[Checked]) -> list[
                 settled_by=_gross_settlers(rig),
             )
         )
-    if found:
+    if open_points:
         standing = [row for row in checks if row.status in ("over", "within", "tight")]
         names = ", ".join(row.id for row in standing)
-        found[0].standing = names.split(", ") if names else []
-    return found
+        open_points[0].standing = names.split(", ") if names else []
+    return open_points

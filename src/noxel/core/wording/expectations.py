@@ -80,16 +80,16 @@ def beside_words(rig: RigFile, used: Expected, other: Expected) -> str:
         by = f"the weigh-in of {date.isoformat()}, plus what came aboard since"
     figure = other.figure
     if figure.sort == "share":
-        said = f"{print_share(figure.value)} ± {print_share(figure.plus_minus)}"
+        sentence = f"{print_share(figure.value)} ± {print_share(figure.plus_minus)}"
     else:
         pm = f" ± {small_mass(figure.plus_minus, rig.units.mass)}" if figure.plus_minus else ""
-        said = f"{print_mass(figure.value, rig.units.mass)}{pm}"
+        sentence = f"{print_mass(figure.value, rig.units.mass)}{pm}"
     # a trailer at its rating is the most that it may weigh, not what it does
     measured = "rating" not in (used.way, other.way)
     apart = measured and abs(figure.value - used.figure.value) > math.hypot(
         figure.plus_minus, used.figure.plus_minus
     )
-    return f"By {by}: {said}{', which does not agree' if apart else ''}."
+    return f"By {by}: {sentence}{', which does not agree' if apart else ''}."
 
 
 def _ways(known: Knowledge, key: str) -> list[Way]:
@@ -97,7 +97,7 @@ def _ways(known: Knowledge, key: str) -> list[Way]:
     way = known.way(key)
     if way is None:
         return []
-    return [way, *(each for part in _MADE_OF.get(key, ()) for each in _ways(known, part))]
+    return [way, *(deeper for part in _MADE_OF.get(key, ()) for deeper in _ways(known, part))]
 
 
 WEIGHED = "worked out from what was weighed"
@@ -105,12 +105,15 @@ WEIGHED = "worked out from what was weighed"
 
 def basis(rig: RigFile, known: Knowledge, key: str) -> str:
     """What an expected load rests on: “by the labels and your list”."""
-    found: list[str] = []
+    reasons: list[str] = []
     for way in _ways(known, key):
-        found += [_filled(rig, each) for each in _BASIS[way] if _filled(rig, each) not in found]
-    if not found:
+        reasons += [
+            _filled(rig, basis) for basis in _BASIS[way] if _filled(rig, basis) not in reasons
+        ]
+    if not reasons:
         return WEIGHED
-    return f"by {' and '.join([', '.join(found[:-1]), found[-1]] if len(found) > 1 else found)}"
+    listed = [", ".join(reasons[:-1]), reasons[-1]] if len(reasons) > 1 else reasons
+    return f"by {' and '.join(listed)}"
 
 
 def most_at_rating(known: Knowledge, row: Checked, key: str) -> float | None:
@@ -169,12 +172,12 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
             "high": f"above {high * 100:g} %",
             "within": f"inside {low * 100:g}–{high * 100:g} %",
         }
-        said = (
+        sentence = (
             f"{phrase.subject} is expected to carry {print_share(actual.value)} ± "
             f"{print_share(actual.plus_minus)} of the trailer"
         )
         return (
-            f"{said}, "
+            f"{sentence}, "
             f"{where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}, "
             f"{by}{end}."
         )
@@ -206,13 +209,13 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
             f"{phrase.subject} {verb} expected to have {left} left of "
             f"{limit}{f', {pm.strip()}' if pm else ''}, {by}{end}."
         )
-    said = (
+    sentence = (
         f"{phrase.subject} {verb} planned right at {limit}{pm}, {by}"
         if abs(row.expected.margin) < 0.5 * KG[unit]
         else f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against "
         f"{limit}, {by}"
     )
-    return f"{said}{_why_open(rig, known, row)}{end}."
+    return f"{sentence}{_why_open(rig, known, row)}{end}."
 
 
 def _why_open(rig: RigFile, known: Knowledge, row: Checked) -> str:

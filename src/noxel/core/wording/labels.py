@@ -72,8 +72,8 @@ def terms_of(rig: RigFile) -> dict[str, str]:
 _SPOKEN = {
     "tongue limit": "tongue_rating",
     **{
-        each: each.lower().replace(" ", "_")
-        for each in (
+        term: term.lower().replace(" ", "_")
+        for term in (
             *("tongue weight", "tongue share", "tongue scale", "tongue"),
             *("curb weight", "dry weight", "tow rating", "GVWR", "GCWR"),
         )
@@ -94,7 +94,7 @@ def _in_terms(text: str, terms: TermSet, pin: bool) -> str:
     words = _fill(terms) | (_PIN if pin else {})
     every = {spoken: words[key] for spoken, key in _SPOKEN.items()}
     every = {upper_first(spoken): upper_first(word) for spoken, word in every.items()} | every
-    return _STANDARD.sub(lambda found: every[found[0]], text)
+    return _STANDARD.sub(lambda match: every[match[0]], text)
 
 
 @lru_cache(16)

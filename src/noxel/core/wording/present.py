@@ -73,30 +73,30 @@ _OWN_LABELS = {
 """Terms of the core's own, not a person's."""
 
 
-def _limit_lines(rig: RigFile, limit: Limit, to: Printer) -> list[answers.Line] | None:
+def _limit_lines(rig: RigFile, limit: Limit, printer: Printer) -> list[answers.Line] | None:
     if not limit.terms:
         return None
     return [
         answers.Line(
-            op=each.op,
-            label=term_name(rig, each.label),
-            value=each.kg / to.mass,
+            op=term.op,
+            label=term_name(rig, term.label),
+            value=term.kg / printer.mass,
             plus_minus=0.0,
             sort="mass",
-            source=source_words(rig, each.path),
+            source=source_words(rig, term.path),
         )
-        for each in limit.terms
+        for term in limit.terms
     ]
 
 
 def check_answer(
-    rig: RigFile, weighing: Weighing, row: Checked, to: Printer, known: Knowledge | None = None
+    rig: RigFile, weighing: Weighing, row: Checked, printer: Printer, known: Knowledge | None = None
 ) -> answers.Check:
     """One check, in the file's unit and in words."""
     limit, actual, least, span = row.limit, row.actual, row.at_least, row.range
-    factor = to.mass if span is None else 1.0
+    factor = printer.mass if span is None else 1.0
     shown = actual or least
-    made = answers.Check(
+    check = answers.Check(
         id=row.id,
         group=row.spec.subject,
         label=check_label(rig, row.id),
@@ -113,32 +113,38 @@ def check_answer(
         sentence=sentences.sentence(rig, row),
     )
     if row.expected is not None:
-        ahead, each = row.expected.actual, row.expected
-        margin = None if each.margin is None else each.margin / factor
-        said = expected_sentence(rig, known, row, row.spec.load) if known else ""
-        made.expected = answers.ExpectedCheck(
-            ahead.value / factor, ahead.plus_minus / factor, margin, each.outlook, said, ahead.key
+        ahead, expected = row.expected.actual, row.expected
+        margin = None if expected.margin is None else expected.margin / factor
+        sentence = expected_sentence(rig, known, row, row.spec.load) if known else ""
+        check.expected = answers.ExpectedCheck(
+            ahead.value / factor,
+            ahead.plus_minus / factor,
+            margin,
+            expected.outlook,
+            sentence,
+            ahead.key,
         )
     if span:
-        made.low, made.high = span
+        check.low, check.high = span
     if limit:
         entry = entry_at(rig, limit.path)
-        made.limit, made.limit_source, made.limit_label = (
+        check.limit, check.limit_source, check.limit_label = (
             limit.kg / factor,
             limit.source,
             source_label(rig, limit.source),
         )
-        made.limit_entry = answers.Origin(entry.source, entry.date, entry.note) if entry else None
-        made.limit_lines = _limit_lines(rig, limit, to)
-    return made
+        check.limit_entry = answers.Origin(entry.source, entry.date, entry.note) if entry else None
+        check.limit_lines = _limit_lines(rig, limit, printer)
+    return check
 
 
 def check_answers(
-    rig: RigFile, rows: list[Checked], to: Printer, known: Knowledge | None = None
+    rig: RigFile, rows: list[Checked], printer: Printer, known: Knowledge | None = None
 ) -> list[answers.Check]:
     """Predicted checks as they are sent: without a working, for there was no weighing."""
     return [
-        replace(check_answer(rig, _NOTHING_WEIGHED, row, to, known), working=None) for row in rows
+        replace(check_answer(rig, _NOTHING_WEIGHED, row, printer, known), working=None)
+        for row in rows
     ]
 
 

@@ -78,13 +78,13 @@ def _left(row: Checked, unit: str) -> str:
 
 
 def _not_known(rig: RigFile, row: Checked) -> str:
-    what, limit = _load_words(rig, row.id), limit_words(rig, row)
+    load, limit = _load_words(rig, row.id), limit_words(rig, row)
     if row.status == "over" and row.at_least is not None and row.limit is not None:
         by = small_mass(row.at_least.value - row.limit.kg, rig.units.mass)
         least = print_mass(row.at_least.value, rig.units.mass)
-        return f"{what} is not known; it is at least {least}, {by} or more over {limit}."
+        return f"{load} is not known; it is at least {least}, {by} or more over {limit}."
     least = f", at least {print_mass(row.at_least.value, rig.units.mass)}" if row.at_least else ""
-    return f"{what} is not known yet{least}; the limit is {limit}."
+    return f"{load} is not known yet{least}; the limit is {limit}."
 
 
 def _load_words(rig: RigFile, check: CheckId) -> str:
@@ -222,8 +222,8 @@ _LEADS = {
 }
 
 
-def _many(count: int, one: str, many: str) -> str:
-    return one if count == 1 else many.format(count)
+def _many(count: int, singular: str, many: str) -> str:
+    return singular if count == 1 else many.format(count)
 
 
 def _incomplete(
@@ -231,7 +231,7 @@ def _incomplete(
 ) -> Headline:
     """What holds by the scale, what is expected, and what is not known, kept apart."""
     unknown = [row for row in rows if row.required and row.status == "unknown"]
-    made = [row for row in rows if row.status not in ("unknown", "unconfirmed")]
+    judged = [row for row in rows if row.status not in ("unknown", "unconfirmed")]
     ahead = [row for row in rows if row.expected is not None]
     worst = _expected_wrong(rows)
     if not worst:  # one that is open and stands above its limit says more than how many are unknown
@@ -243,18 +243,21 @@ def _incomplete(
     beyond = [row for row in unsure if (row.margin or 0.0) < 0]
     says += [sentence(rig, row) for row in beyond]
     hoped = len([row for row in ahead if row.expected and row.expected.outlook == "within"])
-    first = _so_far(rig, rows, made, weighed=weighed)
+    first = _so_far(rig, rows, judged, weighed=weighed)
     if says:
         second, rest = says[0], says[1:]
     elif hoped:
-        more = "more " if made else ""
-        one = f"One {more}check is expected within, not weighed."
-        second, rest = _many(hoped, one, f"{{}} {more}checks are expected within, not weighed."), []
+        more = "more " if judged else ""
+        words = f"One {more}check is expected within, not weighed."
+        second, rest = (
+            _many(hoped, words, f"{{}} {more}checks are expected within, not weighed."),
+            [],
+        )
     else:
         second, rest = _many(len(unknown), *_OPEN), []
     near = [row for row in rows if row.status in ("tight", "high")]
     rest += [sentence(rig, row) for row in (*near, *unsure) if row not in beyond]
-    seen = [
+    names = [
         Unknown(
             label=_what_is_missing(rig, row),
             path=row.rating_path if row.limit is None and row.range is None else None,
@@ -263,7 +266,7 @@ def _incomplete(
         if row.expected is None
     ]
     return Headline(
-        lead=_LEADS["incomplete"], sentence=f"{first} {second}", rest=rest, unknown=seen
+        lead=_LEADS["incomplete"], sentence=f"{first} {second}", rest=rest, unknown=names
     )
 
 
@@ -279,17 +282,17 @@ _OPEN = ("One required check cannot be made yet.", "{} required checks cannot be
 _TOTALS = ("vehicle.gross", "trailer.gross", "trailer.axles", "combination.gross")
 
 
-def _so_far(rig: RigFile, rows: list[Checked], made: list[Checked], *, weighed: bool) -> str:
+def _so_far(rig: RigFile, rows: list[Checked], judged: list[Checked], *, weighed: bool) -> str:
     """What is known by the scale: the tightest of the checks that were made, else the loads."""
-    held = [row for row in made if row.status != "high"]
+    held = [row for row in judged if row.status != "high"]
     tightest = next((row for row in held if row.margin is not None), None)
     if tightest is not None:
-        said = sentence(rig, tightest)
+        nearest = sentence(rig, tightest)
         of = f": the tightest of {len(held)} checks by what was weighed"
-        return f"{said.removesuffix('.')}{of}." if len(held) > 1 else said
-    found = {row.id: row.actual for row in rows if row.actual is not None and row.range is None}
-    totals = [each for each in _TOTALS if each in found] or list(found)[:3]
-    if not totals and made:
+        return f"{nearest.removesuffix('.')}{of}." if len(held) > 1 else nearest
+    figures = {row.id: row.actual for row in rows if row.actual is not None and row.range is None}
+    totals = [key for key in _TOTALS if key in figures] or list(figures)[:3]
+    if not totals and judged:
         return _many(
             len(held), "One check holds by what was weighed.", "{} checks hold by what was weighed."
         )
@@ -299,8 +302,8 @@ def _so_far(rig: RigFile, rows: list[Checked], made: list[Checked], *, weighed: 
             if weighed
             else "Nothing has been weighed yet."
         )
-    names = [lower_first(check_label(rig, each)).partition(",")[0] for each in totals]
-    masses = [print_mass(found[each].value, rig.units.mass) for each in totals]
+    names = [lower_first(check_label(rig, key)).partition(",")[0] for key in totals]
+    masses = [print_mass(figures[key].value, rig.units.mass) for key in totals]
     words = ", ".join(map(" ".join, zip(names, masses, strict=True)))
     return f"Weighed: {words}."
 
@@ -320,7 +323,7 @@ def _what_is_missing(rig: RigFile, row: Checked) -> str:
 def headline(
     rig: RigFile,
     checks: list[Checked],
-    found: Verdict,
+    reached: Verdict,
     *,
     number: int | None = None,
     doubted: Sequence[Doubt] = (),
@@ -350,45 +353,45 @@ def headline(
         What came aboard since the weighing, where that makes the verdict worse than as weighed.
     """
     if since is not None:
-        made = headline(
-            rig, checks, found, number=number, doubted=doubted, known=known, rules=rules
+        line = headline(
+            rig, checks, reached, number=number, doubted=doubted, known=known, rules=rules
         )
-        made.rest = [_AS_WEIGHED, *_untold(rig, since), *made.rest]
-        return made
+        line.rest = [_AS_WEIGHED, *_untold(rig, since), *line.rest]
+        return line
     rows = tightest_first(checks)
     bind = binding(rows)
-    broken = [rule_sentence(rig, each) for each in rules]
+    broken = [rule_sentence(rig, rule) for rule in rules]
     doubts = (
         [_many(len(doubted), _DOUBT, "{} pairs of figures cannot both be right.")]
         if doubted
         else []
     )
-    if found == "stop":
+    if reached == "stop":
         return _stop(rig, rows, bind, doubts + broken, known)
-    if found == "incomplete":
-        made = _incomplete(rig, rows, known, number is not None)
-        made.rest = doubts + broken + made.rest
-        return made
+    if reached == "incomplete":
+        line = _incomplete(rig, rows, known, number is not None)
+        line.rest = doubts + broken + line.rest
+        return line
     near = [row for row in rows if row.status in ("tight", "high", "unconfirmed", "unknown")]
     leading = near[0] if near else bind
-    said = sentence(rig, leading) if leading else ""
-    if found == "within" and said:
-        said = f"The limiting rating: {lower_first(said)}"
+    words = sentence(rig, leading) if leading else ""
+    if reached == "within" and words:
+        words = f"The limiting rating: {lower_first(words)}"
     rest = [sentence(rig, row) for row in near[1:]]
     if bind and bind is not leading and bind not in near:
         rest.append(sentence(rig, bind))
     if doubts:  # what is left of a limit would read as if it were settled
         doubtful = f"{doubts[0]} Nothing counts as within until that is settled."
         return Headline(
-            lead=_LEADS[found], sentence=doubtful, rest=[sentence(rig, row) for row in near]
+            lead=_LEADS[reached], sentence=doubtful, rest=[sentence(rig, row) for row in near]
         )
     if broken:
         return Headline(
-            lead=_LEADS[found],
+            lead=_LEADS[reached],
             sentence=broken[0],
-            rest=[*broken[1:], *([said] if said else []), *rest],
+            rest=[*broken[1:], *([words] if words else []), *rest],
         )
-    return Headline(lead=_LEADS[found], sentence=said, rest=rest)
+    return Headline(lead=_LEADS[reached], sentence=words, rest=rest)
 
 
 def headline_of(rig: RigFile, judged: Judged, known: Knowledge | None = None) -> Headline:

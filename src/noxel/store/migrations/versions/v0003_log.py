@@ -36,8 +36,8 @@ def upgrade() -> None:
 
 def _words(weigh_in: dict[str, object]) -> str:
     """What can be found, as it was when this form was new."""
-    found = [str(weigh_in.get(key) or "") for key in ("date", "place", "note")]
+    texts = [str(weigh_in.get(key) or "") for key in ("date", "place", "note")]
     passes = weigh_in.get("passes")
-    for each in passes if isinstance(passes, list) else []:
-        found += [str(each.get(key) or "") for key in ("ticket_number", "aboard", "note")]
-    return "\n".join(each.casefold() for each in found if each)
+    for pass_ in passes if isinstance(passes, list) else []:
+        texts += [str(pass_.get(key) or "") for key in ("ticket_number", "aboard", "note")]
+    return "\n".join(text.casefold() for text in texts if text)
