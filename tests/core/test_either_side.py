@@ -204,9 +204,9 @@ class EitherSide(unittest.TestCase):
         """
         alone = {"config": "trailer_only", "readings": {"trailer": 1200}}
         for dry, says in (
-            (10, "below 5 %,"),
-            (60, "too uncertain against 5–7 %,"),
-            (200, "above 7 %,"),
+            (10, "below 5 %."),
+            (60, "too uncertain against 5–7 %."),
+            (200, "above 7 %."),
         ):
             trailer = {"ratings": {"gvwr": 1500}, "dry_weight": 1000, "dry_tongue": dry}
             weighed = {"scale": {"resolution": 10}, "passes": [alone]}

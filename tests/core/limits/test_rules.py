@@ -315,7 +315,7 @@ class Rules(unittest.TestCase):
         document["vehicle"]["tongue_table"] = [{"load": 9_000, "tongue": 9_000}]
         found = evaluate(parse_rig(document))  # a table that cannot be read is not kept either
         self.assertEqual(found.verdict, "caution")
-        self.assertIn("enter its empty weight", found.headline.sentence)
+        self.assertIn("enter its empty weight", " ".join(found.headline.rest))
 
     def test_a_ball_mount_is_rated_by_its_drop(self) -> None:
         """840 lb of tongue, 6,840 of trailer; of the table the first row that reaches the drop

@@ -8,6 +8,13 @@ const TOGETHER_MS = 400;
 const CHANNEL = "noxel.events";
 type Saved = { page: string | null; present?: OpenPages | null };
 
+/** Asks again for what is shown; also for what is being asked for the first time, whose answer may be from before. */
+async function askAgain(queries: QueryClient, queryKey?: string[]) {
+  const which = queryKey ? { queryKey } : {};
+  await queries.cancelQueries(which);
+  await queries.invalidateQueries(which);
+}
+
 /**
  * Hears of everything that is saved elsewhere, and has what is shown asked for again. Of all pages of this browser only
  * the one that holds the lock listens to the server, and passes on what it hears: a browser opens only six connections.
@@ -17,7 +24,7 @@ export function hearOfOthers(queries: QueryClient) {
   let due: ReturnType<typeof setTimeout> | undefined;
   const ask = () => {
     due = undefined;
-    void queries.invalidateQueries();
+    void askAgain(queries);
   };
   const heard = (saved: Saved) => {
     if (saved.present) {
@@ -26,7 +33,7 @@ export function hearOfOthers(queries: QueryClient) {
     }
     // once for a run of keystrokes elsewhere; a page that nobody sees asks when it is looked at
     if (saved.page === PAGE)
-      void queries.invalidateQueries({ queryKey: ["garage"] }); // it may be shown before the answer comes
+      void askAgain(queries, ["garage"]); // it may be shown before the answer comes
     else due ??= setTimeout(() => !document.hidden && ask(), TOGETHER_MS);
   };
   document.addEventListener("visibilitychange", () => {

@@ -6,9 +6,14 @@ import math
 
 from noxel.core.limits import Checked
 from noxel.core.mechanics import Expected, Knowledge, Way, somebody_listed
-from noxel.core.quantities import KG, print_mass, print_share, small_mass
+from noxel.core.quantities import KG, print_mass, print_share, small_mass, upper_first
 from noxel.core.rig import RigFile
-from noxel.core.wording.labels import limit_words, phrase_of, terms_of, vehicle_word
+from noxel.core.wording.labels import (
+    limit_words,
+    phrase_of,
+    terms_of,
+    vehicle_word,
+)
 
 WAYS: dict[Way, str] = {
     "plan": "the plan's base weights, plus what you listed",
@@ -164,7 +169,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     unit, actual, outlook = rig.units.mass, row.expected.actual, row.expected.outlook
     phrase = phrase_of(rig, row.id, row.limit.source if row.limit else None)
     by = basis(rig, known, key)
-    end = "" if by == WEIGHED else "; not weighed"
+    end = f". {upper_first(by)}." if by == WEIGHED else f". Expected {by}; not weighed."
     if row.range is not None:
         low, high = row.range
         where = {
@@ -178,8 +183,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
         )
         return (
             f"{sentence}, "
-            f"{where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}, "
-            f"{by}{end}."
+            f"{where.get(outlook, f'too uncertain against {low * 100:g}–{high * 100:g} %')}{end}"
         )
     if row.limit is None or row.expected.margin is None:
         return ""
@@ -189,7 +193,7 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
     if outlook == "over":
         return (
             f"{phrase.subject} {verb} expected {left} over "
-            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}{end}."
+            f"{limit}{f', {pm.strip()}' if pm else ''}{end}"
         )
     if outlook == "over_at_rating":
         most = most_at_rating(known, row, key)
@@ -200,22 +204,19 @@ def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) ->
             if most > 0.0
             else " It is over even without a trailer."
         )
-        return (
-            f"{phrase.subject} {verb} {left} over {limit} if the trailer is loaded to its "
-            f"rating.{may}"
-        )
+        return f"{phrase.subject} {verb} {left} over {limit} if the trailer is at its rating.{may}"
     if outlook == "within":
         return (
             f"{phrase.subject} {verb} expected to have {left} left of "
-            f"{limit}{f', {pm.strip()}' if pm else ''}, {by}{end}."
+            f"{limit}{f', {pm.strip()}' if pm else ''}{end}"
         )
     sentence = (
-        f"{phrase.subject} {verb} planned right at {limit}{pm}, {by}"
+        f"{phrase.subject} {verb} planned right at {limit}{pm}"
         if abs(row.expected.margin) < 0.5 * KG[unit]
         else f"{phrase.subject} {verb} expected at {print_mass(actual.value, unit)}{pm}, against "
-        f"{limit}, {by}"
+        f"{limit}"
     )
-    return f"{sentence}{_why_open(rig, known, row)}{end}."
+    return f"{sentence}{_why_open(rig, known, row)}{end}"
 
 
 def _why_open(rig: RigFile, known: Knowledge, row: Checked) -> str:

@@ -2,6 +2,7 @@
 ratings entered.
 """
 
+import re
 from collections.abc import Sequence
 
 from noxel.core.limits import (
@@ -82,7 +83,9 @@ def _not_known(rig: RigFile, row: Checked) -> str:
     if row.status == "over" and row.at_least is not None and row.limit is not None:
         by = small_mass(row.at_least.value - row.limit.kg, rig.units.mass)
         least = print_mass(row.at_least.value, rig.units.mass)
-        return f"{load} is not known; it is at least {least}, {by} or more over {limit}."
+        phrase = phrase_of(rig, row.id, row.limit.source)
+        known = f"{load} is not known; it is at least {least}."
+        return f"{phrase.subject} {phrase.verb} at least {by} over {limit}. {known}"
     least = f", at least {print_mass(row.at_least.value, rig.units.mass)}" if row.at_least else ""
     return f"{load} is not known yet{least}; the limit is {limit}."
 
@@ -245,16 +248,14 @@ def _incomplete(
     hoped = len([row for row in ahead if row.expected and row.expected.outlook == "within"])
     first = _so_far(rig, rows, judged, weighed=weighed)
     if says:
-        second, rest = says[0], says[1:]
+        leading, rest = says[0], [first, *says[1:]]
     elif hoped:
         more = "more " if judged else ""
         words = f"One {more}check is expected within, not weighed."
-        second, rest = (
-            _many(hoped, words, f"{{}} {more}checks are expected within, not weighed."),
-            [],
-        )
+        hopes = _many(hoped, words, f"{{}} {more}checks are expected within, not weighed.")
+        leading, rest = f"{first} {hopes}", []
     else:
-        second, rest = _many(len(unknown), *_OPEN), []
+        leading, rest = f"{first} {_many(len(unknown), *_OPEN)}", []
     near = [row for row in rows if row.status in ("tight", "high")]
     rest += [sentence(rig, row) for row in (*near, *unsure) if row not in beyond]
     names = [
@@ -265,9 +266,7 @@ def _incomplete(
         for row in unknown
         if row.expected is None
     ]
-    return Headline(
-        lead=_LEADS["incomplete"], sentence=f"{first} {second}", rest=rest, unknown=names
-    )
+    return Headline(lead=_LEADS["incomplete"], sentence=leading, rest=rest, unknown=names)
 
 
 def _expected_wrong(rows: list[Checked]) -> list[Checked]:
@@ -288,8 +287,8 @@ def _so_far(rig: RigFile, rows: list[Checked], judged: list[Checked], *, weighed
     tightest = next((row for row in held if row.margin is not None), None)
     if tightest is not None:
         nearest = sentence(rig, tightest)
-        of = f": the tightest of {len(held)} checks by what was weighed"
-        return f"{nearest.removesuffix('.')}{of}." if len(held) > 1 else nearest
+        of = f" It is the tightest of {len(held)} checks by what was weighed."
+        return f"{nearest}{of}" if len(held) > 1 else nearest
     figures = {row.id: row.actual for row in rows if row.actual is not None and row.range is None}
     totals = [key for key in _TOTALS if key in figures] or list(figures)[:3]
     if not totals and judged:
@@ -339,7 +338,7 @@ def headline(
         For its units and terms.
     checks : list of Checked
         Every check.
-    found : {"stop", "incomplete", "caution", "within"}
+    reached : {"stop", "incomplete", "caution", "within"}
         The verdict over them.
     number : int or None
         Which weigh-in they are of, from 1.
@@ -352,12 +351,46 @@ def headline(
     since : Since or None
         What came aboard since the weighing, where that makes the verdict worse than as weighed.
     """
+    line = _headline(rig, checks, reached, number, doubted, known, rules)
     if since is not None:
-        line = headline(
-            rig, checks, reached, number=number, doubted=doubted, known=known, rules=rules
-        )
         line.rest = [_AS_WEIGHED, *_untold(rig, since), *line.rest]
-        return line
+    line.sentence, more = _shortened(line.sentence)
+    line.rest = [*more, *line.rest]
+    return line
+
+
+_LONGEST = 110
+"""What a headline says at most before the rest. [characters]"""
+
+
+def _shortened(text: str) -> tuple[str, list[str]]:
+    """As many sentences as a headline has room for, and the others. A first sentence that is too
+    long by itself gives up what can follow it.
+    """
+    first, *others = re.split(r"(?<=[.!?]) (?=[A-Z“0-9])", text)
+    included = re.search(r", ([a-z]+(?: [a-z]+)?) included,", first)
+    if len(first) > _LONGEST and included:
+        first = first.replace(included[0], "")
+        others.insert(0, f"That counts the {included[1]}.")
+    worked_out = re.search(r" \(([^()]+)\)", first)
+    if len(first) > _LONGEST and worked_out:
+        first = first.replace(worked_out[0], "")
+        others.insert(0, f"That limit is {worked_out[1]}.")
+    while others and len(first) + 1 + len(others[0]) <= _LONGEST:
+        first = f"{first} {others.pop(0)}"
+    return first, others
+
+
+def _headline(
+    rig: RigFile,
+    checks: list[Checked],
+    reached: Verdict,
+    number: int | None,
+    doubted: Sequence[Doubt],
+    known: Knowledge | None,
+    rules: Sequence[BrokenRule],
+) -> Headline:
+    """The verdict in full, whatever its length."""
     rows = tightest_first(checks)
     bind = binding(rows)
     broken = [rule_sentence(rig, rule) for rule in rules]
