@@ -10,8 +10,9 @@ import unittest
 from pathlib import Path
 from unittest.mock import patch
 
-from noxel.cli import listen, main
+from noxel.cli import main
 from noxel.formats.rig_json import LARGEST
+from noxel.serving import listen
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 from tests.truth import rig_of

@@ -19,7 +19,7 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 
 from noxel.api.app import create_app
 from noxel.api.sharing import Sharing
-from noxel.cli import listen
+from noxel.serving import listen
 from noxel.share import Addresses
 from noxel.store.database import Database
 

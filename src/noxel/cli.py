@@ -7,14 +7,12 @@ they do.
 
 import argparse
 import datetime
-import gc
-import signal
-import socket
+import ipaddress
+import re
 import sys
 import unicodedata
 from collections.abc import Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from noxel.core.evaluate import evaluate, evaluate_ceiling, evaluate_prediction
 from noxel.core.quantities import round_half_up
@@ -22,13 +20,9 @@ from noxel.core.rig import RigFile
 from noxel.core.wording import Check, Evaluation
 from noxel.errors import InputError, NoxelError
 from noxel.formats.rig_json import LARGEST, load_rig, read_rig, write_any
+from noxel.serving import PORT, install_unit, invite, run, unit
 from noxel.version import VERSION
 
-if TYPE_CHECKING:
-    from noxel.api.sharing import Sharing
-    from noxel.store.database import Database
-
-PORT = 8710
 EXIT = {"within": 0, "caution": 0, "stop": 1, "incomplete": 3}
 FAULT = 70
 """A fault of Noxel's own (sysexits: EX_SOFTWARE)."""
@@ -144,7 +138,26 @@ def _parser() -> argparse.ArgumentParser:
         "backup", help="copy your database to a file, also while the page is served"
     )
     keep.add_argument("copy", type=Path, metavar="file", help="where to; nothing is overwritten")
+    keep.add_argument(
+        "--keep",
+        type=_count,
+        metavar="N",
+        help="the file is a folder: a dated copy goes there, and only the newest N stay",
+    )
     keep.set_defaults(run=_backup)
+    invites = commands.add_parser(
+        "invite", help="invite a device to the Noxel that serves your data now"
+    )
+    invites.add_argument("--viewing", action="store_true", help="it may look, not change anything")
+    invites.set_defaults(run=_invite)
+    service = commands.add_parser(
+        "service", help="start Noxel with the system: print its unit, or install it for this user"
+    )
+    service.add_argument("do", choices=("print", "install"))
+    service.add_argument(
+        "arguments", nargs=argparse.REMAINDER, help="after --: what noxel serve is started with"
+    )
+    service.set_defaults(run=_service)
     back = commands.add_parser(
         "restore",
         help="put a backup in place of your database, also while the page is served; what was "
@@ -152,7 +165,7 @@ def _parser() -> argparse.ArgumentParser:
     )
     back.add_argument("copy", type=Path, metavar="file", help="a backup")
     back.set_defaults(run=_restore)
-    for command in (keep, back):
+    for command in (keep, back, invites, service):
         command.add_argument(
             "--data",
             type=Path,
@@ -164,8 +177,24 @@ def _parser() -> argparse.ArgumentParser:
             "--port",
             type=_port,
             metavar="N",
-            default=PORT,
-            help=f"port on 127.0.0.1 (default {PORT}, or a free one)",
+            help=f"port on 127.0.0.1 (default {PORT}, or a free one); one that is taken is refused",
+        )
+        command.add_argument(
+            "--share-port", type=_port, metavar="N", help="the phones' port, and no other"
+        )
+        command.add_argument(
+            "--name",
+            type=_own_name,
+            action="append",
+            default=[],
+            metavar="HOST",
+            help="a name of this machine on your network, such as nas.local",
+        )
+        command.add_argument(
+            "--behind-proxy",
+            type=_address,
+            metavar="ADDRESS",
+            help="answer only a reverse proxy at this address, which ends TLS; needs --name",
         )
         command.add_argument(
             "--share",
@@ -179,6 +208,26 @@ def _port(text: str) -> int:
     if not text.isdecimal() or int(text) > 65_535:
         raise argparse.ArgumentTypeError(f"{text} is not a port: a number from 0 to 65535")
     return int(text)
+
+
+def _count(text: str) -> int:
+    if not text.isdecimal() or not 0 < int(text) <= 10_000:
+        raise argparse.ArgumentTypeError(f"{text} is not a number of copies: 1 to 10000")
+    return int(text)
+
+
+def _own_name(text: str) -> str:
+    name = text.lower().rstrip(".")
+    if not re.fullmatch(r"(?!-)[a-z0-9-]{1,63}(\.(?!-)[a-z0-9-]{1,63})*", name):
+        raise argparse.ArgumentTypeError(f"{text} is not a name of a machine, such as nas.local")
+    return name
+
+
+def _address(text: str) -> str:
+    try:
+        return str(ipaddress.ip_address(text))
+    except ValueError as exc:
+        raise argparse.ArgumentTypeError(f"{text} is not an address, such as 192.168.1.2") from exc
 
 
 def _print(document: object) -> None:
@@ -314,9 +363,11 @@ def _ceiling(options: argparse.Namespace) -> int:
 
 
 def _serve(options: argparse.Namespace) -> int:
+    if options.behind_proxy and not options.name:
+        raise InputError("Behind a proxy Noxel needs the name that browsers ask for: --name.")
     from noxel.store.database import Database
 
-    return _run(
+    return run(
         Database(_folder(options, "noxel") / "noxel.db", as_is=options.as_is), options, "Noxel"
     )
 
@@ -325,14 +376,34 @@ def _demo(options: argparse.Namespace) -> int:
     from noxel.demo import open_demo
 
     database = open_demo(_folder(options, "noxel-demo") / "demo.db", fresh=options.fresh)
-    return _run(database, options, "Noxel, demo household")
+    return run(database, options, "Noxel, demo household")
 
 
 def _backup(options: argparse.Namespace) -> int:
-    from noxel.store.keep import backup
+    from noxel.store.keep import backup, backup_kept
 
-    backup(_folder(options, "noxel") / "noxel.db", options.copy)
-    print(f"Backed up to {options.copy}.")
+    source = _folder(options, "noxel") / "noxel.db"
+    if options.keep is None:
+        backup(source, options.copy)
+        print(f"Backed up to {options.copy}.")
+        return 0
+    copy, dropped = backup_kept(source, options.copy, options.keep)
+    print(f"Backed up to {copy}." + (f" {len(dropped)} older ones are gone." if dropped else ""))
+    return 0
+
+
+def _invite(options: argparse.Namespace) -> int:
+    print(invite(_folder(options, "noxel"), viewing=options.viewing))
+    return 0
+
+
+def _service(options: argparse.Namespace) -> int:
+    data, arguments = _folder(options, "noxel").absolute(), options.arguments
+    if options.do == "print":
+        print(unit(data, arguments), end="")
+        return 0
+    path = install_unit(data, arguments)
+    print(f"Written to {path}. Start it with: systemctl --user enable --now noxel")
     return 0
 
 
@@ -353,69 +424,3 @@ def _folder(options: argparse.Namespace, name: str) -> Path:
 
     folder: Path | None = options.data
     return folder or user_data_path(name, appauthor=False)
-
-
-def listen(port: int) -> socket.socket:
-    """Listen on a port of this machine, or on a free one when it is taken; who comes early
-    waits.
-    """
-    for wanted in (port, 0):
-        # named as TCP, so that asyncio sends answers at once (TCP_NODELAY) and not after the peer's
-        # delayed ACK, 40 ms later
-        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
-        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            listener.bind(("127.0.0.1", wanted))
-            listener.listen(64)
-        except OSError:
-            listener.close()
-            if wanted == 0:
-                raise
-            continue
-        return listener
-    raise OSError("no port is free")
-
-
-def _run(database: "Database", options: argparse.Namespace, name: str) -> int:
-    from noxel.api.app import create_app
-    from noxel.api.sharing import Sharing
-    from noxel.server import serve
-
-    listener = listen(options.port)
-    port = listener.getsockname()[1]
-    print(
-        f"{name}: http://127.0.0.1:{port}  (stop with Ctrl-C; data in {database.path})", flush=True
-    )
-    sharing = Sharing(database.path.parent / "share", port + 1) if database.path else None
-    if options.share and sharing is not None:
-        sharing.open()
-        print(_invitation(sharing), flush=True)
-    app = create_app(database, name=name, sharing=sharing)
-    gc.collect()
-    gc.freeze()  # what was loaded by now stays; no need to look through it at every collection
-    # an answer makes thousands of small objects and drops them all: look rarely
-    gc.set_threshold(20_000, 20, 20)
-    signal.signal(signal.SIGTERM, _stopped)
-    try:
-        serve(app, listener)
-    except (KeyboardInterrupt, SystemExit):
-        return 0  # asked to stop, by Ctrl-C or by whoever started it
-    finally:
-        database.close()
-    return 0
-
-
-def _stopped(*_: object) -> None:
-    """What ends a server that was told to stop, once it has answered what was under way."""
-    raise SystemExit(0)
-
-
-def _invitation(sharing: "Sharing") -> str:
-    """An invitation for a phone, with its QR code; or why there is none."""
-    from noxel.api.sharing import for_terminal
-
-    try:
-        address = sharing.invite(None, viewing=False)
-    except NoxelError as exc:
-        return f"Sharing is on, but nobody can come yet. {exc.message}"
-    return f"Invitation for one phone, for ten minutes:\n\n{for_terminal(address)}\n{address}\n"

@@ -104,6 +104,7 @@ def _config(app: Any) -> uvicorn.Config:
         log_level="warning",
         access_log=False,
         server_header=False,
+        proxy_headers=False,
         timeout_keep_alive=int(PATIENCE),
         timeout_graceful_shutdown=5,
         h11_max_incomplete_event_size=LONGEST_HEAD,

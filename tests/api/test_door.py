@@ -80,6 +80,14 @@ class Shared(unittest.TestCase):
 
 
 class Unpaired(Shared):
+    def test_no_answer_on_an_address_of_the_world_outside(self) -> None:
+        """By the address that was connected to, whatever name the request asks for."""
+        client = self.pair()
+        self.assertEqual(client.get("/api/rigs").status_code, 200)
+        with mock.patch("noxel.api.sharing.private", return_value=False):
+            refused = client.get("/api/rigs")
+        self.assertEqual((refused.status_code, refused.json()["code"]), (403, "share.public"))
+
     def test_no_route_answers_a_stranger(self) -> None:
         app = create_app(self.database, sharing=self.sharing)
         client, before = self.client(), self.database.commits

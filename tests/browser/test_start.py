@@ -42,6 +42,37 @@ class Doors(OnStage):
                 page.go_back()
                 expect(page.get_by_text("Step 6 of 6")).to_be_visible()
 
+    def test_what_a_motorhome_pulls_on_its_wheels(self) -> None:
+        """A car of 4,600 lb behind a tow rating of 5,000: 400 lb are left, and nothing rests on the
+        hitch.
+        """
+        page = self.page("/start", PHONE, touch=True)
+        page.get_by_role("button", name="Can it tow that?").tap()
+        page.get_by_role("button", name="motorhome").tap()
+        at(page, "vehicle.ratings.gvwr").tap()
+        for step in (("22000", "15500"), ("900",), ("2400",), ("5000", "26000")):
+            expect(page.locator("fieldset input").first).to_have_value("")
+            page.keyboard.type("\r".join(step), delay=60)  # also before the field has the focus
+            page.get_by_role("button", name="Next").tap()
+        page.get_by_role("radio", name="A car on its own wheels").tap()
+        page.get_by_role("button", name="Next").tap()
+        expect(page.get_by_role("heading", level=1)).to_have_text("The towed car's own label")
+        expect(page.locator("fieldset input").first).to_have_value("")
+        page.keyboard.type("4600\r3900", delay=60)
+        page.get_by_text("supplemental brake", exact=True).tap()
+        page.get_by_role("button", name="See it all").tap()
+        answer = page.locator("[data-tow]")
+        expect(answer).to_contain_text("This car at its rating, 4,600 lb, leaves 400 lb to spare")
+        self.fits_across(page)
+        (summary,) = self.rigs.list()
+        rig = self.rigs.open(summary.id).document
+        self.assertEqual(rig["trailer"]["ratings"]["gvwr"], 4600)
+        self.assertEqual(
+            (rig["trailer"]["style"], rig["trailer"]["brakes"]), ("towed_car", "electric")
+        )
+        self.assertEqual(rig["vehicle"]["ratings"]["tow_rating"], 5000)
+        self.assertEqual(rig["vehicle"]["ratings"]["gcwr"], 26000)
+
     def fits_across(self, page: object) -> None:
         wide = page.evaluate("[document.documentElement.scrollWidth, window.innerWidth]")  # type: ignore[attr-defined]
         self.assertLessEqual(wide[0], wide[1])

@@ -182,7 +182,8 @@ class Papers(unittest.TestCase):
             [],
         )
         self.assertNotIn("://", page)
-        cells = ["".join(row[0].itertext()) for row in root.iter("tr")][1:]
+        (checks,) = (table for table in root.iter("table") if table.get("class") == "checks")
+        cells = ["".join(row[0].itertext()) for row in checks.iter("tr")][1:]
         self.assertEqual(cells, [check.label for check in evaluation.checks])
         outline = evaluation.geometry.outline
         strokes = (*outline.vehicle.strokes, *outline.coupling, *outline.trailer.strokes)

@@ -1324,6 +1324,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig_id}/path": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Path Of
+         * @description The steps of a short path, for this kind of rig and in the words of its region.
+         */
+        get: operations["path_of_api_rigs__rig_id__path_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig_id}/photos": {
         parameters: {
             query?: never;
@@ -4618,6 +4638,47 @@ export interface components {
             part?: ("vehicle" | "trailer" | "hitch" | "pass") | null;
             /** Text */
             text: string;
+        };
+        /**
+         * PathField
+         * @description A field of a step: its path in the rig file, and what its label says.
+         */
+        PathField: {
+            /**
+             * Hint
+             * @default
+             */
+            hint?: string;
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** Term */
+            term?: string | null;
+        };
+        /**
+         * PathStep
+         * @description One step: a label or a question, its fields, and what else it holds.
+         */
+        PathStep: {
+            /**
+             * Fields
+             * @default []
+             */
+            fields?: components["schemas"]["PathField"][];
+            /** Id */
+            id: string;
+            /** More */
+            more?: ("people" | "bring" | "passes" | "hitch" | "answer" | "shape" | "camper" | "behind" | "brakes" | "extras") | null;
+            /** Sign */
+            sign?: ("certification" | "placard" | "addon" | "guide" | "receiver" | "plate" | "trailer" | "cargo" | "dealer") | null;
+            /** Title */
+            title: string;
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
         };
         /**
          * PayloadLine
@@ -9103,6 +9164,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenApart"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    path_of_api_rigs__rig_id__path_get: {
+        parameters: {
+            query: {
+                door: "tow" | "going" | "labels" | "tickets";
+            };
+            header?: never;
+            path: {
+                rig_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PathStep"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -145,7 +145,7 @@ class Door:
             200,
             name=device.name,
             viewing=device.viewing,
-            fingerprint=self._sharing.authority.fingerprint,
+            fingerprint=None if self._sharing.proxied else self._sharing.authority.fingerprint,
         )
         answer.set_cookie(
             COOKIE, secret, max_age=_KEPT, path="/", secure=True, httponly=True, samesite="strict"

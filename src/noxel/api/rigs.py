@@ -27,7 +27,7 @@ from noxel.api.progress import ProgressName, TheWorks
 from noxel.api.sheet import Changes, MakersTable, NewRig, NewUnits, RigSummary, Sheet, answer_sheet
 from noxel.core.editing import Change, Document, apply_changes, new_rig, settle, switch_units
 from noxel.core.evaluate import evaluate
-from noxel.core.plates import read_table
+from noxel.core.plates import Door, PathStep, read_table, short_path
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.core.weigh import ScaleKind, new_weigh_in, plan, scales_for
 from noxel.core.wording import Evaluation, PassAnswer
@@ -190,6 +190,12 @@ def set_table(
         return apply_changes(without, changes).document
 
     return answer_sheet(rigs.change(rig_id, "maker's table", put, looking=weigh_in, sent=sent))
+
+
+@router.get("/rigs/{rig_id}/path")
+def path_of(rig_id: Id, door: Door, rigs: Store) -> list[PathStep]:
+    """The steps of a short path, for this kind of rig and in the words of its region."""
+    return short_path(settle(rigs.open(rig_id).document).rig, door)
 
 
 @router.get("/rigs/{rig_id}/plan")

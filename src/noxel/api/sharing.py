@@ -2,10 +2,11 @@
 
 import asyncio
 import io
+import logging
 import socket
 import ssl
 from collections import defaultdict
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 from pathlib import Path
 from typing import Any
@@ -13,10 +14,21 @@ from typing import Any
 import segno
 from starlette.types import ASGIApp, Receive, Scope, Send
 
+from noxel.api.problems import problem
 from noxel.errors import Conflict, StorageFault
 from noxel.server import SecureListener
-from noxel.share import Addresses, Authority, Device, Devices, Invitations, this_machine
+from noxel.share import (
+    Addresses,
+    Authority,
+    Device,
+    Devices,
+    Invitations,
+    keep_entrance,
+    private,
+    this_machine,
+)
 
+_log = logging.getLogger("noxel")
 LOOK = 20.0
 """How often it is looked whether this machine is called otherwise now: it joined a hotspot, or a
 certificate ends. [s]
@@ -36,6 +48,10 @@ class Sharing:
         The address to listen on.
     addresses : callable
         How this machine is called now.
+    own_names : sequence of str
+        Names that its owner gave it besides.
+    only : bool
+        Whether no other port will do.
     """
 
     def __init__(
@@ -44,10 +60,16 @@ class Sharing:
         port: int,
         bind: str = "0.0.0.0",
         addresses: Callable[[], Addresses] = this_machine,
+        own_names: Sequence[str] = (),
+        *,
+        only: bool = False,
     ) -> None:
         self._folder = folder
         self._wanted, self._bind, self._find = port, bind, addresses
-        self.invitations = Invitations()
+        self._own, self._only = tuple(own_names), only
+        self.proxied = False
+        """Whether a proxy ends TLS for all that come."""
+        self.invitations = Invitations(folder=folder)
         self.changed: Callable[[], None] = lambda: None
         """Called when who is paired has changed."""
         self.addresses = Addresses((), ())
@@ -88,7 +110,7 @@ class Sharing:
             If it cannot be made or read.
         """
         if self._authority is None:
-            self._authority = Authority(self._folder)
+            self._authority = Authority(self._folder, self._own)
         return self._authority
 
     def open(self) -> None:
@@ -105,6 +127,22 @@ class Sharing:
         self.devices.all()
         self._socket = self._take_port()
         self.port = self._socket.getsockname()[1]
+        hosts = self._hosts()
+        keep_entrance(self._folder, f"https://{hosts[0]}:{self.port}" if hosts else None)
+
+    def behind_proxy(self, names: Sequence[str]) -> None:
+        """Take in devices that come through a proxy under these names, and nobody else."""
+        self.proxied = True
+        keep_entrance(self._folder, f"https://{names[0]}")
+
+    def leave(self) -> None:
+        """Nobody comes in any more: the server stops."""
+        if self.on or self.proxied:
+            keep_entrance(self._folder, None)
+
+    def _hosts(self) -> tuple[str, ...]:
+        """The names and addresses to be reached by, the likeliest first."""
+        return tuple(dict.fromkeys((*self._own, *self.addresses.numbers, *self.addresses.names)))
 
     def start(self, app: ASGIApp) -> None:
         """Begin to answer, in the event loop that runs."""
@@ -113,6 +151,11 @@ class Sharing:
 
         async def outside(scope: Scope, receive: Receive, send: Send) -> None:
             scope["noxel.hosts"] = self.addresses.hosts
+            local = (scope.get("server") or ("",))[0]
+            if scope["type"] == "http" and not private(local):
+                refused = problem(403, "share.public", "Noxel does not answer on this address.")
+                await refused(scope, receive, send)
+                return
             await app(scope, receive, send)
 
         self._listener = SecureListener(outside, self._socket, self._secure)
@@ -143,8 +186,8 @@ class Sharing:
         if not self.on:
             raise Conflict("Sharing is off. Turn it on first.")
         self._look()
-        hosts = (*self.addresses.numbers, *self.addresses.names)
-        if not self.addresses.numbers:
+        hosts = self._hosts()
+        if not self.addresses.numbers and not self._own:
             raise Conflict(
                 "This machine is on no network. Connect it to the phone's hotspot, or both to one "
                 "wireless network."
@@ -163,6 +206,7 @@ class Sharing:
             If the list cannot be written.
         """
         paired = self.devices.pair(name, viewing=viewing)
+        _log.info("paired: %s%s", name, " (may look)" if viewing else "")
         self.changed()
         return paired
 
@@ -175,6 +219,7 @@ class Sharing:
             If it is not paired.
         """
         self.devices.shut_out(device_id)
+        _log.info("shut out: a device")
         for task in self._running.pop(device_id, ()):
             task.get_loop().call_soon_threadsafe(task.cancel)
         self.changed()
@@ -203,7 +248,8 @@ class Sharing:
 
     def _look(self) -> None:
         """See what this machine is called now; a certificate that would not do is made anew."""
-        self.addresses = self._find()
+        found = self._find()
+        self.addresses = Addresses(tuple(dict.fromkeys((*self._own, *found.names))), found.numbers)
         self._context = self.authority.context(self.addresses)
 
     async def _keep_looking(self) -> None:
@@ -213,7 +259,7 @@ class Sharing:
                 await asyncio.to_thread(self._look)
 
     def _take_port(self) -> socket.socket:
-        for wanted in (self._wanted, 0):
+        for wanted in (self._wanted,) if self._only else (self._wanted, 0):
             held = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
             held.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
             try:
@@ -223,6 +269,8 @@ class Sharing:
                 held.close()
                 continue
             return held
+        if self._only:
+            raise Conflict(f"Port {self._wanted} is taken. Choose another with --share-port.")
         raise Conflict("No port is free for other devices.")
 
 

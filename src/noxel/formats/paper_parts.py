@@ -8,10 +8,19 @@ from dataclasses import dataclass
 
 from noxel.core.drawing import Outline
 from noxel.core.evaluate import evaluate
+from noxel.core.mechanics import reading_words
 from noxel.core.plates import contradictions
-from noxel.core.quantities import Sort, round_half_up
+from noxel.core.quantities import Sort, print_mass, round_half_up
 from noxel.core.rig import RigFile
-from noxel.core.wording import AT_THE_SCALE, Check, Evaluation, ExpectedCheck, Working
+from noxel.core.weigh import pass_title
+from noxel.core.wording import (
+    AT_THE_SCALE,
+    Check,
+    Evaluation,
+    ExpectedCheck,
+    Working,
+    vehicle_word,
+)
 
 STATUS = {
     "over": "OVER",
@@ -77,7 +86,8 @@ class Paper:
     outline: Outline
     towing: bool
     cautions: tuple[str, ...]
-    workings: tuple[tuple[str, tuple[str, ...]], ...]
+    tickets: tuple["Ticket", ...]
+    workings: tuple["PaperWorking", ...]
     beside: tuple[str, ...]
 
 
@@ -171,33 +181,72 @@ def _posts(checks: Sequence[Check]) -> Iterator[Post]:
         )
 
 
-def _figure(value: float, sort: Sort) -> str:
-    """A figure of a working: shares in percent, counts bare, the rest to a tenth; minus as a minus
-    sign.
+def _figure(value: float, sort: Sort, plus_minus: float) -> tuple[str, str]:
+    """A figure of a working and its ±, with as many digits as that allows; a count is exact, minus
+    is a minus sign.
     """
-    text = (
-        f"{value * 100:.1f} %"
-        if sort == "share"
-        else f"{value:g}"
-        if sort == "count"
-        else f"{value:,.1f}"
-    )
-    return text.replace("-", "−")
+    if sort == "share":
+        pm = f"± {plus_minus * 100:.1f} %" if plus_minus else ""
+        return f"{value * 100:.1f} %".replace("-", "−"), pm
+    if sort == "count":
+        return f"{value:g}".replace("-", "−"), ""
+    whole = plus_minus >= 1 or (not plus_minus and value == round(value))
+    places = 0 if whole else 1
+    pm = f"± {plus_minus:,.{places}f}" if plus_minus else ""
+    return f"{value:,.{places}f}".replace("-", "−"), pm
 
 
-def _working(working: Working, unit: str) -> tuple[str, tuple[str, ...]]:
-    lines = []
-    for line in working.lines:
-        pm = f" ± {_figure(line.plus_minus, line.sort)}" if line.plus_minus else ""
-        source = f" ({line.source})" if line.source else ""
-        lines.append(
-            f"{line.op} {line.label}: {_figure(line.value, line.sort)}{pm}{source}".strip()
+@dataclass(frozen=True, slots=True)
+class PaperWorking:
+    """How a figure was worked out: a sum with its terms one below the other, the result last.
+
+    A row is its label with its sign, its figure, its ± and where it is from.
+    """
+
+    title: str
+    formula: str
+    rows: tuple[tuple[str, str, str, str], ...]
+
+
+def _working(working: Working, unit: str) -> PaperWorking:
+    rows = [
+        (
+            f"{line.op} {line.label}".strip(),
+            *_figure(line.value, line.sort, line.plus_minus),
+            line.source or "",
         )
-    pm = f" ± {_figure(working.plus_minus, working.sort)}" if working.plus_minus else ""
-    value = (
-        f"{_figure(working.value, working.sort)}{pm}{'' if working.sort == 'share' else f' {unit}'}"
-    )
-    return f"{working.title} = {value}: {working.formula}", tuple(lines)
+        for line in working.lines
+    ]
+    value, pm = _figure(working.value, working.sort, working.plus_minus)
+    in_unit = value if working.sort == "share" else f"{value} {unit}"
+    return PaperWorking(working.title, working.formula, (*rows, ("=", in_unit, pm, "")))
+
+
+@dataclass(frozen=True, slots=True)
+class Ticket:
+    """A pass as its ticket has it: what was on the scale, each reading, what is printed besides."""
+
+    title: str
+    readings: tuple[tuple[str, str], ...]
+    facts: str
+
+
+def _tickets(rig: RigFile, number: int | None) -> Iterator[Ticket]:
+    passes = rig.weigh_ins[number - 1].passes if number else ()
+    for index, pass_ in enumerate(passes, 1):
+        unit = pass_.unit or rig.units.mass
+        printed = {"printed gross": pass_.printed_gross} if pass_.printed_gross else {}
+        masses = {reading_words(name): mass for name, mass in pass_.readings.items()} | printed
+        facts = (
+            f"ticket {pass_.ticket_number}" if pass_.ticket_number else "",
+            pass_.time or "",
+            pass_.note or "",
+        )
+        yield Ticket(
+            f"{index}. {pass_title(pass_, vehicle_word(rig))}",
+            tuple((name, print_mass(value.kg, unit)) for name, value in masses.items()),
+            " · ".join(filter(None, facts)),
+        )
 
 
 def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> Paper:
@@ -239,6 +288,7 @@ def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> 
         outline=evaluation.geometry.outline,
         towing=evaluation.towing,
         cautions=(evaluation.caution, AT_THE_SCALE),
+        tickets=tuple(_tickets(rig, evaluation.weigh_in)),
         workings=tuple(_working(working, unit) for working in evaluation.working.values()),
         beside=tuple(
             notice.message for notice in (*contradictions(rig, today), *evaluation.advisories)

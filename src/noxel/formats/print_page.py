@@ -61,4 +61,4 @@ def print_page(
     """
     paper = prepare(rig, weigh_in, today)
     page = _PAGES.get_template("print_page.html.j2")
-    return page.render(said=paper, picture=_svg(paper), to_do=to_do)
+    return page.render(paper=paper, picture=_svg(paper), to_do=to_do)

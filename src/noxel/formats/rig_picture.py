@@ -1,8 +1,9 @@
 """The rig to scale and its loads as posts, black on white: one picture for the PDF and the print
 view.
 
-A post's frame is the rating, its fill the load; what is over stands out beyond the frame. An
-expected load is outlined with dashes, never filled.
+A post stands under its axle: its frame is the rating, its fill the load; what is over stands out
+beyond the frame. Sums are bars as long as the posts that they add. An expected load is outlined
+with dashes, never filled.
 """
 
 import re
@@ -15,17 +16,25 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
 from noxel.core.drawing import Half, Outline, Stroke
-from noxel.formats.paper_fonts import BOLD, PLAIN, load_fonts
+from noxel.formats.paper_fonts import BOLD, PLAIN, font_for, load_fonts
 from noxel.formats.paper_parts import Paper, Post
 
-_BASE, _TOP, _WIDE = 8 * mm, 18 * mm, 9 * mm
-"""A post: from the lower edge to its foot, its height, its width."""
+_TOP, _WIDE = 17 * mm, 9 * mm
+"""A post: its height, its width."""
 
-_GROUND = 46 * mm
+_GAP = 33 * mm
+"""Between the middles of two posts at least, so that their words fit."""
+
+_BRACE, _BAR = 10.5 * mm, 2.6 * mm
+"""One line of sums, and the bar in it."""
+
 _BEYOND, _SHOWN_OVER = 6 * mm, 0.8 * mm
 """How far a load stands out beyond its frame at most, and how much of that any overload shows."""
 
-_METRE = 9 * mm
+_LEADER, _UNDER = 8 * mm, 9 * mm
+"""From the ground to the frame of a post, and below it for its words."""
+
+_METRE = 12 * mm
 """The largest scale."""
 
 _AIR = 0.15
@@ -38,7 +47,7 @@ _LOAD = Color(0.35, 0.35, 0.35)
 _STEP = re.compile(r"([MLQZ])([^MLQZ]*)")
 
 
-def rig_picture(sentence: Paper, width: float) -> Drawing:
+def rig_picture(paper: Paper, width: float) -> Drawing:
     """Draw what a paper says of the rig's loads.
 
     Parameters
@@ -52,30 +61,106 @@ def rig_picture(sentence: Paper, width: float) -> Drawing:
         If the page, and with it the fonts, has not been built.
     """
     load_fonts()
-    rig = sentence.outline
-    end = rig.trailer.end if sentence.towing else rig.vehicle.end
-    tall = max(rig.vehicle.tall, rig.trailer.tall if sentence.towing else 0.0)
+    rig = paper.outline
+    end = rig.trailer.end if paper.towing else rig.vehicle.end
+    tall = max(rig.vehicle.tall, rig.trailer.tall if paper.towing else 0.0)
     front = rig.nose - _AIR
-    scale = min(_METRE, width * 0.75 / (end - front))
-    picture = Drawing(width, _GROUND + tall * scale)
-    on_ground = Group(*_rig(rig, sentence.towing), transform=(scale, 0, 0, scale, 0, _GROUND))
-    on_ground.translate(-front, 0)
-    picture.add(on_ground)
-    picture.add(Line(0, _GROUND, (end + _AIR - front) * scale, _GROUND, strokeWidth=0.9))
+    scale = min(_METRE, width * 0.98 / (end - front))
     stands = {
         "vehicle.front_axle": 0.0,
         "vehicle.rear_axle": rig.rear,
         "hitch.tongue": rig.hitch,
         "trailer.axles": rig.centre,
     }
-    step = width / max(1, len(sentence.posts))
-    for index, post in enumerate(sentence.posts):
-        x = index * step + 2 * mm
-        if post.check in stands:
-            picture.add(_leader((stands[post.check] - front) * scale, x, post))
-        for shape in (*_post(post, x), *_words(post, x, step - 3 * mm)):
+    posts = {post.check: post for post in paper.posts}
+    on_rig = [check for check in stands if check in posts]
+    places = dict(
+        zip(
+            on_rig,
+            _spread([(stands[check] - front) * scale for check in on_rig], width),
+            strict=True,
+        )
+    )
+    sums = [[line for line in row if line[0] in posts] for row in _sums(places, width)]
+    lines = [row for row in sums if row]
+    foot = len(lines) * _BRACE + _UNDER
+    ground = foot + _TOP + _LEADER
+    picture = Drawing(width, ground + tall * scale)
+    on_ground = Group(*_rig(rig, paper.towing), transform=(scale, 0, 0, scale, 0, ground))
+    on_ground.translate(-front, 0)
+    picture.add(on_ground)
+    picture.add(Line(0, ground, (end + _AIR - front) * scale, ground, strokeWidth=0.9))
+    for check, x in places.items():
+        post = posts[check]
+        head = foot + _TOP + (_BEYOND + mm if (post.used or 0) > 1 else mm)
+        axle = (stands[check] - front) * scale
+        picture.add(
+            PolyLine([axle, ground, axle, ground - mm, x, head + mm, x, head], strokeWidth=0.6)
+        )
+        for shape in (*_post(post, x - _WIDE / 2, foot), *_words(post, x, foot)):
             picture.add(shape)
+    for number, row in enumerate(lines, 1):
+        for check, start, stop in row:
+            for shape in _sum(posts[check], start, stop, (len(lines) - number) * _BRACE):
+                picture.add(shape)
     return picture
+
+
+def _spread(axles: list[float], width: float) -> list[float]:
+    """Where the posts stand: under their axles, or as near to them as their words allow."""
+    places: list[float] = []
+    for axle in axles:
+        places.append(max(axle, _GAP / 2, (places[-1] + _GAP) if places else 0.0))
+    last = width - _GAP / 2
+    for index in range(len(places) - 1, -1, -1):
+        places[index] = min(places[index], last)
+        last = places[index] - _GAP
+    return places
+
+
+def _sums(places: dict[str, float], width: float) -> list[list[tuple[str, float, float]]]:
+    """Which posts a sum reaches over, line by line."""
+    ends = [x - _GAP * 0.45 for x in places.values()], [x + _GAP * 0.45 for x in places.values()]
+    if not places:
+        return []
+    whole = (max(0.0, ends[0][0]), min(width, ends[1][-1]))
+    if "trailer.axles" not in places:
+        return [[("vehicle.gross", *whole)], [("combination.gross", *whole)]]
+    behind = next(x for check, x in places.items() if check in ("hitch.tongue", "trailer.axles"))
+    split = behind - _GAP * 0.47
+    return [
+        [("vehicle.gross", whole[0], split - mm), ("trailer.gross", split + mm, whole[1])],
+        [("combination.gross", *whole)],
+    ]
+
+
+def _sum(post: Post, start: float, stop: float, y: float) -> Iterator[Any]:
+    """A sum as a bar as long as the posts that it adds: the frame is the rating, what is over is
+    black and beyond it.
+    """
+    long = stop - start - _BEYOND
+    top = y + _BRACE - 4.2 * mm
+    text = f"{post.label}  {post.says}"
+    font = font_for(text, BOLD)
+    yield String(start, top + 1.1 * mm, text, fontName=font, fontSize=8.5)
+    bar = top - _BAR
+    if post.used is not None:
+        look: dict[str, Any] = (
+            {"fillColor": None, "strokeWidth": 0.8, "strokeDashArray": [2, 2]}
+            if post.expected
+            else {"fillColor": _LOAD, "strokeColor": None}
+        )
+        yield Rect(start, bar, long * min(1.0, post.used), _BAR, **look)
+        if post.used > 1:
+            over = min(_BEYOND, long * (post.used - 1) + _SHOWN_OVER)
+            yield Rect(
+                start + long,
+                bar - 0.7 * mm,
+                over,
+                _BAR + 1.4 * mm,
+                **(look if post.expected else look | {"fillColor": black}),
+            )
+    yield Rect(start, bar, long, _BAR, **_frame(post))
 
 
 def _rig(rig: Outline, towing: bool) -> Iterator[Path | Circle]:
@@ -129,42 +214,33 @@ def _stroke(stroke: Stroke) -> Path:
     return path
 
 
-def _leader(stands: float, x: float, post: Post) -> PolyLine:
-    """The dotted line from where a load rests on the rig to its post."""
-    head = _BASE + _TOP
-    end = head + (_BEYOND + mm if (post.used or 0) > 1 else mm)
-    return PolyLine(
-        [stands, _GROUND, x + _WIDE / 2, head + 8 * mm, x + _WIDE / 2, end],
-        strokeWidth=0.4,
-        strokeDashArray=[1, 1.5],
-    )
+def _frame(post: Post) -> dict[str, Any]:
+    dashed = {"strokeDashArray": [1, 2]} if post.used is None else {}
+    return {"fillColor": None, "strokeWidth": 0.8} | dashed
 
 
-def _post(post: Post, x: float) -> Iterator[Rect]:
+def _post(post: Post, x: float, base: float) -> Iterator[Rect]:
     if post.used is not None:
         look: dict[str, Any] = (
             {"fillColor": None, "strokeWidth": 0.8, "strokeDashArray": [2, 2]}
             if post.expected
             else {"fillColor": _LOAD, "strokeColor": None}
         )
-        yield Rect(x, _BASE, _WIDE, _TOP * min(1.0, post.used), **look)
+        yield Rect(x, base, _WIDE, _TOP * min(1.0, post.used), **look)
         if post.used > 1:
             high = min(_BEYOND, _TOP * (post.used - 1) + _SHOWN_OVER)
             over = look if post.expected else look | {"fillColor": black}
-            yield Rect(x - mm, _BASE + _TOP, _WIDE + 2 * mm, high, **over)
-    frame: dict[str, Any] = {"fillColor": None, "strokeWidth": 0.8}
-    if post.used is None:
-        frame["strokeDashArray"] = [1, 2]
-    yield Rect(x, _BASE, _WIDE, _TOP, **frame)
+            yield Rect(x - mm, base + _TOP, _WIDE + 2 * mm, high, **over)
+    yield Rect(x, base, _WIDE, _TOP, **_frame(post))
 
 
-def _words(post: Post, x: float, room: float) -> Iterator[String]:
+def _words(post: Post, x: float, base: float) -> Iterator[String]:
     """Below a post: what it is and what it says, as large as its room allows."""
-    for text, font, size, drop in (
-        (post.label, PLAIN, 6.5, 3.2 * mm),
-        (post.says, BOLD, 7.5, 6.4 * mm),
+    for text, face, size, drop in (
+        (post.label, PLAIN, 8.0, 3.2 * mm),
+        (post.says, BOLD, 8.5, 6.4 * mm),
     ):
+        font = font_for(text, face)
         wide = stringWidth(text, font, size)
-        yield String(
-            x, _BASE - drop, text, fontName=font, fontSize=size * min(1.0, room / max(wide, 1))
-        )
+        fitting = size * min(1.0, (_GAP - 2 * mm) / max(wide, 1))
+        yield String(x, base - drop, text, fontName=font, fontSize=fitting, textAnchor="middle")

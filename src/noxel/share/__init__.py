@@ -5,9 +5,19 @@ Nothing here serves a page: ``api/door.py`` asks who may come in, ``api/sharing.
 closes the door.
 """
 
-from noxel.share.addresses import Addresses, this_machine
+from noxel.share.addresses import Addresses, entrance, keep_entrance, private, this_machine
 from noxel.share.authority import Authority
 from noxel.share.devices import Device, Devices
 from noxel.share.invitations import Invitations
 
-__all__ = ["Addresses", "Authority", "Device", "Devices", "Invitations", "this_machine"]
+__all__ = [
+    "Addresses",
+    "Authority",
+    "Device",
+    "Devices",
+    "Invitations",
+    "entrance",
+    "keep_entrance",
+    "private",
+    "this_machine",
+]

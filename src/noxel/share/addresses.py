@@ -4,6 +4,7 @@ import ipaddress
 import re
 import socket
 from dataclasses import dataclass
+from pathlib import Path
 
 import ifaddr
 
@@ -70,3 +71,23 @@ def this_machine() -> Addresses:
     )
     name = re.sub(r"[^a-z0-9-]", "", socket.gethostname().partition(".")[0].lower())
     return Addresses((f"{name}.local",) if name else (), tuple(numbers))
+
+
+_ENTRANCE = "entrance"
+
+
+def keep_entrance(folder: Path, address: str | None) -> None:
+    """Note where other devices come in, for the command line; None once nobody can."""
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    if address is None:
+        (folder / _ENTRANCE).unlink(missing_ok=True)
+    else:
+        (folder / _ENTRANCE).write_text(address, encoding="utf-8")
+
+
+def entrance(folder: Path) -> str | None:
+    """Where other devices come in now."""
+    try:
+        return (folder / _ENTRANCE).read_text(encoding="utf-8")
+    except OSError:
+        return None

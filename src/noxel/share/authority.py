@@ -10,6 +10,7 @@ import datetime
 import ipaddress
 import ssl
 import stat
+from collections.abc import Sequence
 from contextlib import suppress
 from pathlib import Path
 
@@ -47,20 +48,23 @@ class Authority:
     ----------
     folder : Path
         Where keys and certificates lie; made, and closed to others, if need be.
+    names : sequence of str
+        Names of the owner's own, beside ``.local`` ones.
 
     Raises
     ------
     StorageFault
-        If the folder cannot be written.
+        If the folder cannot be written, or the authority there was made for other names.
     """
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, names: Sequence[str] = ()) -> None:
         self.folder = folder
         self._authority, self._chain = folder / "authority.pem", folder / "server.pem"
         try:
             folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+            own = [name for name in names if not name.endswith(".local")]
             if not self._authority.exists():
-                self._found()
+                self._found(own)
             self._certificate, self._key = _read(self._authority)
         except (OSError, ValueError) as exc:
             raise StorageFault(
@@ -69,6 +73,13 @@ class Authority:
                 "Check the folder, or move it aside to start over: phones must then be invited "
                 "again.",
             ) from exc
+        if missing := [name for name in own if name not in self._permitted()]:
+            raise StorageFault(
+                "share",
+                f"The authority in {folder} was not made for {missing[0]}. Use a name that ends in "
+                ".local, or move the folder aside to start over: phones must then be invited "
+                "again.",
+            )
 
     @property
     def public(self) -> bytes:
@@ -80,14 +91,20 @@ class Authority:
         """SHA-256 of the authority's certificate, in pairs, to be compared by eye."""
         return self._certificate.fingerprint(hashes.SHA256()).hex(":").upper()
 
-    def _found(self) -> None:
+    def _permitted(self) -> set[str]:
+        """The names that the authority may certify."""
+        constraints = self._certificate.extensions.get_extension_for_class(x509.NameConstraints)
+        names = constraints.value.permitted_subtrees or ()
+        return {name.value for name in names if isinstance(name, x509.DNSName)}
+
+    def _found(self, own: Sequence[str]) -> None:
         key = ec.generate_private_key(ec.SECP256R1())
         now = datetime.datetime.now(datetime.UTC)
         name = x509.Name(
             [x509.NameAttribute(NameOID.COMMON_NAME, f"Noxel on this network ({now:%Y-%m-%d})")]
         )
-        permitted = [x509.DNSName("local"), x509.DNSName("localhost")]
-        networks = [x509.IPAddress(ipaddress.ip_network(permitted)) for permitted in _PERMITTED]
+        permitted = [x509.DNSName(name) for name in ("local", "localhost", *own)]
+        networks = [x509.IPAddress(ipaddress.ip_network(network)) for network in _PERMITTED]
         certificate = (
             x509.CertificateBuilder()
             .subject_name(name)

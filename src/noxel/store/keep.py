@@ -181,6 +181,24 @@ def backup(source: Path, target: Path) -> None:
         raise InputError(f"The backup could not be written: {exc}") from exc
 
 
+def backup_kept(source: Path, folder: Path, most: int) -> tuple[Path, list[Path]]:
+    """Copy a database into a folder under the time, and drop the oldest of such copies above
+    ``most``; the new one, and what was dropped.
+
+    Raises
+    ------
+    NotFound, InputError
+        As :func:`backup`; nothing is dropped then.
+    """
+    now = datetime.datetime.now().astimezone()
+    copy = folder / f"noxel-{now:%Y-%m-%d-%H%M%S}.db"
+    backup(source, copy)
+    old = sorted(folder.glob("noxel-[0-9]*-[0-9]*.db"))[:-most]
+    for path in old:
+        path.unlink(missing_ok=True)
+    return copy, old
+
+
 def _to_disk(path: Path) -> None:
     """Wait until a file, or a folder's list of names, is on the disk."""
     handle = os.open(path, os.O_RDONLY)

@@ -49,6 +49,8 @@ export type Proposals = Schemas["Proposals"];
 export type Lever = Schemas["Lever"];
 export type BarCurve = Schemas["BarCurve"];
 export type HowMuch = Schemas["HowMuch"];
+export type PathStep = Schemas["PathStep"];
+export type Door = paths["/api/rigs/{rig_id}/path"]["get"]["parameters"]["query"]["door"];
 export type TowAnswer = Schemas["TowAnswer"];
 export type RoomChart = Schemas["RoomChart"];
 export type MatchCell = Schemas["Cell"];
@@ -215,6 +217,8 @@ export const api = {
         params: { ...of(id), query: given<"/api/rigs/{rig_id}/how-much">(asked) },
       }),
     ),
+  path: (id: string, door: Door) =>
+    got(server.GET("/api/rigs/{rig_id}/path", { params: { ...of(id), query: { door } } })),
   canTow: (id: string, weighIn?: number) => got(server.GET("/api/rigs/{rig_id}/can-tow", { params: at(id, weighIn) })),
   match: (asked: Record<"unit" | "aboard" | "hitch" | "share" | "vehicles_from" | "trailers_from", string>) =>
     got(server.GET("/api/match", { params: { query: given<"/api/match">(asked) } })),

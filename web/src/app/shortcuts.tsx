@@ -18,7 +18,7 @@ const KEYS: readonly (readonly [string, string])[] = [
 const OFF = "noxel.keys-off";
 const shortcutsOn = () => localStorage.getItem(OFF) === null;
 
-const isTyping = (target: EventTarget | null) =>
+export const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.matches("input, textarea, select") || target.isContentEditable);
 
 /** Single keys for what is done often; none of them acts while somebody types in a field. */
@@ -28,6 +28,7 @@ export function useShortcuts(go: (place: Place) => void, help: () => void) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!shortcutsOn() || isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (/[0-9]/.test(event.key) && /\/(path|visit)$/.test(location.pathname)) return; // a figure is expected there
       const place = PLACES[Number(event.key) - 1];
       const count = sheet.window.count;
       if (place) go(place.id);

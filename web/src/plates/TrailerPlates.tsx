@@ -24,8 +24,8 @@ export function TrailerPlates() {
       <Plate
         photos="trailer label"
         reads="trailer"
-        title="Trailer label"
-        where="Outside, front left side."
+        title={word("label.trailer")}
+        where={word("where.trailer")}
         sign="trailer"
       >
         <Field path="trailer.name" label="What you call it" mode="text" />
@@ -89,18 +89,10 @@ export function TrailerPlates() {
           term="trailer.axle_group"
         />
       </Plate>
-      <Plate
-        title="Trailer cargo label"
-        where="Near the door: “the weight of cargo should never exceed …”."
-        sign="cargo"
-      >
+      <Plate title={word("label.cargo")} where={word("where.cargo")} sign="cargo">
         <Field path="trailer.ratings.ccc" label={t("trailer.ccc")} unit={mass} sourced term="trailer.ccc" />
       </Plate>
-      <Plate
-        title="Weight as built"
-        where="The dealer's sheet or the maker's label, with the options that are always fitted; not the brochure."
-        sign="dealer"
-      >
+      <Plate title={word("label.dealer")} where={word("where.dealer")} sign="dealer">
         <Field
           path="trailer.dry_weight"
           label={t("dry_weight")}
@@ -175,7 +167,7 @@ const STYLES = [
 ] as const;
 
 /** What the maker may have left out of the dry weight: a tick says that it is counted; what is not moves the planning weight. */
-function DryExtras() {
+export function DryExtras() {
   const { rig, sheet, change, evaluation } = useDesk();
   const [asking, setAsking] = useState(false);
   const extras = rig.trailer?.dry_extras ?? [];

@@ -1,7 +1,7 @@
 import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
-import { useTerms } from "../ui/useTerms";
+import { useTerms, useWords } from "../ui/useTerms";
 import { GuideLookup } from "./GuideLookup";
 import { MakersTable } from "./MakersTable";
 import { ChoiceLine, More, Plate } from "./Plate";
@@ -27,6 +27,7 @@ const GUIDE = [
 export function VehiclePlates() {
   const { rig, change, evaluation } = useDesk();
   const t = useTerms();
+  const word = useWords();
   const mass = rig.units.mass;
   const length = evaluation.length;
   const towing = evaluation.towing;
@@ -36,8 +37,8 @@ export function VehiclePlates() {
       <Plate
         photos="certification label"
         reads="vehicle"
-        title="Certification label"
-        where="On the driver's door frame."
+        title={word("label.certification")}
+        where={word("where.certification")}
         sign="certification"
       >
         <Field
@@ -63,27 +64,17 @@ export function VehiclePlates() {
       <Plate
         photos="placard"
         reads="vehicle"
-        title="Tire and loading placard"
-        where="Beside it: “occupants and cargo should never exceed …”."
+        title={word("label.placard")}
+        where={word("where.placard")}
         sign="placard"
       >
         <Field path="vehicle.ratings.payload" label={t("payload")} unit={mass} sourced term="payload" />
       </Plate>
-      <Plate
-        photos="add-on label"
-        reads="vehicle"
-        title="Add-on payload label"
-        where="A second sticker near the placard, where options were fitted after it was built. Many vehicles have none."
-        sign="addon"
-      >
+      <Plate photos="add-on label" reads="vehicle" title={word("label.addon")} where={word("where.addon")} sign="addon">
         <Field path="vehicle.ratings.payload_reduction" label="Takes off the payload" unit={mass} sourced />
       </Plate>
       {towing && (
-        <Plate
-          title="Towing guide"
-          where="Owner's manual or guide: the row of this engine, axle ratio, cab, drive."
-          sign="guide"
-        >
+        <Plate title={word("label.guide")} where={word("where.guide")} sign="guide">
           <Field
             path="vehicle.ratings.gcwr"
             label={t("gcwr")}

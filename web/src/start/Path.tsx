@@ -1,170 +1,47 @@
-import { useLayoutEffect, useRef, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { Evaluation } from "../api/client";
+import { api, type Door, type Evaluation, type PathStep } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { isTyping } from "../app/shortcuts";
 import { mass } from "../format";
-import { LabelPicture, type Sign } from "../plates/LabelPicture";
-import { Button } from "../ui/controls";
+import { LabelPicture } from "../plates/LabelPicture";
+import { DryExtras } from "../plates/TrailerPlates";
+import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { PasteText } from "../ui/Paste";
 import { ReadPhoto } from "../ui/ReadPhoto";
-import { useTerms } from "../ui/useTerms";
 import { VerdictBar } from "../ui/VerdictBar";
 import { StartWeighIn } from "../weigh/StartWeighIn";
 import { TowAnswerPage, TowBar } from "./CanTow";
 import { HitchLabels } from "./HitchLabels";
 import { TicketShape } from "./TicketShape";
 
-/** A field of a step: its label is the rig's own word for a term, else the text. */
-type Asked = { path: string; label?: string; term?: string; hint?: string };
-type Step = {
-  id: string;
-  title: string;
-  where: string;
-  sign?: Sign;
-  fields: readonly Asked[];
-  /** What else this step holds. */
-  more?: "people" | "bring" | "passes" | "hitch" | "answer" | "shape";
-};
-
-const DOOR_LABEL: Step = {
-  id: "label",
-  title: "The label on the driver's door frame",
-  where: "White, with the tire sizes. It says GVWR and GAWR.",
-  sign: "certification",
-  fields: [
-    { path: "vehicle.ratings.gvwr", term: "gvwr", hint: "the loaded vehicle" },
-    { path: "vehicle.ratings.gawr_rear", term: "gawr_rear" },
-  ],
-};
-const TOW: readonly Step[] = [
-  DOOR_LABEL,
-  {
-    id: "placard",
-    title: "The tire placard beside it",
-    where: "Yellow and white: “should never exceed …”.",
-    sign: "placard",
-    fields: [{ path: "vehicle.ratings.payload", term: "payload", hint: "people and cargo, at most" }],
-  },
-  {
-    id: "guide",
-    title: "The maker's towing guide",
-    where: "In the line of your engine, axle ratio, cab and drive.",
-    sign: "guide",
-    fields: [
-      { path: "vehicle.ratings.tow_rating", term: "tow_rating" },
-      { path: "vehicle.ratings.gcwr", term: "gcwr", hint: "vehicle and trailer together" },
-    ],
-  },
-  {
-    id: "people",
-    title: "Who and what rides in the truck",
-    where: "Everybody with their bags, tools, dogs, the bed's load. A sum will do: 180+165+60.",
-    fields: [],
-    more: "people",
-  },
-  {
-    id: "trailer",
-    title: "The trailer's label, or its brochure",
-    where: "Outside, front left; a brochure says what it weighs as built.",
-    sign: "trailer",
-    fields: [
-      { path: "trailer.ratings.gvwr", term: "trailer.gvwr", hint: "the loaded trailer in total" },
-      { path: "trailer.dry_weight", term: "dry_weight", hint: "as built, empty, with its options" },
-      { path: "trailer.dry_tongue", label: "Hitch or pin weight as built" },
-    ],
-  },
-  {
-    id: "hitch",
-    title: "The hitch's label",
-    where: "On the receiver under the bumper, or on the hitch in the bed.",
-    sign: "receiver",
-    fields: [
-      { path: "vehicle.ratings.tongue_rating", term: "tongue_rating", hint: "most the vehicle may carry on its hitch" },
-    ],
-  },
-  { id: "answer", title: "", where: "", fields: [], more: "answer" },
-];
-const GOING: readonly Step[] = [
-  { id: "bring", title: "Before you drive there", where: "Load as for the road.", fields: [], more: "bring" },
-  DOOR_LABEL,
-  { id: "passes", title: "What you will drive, and why", where: "", fields: [], more: "passes" },
-];
-/** After the tickets: the labels, those first that settle most. */
-const LABELS: readonly Step[] = [
-  {
-    ...DOOR_LABEL,
-    fields: [
-      { path: "vehicle.ratings.gvwr", term: "gvwr", hint: "the loaded vehicle" },
-      { path: "vehicle.ratings.gawr_front", term: "gawr_front" },
-      { path: "vehicle.ratings.gawr_rear", term: "gawr_rear" },
-    ],
-  },
-  {
-    id: "trailer",
-    title: "The trailer's label",
-    where: "Outside, front left, or inside a door.",
-    sign: "trailer",
-    fields: [
-      { path: "trailer.ratings.gvwr", term: "trailer.gvwr", hint: "the loaded trailer in total" },
-      { path: "trailer.ratings.gawr[0]", term: "trailer.gawr", hint: "first axle" },
-      { path: "trailer.ratings.gawr[1]", term: "trailer.gawr", hint: "second axle, where it has two" },
-    ],
-  },
-  {
-    id: "guide",
-    title: "The maker's towing guide",
-    where: "In the line of your engine, axle ratio, cab and drive.",
-    sign: "guide",
-    fields: [
-      { path: "vehicle.ratings.gcwr", term: "gcwr", hint: "vehicle and trailer together" },
-      { path: "vehicle.ratings.tow_rating", term: "tow_rating" },
-      { path: "vehicle.ratings.tongue_rating", term: "tongue_rating", hint: "most the vehicle may carry on its hitch" },
-    ],
-  },
-  {
-    id: "hitch",
-    title: "The labels of the hitch",
-    where: "On each part; the weakest one counts.",
-    sign: "receiver",
-    fields: [],
-    more: "hitch",
-  },
-  {
-    id: "placard",
-    title: "The tire placard",
-    where: "Beside the door label: “should never exceed …”.",
-    sign: "placard",
-    fields: [
-      { path: "vehicle.ratings.payload", term: "payload", hint: "people and cargo, at most" },
-      { path: "vehicle.curb_weight", term: "curb_weight", hint: "from the manual: empty, full fluids" },
-    ],
-  },
-];
-/** The ticket at once, in the shape of the one in the hand; the labels come after it. */
-const TICKETS: readonly Step[] = [
-  {
-    id: "shape",
-    title: "Which of these looks like your ticket?",
-    where: "The first one, of the whole rig. The others follow it.",
-    fields: [],
-    more: "shape",
-  },
-];
-const DOORS: Record<string, readonly Step[]> = { tow: TOW, going: GOING, labels: LABELS, tickets: TICKETS };
+const DOORS: readonly Door[] = ["tow", "going", "labels", "tickets"];
 
 /** A short path: one label a step, big fields, the answer growing below. It is a view of Plates, Pack and Weigh. */
 export function Path() {
   const { rig, sheet } = useDesk();
-  const t = useTerms();
   const [search, setSearch] = useSearchParams();
-  const asked = search.get("door") ?? "";
-  const door = asked in DOORS ? asked : "tow";
-  const without = door === "tow" ? ["trailer"] : ["trailer", "hitch", "guide"];
-  const steps = (DOORS[door] ?? TOW).filter((step) => rig.trailer || !without.includes(step.id));
-  const at = Math.min(Math.max(0, Number(search.get("step") ?? 1) - 1 || 0), steps.length - 1);
-  const step = steps[at] ?? DOOR_LABEL;
+  const door = DOORS.find((name) => name === search.get("door")) ?? "tow";
+  const { trailer, terms, kind } = rig;
+  const path = useQuery({
+    queryKey: ["path", sheet.id, door, kind, terms, trailer?.style, trailer?.brakes, Boolean(trailer)],
+    queryFn: () => api.path(sheet.id, door),
+    placeholderData: (before) => before,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const steps = path.data ?? [];
+  const at = Math.min(Math.max(0, Number(search.get("step") ?? 1) - 1 || 0), Math.max(0, steps.length - 1));
   const go = (to: number) => setSearch({ door, step: String(to + 1) });
+  const step = steps[at];
+  if (!step) return null;
+  return <Steps key={door} door={door} steps={steps} step={step} at={at} go={go} />;
+}
+
+function Steps(props: { door: Door; steps: PathStep[]; step: PathStep; at: number; go: (to: number) => void }) {
+  const { door, steps, step, at, go } = props;
+  const { rig, sheet, evaluation } = useDesk();
   const unit = rig.units.mass;
   const asks = useRef<HTMLFieldSetElement>(null);
   const turned = useRef(false);
@@ -173,6 +50,16 @@ export function Path() {
     if (turned.current) asks.current?.querySelector<HTMLInputElement>("input")?.focus();
     turned.current = true;
   }, [step.id]);
+  /** A digit typed before a field has the focus goes into the first one that is empty. */
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!/^[0-9]$/.test(event.key) || isTyping(event.target)) return;
+      const inputs = [...(asks.current?.querySelectorAll<HTMLInputElement>("input[data-path], form input") ?? [])];
+      (inputs.find((input) => input.value === "") ?? inputs[0])?.focus();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
   /** Enter in the last field of a step goes on to the next step. */
   const goOn = (event: React.KeyboardEvent) => {
     const inputs = asks.current?.querySelectorAll("input:not([type=file])") ?? [];
@@ -202,21 +89,32 @@ export function Path() {
           </div>
         )}
         <fieldset ref={asks} aria-label={step.title} className="mt-3 min-w-0" onKeyDown={goOn}>
-          {step.fields.map(({ path, label, term, hint }) => (
-            <Field key={path} path={path} label={label ?? t(term ?? "")} hint={hint} unit={unit} term={term} />
+          {step.more === "behind" && <Behind />}
+          {step.more === "camper" && <Aboard label="The camper, loaded" name="camper" />}
+          {(step.fields ?? []).map(({ path, label, term, hint }) => (
+            <Field
+              key={path}
+              path={path}
+              label={label}
+              unit={path.startsWith("vehicle.camper") ? evaluation.length : unit}
+              {...(hint ? { hint } : {})}
+              {...(term ? { term } : {})}
+            />
           ))}
-          {step.fields.length > 0 && (
+          {step.more === "brakes" && <Brakes />}
+          {step.more === "extras" && <DryExtras />}
+          {step.sign && (step.fields ?? []).length > 0 && (
             <ReadLabel
-              fields={step.fields}
+              step={step}
               onTaken={() => {
                 if (!step.more && at + 1 < steps.length) go(at + 1);
               }}
             />
           )}
-          {step.fields.length > 0 && <PasteText />}
+          {step.sign && (step.fields ?? []).length > 0 && <PasteText />}
           {step.more === "hitch" && <HitchLabels />}
           {step.more === "shape" && <TicketShape />}
-          {step.more === "people" && <People />}
+          {step.more === "people" && <Aboard label="All of it" name="people and gear" />}
           {step.more === "bring" && <Bring />}
           {step.more === "passes" && <Passes />}
           {step.more === "passes" && (
@@ -239,7 +137,7 @@ export function Path() {
               <Button strong className="min-h-12 flex-1" onClick={() => go(at + 1)}>
                 Next
               </Button>
-              {(step.fields.length > 0 || step.more === "hitch") && (
+              {((step.fields ?? []).length > 0 || step.more === "hitch") && (
                 <Button className="min-h-12" onClick={() => go(at + 1)}>
                   I don’t have this
                 </Button>
@@ -265,17 +163,20 @@ export function Path() {
 }
 
 /** What is aboard, as one sum; a list can take its place in Pack. */
-function People() {
+function Aboard({ label, name }: { label: string; name: string }) {
   const { rig, sheet, addItems } = useDesk();
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
-  const listed = (rig.loads ?? []).flatMap((load, index) => (load.on === "vehicle" ? [index] : []));
-  const only = listed.length === 1 ? listed[0] : undefined;
-  if (only !== undefined) return <Field path={`loads[${only}].mass`} label="All of it" unit={rig.units.mass} />;
-  if (listed.length > 1) {
+  const loads = (rig.loads ?? []).map((load, index) => ({ load, index }));
+  const inVehicle = loads.filter(
+    ({ load }) => load.on === "vehicle" && (load.name === "camper") === (name === "camper"),
+  );
+  const only = inVehicle.length === 1 ? inVehicle[0] : undefined;
+  if (only) return <Field path={`loads[${only.index}].mass`} label={label} unit={rig.units.mass} />;
+  if (inVehicle.length > 1) {
     return (
       <p className="text-[1rem]">
-        {mass(sheet.pack.on_vehicle)} {rig.units.mass} by {listed.length} items on your list.{" "}
+        {mass(sheet.pack.on_vehicle)} {rig.units.mass} by {inVehicle.length} items on your list.{" "}
         <Link className="underline" to={`/rigs/${sheet.id}/pack`}>
           Change it in Pack
         </Link>
@@ -284,7 +185,7 @@ function People() {
   }
   const add = () => {
     if (!text.trim()) return;
-    addItems({ text: `people and gear, ${text}`, on: "vehicle", position: "" }).then(
+    addItems({ text: `${name}, ${text}`, on: "vehicle", position: "" }).then(
       () => setText(""),
       (error: Error) => setProblem(error.message),
     );
@@ -296,12 +197,12 @@ function People() {
         add();
       }}
     >
-      <label className="flex items-center gap-3 text-[1rem]">
-        <span className="flex-1">All of it</span>
+      <label className="flex items-center gap-3 border-b border-rule py-1 text-[1rem]">
+        <span className="flex-1">{label}</span>
         <input
           value={text}
           autoComplete="off"
-          className="h-11 w-40 border-b-2 border-edge bg-card px-2 text-right font-cond text-[1.3125rem] font-semibold outline-none focus:border-ink"
+          className="h-11 w-32 border-b-2 border-edge bg-card px-2 text-right font-cond text-[1.3125rem] font-semibold outline-none focus:border-ink"
           onChange={(event) => setText(event.currentTarget.value)}
           onBlur={add}
         />
@@ -309,6 +210,62 @@ function People() {
       </label>
       {problem && <p className="mt-1 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">{problem}</p>}
     </form>
+  );
+}
+
+const BEHIND = [
+  ["towed_car", "A car on its own wheels", "Nothing rests on the hitch. It needs a label of its own, and brakes."],
+  [
+    "car_carrier",
+    "A car on a dolly or a trailer",
+    "Weighed together with what carries it; some of it rests on the hitch.",
+  ],
+  [null, "Nothing yet", "The answer is how much it can tow at all."],
+] as const;
+
+/** What follows a motorhome: chosen once, changed in Plates. */
+function Behind() {
+  const { rig, change } = useDesk();
+  const now = rig.trailer ? (rig.trailer.style ?? "box") : null;
+  return (
+    <div className="space-y-2" role="radiogroup" aria-label="What follows the motorhome">
+      {BEHIND.map(([style, title, says]) => (
+        // biome-ignore lint/a11y/useSemanticElements: a card with two lines, chosen like a radio button
+        <button
+          key={title}
+          type="button"
+          role="radio"
+          aria-checked={now === style}
+          className={`block min-h-14 w-full border border-ink px-3 py-2 text-left ${now === style ? "bg-ink text-paper" : "bg-card"}`}
+          onClick={() => change([{ path: "trailer", op: "set", value: style && { style } }], "what follows")}
+        >
+          <span className="block font-cond text-[1.1875rem] leading-tight font-semibold">{title}</span>
+          <span className={`block text-[0.9375rem] leading-snug ${now === style ? "" : "text-soft"}`}>{says}</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Whether the towed car brakes: most laws ask for it above some mass, and the ratings differ. */
+function Brakes() {
+  const { rig, change } = useDesk();
+  return (
+    <div className="flex min-h-14 flex-wrap items-center justify-between gap-3 border-b border-rule py-1.5 text-[1rem]">
+      <span>
+        Its brakes while towed
+        <span className="block text-[0.875rem] text-soft">a supplemental brake works the pedal of the towed car</span>
+      </span>
+      <Choice
+        label="Its brakes while towed"
+        value={rig.trailer?.brakes ?? ""}
+        options={[
+          ["electric", "supplemental brake"],
+          ["none", "none"],
+        ]}
+        onChange={(value) => change([{ path: "trailer.brakes", op: "set", value }], "brakes of the towed car")}
+      />
+    </div>
   );
 }
 
@@ -348,17 +305,18 @@ function Passes() {
   return <StartWeighIn onStarted={() => setStarted(true)} />;
 }
 
+const ABOUT: Partial<Record<NonNullable<PathStep["sign"]>, string>> = {
+  certification: "certification label",
+  placard: "placard",
+  trailer: "trailer label",
+  receiver: "hitch",
+  plate: "hitch",
+};
+
 /** The label that a step asks for, read off a photograph instead of typed. */
-function ReadLabel({ fields, onTaken }: { fields: readonly { path: string }[]; onTaken: () => void }) {
-  const first = fields[0]?.path ?? "";
+function ReadLabel({ step, onTaken }: { step: PathStep; onTaken: () => void }) {
+  const first = step.fields?.[0]?.path ?? "";
   const part = first.startsWith("trailer") ? "trailer" : first.startsWith("hitch") ? "hitch" : "vehicle";
-  const about =
-    part === "trailer"
-      ? "trailer label"
-      : part === "hitch"
-        ? "hitch"
-        : fields.some(({ path }) => path.endsWith("payload"))
-          ? "placard"
-          : "certification label";
+  const about = (step.sign && ABOUT[step.sign]) ?? "certification label";
   return <ReadPhoto big about={about} label="This label" reads={{ part }} className="mt-2" onTaken={onTaken} />;
 }

@@ -196,7 +196,7 @@ function WhichRig({ door }: { door: Door }) {
       </div>
       <p className="mb-2 text-[1rem]">Which rig?</p>
       <div className="grid grid-cols-2 gap-2 md:grid-cols-3">
-        {RIGS.filter(([kind]) => door !== "tow" || kind !== "slide_in").map(([kind, name]) => (
+        {RIGS.map(([kind, name]) => (
           <button
             key={kind}
             type="button"

@@ -6,6 +6,13 @@ from noxel.core.quantities import MassUnit
 from noxel.core.rig import Kind, TermSet
 
 
+def _body(kind: Kind, terms: TermSet) -> str:
+    """What such a rig usually is: in Europe a car tows."""
+    if kind == "motorhome":
+        return "motorhome"
+    return "wagon" if terms == "europe" and kind == "conventional" else "pickup"
+
+
 def new_rig(
     name: str,
     kind: Kind,
@@ -31,7 +38,7 @@ def new_rig(
         "units": {"mass": mass, "length": "in" if mass == "lb" else "cm"},
         "name": name,
         "kind": kind,
-        "vehicle": {"body": "motorhome" if kind == "motorhome" else "pickup"},
+        "vehicle": {"body": _body(kind, terms)},
     }
     if terms != "north_america":
         document["terms"] = terms

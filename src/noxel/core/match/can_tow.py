@@ -178,18 +178,19 @@ def _sentence(rig: RigFile, pair: Match, answer: Lead, missing: list[str]) -> tu
     trailer = rig.trailer.ratings.gvwr.kg if rig.trailer and rig.trailer.ratings.gvwr else None
     how = f"at its rating, {_mass(rig, trailer)}," if trailer else "as it is expected to weigh"
     by = f"by {limiting_rating(rig, pair.binding)}" if pair.binding else ""
-    most = f"At most {_mass(rig, (pair.ceiling or 0.0) * factor)} of loaded trailer, {by}."
+    it = "car" if on_its_wheels(rig) else "trailer"
+    most = f"At most {_mass(rig, (pair.ceiling or 0.0) * factor)} of loaded {it}, {by}."
     if room < 0:
-        bar = f"This trailer {how} is {_mass(rig, -room * factor)} too heavy, {by}."
+        bar = f"This {it} {how} is {_mass(rig, -room * factor)} too heavy, {by}."
         return f"{bar} {most}", bar
     if answer == "no":
         worst = min(
             (row for row in pair.rows if row.status == "over"), key=lambda row: row.margin or 0.0
         )
         over = _mass(rig, -(worst.margin or 0.0) * factor)
-        bar = f"With this trailer {how} the {lower_first(worst.label)} is {over} over."
+        bar = f"With this {it} {how} the {lower_first(worst.label)} is {over} over."
         return bar, bar
-    bar = f"This trailer {how} leaves {_mass(rig, room * factor)} to spare, {by}."
+    bar = f"This {it} {how} leaves {_mass(rig, room * factor)} to spare, {by}."
     if answer == "too_close":
         close = [
             limiting_rating(rig, row.check)

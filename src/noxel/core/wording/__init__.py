@@ -48,6 +48,7 @@ from noxel.core.wording.labels import (
 from noxel.core.wording.present import Printer, check_answer, check_answers
 from noxel.core.wording.rules import rule_advisory, rule_sentence
 from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES, headline_of
+from noxel.core.wording.signs import Sign, sign_words
 
 __all__ = [
     "AT_THE_SCALE",
@@ -68,6 +69,7 @@ __all__ = [
     "PassAnswer",
     "Printer",
     "Shaped",
+    "Sign",
     "Working",
     "answers",
     "attitude",
@@ -93,6 +95,7 @@ __all__ = [
     "rule_sentence",
     "sentences",
     "set_down",
+    "sign_words",
     "source_label",
     "still_open",
     "tensioned",

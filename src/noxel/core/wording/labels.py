@@ -8,6 +8,7 @@ from functools import lru_cache
 from noxel.core.limits import CHECKS, Checked, CheckId, Limit
 from noxel.core.quantities import lower_first, print_mass, upper_first
 from noxel.core.rig import SETS, RigFile, TermSet, on_its_wheels, on_pin
+from noxel.core.wording.signs import all_signs
 
 _FIGURES = {
     "front_hitched": "Front axle, hitched",
@@ -56,7 +57,7 @@ _PIN = {
 
 def words_of(rig: RigFile) -> dict[str, str]:
     """Every word of the rig's term set; what rests on the hitch is the pin's where there is one."""
-    return {**SETS[rig.terms], **(_PIN if on_pin(rig) else {})}
+    return {**SETS[rig.terms], **all_signs(rig.terms), **(_PIN if on_pin(rig) else {})}
 
 
 def term_name(rig: RigFile, key: str) -> str:
