@@ -2296,10 +2296,14 @@ export interface components {
             minutes: number;
             /** Money */
             money: number;
+            /** Of */
+            of: number;
+            /** Right */
+            right: number;
             /** Still Over */
             still_over: string[] | null;
             /** Traps */
-            traps: string[];
+            traps: components["schemas"]["TrapOut"][];
             yard: components["schemas"]["YardOut"];
         };
         /**
@@ -6045,6 +6049,16 @@ export interface components {
             gawr?: (number | string)[];
             /** Gvwr */
             gvwr?: number | string | null;
+        };
+        /**
+         * TrapOut
+         * @description A trap of a challenge, and whether the tickets counted last still hold it.
+         */
+        TrapOut: {
+            /** Says */
+            says: string;
+            /** Standing */
+            standing: boolean;
         };
         /**
          * Tried

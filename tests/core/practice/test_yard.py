@@ -22,6 +22,7 @@ from noxel.core.practice import (
     act_in,
     after,
     begin,
+    challenge_view,
     do_act,
     play,
     read_run,
@@ -29,7 +30,14 @@ from noxel.core.practice import (
     yard_view,
 )
 from noxel.core.practice.acts import ACTS
-from noxel.core.practice.challenge import asked_of, budget_of, judge, standing_traps, still_over
+from noxel.core.practice.challenge import (
+    asked_of,
+    budget_of,
+    judge,
+    standing_traps,
+    still_over,
+    traps_told,
+)
 from noxel.core.practice.rigs import RigKind, as_seen, make_rig
 from noxel.core.practice.yard import seen_rig
 from noxel.core.quantities import KG
@@ -372,7 +380,13 @@ class Challenges(unittest.TestCase):
                 "uncouple",
                 *WEIGH,
             )
-            self.assertTrue(standing_traps(yard))
+            standing = standing_traps(yard)
+            self.assertTrue(standing)
+            told = [here for _, here in traps_told(yard)]
+            self.assertEqual(told, [trap in standing for trap in yard.traps])
+            cautious_view = challenge_view(yard, {})
+            # every word holds, and each trap that still stands costs one
+            self.assertEqual(cautious_view.of - cautious_view.right, len(standing))
             said: dict[str, Word] = {
                 check.id: "over" if check.status == "over" else "within"
                 for check in evaluate(seen_rig(yard)).checks

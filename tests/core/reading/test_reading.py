@@ -63,6 +63,23 @@ class Corpus(unittest.TestCase):
                     self.assertEqual(part_of(text), part)
                 self.assertEqual(shown(read_text(rig, text, given_part, AT)), expected)  # type: ignore[arg-type]
 
+    def test_a_digit_misread_is_looked_at_twice(self) -> None:
+        """3,800 lb are 1,723.7 kg and 3,803 lb 1,725.0, where the label says 1,724; 3,780 is below
+        7 tenths of 3,650 + 4,025; an axle of 3,124 between others that end in 0.
+        """
+        for text, doubted in (
+            ("FRONT GAWR 3800 LB (1724 KG)", []),
+            ("FRONT GAWR 3803 LB (1724 KG)", ["vehicle.ratings.gawr_front"]),
+            ("GVWR 6780 LB\nFRONT GAWR 3650 LB\nREAR GAWR 4025 LB", []),
+            ("GVWR 3780 LB\nFRONT GAWR 3650 LB\nREAR GAWR 4025 LB", ["every"]),
+            ("STEER 3120 lb\nDRIVE 4060 lb\nTRAILER 5880 lb", []),
+            ("STEER 3124 lb\nDRIVE 4060 lb\nTRAILER 5880 lb", ["P.readings.front"]),
+        ):
+            figures = read_text(a_rig(), text, None, AT)
+            paths = [figure.path for figure in figures if figure.doubt]
+            wanted = [figure.path for figure in figures] if doubted == ["every"] else doubted
+            self.assertEqual(paths, wanted, text)
+
     def test_a_ticket_of_another_pass_and_one_in_another_unit(self) -> None:
         alone = {**AT, "config": "vehicle_only"}
         text = "STEER 3120 lb\nDRIVE 4060 lb\nTRAILER 5880 lb"

@@ -19,7 +19,7 @@ export function ChallengePlace() {
   const run = search.get("run") ?? "";
   const { seen, problem, play, begin } = usePlay<Challenge>();
   const [words, setWords] = useState<Record<string, Word>>({});
-  const [given, setGiven] = useState<Challenge["judged"]>(null);
+  const [given, setGiven] = useState<Challenge | null>(null);
   const asked = useRef("");
   useEffect(() => {
     if (asked.current === run) return;
@@ -37,7 +37,7 @@ export function ChallengePlace() {
         cured: more.cured ?? false,
       }),
     );
-    if (found?.judged) setGiven(found.judged);
+    if (found?.judged) setGiven(found);
     if (found && found.yard.run !== run) {
       asked.current = found.yard.run;
       setSearch({ run: found.yard.run }, { replace: true });
@@ -75,11 +75,7 @@ export function ChallengePlace() {
           </div>
           <section aria-label="Your word" className="mt-6 lg:mt-0 lg:border-l lg:border-rule lg:pl-6">
             <h2 className="font-cond text-[1.5rem] leading-tight font-semibold">Your word on every limit</h2>
-            {given ? (
-              <Judged judged={given} traps={seen.traps} />
-            ) : (
-              <Words seen={seen} words={words} onSay={setWords} />
-            )}
+            {given ? <Judged challenge={given} /> : <Words seen={seen} words={words} onSay={setWords} />}
             {!given && (
               <Button
                 strong
@@ -145,15 +141,15 @@ function Words(props: { seen: Challenge; words: Record<string, Word>; onSay: (wo
   );
 }
 
-function Judged({ judged, traps }: { judged: NonNullable<Challenge["judged"]>; traps: readonly string[] }) {
-  const right = judged.filter((each) => each.right).length;
+function Judged({ challenge }: { challenge: Challenge }) {
+  const { judged, traps, right, of } = challenge;
   return (
     <div aria-live="polite">
       <p className="mt-1 text-[1.0625rem] font-semibold">
-        {right} of {judged.length} words stand.
+        {right} of {of}: words that hold{traps.length > 0 && ", and traps taken out of the tickets"}.
       </p>
       <ul>
-        {judged.map((each) => (
+        {(judged ?? []).map((each) => (
           <li
             key={each.check}
             data-judged={each.right}
@@ -170,8 +166,8 @@ function Judged({ judged, traps }: { judged: NonNullable<Challenge["judged"]>; t
         ))}
       </ul>
       {traps.map((trap) => (
-        <p key={trap} className="mt-2 border-l-4 border-ink pl-3 text-[1rem] leading-snug">
-          <b>A trap:</b> {trap}
+        <p key={trap.says} className="mt-2 border-l-4 border-ink pl-3 text-[1rem] leading-snug">
+          <b>{trap.standing ? "A trap that still stands in your tickets:" : "A trap that you took out:"}</b> {trap.says}
         </p>
       ))}
     </div>

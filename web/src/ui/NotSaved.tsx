@@ -13,6 +13,14 @@ const typedIn = (aside: Entry) =>
         .join(", ")
     : "";
 
+/** What it was: of an item or a tank also which one. */
+function whatOf(aside: Entry) {
+  const element = aside.kind === "typed" ? (aside.outer as { name?: string } | undefined) : undefined;
+  return element?.name
+    ? `${element.name}, ${aside.says.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase())}`
+    : aside.says;
+}
+
 const short = (text: string) => (text.length > 60 ? `${text.slice(0, 57)}…` : text);
 
 /** Every change that stands aside, above the place; what was typed stays here until somebody decides. */
@@ -50,14 +58,14 @@ function OneAside({ aside }: { aside: Entry }) {
   const [once_more, give_up] = choices(aside);
   const discard = () => queue.discard(aside.key);
   const note = () => {
-    const line = `${aside.says}: ${typed.slice(0, 1500)}`;
+    const line = `${whatOf(aside)}: ${typed.slice(0, 1500)}`;
     change([{ path: "note", op: "set", value: [rig.note, line].filter(Boolean).join("\n").slice(0, 3900) }], "note");
     discard();
   };
   return (
     <div role="alert" data-aside={aside.kind === "typed" ? aside.changes[0]?.path : aside.kind} className="py-1">
       <p className="text-[0.9375rem] leading-snug">
-        <span className="font-semibold first-letter:uppercase">{aside.says} could not be saved</span>
+        <span className="font-semibold first-letter:uppercase">{whatOf(aside)} could not be saved</span>
         {typed && <span>: “{short(typed)}”</span>}. {aside.refused?.why}
       </p>
       <div className="mt-1 flex flex-wrap gap-2">

@@ -174,6 +174,13 @@ class JudgedOut(Answer):
     limit: float
 
 
+class TrapOut(Answer):
+    """A trap of a challenge, and whether the tickets counted last still hold it."""
+
+    says: str
+    standing: bool
+
+
 class ChallengeOut(Answer):
     """A challenge as it stands: the budget, what a word is asked for, and the judgement once it was
     given.
@@ -184,6 +191,8 @@ class ChallengeOut(Answer):
     money: int
     asked: list[tuple[str, str]]
     judged: list[JudgedOut] | None
-    traps: list[str]
+    traps: list[TrapOut]
+    right: int
+    of: int
     still_over: list[str] | None
     yard: YardOut

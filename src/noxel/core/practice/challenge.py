@@ -119,9 +119,12 @@ def standing_traps(yard: Yard) -> list[Trap]:
     return traps
 
 
-def trap_words(yard: Yard) -> list[str]:
-    """What the traps were, for afterwards."""
-    return [_TRAPS[trap] for trap in yard.traps]
+def traps_told(yard: Yard) -> list[tuple[str, bool]]:
+    """What the traps were, for afterwards, and whether each stands still: one that does counts as a
+    word that was wrong.
+    """
+    standing = standing_traps(yard)
+    return [(_TRAPS[trap], trap in standing or not yard.tickets) for trap in yard.traps]
 
 
 def judge(yard: Yard, words: Mapping[str, Word]) -> list[Judged]:

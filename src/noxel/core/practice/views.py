@@ -19,10 +19,11 @@ from noxel.core.practice.answers import (
     TankOut,
     Thing,
     TicketOut,
+    TrapOut,
     TrueLine,
     YardOut,
 )
-from noxel.core.practice.challenge import Word, asked_of, budget_of, judge, still_over, trap_words
+from noxel.core.practice.challenge import Word, asked_of, budget_of, judge, still_over, traps_told
 from noxel.core.practice.diagnosis import Diagnosis, diagnose
 from noxel.core.practice.exercises import Exercise, Line, Paper, Teller
 from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
@@ -334,13 +335,17 @@ def challenge_view(
         else None
     )
     shown = judged is not None
+    traps = traps_told(yard) if shown else []
+    right = sum(judgement.right for judgement in judged or ()) + sum(not here for _, here in traps)
     challenge_out = ChallengeOut(
         difficulty=yard.run.difficulty,
         minutes=minutes,
         money=money,
         asked=asked_of(yard),
         judged=judged,
-        traps=trap_words(yard) if shown else [],
+        traps=[TrapOut(says=says, standing=standing) for says, standing in traps],
+        right=right,
+        of=len(judged or ()) + len(traps),
         still_over=over,
         yard=yard_view(yard, refused=refused, truth=shown),
     )

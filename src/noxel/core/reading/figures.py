@@ -19,8 +19,6 @@ _MASS = re.compile(
     re.IGNORECASE,
 )
 _JOINED = re.compile(r"^\s*(?:[/(\[=]|or\b|,)?\s*[(\[]?\s*$", re.IGNORECASE)
-PAIR_ROUNDING = 0.0015
-"""Labels print one figure in two units, each rounded; further apart than this, one is misread."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +46,14 @@ class Figure:
         """Whether it says the same in both units; None where it stands in one."""
         if self.kg is None or self.other is None or self.other.kg is None:
             return None
-        return abs(self.kg - self.other.kg) <= max(3.0, PAIR_ROUNDING * self.kg)
+        rounding = 0.1 + self.half_step + self.other.half_step
+        return abs(self.kg - self.other.kg) <= rounding
+
+    @property
+    def half_step(self) -> float:
+        """Half of what it seems to be rounded to. [kg]"""
+        step = next(step for step in (10, 5, 1) if int(self.digits) % step == 0)
+        return 0.5 * step * (KG[self.unit] if self.unit else 1.0)
 
     def typed(self, unit: MassUnit) -> tuple[str, bool]:
         """What to type for a rig of that unit; whether the unit is assumed."""

@@ -239,8 +239,10 @@ def _doubt(owned: _Owned, placed: Sequence[_Owned], agreed: bool | None) -> str 
             return None
     if figure.unit is None and any(other.figure.unit for other in placed):
         return "no unit is seen beside it, as others have"
-    if _beyond_axles(owned, placed):
-        return "the axles' ratings together are less than this"
+    if _out_of_step(owned, placed):
+        return "it does not end as the scale's other figures do"
+    if (wrong := _against_axles(owned, placed)) is not None:
+        return wrong
     if figure.sure < SURE and figure.pair_agrees is None:
         return HARD
     return HARD if figure.sure < 0.5 else None
@@ -250,14 +252,43 @@ def _mass(figure: Figure) -> float:
     return figure.kg if figure.kg is not None else float(figure.digits)
 
 
-def _beyond_axles(owned: _Owned, placed: Sequence[_Owned]) -> bool:
-    """Whether a GVWR is above all of its axles' ratings, which no maker allows."""
-    if owned.path == "vehicle.ratings.gvwr":
-        axles = [other for other in placed if other.path.startswith("vehicle.ratings.gawr_")]
-        return len(axles) == 2 and _mass(owned.figure) > 1.005 * sum(
-            _mass(other.figure) for other in axles
-        )
-    return False
+FAR_BELOW = 0.7
+"""Of its axles' ratings together no vehicle has less as its GVWR."""
+
+
+def _against_axles(owned: _Owned, placed: Sequence[_Owned]) -> str | None:
+    """What is wrong between a GVWR, its axles' ratings and a rating of the whole train: no maker
+    rates a vehicle above its axles, far below them, or above its train.
+    """
+    masses = {other.path: _mass(other.figure) for other in placed}
+    whole, train = (masses.get(f"vehicle.ratings.{name}") for name in ("gvwr", "gcwr"))
+    axles = [kg for path, kg in masses.items() if path.startswith("vehicle.ratings.gawr_")]
+    ratings = owned.path.startswith("vehicle.ratings.g")
+    if ratings and whole is not None and len(axles) == 2:
+        if whole > 1.005 * sum(axles):
+            return "the axles' ratings together are less than this" if _is_whole(owned) else None
+        if whole < FAR_BELOW * sum(axles):
+            return "the axles' ratings together are far more than the GVWR"
+    if ratings and None not in (whole, train) and (train or 0.0) < (whole or 0.0):
+        return "the train is rated below the vehicle alone"
+    return None
+
+
+def _is_whole(owned: _Owned) -> bool:
+    return owned.path == "vehicle.ratings.gvwr"
+
+
+def _out_of_step(owned: _Owned, placed: Sequence[_Owned]) -> bool:
+    """Whether a reading ends otherwise than the others of its ticket, which come off one scale."""
+    if ".readings." not in owned.path:
+        return False
+    others = [
+        int(other.figure.digits)
+        for other in placed
+        if other is not owned and ".readings." in other.path
+    ]
+    tens = len(others) >= 2 and all(other % 10 == 0 for other in others)
+    return tens and int(owned.figure.digits) % 5 != 0  # scales step by fives, too
 
 
 def _sums_agree(placed: Sequence[_Owned]) -> bool | None:
