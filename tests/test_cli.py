@@ -129,7 +129,7 @@ class CommandLine(unittest.TestCase):
                 )
                 restored = Database(data / "noxel.db")
                 self.assertEqual(
-                    [summary.name for summary in Rigs(restored).list()],
+                    [summary.name for summary in Rigs(restored).summaries()],
                     [rig_of("check--three-passes")["name"]],
                 )
                 restored.close()

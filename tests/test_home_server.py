@@ -23,8 +23,8 @@ from noxel.cli import main
 from noxel.errors import StorageFault
 from noxel.serving import listen, unit
 from noxel.share import Addresses, Authority, Invitations
+from noxel.store.backup import backup_kept
 from noxel.store.database import Database
-from noxel.store.keep import backup_kept
 
 NAME = "nas.local"
 FORM = {"content-type": "application/x-www-form-urlencoded"}
@@ -156,7 +156,7 @@ class AtHome(unittest.TestCase):
         (self.folder / "copies").mkdir()
         (copies / "noxel-mine.db").write_text("not a copy of Noxel's")
         for now in days:
-            with mock.patch("noxel.store.keep.datetime") as clock:
+            with mock.patch("noxel.store.backup.datetime") as clock:
                 clock.datetime.now.return_value = now
                 backup_kept(self.folder / "noxel.db", copies, 3)
         names = sorted(path.name[:16] for path in copies.iterdir())

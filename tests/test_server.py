@@ -49,7 +49,7 @@ class Served(unittest.TestCase):
         self.assertEqual(self.server.returncode, 0)
         self.assertFalse((folder / "noxel.db-wal").exists())
         database = Database(folder / "noxel.db")
-        self.assertEqual([rig.name for rig in Rigs(database).list()], ["kept"])
+        self.assertEqual([rig.name for rig in Rigs(database).summaries()], ["kept"])
         database.close()
 
     def health(self) -> int:

@@ -215,7 +215,9 @@ def saving() -> None:
         rig = load_demo(rigs)[-1]
 
         def change() -> None:
-            rigs.type(rig, "GVWR", [Change("vehicle.ratings.gvwr", str(7000 + next(numbers) % 90))])
+            rigs.enter(
+                rig, "GVWR", [Change("vehicle.ratings.gvwr", str(7000 + next(numbers) % 90))]
+            )
 
         numbers = itertools.count()
         kept = median_ms(change, 50)

@@ -109,7 +109,7 @@ def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with a_folder() as folder, a_browser() as browser:
         database = open_demo(folder / "demo.db")
-        ids = {rig.vehicle: rig.id for rig in Rigs(database).list()}
+        ids = {rig.vehicle: rig.id for rig in Rigs(database).summaries()}
         with serving(database) as address:
             for name, vehicle, place, (width, height), theme, act in SHOTS:
                 context = browser.new_context(

@@ -23,8 +23,8 @@ from tests.truth import CASES, case, rig_of
 
 from noxel.core.editing import Change, apply_changes
 from noxel.errors import NoxelError
+from noxel.store.backup import backup, restore
 from noxel.store.database import Database
-from noxel.store.keep import backup, restore
 from noxel.store.rigs import Rigs
 from tools.fuzz import NASTY_TEXTS, Fuzz
 from tools.stage import a_folder
@@ -43,7 +43,7 @@ from noxel.core.editing import Change, apply_changes
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 rigs = Rigs(Database(Path(sys.argv[1])))
-rig = rigs.list()[0].id
+rig = rigs.summaries()[0].id
 for number in range(int(sys.argv[2]), 10**9):
     both = [Change("name", f"name {number}"), Change("vehicle.name", f"name {number}")]
     rigs.change(rig, "names", lambda document: apply_changes(document, both).document)

@@ -380,7 +380,7 @@ def _demo(options: argparse.Namespace) -> int:
 
 
 def _backup(options: argparse.Namespace) -> int:
-    from noxel.store.keep import backup, backup_kept
+    from noxel.store.backup import backup, backup_kept
 
     source = _folder(options, "noxel") / "noxel.db"
     if options.keep is None:
@@ -408,8 +408,8 @@ def _service(options: argparse.Namespace) -> int:
 
 
 def _restore(options: argparse.Namespace) -> int:
+    from noxel.store.backup import restore
     from noxel.store.database import Database
-    from noxel.store.keep import restore
 
     target = _folder(options, "noxel") / "noxel.db"
     kept = restore(options.copy, target, bring_up=lambda copy: Database(copy).close())

@@ -157,7 +157,7 @@ class TheLog(OnStage):
             {"name": "x.json", "mimeType": "application/json", "buffer": json.dumps(book).encode()}
         )
         expect(page.get_by_text("1 imported, 1 already present.")).to_be_visible()
-        self.assertEqual(len(self.rigs.list()), 2)
+        self.assertEqual(len(self.rigs.summaries()), 2)
 
     def test_a_long_logbook_shows_how_far_it_is(self) -> None:
         page = self.page(f"/rigs/{self.rig}/log")

@@ -66,7 +66,7 @@ class OnThePhone(unittest.TestCase):
         self.here = stack.enter_context(serving(self.database, self.sharing))
         self.there = f"https://{STRANGER}:{self.sharing.port}"
         self.rig = next(
-            summary.id for summary in self.rigs.list() if summary.name.startswith("Juniper")
+            summary.id for summary in self.rigs.summaries() if summary.name.startswith("Juniper")
         )
 
     def computer(self, path: str) -> Page:

@@ -64,7 +64,7 @@ class Doors(OnStage):
         answer = page.locator("[data-tow]")
         expect(answer).to_contain_text("This car at its rating, 4,600 lb, leaves 400 lb to spare")
         self.fits_across(page)
-        (summary,) = self.rigs.list()
+        (summary,) = self.rigs.summaries()
         rig = self.rigs.open(summary.id).document
         self.assertEqual(rig["trailer"]["ratings"]["gvwr"], 4600)
         self.assertEqual(
@@ -147,7 +147,7 @@ class Doors(OnStage):
     def example(self, page: Page) -> None:
         page.get_by_role("button", name="Show me an example").click()
         expect(page.locator("[data-menu=rig]")).to_contain_text("Juniper")
-        self.assertEqual([summary.example for summary in self.rigs.list()], [True] * 4)
+        self.assertEqual([summary.example for summary in self.rigs.summaries()], [True] * 4)
         page.locator("[data-menu=rig]").click()
         expect(page.get_by_role("menuitem", name="(example)")).to_have_count(4)
         # 60 lb over 1,510 of payload, as in Margins; a ball too light is a share, without a margin
@@ -155,7 +155,7 @@ class Doors(OnStage):
             expect(page.get_by_role("menuitem").filter(has_text=line)).to_have_count(1)
         page.get_by_role("menuitem", name="Throw the examples away").click()
         expect(page.get_by_role("button", name="Show me an example")).to_be_visible()
-        self.assertEqual((self.rigs.list(), self.rigs.list(deleted=True)), ([], []))
+        self.assertEqual((self.rigs.summaries(), self.rigs.summaries(deleted=True)), ([], []))
 
     def test_an_empty_place_has_one_next_step(self) -> None:
         page = self.page("/start", PHONE)
@@ -209,7 +209,7 @@ class Doors(OnStage):
         page.get_by_role("button", name="Take these 2 figures").click()
         expect(at(page, "vehicle.ratings.gvwr")).to_have_value("7,000")
         expect(at(page, "vehicle.ratings.gawr_rear")).to_have_value("4,025")
-        document = self.rigs.open(self.rigs.list()[0].id).document
+        document = self.rigs.open(self.rigs.summaries()[0].id).document
         self.assertNotIn("gawr_front", document["vehicle"]["ratings"])
         self.assertEqual(document["vehicle"]["entered"]["ratings.gvwr"]["source"], "plate")
         page.get_by_role("link", name="Weigh", exact=True).click()

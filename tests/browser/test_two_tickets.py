@@ -170,7 +170,7 @@ class TwoTickets(OnStage):
             path.write_text(json.dumps(document), encoding="utf-8")
             chooser.set_input_files(path)
             expect(page.get_by_text("vehicle.ratings.gvwr")).to_be_visible()
-            self.assertEqual(self.rigs.list(), [])
+            self.assertEqual(self.rigs.summaries(), [])
             document["vehicle"]["ratings"]["gvwr"] = "5,225 kg"
             path.write_text(json.dumps(document), encoding="utf-8")
             chooser.set_input_files(path)

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from noxel.store.keep import backup
+from noxel.store.backup import backup
 from tests.browser.stage import OnStage, at, saving
 from tests.truth import rig_of
 

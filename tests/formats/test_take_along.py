@@ -133,7 +133,7 @@ class Logbook(unittest.TestCase):
         self.assertEqual(read_logbook(write_logbook(documents).encode()), documents)
         rigs = Rigs(Database(None))
         rigs.add_all(documents)
-        kept = [bare(rigs.open(rig.id, entire=True)) for rig in rigs.list()]
+        kept = [bare(rigs.open(rig.id, entire=True)) for rig in rigs.summaries()]
         for document in documents:
             self.assertIn(document, kept)
 

@@ -14,8 +14,8 @@ from typing import Any
 
 from tools.stage import serving
 
+from noxel.store.backup import backup, restore
 from noxel.store.database import Database
-from noxel.store.keep import backup, restore
 from noxel.store.rigs import Rigs
 from tests.browser.stage import OnStage
 from tests.page.bundle import bundled

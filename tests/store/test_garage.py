@@ -38,7 +38,7 @@ class Things(unittest.TestCase):
     def equipment(self, kind: str, rig: str) -> Equipment:
         return next(
             summary
-            for summary in self.garage.list()
+            for summary in self.garage.equipment()
             if summary.kind == kind and rig in [coupled.id for coupled in summary.rigs]
         )
 
@@ -92,7 +92,7 @@ class Things(unittest.TestCase):
     def test_retired_and_removed(self) -> None:
         truck = self.equipment("vehicle", self.first)
         self.garage.retire(truck.id)
-        self.assertTrue(self.garage.list()[-1].retired)
+        self.assertTrue(self.garage.equipment()[-1].retired)
         self.assertEqual(len(self.rigs.open(self.first).document["weigh_ins"]), 1)
         with self.assertRaises(Conflict):
             self.garage.remove(truck.id)
@@ -116,7 +116,7 @@ class FromTheSecondVersion(unittest.TestCase):
         database = Database(path)
         self.addCleanup(database.close)
         rigs, visits = Rigs(database), Visits(database)
-        [rig] = [summary.id for summary in rigs.list()]
+        [rig] = [summary.id for summary in rigs.summaries()]
         first, third, jotted = rigs.open(rig).document["weigh_ins"]
         self.assertEqual(
             [code["place"] for code in (first, third, jotted)], ["scale 1", "scale 3", "jotted"]
@@ -159,15 +159,15 @@ class FromTheFirstVersion(unittest.TestCase):
         database = Database(path)
         self.addCleanup(database.close)
         rigs = Rigs(database)
-        self.assertEqual(len(rigs.list()), 3)
-        self.assertEqual(sum(rig.weigh_ins for rig in rigs.list()), weighed)
+        self.assertEqual(len(rigs.summaries()), 3)
+        self.assertEqual(sum(rig.weigh_ins for rig in rigs.summaries()), weighed)
         for rig, document in kept.items():
             made = bare(rigs.open(rig))
             self.assertEqual(
                 {key: value for key, value in made.items() if key != "weigh_ins"}, document
             )
             settle(made)
-        self.assertEqual(len(Garage(database).list()), 9)
+        self.assertEqual(len(Garage(database).equipment()), 9)
         changed = next(rig for rig in kept if rigs.open(rig).undo)
         self.assertEqual(kept[changed]["vehicle"]["entered"]["ratings.gvwr"]["text"], "7,1oo")
         rigs.undo(changed)

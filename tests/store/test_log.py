@@ -36,7 +36,7 @@ class ALongLog(unittest.TestCase):
         self.rig = self.rigs.add(self.document)
 
     def change(self, *changes: Change) -> Stored:
-        return self.rigs.type(self.rig, "x", changes)
+        return self.rigs.enter(self.rig, "x", changes)
 
     def entire(self) -> dict[str, Any]:
         return without_identities(self.rigs.open(self.rig, entire=True).document)

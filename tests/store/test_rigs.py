@@ -73,12 +73,12 @@ class InMemory(unittest.TestCase):
         self.assertEqual(bare(self.rigs.open(self.rig)), self.document)
         with self.assertRaises(RigFileError):
             self.rigs.add({**self.document, "kind": "sledge"})
-        self.assertEqual(len(self.rigs.list()), 1)
+        self.assertEqual(len(self.rigs.summaries()), 1)
 
     def test_typing_in_one_field_is_one_step(self) -> None:
         for text in ("7", "72", "720", "7200"):
-            self.rigs.type(self.rig, "GVWR", [Change("vehicle.ratings.gvwr", text)], "one")
-        self.rigs.type(self.rig, "name", [Change("name", "other")], "two")
+            self.rigs.enter(self.rig, "GVWR", [Change("vehicle.ratings.gvwr", text)], "one")
+        self.rigs.enter(self.rig, "name", [Change("name", "other")], "two")
         self.assertEqual(self.rigs.undo(self.rig).document["vehicle"]["ratings"]["gvwr"], 7200)
         back = self.rigs.undo(self.rig)
         self.assertEqual((bare(back), back.undo, back.redo), (self.document, None, "GVWR"))
@@ -88,8 +88,8 @@ class InMemory(unittest.TestCase):
         items = [{"name": f"item {n}", "on": "vehicle", "mass": 1} for n in range(5000)]
         document = {**self.document, "loads": items}
         rig = self.rigs.add(document)
-        self.rigs.type(rig, "item", [Change("loads[17].mass", "2")], "one")
-        self.rigs.type(rig, "item", [Change("loads[17].mass", "25")], "one")
+        self.rigs.enter(rig, "item", [Change("loads[17].mass", "2")], "one")
+        self.rigs.enter(rig, "item", [Change("loads[17].mass", "25")], "one")
         with self.rigs._database.reading() as session:
             kept = session.execute(select(ChangeRow.before, ChangeRow.after)).one()
         self.assertEqual(
@@ -107,7 +107,7 @@ class InMemory(unittest.TestCase):
 
     def test_deleting_can_be_undone(self) -> None:
         self.rigs.delete(self.rig)
-        self.assertEqual(self.rigs.list(), [])
+        self.assertEqual(self.rigs.summaries(), [])
         with self.assertRaises(NotFound):
             self.rigs.open(self.rig)
         self.rigs.delete(self.rig, bring_back=True)
@@ -138,7 +138,7 @@ class InMemory(unittest.TestCase):
             op: Any = step if step in ("insert", "remove") else "type"
             change = Change(path, step, self.document["weigh_ins"][0], op)
             # what is answered is what is read afterwards
-            answer = rigs.type(rig, step, [change])
+            answer = rigs.enter(rig, step, [change])
             self.assertEqual(answer.document, rigs.open(rig).document)
         end = rigs.open(rig)
         while rigs.open(rig).undo:

@@ -59,14 +59,14 @@ class Acknowledged(unittest.TestCase):
     def test_one_bad_row_stays_one_bad_row(self) -> None:
         sound = rig_of("check--three-passes") | {"name": "sound"}
         self.rigs.add(sound)
-        bad = max(summary.id for summary in self.rigs.list())
-        good = next(summary.id for summary in self.rigs.list() if summary.id != bad)
+        bad = max(summary.id for summary in self.rigs.summaries())
+        good = next(summary.id for summary in self.rigs.summaries() if summary.id != bad)
         # cut short; whole JSON that is not what was written; no document
         for text in ("{", '{"kind": "conventional"}', "[]", ""):
             with self.subTest(text):
                 self.damage("rigs", text)
                 self.assertEqual(
-                    {summary.id: summary.damaged for summary in self.rigs.list()},
+                    {summary.id: summary.damaged for summary in self.rigs.summaries()},
                     {bad: True, good: False},
                 )
                 with self.assertRaisesRegex(Damaged, "was damaged where it is stored"):
@@ -80,7 +80,7 @@ class Acknowledged(unittest.TestCase):
                 )
                 self.assertEqual(self.rigs.raw(bad)["rig"], text)
         self.rigs.delete(bad)
-        self.assertEqual([summary.id for summary in self.rigs.list()], [good])
+        self.assertEqual([summary.id for summary in self.rigs.summaries()], [good])
 
     def test_a_damaged_weigh_in_and_a_damaged_trailer(self) -> None:
         other = self.rigs.add(rig_of("check--kilograms"))
@@ -91,7 +91,7 @@ class Acknowledged(unittest.TestCase):
         with sqlite3.connect(self.path) as connection:
             connection.execute("UPDATE things SET document = 'x' WHERE kind = 'trailer'")
         self.assertEqual(
-            {summary.kind for summary in Garage(self.database).list() if summary.damaged},
+            {summary.kind for summary in Garage(self.database).equipment() if summary.damaged},
             {"trailer"},
         )
-        self.assertTrue(all(summary.damaged for summary in self.rigs.list()))
+        self.assertTrue(all(summary.damaged for summary in self.rigs.summaries()))

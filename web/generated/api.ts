@@ -6585,7 +6585,7 @@ export interface components {
         /**
          * Words
          * @description Terms with their meanings, the schools of tongue share and cushion with their reasons,
-         *     ordinary items with typical masses.
+         *     ordinary items with typical masses, and what each region says for a term.
          */
         Words: {
             /** Catalogue */
@@ -6596,6 +6596,12 @@ export interface components {
             glossary: components["schemas"]["Meaning"][];
             /** Shares */
             shares: components["schemas"]["ShareSchool"][];
+            /** Spoken */
+            spoken: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
         };
         /**
          * Working

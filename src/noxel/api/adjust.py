@@ -9,7 +9,7 @@ from typing import Annotated, Any
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import HowSent, Id, Looking, Store, TheGarage, new_router, sheet_as_json
+from noxel.api.deps import HowSent, Id, Looking, TheGarage, TheRigs, as_json, new_router
 from noxel.api.sheet import Sheet, answer_sheet
 from noxel.core.adjust import (
     BarCurve,
@@ -88,7 +88,7 @@ def _parts(garage: Garage, steps: list[Step]) -> dict[str, RigFile]:
                 "hitch": summary.part,
             }
         )
-        for summary in garage.list()
+        for summary in garage.equipment()
         if summary.kind == "hitch" and summary.id in wanted
     }
     return vehicles | hitches
@@ -102,13 +102,13 @@ def _base(rigs: Rigs, rig_id: Id, weigh_in: int | None) -> tuple[RigFile, Baseli
 
 @router.post("", response_model=OnTheBench)
 def adjust(
-    rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+    rig_id: Id, wanted: Steps, rigs: TheRigs, garage: TheGarage, weigh_in: Looking = None
 ) -> Response:
     """Try steps on the rig as it was weighed (or planned): everything before and after."""
     rig, base, window = _base(rigs, rig_id, weigh_in)
     changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
     after, rows = base.changed(changed), base.checks(changed)
-    return sheet_as_json(
+    return as_json(
         OnTheBench(
             tried=try_steps(base, wanted.steps, _parts(garage, wanted.steps)),
             levers=levers(after, rows),
@@ -121,7 +121,7 @@ def adjust(
 
 @router.post("/step")
 def understand_step(
-    rig_id: Id, wanted: OneMore, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+    rig_id: Id, wanted: OneMore, rigs: TheRigs, garage: TheGarage, weigh_in: Looking = None
 ) -> Step:
     """What one more typed step means, if it can be done after the others; nothing is changed."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
@@ -133,19 +133,19 @@ def understand_step(
 
 @router.post("/proposals", response_model=Proposals)
 def propose_changes(
-    rig_id: Id, wanted: Steps, rigs: Store, garage: TheGarage, weigh_in: Looking = None
+    rig_id: Id, wanted: Steps, rigs: TheRigs, garage: TheGarage, weigh_in: Looking = None
 ) -> Response:
     """The easiest sets of steps that bring every known check right, or why there is none."""
     _, base, _ = _base(rigs, rig_id, weigh_in)
     changed, _ = do_steps(base.rig, wanted.steps, _parts(garage, wanted.steps))
-    return sheet_as_json(propose(base.changed(changed)))
+    return as_json(propose(base.changed(changed)))
 
 
 @router.post("/keep", response_model=Sheet)
 def keep_steps(
     rig_id: Id,
     wanted: KeepSteps,
-    rigs: Store,
+    rigs: TheRigs,
     garage: TheGarage,
     sent: HowSent,
     weigh_in: Looking = None,
@@ -168,7 +168,7 @@ def keep_steps(
 
 @router.post("/apply", response_model=Sheet)
 def apply_steps(
-    rig_id: Id, wanted: Steps, rigs: Store, sent: HowSent, weigh_in: Looking = None
+    rig_id: Id, wanted: Steps, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Put steps to work: the lists in Pack change, and the plan starts from the weigh-in they were
     tried on.

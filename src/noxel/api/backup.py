@@ -8,7 +8,7 @@ from fastapi import Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
-from noxel.api.deps import Store, as_file, new_router
+from noxel.api.deps import TheRigs, as_file, new_router
 from noxel.api.progress import ProgressName, TheWorks
 from noxel.formats.logbook_json import read_logbook, write_logbook
 
@@ -23,13 +23,13 @@ class RigsImported(BaseModel):
 
 
 @router.get("/logbook", response_class=Response)
-def export_all(rigs: Store) -> Response:
+def export_all(rigs: TheRigs) -> Response:
     """Every rig in one file."""
     return as_file(write_logbook(list(rigs.documents())), "noxel-logbook.json", "application/json")
 
 
 @router.get("/backup", response_class=Response)
-def back_up(rigs: Store) -> Response:
+def back_up(rigs: TheRigs) -> Response:
     """Everything in one file: the database itself, as ``noxel restore`` takes it back."""
     name = f"noxel-{datetime.date.today().isoformat()}.db"
     return as_file(rigs.backup(), name, "application/vnd.sqlite3")
@@ -37,7 +37,7 @@ def back_up(rigs: Store) -> Response:
 
 @router.post("/logbook", status_code=201)
 async def import_all(
-    request: Request, rigs: Store, works: TheWorks, work: ProgressName = None
+    request: Request, rigs: TheRigs, works: TheWorks, work: ProgressName = None
 ) -> RigsImported:
     """Bring in a logbook: all of it, or nothing; what is there already stays as it is."""
     data = await request.body()

@@ -88,7 +88,7 @@ def logs_of(request: Request) -> Logs:
     return logs
 
 
-Store = Annotated[Rigs, Depends(rigs_of)]
+TheRigs = Annotated[Rigs, Depends(rigs_of)]
 TheGarage = Annotated[Garage, Depends(garage_of)]
 TheLog = Annotated[Logs, Depends(logs_of)]
 Id = Annotated[str, Path(max_length=64)]
@@ -149,7 +149,7 @@ def open_at(rigs: Rigs, rig_id: str, weigh_in: int | None, *, entire: bool = Fal
     return stored
 
 
-def sheet_as_json(answer: BaseModel) -> Response:
+def as_json(answer: BaseModel) -> Response:
     """An answer as JSON, written by its own model: the sheet is read at every keystroke."""
     return Response(answer.model_dump_json(), media_type="application/json")
 

@@ -81,7 +81,7 @@ def _out(equipment: Equipment) -> EquipmentOut:
 @router.get("/garage")
 def list_equipment(garage: TheGarage) -> list[EquipmentOut]:
     """Every vehicle, hitch and trailer, the last changed first; retired last."""
-    return [_out(equipment) for equipment in garage.list()]
+    return [_out(equipment) for equipment in garage.equipment()]
 
 
 @router.post("/garage/couple", status_code=201)

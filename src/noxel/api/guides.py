@@ -7,7 +7,7 @@ from typing import Annotated
 from fastapi import Depends, Path, Query, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Store, new_router
+from noxel.api.deps import Id, TheRigs, new_router
 from noxel.core.editing import settle
 from noxel.core.plates import LONGEST_GUIDE, GuideRow, look_up, read_guide
 from noxel.core.quantities import MassUnit
@@ -98,7 +98,7 @@ def remove_guide(guide: GuideId, guides: TheGuides) -> None:
 
 @router.get("/rigs/{rig_id}/guide-rows")
 def guide_rows(
-    rig_id: Id, guide: Annotated[str, Query(max_length=64)], rigs: Store, guides: TheGuides
+    rig_id: Id, guide: Annotated[str, Query(max_length=64)], rigs: TheRigs, guides: TheGuides
 ) -> RowsOut:
     """The row of this rig's vehicle, by what its plates say of engine, axle ratio, cab, drive and
     wheelbase.

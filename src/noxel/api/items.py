@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import HowSent, Id, Looking, Store, new_router
+from noxel.api.deps import HowSent, Id, Looking, TheRigs, new_router
 from noxel.api.problems import FieldProblem
 from noxel.api.sheet import AsWritten, Sheet, answer_sheet
 from noxel.core.editing import Change, Document, apply_changes, settle
@@ -86,7 +86,7 @@ class LeverLength(BaseModel):
 
 @router.post("/rigs/{rig_id}/items", response_model=Sheet)
 def add_items(
-    rig_id: Id, quick: QuickItem, rigs: Store, sent: HowSent, weigh_in: Looking = None
+    rig_id: Id, quick: QuickItem, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Add items as jotted down, one a line: all of them, or none and each bad line by its
     number.
@@ -121,7 +121,7 @@ def add_items(
 
 
 @router.post("/rigs/{rig_id}/items/preview")
-def preview_list(rig_id: Id, wanted: ItemList, rigs: Store) -> ListPreview:
+def preview_list(rig_id: Id, wanted: ItemList, rigs: TheRigs) -> ListPreview:
     """Read a list without adding it: what was understood, and each line that cannot be."""
     rig = settle(rigs.open(rig_id).document).rig
     written = wanted.written
@@ -168,7 +168,7 @@ def preview_list(rig_id: Id, wanted: ItemList, rigs: Store) -> ListPreview:
 
 @router.post("/rigs/{rig_id}/items/import", response_model=Sheet)
 def import_list(
-    rig_id: Id, wanted: ItemList, rigs: Store, sent: HowSent, weigh_in: Looking = None
+    rig_id: Id, wanted: ItemList, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Add a list: all of it, or nothing and each bad line by its number."""
     written = wanted.written
@@ -195,7 +195,7 @@ def import_list(
 
 
 @router.post("/rigs/{rig_id}/lever-length")
-def lever_length(rig_id: Id, moved: Moved, rigs: Store) -> LeverLength:
+def lever_length(rig_id: Id, moved: Moved, rigs: TheRigs) -> LeverLength:
     """Coupler to axles, from the tongue before and after a known item was moved."""
     rig = settle(rigs.open(rig_id).document).rig
     unit = rig.units.lengths
@@ -215,7 +215,7 @@ def _kg(value: float | int | str, unit: MassUnit) -> float:
 
 @router.post("/rigs/{rig_id}/plan/from-weigh-in", response_model=Sheet)
 def plan_from_last_weigh_in(
-    rig_id: Id, rigs: Store, sent: HowSent, weigh_in: Looking = None
+    rig_id: Id, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Start the plan from what was weighed, the listed items taken out of it."""
     window = rigs.open(rig_id, weigh_in).window

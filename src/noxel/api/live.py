@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from fastapi import Depends, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Store, new_router, open_at
+from noxel.api.deps import TheRigs, new_router, open_at
 from noxel.core.quantities import KG, MassUnit
 from noxel.core.rig import parse_rig
 from noxel.core.weigh import GRADUATIONS
@@ -168,7 +168,7 @@ def read_scale(live: TheScale) -> LiveOut:
 
 
 @router.post("")
-def connect_scale(wanted: Connect, live: TheScale, rigs: Store) -> LiveOut:
+def connect_scale(wanted: Connect, live: TheScale, rigs: TheRigs) -> LiveOut:
     """Connect the stand-in, or a scale that speaks line by line on this machine."""
     if wanted.stand_in is not None:
         stored = open_at(rigs, wanted.stand_in, wanted.weigh_in)

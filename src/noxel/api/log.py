@@ -7,7 +7,7 @@ from typing import Annotated
 from fastapi import Query, Response
 from pydantic import Field
 
-from noxel.api.deps import MOST, Id, Number, Store, TheLog, new_router, sheet_as_json
+from noxel.api.deps import MOST, Id, Number, TheLog, TheRigs, as_json, new_router
 from noxel.core.editing import settle
 from noxel.core.log import (
     Chart,
@@ -30,7 +30,7 @@ router = new_router()
 @router.get("/rigs/{rig_id}/log", response_model=Log)
 def read_log(
     rig_id: Id,
-    rigs: Store,
+    rigs: TheRigs,
     logs: TheLog,
     words: Annotated[str, Query(max_length=200)] = "",
     before: Number = None,
@@ -39,7 +39,7 @@ def read_log(
     stored = rigs.open(rig_id)
     rig, page = settle(stored.document).rig, logs.page(rig_id, words=words, before=before)
     entries = [line_of(rig, line, earlier) for line, earlier in page.lines]
-    return sheet_as_json(
+    return as_json(
         Log(
             entries=entries,
             more=page.more,
@@ -50,14 +50,14 @@ def read_log(
 
 
 @router.get("/rigs/{rig_id}/log/chart", response_model=Chart)
-def read_chart(rig_id: Id, rigs: Store, logs: TheLog, until: Number = None) -> Response:
+def read_chart(rig_id: Id, rigs: TheRigs, logs: TheLog, until: Number = None) -> Response:
     """Every load over up to 300 weigh-ins, the last of them ``until`` or the last there is."""
     run, count = logs.run(rig_id, until=until)
-    return sheet_as_json(chart_of(settle(rigs.open(rig_id).document).rig, run, count))
+    return as_json(chart_of(settle(rigs.open(rig_id).document).rig, run, count))
 
 
 @router.get("/rigs/{rig_id}/reminders")
-def read_reminders(rig_id: Id, rigs: Store) -> list[Reminder]:
+def read_reminders(rig_id: Id, rigs: TheRigs) -> list[Reminder]:
     """Reminders, the first due first."""
     return reminders(settle(rigs.open(rig_id).document).rig, datetime.date.today())
 
@@ -65,7 +65,7 @@ def read_reminders(rig_id: Id, rigs: Store) -> list[Reminder]:
 @router.get("/rigs/{rig_id}/log/compare", response_model=Comparison)
 def compare(
     rig_id: Id,
-    rigs: Store,
+    rigs: TheRigs,
     numbers: Annotated[list[Annotated[int, Field(ge=1, le=MOST)]], Query(max_length=8)],
     others: Annotated[
         list[str] | None,
@@ -82,7 +82,7 @@ def compare(
             message = f"“{text[:80]}” is not a rig's id, or id:number"
             raise InputError(f"others: {message}.", [Problem("others", message)])
         wanted += _of(rigs, other, [int(number) if number else rigs.open(other).window.count])
-    return sheet_as_json(compare_weigh_ins(wanted))
+    return as_json(compare_weigh_ins(wanted))
 
 
 def _of(rigs: Rigs, rig_id: Id, numbers: list[int]) -> list[WeighInRef]:

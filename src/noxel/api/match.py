@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import Query, Response
 from pydantic import BaseModel
 
-from noxel.api.deps import MOST, Id, Looking, Store, TheGarage, new_router, open_at, sheet_as_json
+from noxel.api.deps import MOST, Id, Looking, TheGarage, TheRigs, as_json, new_router, open_at
 from noxel.core.editing import settle
 from noxel.core.match import (
     SHARE_WORDS,
@@ -98,7 +98,7 @@ class PairsCompared(BaseModel):
 @router.get("/rigs/{rig_id}/how-much", response_model=HowMuch)
 def ask_how_much(
     rig_id: Id,
-    rigs: Store,
+    rigs: TheRigs,
     start: Start | None = None,
     added: Typed = "",
     share: Share = None,
@@ -110,18 +110,16 @@ def ask_how_much(
     stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
     more = _mass("added", added, rig.units.mass) or 0.0
-    return sheet_as_json(
-        how_much(rig, start=start, added=more, share=share, number=stored.window.at)
-    )
+    return as_json(how_much(rig, start=start, added=more, share=share, number=stored.window.at))
 
 
 @router.get("/rigs/{rig_id}/can-tow", response_model=TowAnswer)
-def ask_can_tow(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+def ask_can_tow(rig_id: Id, rigs: TheRigs, weigh_in: Looking = None) -> Response:
     """Whether the rig's vehicle can tow its trailer: what is known so far, in the words of the
     question.
     """
     stored = open_at(rigs, rig_id, weigh_in)
-    return sheet_as_json(can_tow(settle(stored.document).rig, stored.window.at))
+    return as_json(can_tow(settle(stored.document).rig, stored.window.at))
 
 
 def _mass(name: str, text: str, unit: MassUnit) -> float | None:
@@ -200,7 +198,7 @@ def match_all(
         for puller in vehicles
         for trailer in trailers
     ]
-    return sheet_as_json(
+    return as_json(
         MatchTable(
             unit=unit,
             vehicles=[MatchEntry(id=vehicle.id, name=vehicle.name) for vehicle in vehicles],

@@ -7,7 +7,7 @@ from typing import Literal
 
 from fastapi import Response
 
-from noxel.api.deps import Id, Looking, Store, as_file, file_stem, new_router, open_at
+from noxel.api.deps import Id, Looking, TheRigs, as_file, file_stem, new_router, open_at
 from noxel.api.photos import ThePhotos
 from noxel.api.visits import TheVisits
 from noxel.core.editing import settle
@@ -23,7 +23,7 @@ MOST_PRINTED = 24
 
 
 @router.get("/rigs/{rig_id}/reminders.ics", response_class=Response)
-def calendar_of(rig_id: Id, rigs: Store) -> Response:
+def calendar_of(rig_id: Id, rigs: TheRigs) -> Response:
     """The reminders for a calendar."""
     from noxel.formats.ical import write_calendar
 
@@ -36,7 +36,7 @@ def calendar_of(rig_id: Id, rigs: Store) -> Response:
 @router.get("/rigs/{rig_id}/paper.pdf", response_class=Response)
 def paper_of(
     rig_id: Id,
-    rigs: Store,
+    rigs: TheRigs,
     photos: ThePhotos,
     weigh_in: Looking = None,
     what: Literal["glove_box", "report"] = "glove_box",
@@ -64,7 +64,9 @@ def paper_of(
 
 
 @router.get("/rigs/{rig_id}/print.html", response_class=Response)
-def print_view_of(rig_id: Id, rigs: Store, visits: TheVisits, weigh_in: Looking = None) -> Response:
+def print_view_of(
+    rig_id: Id, rigs: TheRigs, visits: TheVisits, weigh_in: Looking = None
+) -> Response:
     """The same as a page of one file, to print or to keep; it needs no server."""
     stored = open_at(rigs, rig_id, weigh_in)
     rig = settle(stored.document).rig
@@ -84,21 +86,21 @@ def print_view_of(rig_id: Id, rigs: Store, visits: TheVisits, weigh_in: Looking 
 
 
 @router.get("/rigs/{rig_id}/tickets.csv", response_class=Response)
-def tickets_of(rig_id: Id, rigs: Store) -> Response:
+def tickets_of(rig_id: Id, rigs: TheRigs) -> Response:
     """Every reading of every pass."""
     rig = settle(rigs.open(rig_id, entire=True).document).rig
     return as_file(tickets_csv(rig), f"{file_stem(rig)}-tickets.csv", "text/csv; charset=utf-8")
 
 
 @router.get("/rigs/{rig_id}/items.csv", response_class=Response)
-def items_of(rig_id: Id, rigs: Store) -> Response:
+def items_of(rig_id: Id, rigs: TheRigs) -> Response:
     """Every item; the list can be imported again."""
     rig = settle(rigs.open(rig_id).document).rig
     return as_file(items_csv(rig), f"{file_stem(rig)}-items.csv", "text/csv; charset=utf-8")
 
 
 @router.get("/rigs/{rig_id}/workbook.xlsx", response_class=Response)
-def workbook_of(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+def workbook_of(rig_id: Id, rigs: TheRigs, weigh_in: Looking = None) -> Response:
     """Plates, tickets, derived weights and checks with live formulas."""
     from noxel.formats.workbook import workbook
 

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from fastapi import Depends, Path, Query, Request, Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Looking, Store, as_file, device_of, new_router, open_at
+from noxel.api.deps import Id, Looking, TheRigs, as_file, device_of, new_router, open_at
 from noxel.core.adjust import rig_as_weighed
 from noxel.core.editing import settle
 from noxel.core.practice import (
@@ -216,7 +216,7 @@ def home(
 def lesson(
     name: Annotated[str, Path(max_length=40)],
     asked: LessonIn,
-    rigs: Store,
+    rigs: TheRigs,
     practice: ThePractice,
     request: Request,
 ) -> LessonOut:
@@ -270,13 +270,13 @@ def _note(practice: Practice, learner: str, name: str, lesson: LessonOut, *, hel
 
 
 @router.post("/practice/yard")
-def yard(asked: YardIn, rigs: Store) -> YardOut:
+def yard(asked: YardIn, rigs: TheRigs) -> YardOut:
     """The yard after a run, and after one more act."""
     return act_in(_yard(asked.run, rigs), asked.act, truth=asked.truth)[1]
 
 
 @router.post("/practice/challenges")
-def challenge(asked: ChallengeIn, rigs: Store) -> ChallengeOut:
+def challenge(asked: ChallengeIn, rigs: TheRigs) -> ChallengeOut:
     """A challenge as far as it was played, its words judged where they are given."""
     now, refused = _yard(asked.run, rigs), None
     if not now.run.difficulty:
@@ -379,7 +379,7 @@ def record(learner: Who, practice: ThePractice, form: Literal["text", "json"] = 
 
 
 @router.post("/rigs/{rig_id}/yard")
-def own_yard(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> RunOut:
+def own_yard(rig_id: Id, rigs: TheRigs, weigh_in: Looking = None) -> RunOut:
     """A run that copies this rig into the yard, with its own weights as the truth; nothing comes
     back from there.
     """

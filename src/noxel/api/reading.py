@@ -10,7 +10,7 @@ from typing import Annotated, Any
 from fastapi import Depends, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import Id, Store, new_router
+from noxel.api.deps import Id, TheRigs, new_router
 from noxel.api.photos import PhotoId, ThePhotos
 from noxel.core.editing import settle, value_at
 from noxel.core.quantities import MassUnit
@@ -100,7 +100,7 @@ def can_read(reader: TheReader) -> CanRead:
 
 
 @router.post("/rigs/{rig_id}/pasted")
-def take_apart(rig_id: Id, pasted: PastedText, rigs: Store) -> TakenApart:
+def take_apart(rig_id: Id, pasted: PastedText, rigs: TheRigs) -> TakenApart:
     """Take a pasted label or ticket apart; the figures are kept by an ordinary change."""
     document = rigs.open(rig_id).document
     return _apart(document, pieces_of(pasted.text), pasted)
@@ -108,7 +108,7 @@ def take_apart(rig_id: Id, pasted: PastedText, rigs: Store) -> TakenApart:
 
 @router.post("/rigs/{rig_id}/photos/{photo}/read")
 def read_photo(
-    rig_id: Id, photo: PhotoId, asked: AskedOf, rigs: Store, photos: ThePhotos, reader: TheReader
+    rig_id: Id, photo: PhotoId, asked: AskedOf, rigs: TheRigs, photos: ThePhotos, reader: TheReader
 ) -> TakenApart:
     """Read a kept photograph; the figures are kept by an ordinary change."""
     document = rigs.open(rig_id).document

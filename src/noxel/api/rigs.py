@@ -16,12 +16,12 @@ from noxel.api.deps import (
     HowSent,
     Id,
     Looking,
-    Store,
     TheGarage,
+    TheRigs,
     as_file,
+    as_json,
     file_stem,
     new_router,
-    sheet_as_json,
 )
 from noxel.api.progress import ProgressName, TheWorks
 from noxel.api.sheet import Changes, MakersTable, NewRig, NewUnits, RigSummary, Sheet, answer_sheet
@@ -84,20 +84,20 @@ class CopyRig(BaseModel):
 async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
     """Evaluate a rig file without keeping it."""
     data = await request.body()
-    return await run_in_threadpool(lambda: sheet_as_json(evaluate(read_rig(data), weigh_in)))
+    return await run_in_threadpool(lambda: as_json(evaluate(read_rig(data), weigh_in)))
 
 
 @router.get("/rigs")
-def list_rigs(rigs: Store, deleted: bool = False) -> list[RigSummary]:
+def list_rigs(rigs: TheRigs, deleted: bool = False) -> list[RigSummary]:
     """Every rig, the last used first; or those that were deleted and can be brought back."""
     return [
         RigSummary.model_validate(summary, from_attributes=True)
-        for summary in rigs.list(deleted=deleted)
+        for summary in rigs.summaries(deleted=deleted)
     ]
 
 
 @router.post("/rigs", status_code=201)
-def start_rig(new: NewRig, rigs: Store) -> CreatedId:
+def start_rig(new: NewRig, rigs: TheRigs) -> CreatedId:
     """Start a rig about which nothing is known yet."""
     document = new_rig(new.name, new.kind, new.mass, new.terms, alone=new.alone)
     return CreatedId(id=rigs.add(document))
@@ -106,24 +106,24 @@ def start_rig(new: NewRig, rigs: Store) -> CreatedId:
 @router.get("/example", response_model=Evaluation)
 def look_at_example() -> Response:
     """What is said of an invented rig; nothing is kept."""
-    return sheet_as_json(evaluate(example()))
+    return as_json(evaluate(example()))
 
 
 @router.post("/examples", status_code=201)
-def add_examples(rigs: Store) -> Examples:
+def add_examples(rigs: TheRigs) -> Examples:
     """Add the demo household's rigs, marked as examples."""
     return Examples(ids=load_demo(rigs, example=True))
 
 
 @router.delete("/examples", status_code=204)
-def drop_examples(rigs: Store) -> None:
+def drop_examples(rigs: TheRigs) -> None:
     """Throw the examples away, with their weigh-ins and the equipment that no other rig has."""
     rigs.drop_examples()
 
 
 @router.post("/rigs/import", status_code=201, openapi_extra=_RIG_BODY)
 async def import_rig(
-    request: Request, rigs: Store, works: TheWorks, work: ProgressName = None
+    request: Request, rigs: TheRigs, works: TheWorks, work: ProgressName = None
 ) -> CreatedId:
     """Import a rig file: all of it, or nothing."""
     data = await request.body()
@@ -137,14 +137,14 @@ async def import_rig(
 
 
 @router.get("/rigs/{rig_id}", response_model=Sheet)
-def open_rig(rig_id: Id, rigs: Store, weigh_in: Looking = None) -> Response:
+def open_rig(rig_id: Id, rigs: TheRigs, weigh_in: Looking = None) -> Response:
     """A rig with everything that was typed and everything that follows from it."""
     return answer_sheet(rigs.open(rig_id, weigh_in))
 
 
 @router.patch("/rigs/{rig_id}", response_model=Sheet)
 def change_rig(
-    rig_id: Id, wanted: Changes, rigs: Store, sent: HowSent, weigh_in: Looking = None
+    rig_id: Id, wanted: Changes, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Change a rig by what was typed; the answer is the whole new sheet."""
     how = replace(
@@ -155,13 +155,13 @@ def change_rig(
         overrules=wanted.overrules,
     )
     changes = [change.change() for change in wanted.changes]
-    stored = rigs.type(rig_id, wanted.what, changes, wanted.gesture, looking=weigh_in, sent=how)
+    stored = rigs.enter(rig_id, wanted.what, changes, wanted.gesture, looking=weigh_in, sent=how)
     return answer_sheet(stored)
 
 
 @router.post("/rigs/{rig_id}/units", response_model=Sheet)
 def switch_the_units(
-    rig_id: Id, units: NewUnits, rigs: Store, sent: HowSent, weigh_in: Looking = None
+    rig_id: Id, units: NewUnits, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Work in other units from now on; every figure keeps its value, and says its own unit where it
     was typed in another.
@@ -179,7 +179,7 @@ def switch_the_units(
 
 @router.post("/rigs/{rig_id}/table", response_model=Sheet)
 def set_table(
-    rig_id: Id, typed: MakersTable, rigs: Store, sent: HowSent, weigh_in: Looking = None
+    rig_id: Id, typed: MakersTable, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None
 ) -> Response:
     """Take a maker's table, a row a line: all of it, or none and each bad line by its number."""
     rows = read_table(typed.path, typed.text)
@@ -193,14 +193,14 @@ def set_table(
 
 
 @router.get("/rigs/{rig_id}/path")
-def path_of(rig_id: Id, door: Door, rigs: Store) -> list[PathStep]:
+def path_of(rig_id: Id, door: Door, rigs: TheRigs) -> list[PathStep]:
     """The steps of a short path, for this kind of rig and in the words of its region."""
     return short_path(settle(rigs.open(rig_id).document).rig, door)
 
 
 @router.get("/rigs/{rig_id}/plan")
 def plan_weigh_in(
-    rig_id: Id, rigs: Store, scale: ScaleKind = "truck_scale", uncouple: bool = True
+    rig_id: Id, rigs: TheRigs, scale: ScaleKind = "truck_scale", uncouple: bool = True
 ) -> PassPlan:
     """A short plan of passes for what there is to weigh on and what can be uncoupled there."""
     rig = settle(rigs.open(rig_id).document).rig
@@ -211,7 +211,7 @@ def plan_weigh_in(
 @router.post("/rigs/{rig_id}/weigh-ins", response_model=Sheet)
 def start_weigh_in(
     rig_id: Id,
-    rigs: Store,
+    rigs: TheRigs,
     sent: HowSent,
     scale: ScaleKind = "truck_scale",
     uncouple: bool = True,
@@ -227,19 +227,19 @@ def start_weigh_in(
 
 
 @router.post("/rigs/{rig_id}/undo", response_model=Sheet)
-def undo(rig_id: Id, rigs: Store, sent: HowSent, weigh_in: Looking = None) -> Response:
+def undo(rig_id: Id, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None) -> Response:
     """Undo the last step."""
     return answer_sheet(rigs.undo(rig_id, weigh_in, sent=sent))
 
 
 @router.post("/rigs/{rig_id}/redo", response_model=Sheet)
-def redo(rig_id: Id, rigs: Store, sent: HowSent, weigh_in: Looking = None) -> Response:
+def redo(rig_id: Id, rigs: TheRigs, sent: HowSent, weigh_in: Looking = None) -> Response:
     """Redo the step that was undone last."""
     return answer_sheet(rigs.redo(rig_id, weigh_in, sent=sent))
 
 
 @router.post("/rigs/{rig_id}/copy", status_code=201)
-def copy_rig(rig_id: Id, wanted: CopyRig, rigs: Store, garage: TheGarage) -> CreatedId:
+def copy_rig(rig_id: Id, wanted: CopyRig, rigs: TheRigs, garage: TheGarage) -> CreatedId:
     """The rig again with its loads and plan, without its weigh-ins: to try another trim, hitch or
     trailer.
     """
@@ -247,19 +247,19 @@ def copy_rig(rig_id: Id, wanted: CopyRig, rigs: Store, garage: TheGarage) -> Cre
 
 
 @router.delete("/rigs/{rig_id}", status_code=204)
-def delete_rig(rig_id: Id, rigs: Store) -> None:
+def delete_rig(rig_id: Id, rigs: TheRigs) -> None:
     """Take a rig out of the list; it can be brought back."""
     rigs.delete(rig_id)
 
 
 @router.post("/rigs/{rig_id}/bring-back", status_code=204)
-def bring_back_rig(rig_id: Id, rigs: Store) -> None:
+def bring_back_rig(rig_id: Id, rigs: TheRigs) -> None:
     """Bring a deleted rig back."""
     rigs.delete(rig_id, bring_back=True)
 
 
 @router.get("/rigs/{rig_id}/file", response_class=Response)
-def export_rig(rig_id: Id, rigs: Store) -> Response:
+def export_rig(rig_id: Id, rigs: TheRigs) -> Response:
     """The rig file, as it would be imported."""
     rig = settle(rigs.open(rig_id, entire=True).document).rig
     disposition = (
@@ -271,7 +271,7 @@ def export_rig(rig_id: Id, rigs: Store) -> Response:
 
 
 @router.get("/rigs/{rig_id}/raw", response_class=Response)
-def export_raw(rig_id: Id, rigs: Store) -> Response:
+def export_raw(rig_id: Id, rigs: TheRigs) -> Response:
     """What is stored of a rig, as text, also where it can no longer be read."""
     raw = rigs.raw(rig_id)
     return as_file(

@@ -9,7 +9,7 @@ from typing import Annotated, Any
 from fastapi import Response
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import HowSent, Id, Store, new_router
+from noxel.api.deps import HowSent, Id, TheRigs, new_router
 from noxel.api.problems import FieldProblem
 from noxel.api.sheet import AsWritten, Sheet, answer_sheet
 from noxel.core.editing import Document, settle
@@ -139,7 +139,7 @@ def _import(document: Document, tickets: Tickets) -> tuple[Document, int]:
 
 
 @router.post("/rigs/{rig_id}/tickets/preview")
-def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TablePreview:
+def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: TheRigs) -> TablePreview:
     """Read a table without bringing it in: what was understood, and each line that cannot be."""
     document = rigs.open(rig_id, entire=True).document
     rig = settle(document).rig
@@ -178,7 +178,9 @@ def preview_tickets(rig_id: Id, wanted: TicketTable, rigs: Store) -> TablePrevie
 
 
 @router.post("/rigs/{rig_id}/tickets/import")
-def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store, sent: HowSent) -> TicketsImported:
+def import_tickets(
+    rig_id: Id, wanted: TicketTable, rigs: TheRigs, sent: HowSent
+) -> TicketsImported:
     """Bring a table in among the weigh-ins, by date: all of it, or nothing and each bad line by its
     number.
     """
@@ -201,7 +203,7 @@ def import_tickets(rig_id: Id, wanted: TicketTable, rigs: Store, sent: HowSent) 
 
 
 @router.post("/rigs/{rig_id}/jotted", response_model=Sheet)
-def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: Store, sent: HowSent) -> Response:
+def take_jotted(rig_id: Id, ticket: JottedTicket, rigs: TheRigs, sent: HowSent) -> Response:
     """Put a ticket that was jotted down into the weigh-in of its visit; sent again, it changes
     nothing.
     """

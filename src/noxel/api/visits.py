@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import Depends, Path, Request
 from pydantic import BaseModel, Field
 
-from noxel.api.deps import HowSent, Id, Store, device_of, new_router
+from noxel.api.deps import HowSent, Id, TheRigs, device_of, new_router
 from noxel.core.editing import settle
 from noxel.core.log import spent
 from noxel.core.weigh import ScaleKind, VisitStep, visit_steps
@@ -97,7 +97,7 @@ TheVisits = Annotated[Visits, Depends(visits_of)]
 @router.get("/rigs/{rig_id}/visit")
 def read_visit(
     rig_id: Id,
-    rigs: Store,
+    rigs: TheRigs,
     visits: TheVisits,
     scale: ScaleKind = "truck_scale",
     uncouple: bool = True,

@@ -35,6 +35,6 @@ def open_demo(path: Path, *, fresh: bool = False) -> Database:
     Seal(path).forget()  # the demo's figures can always be had again
     database = Database(path)
     rigs = Rigs(database)
-    if not rigs.list():
+    if not rigs.summaries():
         load_demo(rigs)
     return database

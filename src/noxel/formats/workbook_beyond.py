@@ -14,7 +14,7 @@ def _covered(weigh_in: WeighIn, weighing: Weighing) -> bool:
     measured = weigh_in.tongue_measurements
     if any(pass_.scale or pass_.adjustments for pass_ in weigh_in.passes):
         return False
-    if any(measured.height and measured.towing_height for measured in measured):
+    if any(tongue.height and tongue.towing_height for tongue in measured):
         return False
     hitched, solo, figures = weighing.hitched, weighing.solo, weighing.figures
     read = {

@@ -101,7 +101,7 @@ class ChangingRigs:
             new = make(document)
             return _put(session, row, window, document, new, what, looking=looking, sent=sent)
 
-    def type(
+    def enter(
         self,
         rig_id: str,
         what: str,

@@ -16,8 +16,9 @@ from sqlalchemy.orm import Session
 from sqlalchemy.pool import StaticPool
 
 from noxel.errors import StorageFault
+from noxel.store.backup import before_migration, keep_aside
+from noxel.store.database_file import migrations, private_folder
 from noxel.store.faults import fault_of
-from noxel.store.keep import before_migration, keep_aside, migrations, private_folder
 from noxel.store.seal import Seal
 
 

@@ -80,7 +80,7 @@ class Garage:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def list(self) -> list[Equipment]:
+    def equipment(self) -> list[Equipment]:
         """All equipment, the last changed first; retired last."""
         with self._database.reading() as session:
             rows = session.scalars(

@@ -45,7 +45,7 @@ def split(document: Document) -> Documents:
         "rig": {key: value for key, value in document.items() if key not in (*KINDS, "weigh_ins")}
     }
     parts.update({kind: document[kind] for kind in KINDS if kind in document})
-    parts.update({document["id"]: document for document in document.get("weigh_ins", [])})
+    parts.update({weigh_in["id"]: weigh_in for weigh_in in document.get("weigh_ins", [])})
     return parts
 
 

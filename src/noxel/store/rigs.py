@@ -23,7 +23,7 @@ from noxel.store.window import look, numbered, whole_log
 class Rigs(ChangingRigs):
     """All rigs of one database. NotFound is raised where there is no such rig."""
 
-    def list(self, *, deleted: bool = False) -> list[Summary]:
+    def summaries(self, *, deleted: bool = False) -> list[Summary]:
         """Every rig, the last used first; or those that were deleted and can be brought back."""
         count = select(func.count()).where(WeighInRow.rig_id == RigRow.id).scalar_subquery()
         kept = RigRow.deleted_at.is_not(None) if deleted else RigRow.deleted_at.is_(None)

@@ -1,5 +1,6 @@
 import { type Query, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { keepTerms } from "../ui/useSay";
 import {
   api,
   type Change,
@@ -127,6 +128,8 @@ export function DeskProvider(props: {
   useEffect(() => {
     lookAt(id, weighIn);
   }, [id, weighIn]);
+  const terms = query.data?.rig.terms ?? "north_america";
+  useEffect(() => keepTerms(terms), [terms]);
 
   const sheet = query.data;
   const asOf = query.dataUpdatedAt;

@@ -1,6 +1,8 @@
 import { type ReactNode, useState } from "react";
 import { NavLink, useParams } from "react-router";
+import { Choice } from "../ui/controls";
 import { PageFrame } from "../ui/PageFrame";
+import { lastTerms, useSay } from "../ui/useSay";
 import { CONSEQUENCES, ORDER, type Topic, TRAPS } from "./topics";
 
 const PAGES = [
@@ -22,11 +24,13 @@ const PAGES = [
 /** A short help in three pages, found by words. */
 export function Help() {
   const { page } = useParams();
+  const [terms, setTerms] = useState(lastTerms);
+  const say = useSay(terms);
   const [words, setWords] = useState("");
   const here = PAGES.find((each) => each.id === page) ?? PAGES[0];
   const asked = words.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const hits = PAGES.flatMap((each) =>
-    each.topics.filter((topic) => asked.every((word) => textOf(topic).includes(word))),
+    each.topics.filter((topic) => asked.every((word) => `${textOf(topic)} ${say(textOf(topic))}`.includes(word))),
   );
   return (
     <PageFrame
@@ -60,10 +64,22 @@ export function Help() {
           value={words}
           onChange={(event) => setWords(event.currentTarget.value)}
         />
+        <div className="mt-3">
+          <Choice
+            label="In the words of"
+            value={terms}
+            options={[
+              ["north_america", "North America"],
+              ["australia", "Australia, NZ"],
+              ["europe", "Europe, UK"],
+            ]}
+            onChange={setTerms}
+          />
+        </div>
         <p role="status" className="mt-1 text-[0.875rem] text-soft">
           {asked.length ? `${hits.length} of ${PAGES.reduce((sum, each) => sum + each.topics.length, 0)} topics` : ""}
         </p>
-        <Topics topics={asked.length ? hits : here.topics} />
+        <Topics topics={asked.length ? hits : here.topics} say={say} />
         <p className="mt-6 border-t border-rule pt-3 text-[0.875rem] leading-snug text-soft">
           Noxel compares figures that you entered with ratings that you entered. The makers' manuals, local law and a
           qualified technician come first.
@@ -73,7 +89,7 @@ export function Help() {
   );
 }
 
-function Topics({ topics }: { topics: readonly Topic[] }) {
+function Topics({ topics, say }: { topics: readonly Topic[]; say: (text: string) => string }) {
   return (
     <div className="mt-3">
       {topics.map((each) => (
@@ -82,15 +98,15 @@ function Topics({ topics }: { topics: readonly Topic[] }) {
           className="items-start gap-8 border-t border-rule py-4 md:grid md:grid-cols-[1fr_19rem]"
         >
           <div className="max-w-[62ch]">
-            <h2 className="font-cond text-[1.375rem] leading-tight font-semibold">{each.title}</h2>
+            <h2 className="font-cond text-[1.375rem] leading-tight font-semibold">{say(each.title)}</h2>
             {each.says.map((line) => (
               <p key={line} className="mt-1.5 text-[1.0625rem] leading-snug">
-                {line}
+                {say(line)}
               </p>
             ))}
             {each.instead && (
               <p className="mt-1.5 border-l-4 border-spruce pl-3 text-[1.0625rem] leading-snug">
-                <b>Instead:</b> {each.instead}
+                <b>Instead:</b> {say(each.instead)}
               </p>
             )}
           </div>

@@ -3,30 +3,32 @@ import { type FormEvent, useId, useState } from "react";
 import { api, type EquipmentKind, RequestFailed } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
+import { useTerms } from "../ui/useTerms";
 
 const FIGURES: Record<Exclude<EquipmentKind, "hitch">, readonly (readonly [string, string])[]> = {
   vehicle: [
-    ["ratings.gvwr", "GVWR"],
-    ["ratings.payload", "Payload"],
-    ["ratings.gawr_rear", "Rear GAWR"],
-    ["ratings.gcwr", "GCWR"],
-    ["ratings.tow_rating", "Tow rating"],
-    ["ratings.tongue_rating", "Tongue limit"],
-    ["curb_weight", "Curb weight"],
+    ["ratings.gvwr", "gvwr"],
+    ["ratings.payload", "payload"],
+    ["ratings.gawr_rear", "gawr_rear"],
+    ["ratings.gcwr", "gcwr"],
+    ["ratings.tow_rating", "tow_rating"],
+    ["ratings.tongue_rating", "tongue_rating"],
+    ["curb_weight", "curb_weight"],
   ],
   trailer: [
-    ["ratings.gvwr", "GVWR"],
+    ["ratings.gvwr", "trailer.gvwr"],
     ["dry_weight", "Weight as built, with options"],
     ["dry_tongue", "Hitch or pin weight as built"],
     ["ratings.gawr[0]", "Axle rating, first axle"],
     ["ratings.gawr[1]", "Axle rating, second axle"],
-    ["ratings.ccc", "CCC"],
+    ["ratings.ccc", "trailer.ccc"],
   ],
 };
 
 /** A vehicle or a trailer typed from a brochure; what is missing is named in the answer. */
 export function BrochureForm({ kind, onDone }: { kind: "vehicle" | "trailer"; onDone: () => void }) {
   const { rig } = useDesk();
+  const t = useTerms();
   const queries = useQueryClient();
   const [texts, setTexts] = useState<Record<string, string>>(kind === "trailer" ? { coupling: "ball" } : {});
   const [problems, setProblems] = useState<Record<string, string>>({});
@@ -56,7 +58,7 @@ export function BrochureForm({ kind, onDone }: { kind: "vehicle" | "trailer"; on
         <div key={path}>
           <div className="flex items-center gap-2">
             <label htmlFor={id + path} className="flex-1 text-[0.9375rem]">
-              {label}
+              {t(label)}
             </label>
             <input
               id={id + path}

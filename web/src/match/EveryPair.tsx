@@ -6,6 +6,7 @@ import { useDesk } from "../api/useSheet";
 import { mass, share as shareText } from "../format";
 import { Button, Choice } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
+import { useTerms } from "../ui/useTerms";
 import { BrochureForm } from "./BrochureForm";
 import { key, PairCell, type Plan, roomOf, verdictOf } from "./PairCell";
 import { PairsCompared } from "./PairsCompared";
@@ -14,6 +15,7 @@ import { Some } from "./Some";
 /** Every vehicle of the garage with every trailer; two pairs side by side, the difference explained. */
 export function EveryPair() {
   const { rig, sheet } = useDesk();
+  const t = useTerms();
   const unit = rig.units.mass;
   const [plan, setPlan] = useState<Plan>("rated");
   const [aboard, setAboard] = useState("");
@@ -109,7 +111,7 @@ export function EveryPair() {
           <span className="text-[0.8125rem] text-soft">{unit}</span>
         </label>
         <label htmlFor={`${id}s`}>
-          Tongue share of every trailer{" "}
+          {t("tongue_share")} of every trailer{" "}
           <select
             id={`${id}s`}
             value={share}

@@ -3,7 +3,6 @@ behind a wrong figure.
 """
 
 from noxel.core.practice.acts import do_act, play
-from noxel.core.practice.answers import ChallengeOut, LessonLine, LessonOut, YardOut
 from noxel.core.practice.challenge import Word
 from noxel.core.practice.diagnosis import figure_of_way
 from noxel.core.practice.exercises import Exercise, Lesson, Paper, Teller
@@ -17,10 +16,11 @@ from noxel.core.practice.lessons import (
     solution_of,
     solved,
 )
+from noxel.core.practice.replies import ChallengeOut, LessonLine, LessonOut, YardOut
 from noxel.core.practice.runs import Run, read_run
 from noxel.core.practice.schedule import INTERVALS, Card, after
 from noxel.core.practice.spoken import spoken
-from noxel.core.practice.stand import graduate, true_loads
+from noxel.core.practice.true_loads import graduate, true_loads
 from noxel.core.practice.views import (
     act_in,
     challenge_view,

@@ -15,7 +15,7 @@ from noxel.core.limits import Checked, CheckId, run_checks
 from noxel.core.mechanics import Weighing, predicted_weighing, weigh
 from noxel.core.practice.effects import AGAIN, FIRST
 from noxel.core.practice.exercises import Teller
-from noxel.core.practice.stand import true_loads
+from noxel.core.practice.true_loads import true_loads
 from noxel.core.practice.yard import Trap, Yard, for_the_road, seen_rig
 from noxel.core.rig import RigFile
 from noxel.core.wording import check_label

@@ -15,7 +15,7 @@ from noxel.core.practice.exercises import (
 )
 from noxel.core.practice.facts import Facts
 from noxel.core.practice.lessons_weighing import ALONE, ALONE_WITH_BARS, SLACKEN, WEIGH
-from noxel.core.practice.stand import ACCURACY, GRADUATION
+from noxel.core.practice.true_loads import ACCURACY, GRADUATION
 from noxel.core.practice.yard import Yard
 from noxel.core.quantities import KG
 from noxel.core.rig import rating_in

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from noxel.core.practice.acts import ACTS
-from noxel.core.practice.answers import Offer
+from noxel.core.practice.replies import Offer
 from noxel.core.practice.tongues import METHODS
 from noxel.core.practice.yard import Yard
 from noxel.core.quantities import MassUnit, upper_first

@@ -11,7 +11,7 @@ from typing import Literal
 
 from noxel.core.mechanics import weigh
 from noxel.core.practice.rigs import as_seen
-from noxel.core.practice.stand import GAIN, GRADUATION, SWAY, on_platforms, true_loads
+from noxel.core.practice.true_loads import GAIN, GRADUATION, SWAY, on_platforms, true_loads
 from noxel.core.practice.yard import Ticket, Yard, pass_of, visit_of
 from noxel.core.quantities import KG, MassUnit
 

@@ -4,7 +4,7 @@ import random
 from collections.abc import Mapping
 
 from noxel.core.practice.runs import wrong
-from noxel.core.practice.stand import true_loads
+from noxel.core.practice.true_loads import true_loads
 from noxel.core.practice.yard import TongueReading, Yard
 from noxel.core.quantities import KG, MassUnit
 from noxel.core.rig import ScaleMeasurement

@@ -7,7 +7,12 @@ from collections.abc import Mapping, Sequence
 from noxel.core.drawing import geometry_of
 from noxel.core.mechanics import weigh
 from noxel.core.practice.acts import do_act
-from noxel.core.practice.answers import (
+from noxel.core.practice.challenge import Word, asked_of, budget_of, judge, still_over, traps_told
+from noxel.core.practice.diagnosis import Diagnosis, diagnose
+from noxel.core.practice.exercises import Exercise, Line, Paper, Teller
+from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
+from noxel.core.practice.offers import offers
+from noxel.core.practice.replies import (
     ChallengeOut,
     ItemOut,
     JudgedOut,
@@ -23,13 +28,8 @@ from noxel.core.practice.answers import (
     TrueLine,
     YardOut,
 )
-from noxel.core.practice.challenge import Word, asked_of, budget_of, judge, still_over, traps_told
-from noxel.core.practice.diagnosis import Diagnosis, diagnose
-from noxel.core.practice.exercises import Exercise, Line, Paper, Teller
-from noxel.core.practice.lessons import LESSONS, Missing, exercise_of, lesson_of, slips_of
-from noxel.core.practice.offers import offers
 from noxel.core.practice.spoken import spoken
-from noxel.core.practice.stand import true_loads
+from noxel.core.practice.true_loads import true_loads
 from noxel.core.practice.yard import Ticket, Yard, for_the_road, seen_rig
 from noxel.core.quantities import KG
 from noxel.core.wording import figure_title

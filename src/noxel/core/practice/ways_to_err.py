@@ -6,8 +6,8 @@ docs/formulas.md lists them. Which of them may answer a question is said by the 
 
 from collections.abc import Mapping
 
+from noxel.core.practice.slips_weighing import WEIGHED
 from noxel.core.practice.way_to_err import WayToErr, ends, hitched, net, solo, trailer
-from noxel.core.practice.ways_of_weighing import WEIGHED
 from noxel.core.quantities import KG
 
 WAYS: Mapping[str, WayToErr] = {

@@ -9,7 +9,7 @@ from typing import Literal
 
 from noxel.core.practice.rigs import OverOn, as_seen, make_rig
 from noxel.core.practice.runs import Run
-from noxel.core.practice.stand import ACCURACY, GRADUATION
+from noxel.core.practice.true_loads import ACCURACY, GRADUATION
 from noxel.core.rig import Config, Pass, RigFile, ScaleMeasurement, SpringBars, WeighIn
 
 Trap = Literal["typo", "stepped_out", "other_ticket"]

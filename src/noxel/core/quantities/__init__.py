@@ -4,19 +4,6 @@ Units and their factors, the readers, the typed fields of the rig file, printing
 carry their ±. Knows nothing of rigs.
 """
 
-from noxel.core.quantities.fields import (
-    Length,
-    Mass,
-    NonNegativeLength,
-    NonNegativeMass,
-    PositiveLength,
-    PositiveMass,
-    PositivePressure,
-    PositiveVolume,
-    Pressure,
-    Volume,
-    units_in_force,
-)
 from noxel.core.quantities.figures import (
     Amount,
     Figure,
@@ -40,6 +27,19 @@ from noxel.core.quantities.printing import (
     small_mass,
     upper_first,
     with_article,
+)
+from noxel.core.quantities.quantity import (
+    Length,
+    Mass,
+    NonNegativeLength,
+    NonNegativeMass,
+    PositiveLength,
+    PositiveMass,
+    PositivePressure,
+    PositiveVolume,
+    Pressure,
+    Volume,
+    units_in_force,
 )
 from noxel.core.quantities.reading import read_length, read_mass, read_typed, with_thousands
 from noxel.core.quantities.units import (

@@ -92,10 +92,16 @@ def in_terms(rig: RigFile, text: str) -> str:
 
 @lru_cache(2048)  # formulas and names of loads, the same in every answer
 def _in_terms(text: str, terms: TermSet, pin: bool) -> str:
+    every = spoken_words(terms, pin=pin)
+    return _STANDARD.sub(lambda match: every[match[0]], text)
+
+
+@lru_cache(16)
+def spoken_words(terms: TermSet, *, pin: bool = False) -> dict[str, str]:
+    """For each North American term what a region says instead, as a first word of a line too."""
     words = _fill(terms) | (_PIN if pin else {})
     every = {spoken: words[key] for spoken, key in _SPOKEN.items()}
-    every = {upper_first(spoken): upper_first(word) for spoken, word in every.items()} | every
-    return _STANDARD.sub(lambda match: every[match[0]], text)
+    return {upper_first(spoken): upper_first(word) for spoken, word in every.items()} | every
 
 
 @lru_cache(16)

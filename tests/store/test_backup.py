@@ -18,8 +18,9 @@ from pathlib import Path
 
 from noxel.core.editing import Change, Document, apply_changes
 from noxel.errors import InputError, NotFound, StorageFault
+from noxel.store.backup import backup, restore
 from noxel.store.database import Database
-from noxel.store.keep import backup, known_versions, restore, version_of
+from noxel.store.database_file import known_versions, version_of
 from noxel.store.rigs import Rigs
 from tests import some
 from tests.truth import bare, rig_of
@@ -31,7 +32,7 @@ from noxel.core.editing import Change, Document, apply_changes
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
 rigs = Rigs(Database(Path(sys.argv[1])))
-rig = rigs.list()[0].id
+rig = rigs.summaries()[0].id
 print("ready", flush=True)
 for number in range(100_000):
     change = [Change("name", f"name {number}"), Change("vehicle.name", f"name {number}")]
@@ -224,7 +225,7 @@ class Keeping(unittest.TestCase):
                 Database(path)
             opened = Database(path, as_is=True)
             self.addCleanup(opened.close)
-            self.assertEqual(Rigs(opened).list(), [])
+            self.assertEqual(Rigs(opened).summaries(), [])
             self.assertEqual(len(list(path.parent.glob("noxel.before-*/noxel.db"))), 1)
 
     def test_a_backup_opens_from_a_medium_that_can_only_be_read(self) -> None:
@@ -293,7 +294,7 @@ class Keeping(unittest.TestCase):
     def test_a_kill_in_the_middle_of_an_import_leaves_nothing_of_it(self) -> None:
         self.kill_while_going(_IMPORTER)
         rigs = Rigs(Database(self.path))
-        self.assertEqual([rig.id for rig in rigs.list()], [self.rig])
+        self.assertEqual([rig.id for rig in rigs.summaries()], [self.rig])
         self.assertEqual(bare(rigs.open(self.rig)), rig_of("check--three-passes"))
 
     def test_a_kill_in_the_middle_leaves_it_whole(self) -> None:
