@@ -28,6 +28,8 @@ from noxel.core.wording import (
     check_label,
     figure_title,
     findings,
+    headline,
+    headline_of,
     sentences,
     still_open,
     tongue_ways,
@@ -87,8 +89,8 @@ def _estimate(rig: RigFile, judged: Judged, printer: Printer) -> answers.Estimat
     checks = [
         replace(check_answer(rig, judged.weighing, row, printer), working=None) for row in rows
     ]
-    headline = sentences.headline(rig, shown, judged.verdict, rules=rules)
-    return answers.Estimate(verdict=judged.verdict, headline=headline, checks=checks)
+    line = headline(rig, shown, judged.verdict, rules=rules)
+    return answers.Estimate(verdict=judged.verdict, headline=line, checks=checks)
 
 
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
@@ -148,7 +150,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
         weigh_in=number,
         towing=rig.towing,
         verdict=reached,
-        headline=sentences.headline_of(rig, judged, known),
+        headline=headline_of(rig, judged, known),
         binding=bind.id if bind else None,
         derived=answers.Derived.model_validate(
             {**derived, "tongue_source": weighing.tongue_source}

@@ -145,11 +145,7 @@ def _sum(post: Post, start: float, stop: float, y: float) -> Iterator[Any]:
     yield String(start, top + 1.1 * mm, text, fontName=font, fontSize=8.5)
     bar = top - _BAR
     if post.used is not None:
-        look: dict[str, Any] = (
-            {"fillColor": None, "strokeWidth": 0.8, "strokeDashArray": [2, 2]}
-            if post.expected
-            else {"fillColor": _LOAD, "strokeColor": None}
-        )
+        look, over_look = _looks(post)
         yield Rect(start, bar, long * min(1.0, post.used), _BAR, **look)
         if post.used > 1:
             over = min(_BEYOND, long * (post.used - 1) + _SHOWN_OVER)
@@ -158,7 +154,7 @@ def _sum(post: Post, start: float, stop: float, y: float) -> Iterator[Any]:
                 bar - 0.7 * mm,
                 over,
                 _BAR + 1.4 * mm,
-                **(look if post.expected else look | {"fillColor": black}),
+                **over_look,
             )
     yield Rect(start, bar, long, _BAR, **_frame(post))
 
@@ -214,6 +210,15 @@ def _stroke(stroke: Stroke) -> Path:
     return path
 
 
+def _looks(post: Post) -> tuple[dict[str, Any], dict[str, Any]]:
+    """How a load is drawn within its frame, and beyond it."""
+    if post.expected:
+        dashed = {"fillColor": None, "strokeWidth": 0.8, "strokeDashArray": [2, 2]}
+        return dashed, dashed
+    filled = {"fillColor": _LOAD, "strokeColor": None}
+    return filled, filled | {"fillColor": black}
+
+
 def _frame(post: Post) -> dict[str, Any]:
     dashed = {"strokeDashArray": [1, 2]} if post.used is None else {}
     return {"fillColor": None, "strokeWidth": 0.8} | dashed
@@ -221,16 +226,11 @@ def _frame(post: Post) -> dict[str, Any]:
 
 def _post(post: Post, x: float, base: float) -> Iterator[Rect]:
     if post.used is not None:
-        look: dict[str, Any] = (
-            {"fillColor": None, "strokeWidth": 0.8, "strokeDashArray": [2, 2]}
-            if post.expected
-            else {"fillColor": _LOAD, "strokeColor": None}
-        )
+        look, over_look = _looks(post)
         yield Rect(x, base, _WIDE, _TOP * min(1.0, post.used), **look)
         if post.used > 1:
             high = min(_BEYOND, _TOP * (post.used - 1) + _SHOWN_OVER)
-            over = look if post.expected else look | {"fillColor": black}
-            yield Rect(x - mm, base + _TOP, _WIDE + 2 * mm, high, **over)
+            yield Rect(x - mm, base + _TOP, _WIDE + 2 * mm, high, **over_look)
     yield Rect(x, base, _WIDE, _TOP, **_frame(post))
 
 

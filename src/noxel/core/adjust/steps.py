@@ -18,7 +18,7 @@ from noxel.core.wording import (
     attitude,
     check_answers,
     check_label,
-    sentences,
+    headline,
 )
 from noxel.errors import InputError, MissingInput, Problem
 
@@ -325,7 +325,7 @@ def try_steps(base: Baseline, steps: Sequence[Step], parts: GarageParts | None =
         changes=check_changes(base.rig, before, after, printer),
         verdict=reached,
         verdict_before=verdict(before, broken=bool(base.rules(base.rig))),
-        headline=sentences.headline(changed, after, reached, rules=rules),
+        headline=headline(changed, after, reached, rules=rules),
         attitude=level.says if (level := attitude(changed)) else None,
         bars=_bars_held(base, changed, steps),
     )

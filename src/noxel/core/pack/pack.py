@@ -60,7 +60,7 @@ from noxel.core.wording import (
     Printer,
     basis,
     check_answers,
-    sentences,
+    headline,
     term_name,
     vehicle_word,
 )
@@ -201,8 +201,8 @@ def _phases(rig: RigFile) -> list[PhaseAnswer]:
             broken_rules(rig_then, weighing),
         )
         bind, verdict_here = binding(rows), verdict(rows, broken=bool(rules))
-        sentence = sentences.headline(rig_then, rows, verdict_here, rules=rules)
-        judged[levels] = (verdict_here, sentence.sentence, bind.used or 0.0 if bind else 0.0)
+        line = headline(rig_then, rows, verdict_here, rules=rules)
+        judged[levels] = (verdict_here, line.sentence, bind.used or 0.0 if bind else 0.0)
         phases.append((phase, *judged[levels]))
     worst = max(phases, key=lambda phase: (_SEVERITY[phase[1]], phase[3]))
     return [
@@ -309,7 +309,7 @@ def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
         },
         whole=whole,
         verdict=reached,
-        headline=sentences.headline(
+        headline=headline(
             rig, rows, reached, doubted=doubted, known=None if whole else known, rules=rules
         ),
         checks=check_answers(rig, rows, printer, None if whole else known),

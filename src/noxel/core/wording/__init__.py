@@ -32,6 +32,7 @@ from noxel.core.wording.coupling import (
 from noxel.core.wording.doubts import doubt_advisory
 from noxel.core.wording.evidence import findings, still_open, tongue_ways
 from noxel.core.wording.expectations import basis, beside_words, expected_sentence, way_words
+from noxel.core.wording.headlines import headline, headline_of
 from noxel.core.wording.labels import (
     base_guessed,
     check_label,
@@ -48,7 +49,7 @@ from noxel.core.wording.labels import (
 )
 from noxel.core.wording.present import Printer, check_answer, check_answers
 from noxel.core.wording.rules import rule_advisory, rule_sentence
-from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES, headline_of
+from noxel.core.wording.sentences import AT_THE_SCALE, CAUTION, PHASE_NAMES
 from noxel.core.wording.signs import Sign, sign_words
 
 __all__ = [
@@ -87,6 +88,7 @@ __all__ = [
     "expected_sentence",
     "figure_title",
     "findings",
+    "headline",
     "headline_of",
     "in_terms",
     "limiting_rating",
