@@ -173,9 +173,14 @@ _LINES: list[Any] = [
 
 def _photographs(photos: Sequence[tuple[str, bytes]], width: float) -> list[Flowable]:
     """Photographs two in a row, each with what it shows."""
-    cells = []
+    cells: list[list[Flowable]] = []
     for says, picture in photos:
-        image = Image(io.BytesIO(picture))
+        try:
+            image = Image(io.BytesIO(picture))
+            image.imageWidth  # noqa: B018 it is looked at here
+        except OSError:  # damaged on the disk: one picture less
+            cells.append([text_of(f"{says}: this photograph cannot be read any more.", "small")])
+            continue
         scale = min((width / 2 - 3 * mm) / image.imageWidth, 80 * mm / image.imageHeight)
         image.drawWidth, image.drawHeight = image.imageWidth * scale, image.imageHeight * scale
         cells.append([image, text_of(says, "small")])

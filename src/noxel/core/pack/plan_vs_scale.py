@@ -75,7 +75,7 @@ def _in_trailer(rig: RigFile, off: Mapping[str, float], pm: Mapping[str, float])
         if abs(tongue) > pm["tongue_static"]:
             way, sign = ("forward", "more") if tongue > 0 else ("back", "less")
             # so many hundreds that none has to go further than half the way to the axles
-            some = 100 * math.ceil(abs(tongue) / KG[unit] / 50)
+            some = 100 * math.ceil(abs(tongue) / KG[unit] / 50 - 1e-9)  # 50 is 50, also in floats
             moved = print_length(abs(tongue) * length.m / (some * KG[unit]), rig.units.lengths)
             return [
                 f"The trailer weighs what was planned, but its load lies further {way}: "
