@@ -128,7 +128,7 @@ class Guard:
         if received > most:
             received, refused = 0, _too_large(most)
         if refused is not None and not started:
-            _log.info("refused: %s, %s %s", refused[1], scope["method"], scope["path"][:100])
+            _log.info("refused: %s, %s %r", refused[1], scope["method"], scope["path"][:100])
             await problem(*refused)(scope, receive, with_headers)
 
     def _refusal(self, scope: Scope, most: int) -> Refusal | None:

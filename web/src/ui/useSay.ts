@@ -1,10 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type TermSet } from "../api/client";
 
-const KEPT = "noxel.terms";
+let last: TermSet = "north_america";
 /** The terms of the rig that was on the desk last: what speaks of no rig speaks in them. */
-export const lastTerms = () => (localStorage.getItem(KEPT) ?? "north_america") as TermSet;
-export const keepTerms = (terms: TermSet) => localStorage.setItem(KEPT, terms);
+export const lastTerms = () => last;
+export const keepTerms = (terms: TermSet) => {
+  last = terms;
+};
 
 /** Says a text of the page, which speaks North American, in a region's own terms. */
 export function useSay(terms: TermSet) {
