@@ -83,7 +83,7 @@ class Strangers(OnADemoRig):
             self.problem(self.client.post(path, content=endless()), 413)
 
     def test_the_headers_are_on_every_answer(self) -> None:
-        with mock.patch("noxel.store.rigs.Rigs.list", side_effect=RuntimeError("a bug")):
+        with mock.patch("noxel.store.rigs.Rigs.summaries", side_effect=RuntimeError("a bug")):
             logging.disable(logging.CRITICAL)
             self.addCleanup(logging.disable, logging.NOTSET)
             broken = self.client.get("/api/rigs")
