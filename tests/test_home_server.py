@@ -147,6 +147,9 @@ class AtHome(unittest.TestCase):
             os.utime(path, (time.time() - 601,) * 2)
         self.assertIsNone(server.use(late))
         self.assertIsNone(server.look("../devices.json"))
+        ended = line.write(viewing=False)
+        server.forget()  # the door was closed
+        self.assertIsNone(server.use(ended))
 
     def test_dated_copies_and_only_the_newest_stay(self) -> None:
         database = Database(self.folder / "noxel.db")

@@ -8,6 +8,7 @@ import ipaddress
 import json
 import logging
 import os
+import shlex
 import signal
 import socket
 import sys
@@ -196,7 +197,7 @@ WantedBy=default.target
 def unit(data: Path, arguments: list[str]) -> str:
     """A unit that starts Noxel with the system, with as few rights as it needs."""
     every = ["--data", str(data), *arguments]
-    return _UNIT.format(python=sys.executable, data=data, arguments=" ".join(every))
+    return _UNIT.format(python=sys.executable, data=data, arguments=shlex.join(every))
 
 
 def install_unit(data: Path, arguments: list[str]) -> Path:

@@ -22,7 +22,7 @@ from tools.stage import STRANGER, serving, shared
 from noxel.api import door
 from noxel.api.app import create_app
 from noxel.demo import open_demo
-from noxel.share import Addresses, Authority, Invitations
+from noxel.share import Addresses, Authority, Invitations, entrance
 from noxel.share import authority as authority_module
 
 WORD = "not paired"
@@ -80,6 +80,13 @@ class Shared(unittest.TestCase):
 
 
 class Unpaired(Shared):
+    def test_a_closed_door_has_no_entrance(self) -> None:
+        """What the command line would invite to is gone as soon as sharing is turned off."""
+        share = self.folder / "share"
+        self.assertEqual(entrance(share), self.there)
+        self.assertEqual(self.owner().put("/api/share", json={"on": False}).status_code, 200)
+        self.assertIsNone(entrance(share))
+
     def test_no_answer_on_an_address_of_the_world_outside(self) -> None:
         """By the address that was connected to, whatever name the request asks for."""
         client = self.pair()

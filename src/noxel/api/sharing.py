@@ -136,9 +136,9 @@ class Sharing:
         keep_entrance(self._folder, f"https://{names[0]}")
 
     def leave(self) -> None:
-        """Nobody comes in any more: the server stops."""
-        if self.on or self.proxied:
-            keep_entrance(self._folder, None)
+        """Nobody comes in any more: neither now nor with an invitation that is out."""
+        self.invitations.forget()
+        keep_entrance(self._folder, None)
 
     def _hosts(self) -> tuple[str, ...]:
         """The names and addresses to be reached by, the likeliest first."""
@@ -166,7 +166,7 @@ class Sharing:
         """Close the door: every connection ends, and so does every invitation. Who is paired stays
         paired.
         """
-        self.invitations.forget()
+        self.leave()
         if self._watch is not None:
             self._watch.cancel()
         if self._listener is not None:

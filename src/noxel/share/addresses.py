@@ -78,10 +78,10 @@ _ENTRANCE = "entrance"
 
 def keep_entrance(folder: Path, address: str | None) -> None:
     """Note where other devices come in, for the command line; None once nobody can."""
-    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     if address is None:
         (folder / _ENTRANCE).unlink(missing_ok=True)
     else:
+        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
         (folder / _ENTRANCE).write_text(address, encoding="utf-8")
 
 

@@ -112,6 +112,8 @@ class Invitations:
         """End them all."""
         with self._lock:
             self._open.clear()
+            for path in self._folder.glob("*") if self._folder else ():
+                path.unlink(missing_ok=True)
 
     def _drop_late(self) -> None:
         now = self._clock()
