@@ -3,26 +3,34 @@ tools.trust --seed 7``.
 """
 
 import argparse
+import io
 import json
 import logging
 import os
 import random
+import re
 import shutil
+import socket
 import sqlite3
+import ssl
 import subprocess
 import sys
 import time
-from collections.abc import Callable
-from contextlib import closing, suppress
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import ExitStack, closing, contextmanager, suppress
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+import httpx2
+from PIL import Image
 from tests.api.stand import client_of
 from tests.truth import CASES, case, rig_of
 
 from noxel.core.editing import Change, apply_changes
 from noxel.errors import NoxelError
+from noxel.serving import listen
 from noxel.store.backup import backup, restore
 from noxel.store.database import Database
 from noxel.store.rigs import Rigs
@@ -242,6 +250,103 @@ def imports(folder: Path, lot: random.Random, count: int) -> Outcome:
     return outcome
 
 
+def again(test: str) -> Callable[[Path, random.Random, int], Outcome]:
+    """A test of the suite, so many times: each failure counts as lost."""
+
+    def trial(_folder: Path, _lot: random.Random, count: int) -> Outcome:
+        call = [sys.executable, "-m", "unittest", *[test] * count]
+        row = subprocess.run(call, capture_output=True, text=True, check=False)
+        outcome = Outcome(
+            f"{count} times", lost=len(re.findall("^(?:FAIL|ERROR): ", row.stderr, re.M))
+        )
+        outcome.broken = int(row.returncode != 0 and not outcome.lost)
+        outcome.note = "skipped here" if "skipped" in row.stderr else ""
+        return outcome
+
+    return trial
+
+
+@contextmanager
+def _served(folder: Path) -> Iterator[tuple[int, int, Callable[[], float]]]:
+    """The server as it is started, shared: its port, the devices' port, and how much memory it has
+    taken at most [MB].
+    """
+    with closing(listen(0)) as own, closing(listen(0)) as shares:
+        port, door = own.getsockname()[1], shares.getsockname()[1]
+    call = [sys.executable, "-m", "noxel", "serve", "--data", str(folder), "--share"]
+    call += ["--name", "nas.local", "--port", str(port), "--share-port", str(door)]
+    with subprocess.Popen(call, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL) as server:
+        if server.stdout:
+            server.stdout.readline()
+
+        def most() -> float:
+            status = Path(f"/proc/{server.pid}/status").read_text(encoding="ascii")
+            return int(status.partition("VmHWM:")[2].split()[0]) / 1000
+
+        try:
+            httpx2.get(f"http://127.0.0.1:{port}/api/rigs")
+            yield port, door, most
+        finally:
+            server.terminate()
+
+
+def strangers(folder: Path, _lot: random.Random, count: int) -> Outcome:
+    """Forms of 20 MB from nobody, half sent: at most 60 MB for all of them, and the owner is
+    answered.
+    """
+    outcome = Outcome(f"{count} half-sent forms")
+    blind = ssl.create_default_context()
+    blind.check_hostname, blind.verify_mode = False, ssl.CERT_NONE
+    head = "POST /join HTTP/1.1\r\nHost: nas.local\r\nContent-Length: 20000000\r\nContent-Type: "
+    with _served(folder) as (port, door, most), ExitStack() as held:
+        idle = most()
+        for _ in range(count):
+            plain = socket.create_connection(("127.0.0.1", door), timeout=SLOW)
+            there = held.enter_context(blind.wrap_socket(plain))
+            with suppress(OSError):  # it may be refused at any byte
+                there.sendall(f"{head}application/x-www-form-urlencoded\r\n\r\n".encode())
+                for _ in range(300):
+                    there.sendall(b"x" * 65_536)
+        outcome.hangs += httpx2.get(f"http://127.0.0.1:{port}/api/health").status_code != 200
+        outcome.broken = int(most() - idle > 60)
+        outcome.note = f"{most() - idle:.0f} MB above idle"
+    return outcome
+
+
+def photographs(folder: Path, _lot: random.Random, count: int) -> Outcome:
+    """Photographs of 89 million pixels, all at once, while somebody types: the server's memory
+    stays, a figure is answered.
+    """
+    outcome = Outcome(f"{count} of 89 megapixels")
+    large = io.BytesIO()
+    Image.effect_noise((10_900, 8_200), 40).save(large, "JPEG", quality=30)
+    with _served(folder) as (port, _, most):
+        here = f"http://127.0.0.1:{port}"
+        owner = httpx2.Client(base_url=here, headers={"origin": here}, timeout=120)
+        rig = owner.post("/api/rigs/import", json=rig_of("check--three-passes")).json()["id"]
+        idle, kind = most(), {"content-type": "application/octet-stream"}
+
+        def send(number: int) -> int:
+            address = f"/api/rigs/{rig}/photos/p{number}?about=vehicle"
+            return owner.put(address, content=large.getvalue(), headers=kind).status_code
+
+        with ThreadPoolExecutor(count) as senders:
+            sent = [senders.submit(send, number) for number in range(count)]
+            slowest = 0.0
+            while not all(answer.done() for answer in sent):
+                start = time.monotonic()
+                change = {"path": "note", "text": str(start)}
+                owner.patch(f"/api/rigs/{rig}", json={"changes": [change]}).raise_for_status()
+                slowest = max(slowest, time.monotonic() - start)
+        outcome.lost = sum(answer.result() != 200 for answer in sent)
+        outcome.hangs = int(slowest > SLOW)
+        above = most() - idle
+        outcome.broken = int(above > 400)
+        outcome.note = f"{above:.0f} MB above idle, a figure in {slowest:.2f} s at most"
+    return outcome
+
+
+_BACKUP = "tests.store.test_backup.Keeping"
 TRIALS: tuple[tuple[str, Callable[[Path, random.Random, int], Outcome], int], ...] = (
     ("random calls", calls, 10_000),
     ("kill -9 while saving", kills, 200),
@@ -249,6 +354,19 @@ TRIALS: tuple[tuple[str, Callable[[Path, random.Random, int], Outcome], int], ..
     ("two clients against a model", two_clients, 10_000),
     ("a full disk", faults, 300),
     ("hostile imports", imports, 300),
+    (
+        "restore under two writers",
+        again(f"{_BACKUP}.test_a_restore_under_writers_loses_no_acknowledged_edit"),
+        100,
+    ),
+    (
+        "stops",
+        again("tests.test_server.Served.test_a_stop_leaves_one_file_that_holds_everything"),
+        50,
+    ),
+    ("own name and proxy, own hosts", again("tests.test_namespaces"), 5),
+    ("strangers' memory", strangers, 60),
+    ("photographs' memory", photographs, 8),
 )
 
 

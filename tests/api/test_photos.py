@@ -8,7 +8,7 @@ import re
 
 from PIL import Image
 
-from noxel.formats.photos import KEPT
+from noxel.reader.photos import KEPT
 from tests.api.stand import OnADemoRig
 
 HERE = (52, 13)

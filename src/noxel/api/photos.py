@@ -87,9 +87,9 @@ async def add_photo(
     data = await request.body()
 
     def keep() -> list[PhotoOut]:
-        from noxel.formats.photos import read_photo  # only who sends one waits for it
+        from noxel.reader.photos import read_apart  # only who sends one waits for it
 
-        checked = read_photo(data)
+        checked = read_apart(data)
         row = PhotoRow(
             id=photo,
             rig_id=rig_id,
@@ -118,7 +118,7 @@ def show_photo(
     """One photograph, as JPEG; turned to the left by so many degrees."""
     picture = photos.picture(rig_id, photo, small=small)
     if turned:
-        from noxel.formats.photos import turned_left
+        from noxel.reader.photos import turned_left
 
         picture = turned_left(picture, turned)
     return Response(picture, media_type="image/jpeg", headers=_KEPT)

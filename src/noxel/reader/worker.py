@@ -12,6 +12,8 @@ import sys
 from collections.abc import Iterator
 from typing import IO, Any
 
+from noxel.reader.limits import limit
+
 LONGEST = 1600
 """The longest side of the picture that is read: larger ones take longer and are not read better.
 [pixels]"""
@@ -23,15 +25,6 @@ GOOD = 0.8
 """Lines as sure as this on the average are the right way up."""
 DARK, SMALL = 45, 300
 """A picture darker than this (of 255) or smaller than this [pixels] cannot be read."""
-
-
-def _limit() -> None:
-    try:
-        import resource
-    except ImportError:  # a system without limits for a process
-        return
-    _, most = resource.getrlimit(resource.RLIMIT_DATA)
-    resource.setrlimit(resource.RLIMIT_DATA, (MEMORY, most))
 
 
 class Engine:
@@ -163,7 +156,7 @@ def give(target: IO[bytes], data: bytes) -> None:
 def main() -> None:
     """Answer until the input ends, or enough was read: the engine's memory grows slowly."""
     answers, sys.stdout = sys.stdout.buffer, sys.stderr  # nothing that a library prints mixes in
-    _limit()
+    limit(MEMORY)
     engine = Engine()
     for _ in range(MOST):
         data = take(sys.stdin.buffer)

@@ -1,12 +1,21 @@
-"""Photographs: turned upright, scaled down, and stripped of everything but the picture."""
+"""Photographs: turned upright, scaled down, and stripped of everything but the picture.
+
+A photograph that somebody sent is opened in a process of its own, started as ``python -m
+noxel.reader.photos`` and ended with it: whatever the picture does there, the server keeps its
+memory and its pace.
+"""
 
 import io
+import json
+import subprocess
+import sys
 import warnings
 from dataclasses import dataclass
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from noxel.errors import InputError
+from noxel.reader.limits import limit
 
 KEPT = 1_000_000
 """The largest picture that is kept. [bytes]"""
@@ -17,6 +26,8 @@ small, a progressive one takes the memory of all of it, and any other kind is de
 LONGEST, THUMB = 2400, 360
 """The longest side of the picture that is kept, and of the small one beside a field. [pixels]"""
 FORMATS = ("JPEG", "PNG", "WEBP")
+SECONDS, MEMORY = 30.0, 600_000_000
+"""How long one photograph may take, and what its process may take. [s; bytes]"""
 _WHICH = "Noxel reads JPEG, PNG and WebP photographs of up to 30 MB."
 
 
@@ -30,13 +41,44 @@ class Photo:
     height: int
 
 
+def read_apart(data: bytes) -> Photo:
+    """Make a photograph fit to be kept, in a process of its own.
+
+    Raises
+    ------
+    InputError
+        If it is none, is damaged, is too large, or takes too long or too much memory.
+    """
+    try:
+        process = subprocess.run(
+            [sys.executable, "-m", "noxel.reader.photos"],
+            input=data,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.DEVNULL,
+            timeout=SECONDS,
+            check=False,
+        )
+    except subprocess.TimeoutExpired as exc:
+        raise InputError(
+            f"Opening this photograph took too long, and was stopped. {_WHICH}"
+        ) from exc
+    head, _, rest = process.stdout.partition(b"\n")
+    if not head:
+        raise InputError(f"This photograph could not be opened. {_WHICH}")
+    answer = json.loads(head)
+    if "problem" in answer:
+        raise InputError(str(answer["problem"]))
+    small = answer["small"]
+    return Photo(rest[small:], rest[:small], answer["width"], answer["height"])
+
+
 def read_photo(data: bytes) -> Photo:
-    """Make a photograph fit to be kept.
+    """Make a photograph fit to be kept, in this process.
 
     Parameters
     ----------
     data : bytes
-        The file as it came from the camera. Reading it takes up to 400 MB: one at a time.
+        The file as it came from the camera. Reading it takes up to 400 MB.
 
     Raises
     ------
@@ -98,3 +140,25 @@ def _jpeg(picture: Image.Image, quality: int) -> bytes:
     out = io.BytesIO()
     plain.save(out, "JPEG", quality=quality, optimize=True, progressive=True)
     return out.getvalue()
+
+
+def _main() -> None:
+    limit(MEMORY)
+    photo = None
+    try:
+        photo = read_photo(sys.stdin.buffer.read())
+        head: dict[str, object] = {
+            "width": photo.width,
+            "height": photo.height,
+            "small": len(photo.small),
+        }
+    except InputError as exc:
+        head = {"problem": str(exc)}
+    except MemoryError:
+        head = {"problem": f"This picture takes too much memory. {_WHICH}"}
+    pictures = photo.small + photo.picture if photo else b""
+    sys.stdout.buffer.write(json.dumps(head).encode() + b"\n" + pictures)
+
+
+if __name__ == "__main__":
+    _main()
