@@ -23,7 +23,7 @@ const installed = VitePWA({
     ],
   },
   workbox: {
-    globPatterns: ["**/*.{js,css,html,svg,png,woff2}"],
+    globPatterns: ["**/*.{js,css,html,svg,png,woff2,mp3}"],
     navigateFallback: "/index.html",
     navigateFallbackDenylist: [/^\/api\//, /^\/join/, /^\/authority/],
     cleanupOutdatedCaches: true,

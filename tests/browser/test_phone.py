@@ -213,6 +213,15 @@ class Pairing(OnThePhone):
         document = self.rigs.open(self.rig).document["weigh_ins"][-1]
         self.assertEqual([entry["value"] for entry in document["tongue_measurements"]], [640])
 
+    def rehearse(self, phone: Page) -> None:
+        """The voice's questions, one by one, each to the end of its recording."""
+        phone.get_by_role("button", name="Rehearse it aloud").click()
+        for question in ("First weigh or re-weigh?", "Which company?", "Vehicle number?", "taken."):
+            row = phone.get_by_role("row", name=question)
+            expect(row.get_by_role("cell")).to_have_text("your turn")
+            phone.get_by_role("button", name="I said it").click()
+        expect(phone.get_by_role("row", name="Which company?")).to_contain_text("private")
+
     def test_the_visit_is_walked_by_thumb_and_goes_on_on_another_device(self) -> None:
         phone = self.phone()
         before = self.rigs.open(self.rig).window.count
@@ -242,6 +251,9 @@ class Pairing(OnThePhone):
                     box = phone.get_by_label("photograph the ticket")
                     box.set_input_files(picture)  # type: ignore[arg-type]
                 phone.get_by_role("button", name="Keep this ticket").click()
+            elif titles[-1].startswith("Roll on") and len(titles) == 2:
+                self.rehearse(phone)
+                go_on.click()
             elif titles[-1] == "Set the trailer down":
                 phone.get_by_text("Chocks on both sides of the trailer's wheels").click()
                 computer = self.computer(f"/rigs/{self.rig}/visit")

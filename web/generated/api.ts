@@ -5348,6 +5348,8 @@ export interface components {
         Say: {
             /** Say */
             say: string;
+            /** Sound */
+            sound?: string | null;
             /** What */
             what: string;
         };

@@ -48,6 +48,11 @@ export function Companion() {
   const passes = steps.filter((each) => each.kind === "drive").length;
   const pass = steps.slice(0, at + 1).filter((each) => each.kind === "drive").length;
   const next = () => (at + 1 < steps.length ? keep({ at: at + 1 }) : over());
+  const caution = step.caution && (
+    <p className="mt-3 border-l-4 border-ink pl-3 font-cond text-[1.3125rem] leading-tight font-semibold">
+      {step.caution}
+    </p>
+  );
   return (
     <Frame
       title="At the scale"
@@ -60,12 +65,9 @@ export function Companion() {
         <div className="mx-auto max-w-2xl">
           <h1 className="font-cond text-[2.125rem] leading-[1.08] font-semibold">{step.title}</h1>
           {step.lead && <p className="mt-2 text-[1.125rem] leading-snug">{step.lead}</p>}
+          {step.kind === "drive" && caution}
           <Content step={step} state={state} keep={keep} next={next} />
-          {step.caution && (
-            <p className="mt-4 border-l-4 border-ink pl-3 font-cond text-[1.3125rem] leading-tight font-semibold">
-              {step.caution}
-            </p>
-          )}
+          {step.kind !== "drive" && caution}
           <Reweigh state={state} keep={keep} />
         </div>
       </main>

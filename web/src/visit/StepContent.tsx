@@ -5,6 +5,7 @@ import { useStale } from "../ui/Offline";
 import { passKinds } from "../weigh/AddPass";
 import { Jot } from "../weigh/Jot";
 import { visitOf } from "../weigh/visit";
+import { Asked } from "./Asked";
 import { OnPlatforms } from "./OnPlatforms";
 
 export function Content(props: {
@@ -22,7 +23,7 @@ export function Content(props: {
       return (
         <>
           <OnPlatforms step={step} />
-          {(step.asked ?? []).length > 0 && <Asked step={step} />}
+          {step.asked && step.asked.length > 0 && <Asked lines={step.asked} />}
         </>
       );
     case "tongue":
@@ -88,26 +89,6 @@ function List({
         </li>
       ))}
     </ul>
-  );
-}
-
-function Asked({ step }: { step: VisitStep }) {
-  return (
-    <table className="w-full border border-ink bg-card text-left">
-      <caption className="bg-ink px-3 py-1.5 text-left font-cond text-[1rem] font-semibold text-paper">
-        The voice will ask · you say
-      </caption>
-      <tbody>
-        {(step.asked ?? []).map((each) => (
-          <tr key={each.what} className="border-t border-rule">
-            <th scope="row" className="px-3 py-2.5 text-[1.0625rem] font-normal">
-              {each.what}
-            </th>
-            <td className="px-3 text-right font-cond text-[1.25rem] font-semibold">{each.say}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }
 

@@ -15,19 +15,27 @@ class Say(Answer):
 
     what: str
     say: str
+    sound: str | None = None
+    """The name of the recording in which a voice says it."""
 
 
-def _say(what: str, say: str) -> Say:
-    return Say(what=what, say=say)
+def _say(what: str, say: str, sound: str | None = None) -> Say:
+    return Say(what=what, say=say, sound=sound)
 
 
-ASKED = [
-    _say("Which company?", "private"),
-    _say("Vehicle number?", "any, such as 27"),
-]
+def asked_over_the_speaker(*, first: bool) -> list[Say]:
+    """What the voice at a truck stop's scale says, the first time or on a re-weigh."""
+    return [
+        _say("First weigh or re-weigh?", "first weigh" if first else "re-weigh", "first-or-again"),
+        _say("Which company?", "private", "company"),
+        _say("Vehicle number?", "any, such as 27", "number"),
+        _say("Your weight is taken.", "now roll off", "taken"),
+    ]
+
+
 ASKED_AT_A_WEIGHBRIDGE = [
-    _say("Gross, or axle by axle?", "axle by axle, and the total"),
-    _say("Registration?", "the number on your plate"),
+    _say("Gross, or axle by axle?", "axle by axle, and the total", "gross-or-axles"),
+    _say("Registration?", "the number on your plate", "registration"),
 ]
 _WAITING = _say(
     "Somebody is waiting behind",

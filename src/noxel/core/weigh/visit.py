@@ -14,11 +14,11 @@ from noxel.core.quantities import lower_first
 from noxel.core.rig import Config, Pass, RigFile, SpringBars, on_its_wheels
 from noxel.core.weigh.passes import ScaleKind, pass_title, plan_passes, settled_by
 from noxel.core.weigh.trouble import (
-    ASKED,
     ASKED_AT_A_WEIGHBRIDGE,
     TROUBLE,
     Say,
     after_a_stop,
+    asked_over_the_speaker,
     at_the_hitch,
 )
 from noxel.core.wording import (
@@ -293,8 +293,7 @@ def _drive(rig: RigFile, pass_: Pass, scale: ScaleKind, first: bool) -> VisitSte
     truck = scale == "truck_scale"
     asked: list[Say] = []
     if truck and rig.terms == "north_america":
-        again = Say(what="First weigh or re-weigh?", say="first weigh" if first else "re-weigh")
-        asked = [again, *ASKED]
+        asked = asked_over_the_speaker(first=first)
     elif truck:
         asked = ASKED_AT_A_WEIGHBRIDGE
     return VisitStep(
