@@ -220,7 +220,9 @@ def _question(number: int, task: _Task, width: float) -> list[Flowable]:
 
 def _in_words(task: _Task, figure: float) -> str:
     m, form = Teller(task.yard.rig), task.exercise.form
-    return m(figure) if form == "mass" else m.share(figure) if form == "share" else f"{figure:g}"
+    if form == "pressure":
+        return f"{figure:g} {'psi' if m.unit == 'lb' else 'kPa'}"
+    return m.share(figure) if form == "share" else m(figure)
 
 
 def _name_of(way: str) -> str:
@@ -243,7 +245,7 @@ def _answer(number: int, task: _Task) -> list[Flowable]:
         slips = [
             f"{_in_words(task, figure)}: {spoken(_name_of(way), task.yard.rig)}"
             for way, figure in figures
-            if figure is not None
+            if figure is not None and figure > 0
         ]
     working = "; ".join(f"{line.op} {line.label} {line.value}".strip() for line in exercise.working)
     return [

@@ -368,6 +368,30 @@ class Challenges(unittest.TestCase):
             self.assertTrue(again.minutes > minutes or again.spent > money, str(yard.run))
         self.assertLess(max(right.values()) / asked, 0.65, right)
 
+    def test_three_careless_players_pay_for_it(self) -> None:
+        """A hasty one believes every ticket, one weighs once and guesses, one says within."""
+        shares = {"hasty": 0.0, "once": 0.0, "within": 0.0}
+        runs = some(150)
+        for number in range(runs):
+            start = begin(Run(difficulty=1 + number % 3, seed=f"s{number}"))
+            slacken = (*SLACKEN, *WEIGH) if start.rig.hitch.weight_distribution else ()
+            hasty = after_acts(start, *WEIGH, *slacken, "chock", "uncouple", *WEIGH)
+            for player, yard in (
+                ("hasty", hasty),
+                ("once", after_acts(start, *WEIGH)),
+                ("within", hasty),
+            ):
+                words: dict[str, Word] = {}
+                for check in evaluate(seen_rig(yard)).checks:
+                    known = check.status in ("over", "within") and player != "within"
+                    guess: Word = "cannot_tell" if player == "hasty" else "within"
+                    words[check.id] = check.status if known else guess  # type: ignore[assignment]
+                view = challenge_view(yard, words)
+                shares[player] += view.right / view.of / runs
+        # a reader has all of them right, in the test above
+        self.assertLess(shares["hasty"], 0.9, shares)
+        self.assertLess(max(shares["once"], shares["within"]), 0.75, shares)
+
     def test_a_trap_believed_is_told(self) -> None:
         fell = 0
         for number in range(40):

@@ -240,7 +240,7 @@ def _needs(asked: TowQuestion) -> list[Need]:
         "vehicle.front_axle": "gawr_front",
         "vehicle.rear_axle": "gawr_rear",
         "hitch.trailer": "hitch, trailer rating",
-        "hitch.tongue": f"hitch, {term_name(rig, 'tongue')} rating",
+        "hitch.tongue": f"hitch, {term_name(rig, 'tongue_weight')} rating",
     }
     plain = {
         "vehicle.tow_rating": "the trailer at its rating",

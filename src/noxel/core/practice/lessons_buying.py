@@ -7,7 +7,7 @@ from noxel.core.practice.yard import Yard
 
 
 def _before_buying(_yard: Yard, f: Facts, m: Teller) -> Exercise:
-    share = 0.13
+    share = 0.07 if m.rig.terms == "europe" else 0.13
     left = f["payload"] - f["people"] - f["gear"] - f["hitch"]
     return Exercise(
         question=f"How heavy a trailer does the payload allow, with {m.share(share)} of it on the "
@@ -50,12 +50,16 @@ def _before_buying(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 def _pin(_yard: Yard, f: Facts, m: Teller) -> Exercise:
     hitched, solo = f["front_h"] + f["rear_h"], f["front_s"] + f["rear_s"]
+    ball = "5 to 7" if m.rig.terms == "europe" else "10 to 15"
     return Exercise(
         question="What is the pin weight?",
         right=hitched - solo,
         give=m.give,
         facts=f,
-        ways=("ball_share_on_pin", "ten_percent", "dry_tongue_believed", "hitched_for_tongue"),
+        ways=(
+            *(() if ball == "5 to 7" else ("ball_share_on_pin",)),
+            *("ten_percent", "dry_tongue_believed", "hitched_for_tongue"),
+        ),
         papers=labels(m, f, "t_gvwr", "dry_tongue"),
         working=sum_lines(
             m,
@@ -65,7 +69,7 @@ def _pin(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         ),
         because=(
             "A pin stands over the rear axle: nearly all of it lands there, and it is 15 to 25 % "
-            "of the trailer, not 10 to 15."
+            f"of the trailer, not {ball}."
         ),
         hints=("The same way as with a ball: what did the vehicle gain?",),
     )

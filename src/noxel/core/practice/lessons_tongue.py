@@ -3,7 +3,7 @@
 from noxel.core.mechanics import Levers, load, statics
 from noxel.core.practice.exercises import Exercise, Lesson, Line, Paper, Teller
 from noxel.core.practice.facts import Facts
-from noxel.core.practice.tongues import KNOWN, LEVER, MIDDLE, SPAN, SUPPORT, TARE, TONGUE_ARM
+from noxel.core.practice.tongues import ARMS, KNOWN, LEVER, TARE
 from noxel.core.practice.yard import Yard
 from noxel.core.quantities import KG, nominal
 from noxel.core.rig import RigFile
@@ -22,8 +22,10 @@ def _reading(yard: Yard, method: str) -> float:
 def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
     unit = KG[m.unit]
     reading, tare = _reading(yard, "beam") * unit, TARE[m.unit] * unit
-    more = {"reading": reading, "tare": tare, "span": SPAN, "support": SUPPORT}
-    right = nominal(statics.beam_tongue(reading, tare, SPAN, SUPPORT))
+    arms = ARMS[m.unit]
+    support, scale = f"{arms.coupler} {arms.unit}", f"{arms.scale} {arms.unit}"
+    more = {"reading": reading, "tare": tare, "span": arms.scale, "support": arms.coupler}
+    right = nominal(statics.beam_tongue(reading, tare, arms.scale, arms.coupler))
     return Exercise(
         question=f"What is the {m.term('tongue_weight')}?",
         right=right,
@@ -36,14 +38,14 @@ def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
                 (
                     Line("scale, tongue on the beam", m(reading)),
                     Line("scale, beam alone", m(tare)),
-                    Line("support to scale", "120 cm"),
-                    Line("support to coupler", "30 cm"),
+                    Line("support to scale", scale),
+                    Line("support to coupler", support),
                 ),
             ),
         ),
         working=(
             Line("scale less beam", m(reading - tare)),
-            Line("120 cm ÷ 30 cm", "4", "×"),
+            Line(f"{scale} ÷ {support}", "4", "×"),
             Line(m.term("tongue_weight"), m(right), "="),
         ),
         because=(
@@ -60,31 +62,31 @@ def _beam(yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 def _lever(yard: Yard, f: Facts, m: Teller) -> Exercise:
     unit = KG[m.unit]
-    reach = _reading(yard, "lever")
+    reach, arms = _reading(yard, "lever"), ARMS[m.unit]
     weight, beam = KNOWN[m.unit] * unit, LEVER[m.unit] * unit
-    right = nominal(statics.lever_tongue(weight, reach, TONGUE_ARM, beam, MIDDLE))
+    right = nominal(statics.lever_tongue(weight, reach, arms.hangs, beam, arms.middle))
     return Exercise(
         question=f"What is the {m.term('tongue_weight')}?",
         right=right,
         give=2 * m.give,
-        facts={**f, "weight": weight, "arm": reach, "tongue_arm": float(TONGUE_ARM)},
+        facts={**f, "weight": weight, "arm": reach, "tongue_arm": float(arms.hangs)},
         ways=("lever_upside_down", "beam_left_out", "weight_believed"),
         papers=(
             Paper(
                 "Read and measured",
                 (
                     Line("known weight", m(weight)),
-                    Line("its arm", f"{reach:.0f} cm"),
-                    Line("coupler's arm", "20 cm"),
+                    Line("its arm", f"{reach:g} {arms.unit}"),
+                    Line("coupler's arm", f"{arms.hangs} {arms.unit}"),
                     Line("beam", m(beam)),
-                    Line("its middle, on the weight's side", "60 cm"),
+                    Line("its middle, on the weight's side", f"{arms.middle} {arms.unit}"),
                 ),
             ),
         ),
         working=(
-            Line("weight × its arm", f"{weight / unit:.0f} × {reach:.0f}"),
-            Line("beam × its middle", f"{beam / unit:.0f} × 60", "+"),
-            Line("coupler's arm", "20", "÷"),
+            Line("weight × its arm", f"{weight / unit:.0f} × {reach:g}"),
+            Line("beam × its middle", f"{beam / unit:.0f} × {arms.middle}", "+"),
+            Line("coupler's arm", f"{arms.hangs}", "÷"),
             Line(m.term("tongue_weight"), m(right), "="),
         ),
         because=(

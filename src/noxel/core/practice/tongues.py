@@ -2,6 +2,7 @@
 
 import random
 from collections.abc import Mapping
+from typing import NamedTuple
 
 from noxel.core.practice.runs import wrong
 from noxel.core.practice.true_loads import true_loads
@@ -12,8 +13,6 @@ from noxel.core.rig import ScaleMeasurement
 METHODS = ("scale", "mount", "beam", "lever")
 BATHROOM = 150.0
 """What a bathroom scale carries. [kg]"""
-SPAN, SUPPORT = 1.2, 0.3
-"""The beam: fixed support to scale, and to coupler. [m]"""
 MOST: Mapping[MassUnit, int] = {"lb": 2_000, "kg": 900}
 """What a tongue scale carries."""
 TARE: Mapping[MassUnit, int] = {"lb": 12, "kg": 5}
@@ -21,13 +20,31 @@ TARE: Mapping[MassUnit, int] = {"lb": 12, "kg": 5}
 KNOWN: Mapping[MassUnit, int] = {"lb": 60, "kg": 25}
 LEVER: Mapping[MassUnit, int] = {"lb": 20, "kg": 8}
 """The known weight, and the lever's own."""
-MIDDLE, TONGUE_ARM = 60, 20
-"""The lever's middle and the coupler from the pipe, on its two sides. [cm]"""
+
+
+class Arms(NamedTuple):
+    """What is read off a tape: the beam's support to scale and to coupler; the lever's middle and
+    the coupler from the pipe, on its two sides; how finely the weight's arm is read.
+    """
+
+    unit: str
+    scale: int
+    coupler: int
+    middle: int
+    hangs: int
+    step: float
+
+
+ARMS: Mapping[MassUnit, Arms] = {
+    "lb": Arms("in", 48, 12, 24, 8, 0.5),
+    "kg": Arms("cm", 120, 30, 60, 20, 1.0),
+}
 
 
 def measured_tongue(yard: Yard, method: str) -> TongueReading:
     """The tongue by one of four methods; what is read, not what follows from it."""
     unit = yard.rig.units.mass
+    arms = ARMS[unit]
     tongue = true_loads(yard.rig, "slack").get("tongue_static")
     if tongue is None or method not in METHODS:
         raise wrong("That is no way to measure this tongue.")
@@ -64,7 +81,7 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
         )
     if method == "beam":
         tare = TARE[unit]
-        on_scale = round(tongue * off / KG[unit] * SUPPORT / SPAN) + tare
+        on_scale = round(tongue * off / KG[unit] * arms.coupler / arms.scale) + tare
         if on_scale * KG[unit] > BATHROOM:
             raise wrong(
                 f"The bathroom scale would read {on_scale:,} {unit}, more than it can carry: it "
@@ -73,21 +90,21 @@ def measured_tongue(yard: Yard, method: str) -> TongueReading:
         says = (
             f"Bathroom scale under the far end of a beam: {on_scale:,} {unit} with the tongue on "
             f"it, {tare} "
-            f"{unit} with the beam alone. "
-            "Support to scale 120 cm, support to coupler 30 cm."
+            f"{unit} with the beam alone. Support to scale {arms.scale} {arms.unit}, support to "
+            f"coupler {arms.coupler} {arms.unit}."
         )
         return TongueReading(method, says, on_scale, None, yard.visit)
-    known, beam, middle, arm = KNOWN[unit], LEVER[unit], MIDDLE, TONGUE_ARM
-    reach = round((tongue / KG[unit] * arm - beam * middle) / known)
-    if not 0 < reach <= 260:
+    known, beam, moment = KNOWN[unit], LEVER[unit], LEVER[unit] * arms.middle
+    exact = (tongue / KG[unit] * arms.hangs - moment) / known
+    reach = round(exact / arms.step) * arms.step
+    if not 0 < reach <= 4 * arms.middle:
         raise wrong(
             "No beam at hand is long enough to balance this tongue, or it balances by its own "
             "weight."
         )
     says = (
-        f"A lever over a pipe: it balances with {known} {unit} at {reach} cm from the pipe; the "
-        "coupler "
-        f"hangs {arm} cm on the other side. "
-        f"The beam weighs {beam} {unit}, its middle lies {middle} cm out on the side of the weight."
+        f"A lever over a pipe: it balances with {known} {unit} at {reach:g} {arms.unit} from the "
+        f"pipe; the coupler hangs {arms.hangs} {arms.unit} on the other side. The beam weighs "
+        f"{beam} {unit}, its middle lies {arms.middle} {arms.unit} out on the side of the weight."
     )
     return TongueReading(method, says, reach, None, yard.visit)
