@@ -2,15 +2,21 @@
 (``make kept``) and reads the difference.
 """
 
+import atexit
 import os
+import textwrap
 import unittest
+from collections import Counter
 from collections.abc import Container, Iterator
+from difflib import ndiff
 from pathlib import Path
 from typing import Any
 
 from pydantic_core import to_jsonable_python
 
 GOLDEN = Path(__file__).parent / "golden"
+WIDE = 118
+_changed: Counter[str] = Counter()
 
 
 def _leaf(value: Any) -> str:
@@ -60,9 +66,37 @@ def texts_of(value: Any) -> Iterator[str]:
 def as_kept(test: unittest.TestCase, name: str, value: Any, left_out: Container[str] = ()) -> None:
     """Whether an answer is what ``golden/{name}.txt`` holds."""
     plain = to_jsonable_python(value, serialize_unknown=True)
-    text = "\n".join(written(plain, left_out=left_out)) + "\n"
+    same_text(test, name, "\n".join(written(plain, left_out=left_out)))
+
+
+def same_text(test: unittest.TestCase, name: str, text: str) -> None:
+    """Whether a text is what ``golden/{name}.txt`` holds, long lines folded."""
+    lines = [line for long in text.splitlines() for line in _folded(long)]
     file = GOLDEN / f"{name}.txt"
     if os.environ.get("NOXEL_GOLDEN"):
+        before = file.read_text(encoding="utf-8").splitlines() if file.exists() else []
+        _note(before, lines)
         file.parent.mkdir(exist_ok=True)
-        file.write_text(text, encoding="utf-8")
-    test.assertEqual(text, file.read_text(encoding="utf-8"))
+        file.write_text("\n".join(lines) + "\n", encoding="utf-8")
+    test.assertEqual("\n".join(lines) + "\n", file.read_text(encoding="utf-8"))
+
+
+def _folded(line: str) -> list[str]:
+    pad = line[: len(line) - len(line.lstrip())] + "    "
+    return textwrap.wrap(
+        line, WIDE, subsequent_indent=pad, break_on_hyphens=False, drop_whitespace=True
+    ) or [""]
+
+
+def _note(before: list[str], after: list[str]) -> None:
+    """Count the words that changed lines begin with: what they are about."""
+    if not _changed:
+        atexit.register(lambda: print("changed:", ", ".join(_summary())))
+    for row in ndiff(before, after):
+        if row.startswith("+ "):
+            _changed[row[2:].split(maxsplit=1)[0].rstrip(":") if row[2:].strip() else ""] += 1
+
+
+def _summary() -> Iterator[str]:
+    for word, count in _changed.most_common(12):
+        yield f"{count} {word}"

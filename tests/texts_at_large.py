@@ -21,7 +21,7 @@ from noxel.formats.practice_sheet import practice_sheet
 from noxel.formats.tables import items_csv, tickets_csv
 from noxel.formats.tickets_list import guess_tickets, guess_units, read_tickets
 from noxel.formats.workbook import workbook
-from tests.formats.test_golden_formats import cells_of, strokes_of, words_of
+from tests.formats.test_golden_formats import cells_of, words_of
 
 TODAY = datetime.date(2026, 11, 23)
 _FIGURES = (
@@ -191,8 +191,8 @@ def _files(rig: RigFile, number: int) -> Any:
     full = paper(rig, full=True, today=TODAY)
     sheet = practice_sheet([*LESSONS][number // 10 :][:3], f"{number}")
     return [
-        [*words_of(full), *strokes_of(full)],
-        [*words_of(sheet), *strokes_of(sheet)],
+        list(words_of(full)),
+        list(words_of(sheet)),
         [*cells_of(workbook(rig))],
         [tickets_csv(rig), items_csv(rig)],
     ]

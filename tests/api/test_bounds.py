@@ -67,7 +67,7 @@ class Bounds(unittest.TestCase):
             self,
             "api/bounds",
             {
-                name: [f"{key}: {said}" for key, said in of.items() if said]
+                name: "; ".join(f"{key}: {said}" for key, said in of.items() if said)
                 for name, of in kept.items()
             },
         )

@@ -65,8 +65,7 @@ class Outlines(unittest.TestCase):
             )
             for kind, body, style in (
                 *(("conventional", "pickup", style) for style in STYLES),
-                *(("conventional", body, "box") for body in BODIES),
-                *((kind, "pickup", "utility") for kind in KINDS),
+                *((kind, body, "utility") for kind, body in zip(KINDS, BODIES, strict=False)),
             )
         }
         as_kept(self, "drawing/shapes", shapes)

@@ -14,7 +14,6 @@ from noxel.core.pack import evaluate_pack
 from noxel.core.rig import RigFile, dump_rig, parse_rig
 from noxel.core.weigh import plan
 from noxel.errors import RigFileError
-from tests import quick
 from tests.core.wording.test_golden_left_out import said_of
 from tests.core.wording.test_golden_rooms import household
 from tests.kept import as_kept, texts_of
@@ -69,16 +68,8 @@ class GoldenChoices(unittest.TestCase):
                     ]
         as_kept(self, f"choices/{name}", lines)
 
-    def test_crowded(self) -> None:
-        document = dump_rig(household()["crowded"])
-        document["weigh_ins"] = document["weigh_ins"][-1:]
-        self.kept("crowded", document)
-
-    @unittest.skipIf(quick, "one rig is a tenth")
-    def test_library(self) -> None:
-        document = dump_rig(household()["library"])
-        document["weigh_ins"] = document["weigh_ins"][-1:]
-        self.kept("library", document)
+    def test_a_motorhome(self) -> None:
+        self.kept("alone", dump_rig(household()["alone"]))
 
 
 if __name__ == "__main__":

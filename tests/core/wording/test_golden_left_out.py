@@ -11,10 +11,9 @@ from noxel.core.evaluate import evaluate
 from noxel.core.match import how_much
 from noxel.core.pack import evaluate_pack
 from noxel.core.plates import evaluate_plates
-from noxel.core.rig import RigFile, dump_rig, parse_rig
+from noxel.core.rig import RigFile, parse_rig
 from noxel.errors import RigFileError
-from tests import quick
-from tests.core.wording.test_golden_rooms import TODAY, household
+from tests.core.wording.test_golden_rooms import TODAY
 from tests.kept import as_kept, texts_of
 from tests.truth import Document, parts_of, rig_of, without
 
@@ -50,18 +49,6 @@ class GoldenLeftOut(unittest.TestCase):
 
     def test_a_ball(self) -> None:
         self.kept("three-passes", rig_of("check--three-passes"))
-
-    @unittest.skipIf(quick, "one rig is a tenth")
-    def test_a_pin(self) -> None:
-        self.kept("fifth-wheel", rig_of("check--fifth-wheel"))
-
-    @unittest.skipIf(quick, "one rig is a tenth")
-    def test_the_demo_household(self) -> None:
-        for name in ("observatory", "library"):
-            document = dump_rig(household()[name])
-            document["weigh_ins"] = document["weigh_ins"][-1:]
-            with self.subTest(name):
-                self.kept(name, document)
 
 
 if __name__ == "__main__":

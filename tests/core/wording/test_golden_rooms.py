@@ -295,14 +295,25 @@ ROOMS: dict[str, Callable[[RigFile], Any]] = {
 }
 
 
+KEPT = {
+    "crowded": ("plates", "pack", "weigh"),
+    "library": ("adjust", "match", "log"),
+    "alone": ("weigh",),
+    "torn": ("plates",),
+}
+"""What each room says of whom: enough to read, and each kind of rig."""
+
+
 class GoldenRooms(unittest.TestCase):
     maxDiff = 3000
 
     def test_every_answer_as_it_was_read(self) -> None:
-        for name, rig in household().items():
-            for room, ask in ROOMS.items():
+        rigs_at_home = household()
+        for name, rooms in KEPT.items():
+            for room in rooms:
                 with self.subTest(rig=name, room=room):
-                    as_kept(self, f"rooms/{name}-{room}", ask(rig), LEFT_OUT)
+                    answer = ROOMS[room](rigs_at_home[name])
+                    as_kept(self, f"rooms/{name}-{room}", answer, LEFT_OUT)
 
     def test_no_word_of_one_place_in_a_room_of_another(self) -> None:
         """Nor a tongue where there is a pin."""
@@ -319,14 +330,14 @@ class GoldenRooms(unittest.TestCase):
                 self.assertIsNone(leak if " " in text else None, f"{name}: {text}")
 
     def test_every_visit_to_every_kind_of_scale(self) -> None:
+        """Two of them word for word."""
         for name in ("observatory", "pottery", "alone"):
             rig = household()[name]
             for kind, title, says in scales_for(rig):
                 whole, coupled = (_visit(rig, kind, uncouple) for uncouple in (True, False))
-                with self.subTest(rig=name, scale=kind):
+                self.assertTrue(whole["steps"] and coupled["steps"], (name, kind))
+                if (name, kind) in (("observatory", "truck_scale"), ("alone", "wheel_pads")):
                     as_kept(self, f"visits/{name}-{kind}", {"scale": f"{title}: {says}", **whole})
-                    if coupled != whole:
-                        as_kept(self, f"visits/{name}-{kind}-coupled", coupled)
 
     def test_ordinary_items_and_schools(self) -> None:
         as_kept(self, "catalogue", CATALOGUE)
