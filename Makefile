@@ -29,7 +29,7 @@ steady: $(NEEDED) $(STAMPS)/python $(STAMPS)/page ## every test RUNS times, then
 	for run in $$(seq $(RUNS)); do $(PY) -m tools.tests || exit 1; done
 	NOXEL_SLOW=$(SLOW) $(PY) -m tools.tests tests/browser
 
-KEPT = $(subst /,.,$(basename $(shell grep -rlE 'as_kept|NOXEL_GOLDEN' tests --include='test_*.py')))
+KEPT = $(subst /,.,$(basename $(shell grep -rlE 'as_kept|same_text' tests --include='test_*.py')))
 kept: $(STAMPS)/python $(STAMPS)/page ## writes the kept answers anew; read the difference before it is committed
 	NOXEL_GOLDEN=1 $(PY) -m unittest $(KEPT)
 	git diff --stat tests/golden

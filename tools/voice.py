@@ -1,6 +1,6 @@
-"""Renders what a voice asks at a scale, as it sounds over an outdoor speaker: ``python -m
-tools.voice`` writes ``web/public/voice``. Needs espeak-ng, sox and lame; the recordings are kept, so
-nobody else does.
+"""Renders what a voice asks at a scale, as over an outdoor speaker: ``python -m tools.voice``.
+
+Needs espeak-ng, sox and lame; what it writes into ``web/public/voice`` is kept, so nobody else does.
 """
 
 import subprocess
@@ -10,8 +10,8 @@ from noxel.core.weigh.trouble import ASKED_AT_A_WEIGHBRIDGE, asked_over_the_spea
 from tools.stage import a_folder
 
 VOICE = Path("web/public/voice")
-SPEAKER = "highpass 350 lowpass 3200 overdrive 6 norm -6 pad 0.3 0.5".split()
-ENGINES = "synth brownnoise lowpass 500 vol 0.06".split()
+SPEAKER = "highpass 350 lowpass 3200 overdrive 6 norm -6 pad 0.3 0.5"
+ENGINES = ["synth", "brownnoise", "lowpass", "500", "vol", "0.06"]
 
 
 def main() -> None:
@@ -24,7 +24,7 @@ def main() -> None:
             for line in lines:
                 for call in (
                     ["espeak-ng", "-v", voice, "-s", "150", "-w", plain, line.what],
-                    ["sox", plain, "-r", "16000", "-c", "1", spoken, *SPEAKER],
+                    ["sox", plain, "-r", "16000", "-c", "1", spoken, *SPEAKER.split()],
                     ["sox", spoken, noise, *ENGINES],
                     ["sox", "-m", spoken, noise, mixed, "norm", "-3"],
                     ["lame", "--quiet", "-b", "24", mixed, str(VOICE / f"{line.sound}.mp3")],
