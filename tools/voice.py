@@ -1,6 +1,6 @@
 """Renders what a voice asks at a scale, as over an outdoor speaker: ``python -m tools.voice``.
 
-Needs espeak-ng, sox and lame; what it writes into ``web/public/voice`` is kept, so nobody else does.
+Needs espeak-ng, sox and lame. What it writes into ``web/public/voice`` is kept: nobody else does.
 """
 
 import subprocess
