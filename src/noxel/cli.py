@@ -379,15 +379,21 @@ def _demo(options: argparse.Namespace) -> int:
     return run(database, options, "Noxel, demo household")
 
 
+def _progress(done: int, of: int) -> None:
+    if sys.stderr.isatty():
+        end = "\n" if done == of else ""
+        print(f"\rCopying: {100 * done // max(of, 1)} %", end=end, file=sys.stderr, flush=True)
+
+
 def _backup(options: argparse.Namespace) -> int:
     from noxel.store.backup import backup, backup_kept
 
     source = _folder(options, "noxel") / "noxel.db"
     if options.keep is None:
-        backup(source, options.copy)
+        backup(source, options.copy, _progress)
         print(f"Backed up to {options.copy}.")
         return 0
-    copy, dropped = backup_kept(source, options.copy, options.keep)
+    copy, dropped = backup_kept(source, options.copy, options.keep, _progress)
     print(f"Backed up to {copy}." + (f" {len(dropped)} older ones are gone." if dropped else ""))
     return 0
 

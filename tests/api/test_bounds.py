@@ -66,10 +66,10 @@ class Bounds(unittest.TestCase):
         as_kept(
             self,
             "api/bounds",
-            {
-                name: "; ".join(f"{key}: {said}" for key, said in of.items() if said)
+            [
+                f"{name}: " + "; ".join(f"{key}: {said}" for key, said in of.items() if said)
                 for name, of in kept.items()
-            },
+            ],
         )
 
     def test_every_kind_of_refusal_has_its_title(self) -> None:

@@ -27,20 +27,20 @@ _ROWS = {"Checks": 12, "Plates": 12}
 
 
 def words_of(pdf: bytes) -> Iterator[str]:
-    """Each run of words of a PDF with its page, its place from the lower left corner [pt] and its
-    size.
+    """The words of a PDF, a row on a line: its height above the lower edge [pt], the size of its
+    letters, and where each run of words begins.
     """
     for number, page in enumerate(PdfReader(io.BytesIO(pdf)).pages, 1):
-        texts: list[str] = []
+        rows: dict[str, list[str]] = {}
 
-        def look(text: str, cm: Any, at: Any, _font: Any, size: float, seen: Any = texts) -> None:
+        def look(text: str, cm: Any, at: Any, _font: Any, size: float, rows: Any = rows) -> None:
             if text.strip():
-                x, y = cm[4] + at[4], cm[5] + at[5]
-                seen.append(f"{x:.0f} {y:.0f} {size:.3g}: {text.strip()}")
+                row = rows.setdefault(f"{cm[5] + at[5]:.0f} {size:.3g}", [])
+                row.append(f"{cm[4] + at[4]:.0f} {text.strip()}")
 
         page.extract_text(visitor_text=look)
         yield f"page {number}"
-        yield from texts
+        yield from (f"{place}: {' | '.join(runs)}" for place, runs in rows.items())
 
 
 def cells_of(content: bytes) -> Iterator[str]:

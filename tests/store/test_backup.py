@@ -152,7 +152,9 @@ class Keeping(unittest.TestCase):
 
     def test_the_page_hands_out_the_same(self) -> None:
         copy = self.folder / "copy.db"
-        copy.write_bytes(self.rigs.backup())
+        pages: list[tuple[int, int]] = []
+        self.rigs.back_up(copy, lambda done, of: pages.append((done, of)))
+        self.assertEqual(*pages[-1])
         self.rigs.change(
             self.rig,
             "name",

@@ -4,15 +4,21 @@ Expected: the same changes done on a document that holds the whole log.
 """
 
 import copy
+import json
 import tempfile
 import unittest
 from pathlib import Path
 from typing import Any
+from unittest import mock
+
+from sqlalchemy import select
 
 from noxel.core.editing import Change, without_identities
+from noxel.core.log import Rejudged
 from noxel.errors import Conflict, Gone
 from noxel.store.database import Database
 from noxel.store.log import Logs
+from noxel.store.models import FactsRow
 from noxel.store.rigs import Rigs
 from noxel.store.stored import Stored
 from noxel.store.window import RECENT
@@ -25,7 +31,7 @@ class ALongLog(unittest.TestCase):
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
-        database = Database(Path(folder.name) / "noxel.db")
+        database = self.database = Database(Path(folder.name) / "noxel.db")
         self.addCleanup(database.close)
         self.rigs, self.logs = Rigs(database), Logs(database)
         self.document = rig_of("check--three-passes")
@@ -53,6 +59,26 @@ class ALongLog(unittest.TestCase):
         )
         # not there: the last
         self.assertEqual(self.rigs.open(self.rig, LONG + 1).window.numbers, last)
+
+    def test_what_another_release_said_otherwise_is_told(self) -> None:
+        """Facts as 0.2 kept them, of the same figures; of other figures nothing is told."""
+
+        def told() -> Rejudged | None:
+            return self.logs.page(self.rig, size=1).lines[0][0].facts.rejudged
+
+        for plates, before in (("same", "within"), ("same", "stop"), ("other", "within")):
+            with mock.patch("noxel.store.log.VERSION", "0.2.0"):
+                verdict = self.logs.page(self.rig, size=1).lines[0][0].facts.verdict
+            if plates == "other":
+                self.change(Change("vehicle.ratings.gvwr", "7100"))
+            with self.database.writing() as session:
+                for row in session.scalars(select(FactsRow).where(FactsRow.facts.is_not(None))):
+                    row.facts = json.dumps(json.loads(row.facts or "") | {"verdict": before})
+            self.assertEqual(verdict, "stop")
+            if (plates, before) == ("same", "within"):
+                self.assertEqual((told().release, told().verdict), ("0.2.0", "within"))  # type: ignore[union-attr]
+            else:
+                self.assertIsNone(told(), (plates, before))
 
     def test_what_was_typed_goes_to_its_own_weigh_in_whatever_was_taken_out(self) -> None:
         third, seventh = (self.rigs.open(self.rig, number).window.keys[0] for number in (3, 7))

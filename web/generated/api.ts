@@ -4057,6 +4057,7 @@ export interface components {
             number: number;
             /** Place */
             place: string;
+            rejudged?: components["schemas"]["Rejudged"] | null;
             /** Sentence */
             sentence: string;
             /** Tags */
@@ -5002,6 +5003,21 @@ export interface components {
              * @enum {string}
              */
             unit: "lb" | "kg";
+        };
+        /**
+         * Rejudged
+         * @description What an earlier release said of the same figures, where this one says otherwise.
+         */
+        Rejudged: {
+            /** Release */
+            release: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "incomplete" | "caution" | "within";
         };
         /**
          * Reminder
@@ -6764,7 +6780,10 @@ export interface operations {
     back_up_api_backup_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A name to ask for progress by. */
+                "x-noxel-progress"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };

@@ -3,10 +3,14 @@ and back in.
 """
 
 import datetime
+import tempfile
+from pathlib import Path
 
 from fastapi import Request, Response
 from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import FileResponse
 from pydantic import BaseModel
+from starlette.background import BackgroundTask
 
 from noxel.api.deps import TheRigs, as_file, new_router
 from noxel.api.progress import ProgressName, TheWorks
@@ -28,11 +32,16 @@ def export_all(rigs: TheRigs) -> Response:
     return as_file(write_logbook(list(rigs.documents())), "noxel-logbook.json", "application/json")
 
 
-@router.get("/backup", response_class=Response)
-def back_up(rigs: TheRigs) -> Response:
+@router.get("/backup", response_class=FileResponse)
+def back_up(rigs: TheRigs, works: TheWorks, work: ProgressName = None) -> FileResponse:
     """Everything in one file: the database itself, as ``noxel restore`` takes it back."""
-    name = f"noxel-{datetime.date.today().isoformat()}.db"
-    return as_file(rigs.backup(), name, "application/vnd.sqlite3")
+    folder = tempfile.TemporaryDirectory(prefix="noxel-")
+    copy = Path(folder.name) / f"noxel-{datetime.date.today().isoformat()}.db"
+    with works.under_way(work) as report:
+        rigs.back_up(copy, lambda done, of: report(done, of, "copying the database"))
+    # read from the disk as it is sent, then gone
+    kind, after = "application/vnd.sqlite3", BackgroundTask(folder.cleanup)
+    return FileResponse(copy, media_type=kind, filename=copy.name, background=after)
 
 
 @router.post("/logbook", status_code=201)

@@ -13,18 +13,21 @@ from pathlib import Path
 from noxel.errors import InputError, NotFound, NoxelError, StorageFault
 from noxel.store.database_file import (
     SIDES,
+    Pages,
     check_saves,
+    copy_pages,
     known_versions,
     log_is_missing,
     read_only,
     state_of,
     too_new,
+    unreported,
 )
 from noxel.store.faults import fault_of
 from noxel.store.seal import Seal
 
 
-def backup(source: Path, target: Path) -> None:
+def backup(source: Path, target: Path, report: Pages = unreported) -> None:
     """Copy a database while it is in use; the copy is whole or not there at all.
 
     Raises
@@ -43,9 +46,7 @@ def backup(source: Path, target: Path) -> None:
         target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
         os.close(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600))
         with closing(read_only(source)) as live, closing(sqlite3.connect(part)) as copy:
-            live.backup(copy)
-            # one file, that opens from a read-only medium too
-            copy.execute("PRAGMA journal_mode = DELETE")
+            copy_pages(live, copy, report)
         _to_disk(part)
         part.rename(target)
         _to_disk(target.parent)
@@ -55,7 +56,12 @@ def backup(source: Path, target: Path) -> None:
         raise InputError(f"The backup could not be written: {exc}") from exc
 
 
-def backup_kept(source: Path, folder: Path, most: int) -> tuple[Path, list[Path]]:
+def backup_kept(
+    source: Path,
+    folder: Path,
+    most: int,
+    report: Pages = unreported,
+) -> tuple[Path, list[Path]]:
     """Copy a database into a folder under the time, and drop the oldest of such copies above
     ``most``; the new one, and what was dropped.
 
@@ -66,7 +72,7 @@ def backup_kept(source: Path, folder: Path, most: int) -> tuple[Path, list[Path]
     """
     now = datetime.datetime.now().astimezone()
     copy = folder / f"noxel-{now:%Y-%m-%d-%H%M%S}.db"
-    backup(source, copy)
+    backup(source, copy, report)
     old = sorted(folder.glob("noxel-[0-9]*-[0-9]*.db"))[:-most]
     for path in old:
         path.unlink(missing_ok=True)

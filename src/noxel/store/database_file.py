@@ -4,6 +4,7 @@ its last saves.
 
 import os
 import sqlite3
+from collections.abc import Callable
 from contextlib import closing, suppress
 from pathlib import Path
 from typing import Literal
@@ -54,6 +55,30 @@ def private_folder(folder: Path) -> None:
         raise InputError(
             f"{folder} cannot be a folder for the data: {exc.strerror}. Choose another with --data."
         ) from exc
+
+
+Pages = Callable[[int, int], None]
+"""Receives how many pages are copied, and of how many."""
+
+
+def unreported(_done: int, _of: int) -> None:
+    """Nobody asked how far it is."""
+
+
+def copy_pages(
+    live: sqlite3.Connection,
+    copy: sqlite3.Connection,
+    report: Pages = unreported,
+) -> None:
+    """Copy a database as it stands now into one file, while others write."""
+    live.execute("BEGIN")
+    try:
+        live.execute("SELECT count(*) FROM sqlite_master").fetchone()  # this state, to the end
+        live.backup(copy, pages=2048, progress=lambda _, left, of: report(of - left, of))
+    finally:
+        live.rollback()
+    # one file, that opens from a read-only medium too
+    copy.execute("PRAGMA journal_mode = DELETE")
 
 
 def read_only(path: Path) -> sqlite3.Connection:

@@ -7,6 +7,7 @@ asked for.
 """
 
 import hashlib
+import json
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TypeVar
@@ -14,15 +15,15 @@ from typing import TypeVar
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session, aliased
 
-from noxel.core.editing import Document, settle
-from noxel.core.log import Facts, Recorded, facts_of
+from noxel.core.editing import Document, settle, without_identities
+from noxel.core.log import Facts, Recorded, Rejudged, facts_of
 from noxel.store.database import Database
 from noxel.store.documents import dump, read_document
 from noxel.store.equipment import assemble
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.parts import row_of, weigh_in_words
 from noxel.store.window import count_of, key_of, number_of
-from noxel.version import VERSION
+from noxel.version import RELEASES, VERSION
 
 _APART = ("name", "note", "loads", "tanks", "plan", "kept_plans", "ready", "reminders")
 """Documents of a rig that no weigh-in's facts rest on."""
@@ -151,6 +152,20 @@ def _ones_before(
     return {own: rows_before[key] for own, key in before_it.items()}
 
 
+def _basis(release: str, document: Document) -> str:
+    """A mark of all that a weigh-in's facts rest on beside its own figures."""
+    return hashlib.sha256(f"{release} {dump(without_identities(document))}".encode()).hexdigest()
+
+
+def _otherwise(release: str, before: str | None, now: Facts) -> Rejudged | None:
+    """What was said before, where the verdict is another now."""
+    facts = json.loads(before or "{}")
+    verdict, sentence = facts.get("verdict"), facts.get("sentence")
+    if verdict in (None, now.verdict):
+        return None
+    return Rejudged(release=release, verdict=verdict, sentence=sentence or "")
+
+
 class _Stale(Exception):
     """Facts have to be recomputed, which only a session that writes may do."""
 
@@ -160,7 +175,7 @@ def _facts(
 ) -> dict[int, Facts]:
     """The facts of some weigh-ins, recomputed where what they rest on has changed since."""
     document = {key: value for key, value in assemble(session, row).items() if key not in _APART}
-    basis = hashlib.sha256(f"{VERSION} {dump(document)}".encode()).hexdigest()
+    basis = _basis(VERSION, document)
     rows = {row.id: row for row in wanted}
     kept = {
         facts.weigh_in_id: facts
@@ -177,6 +192,11 @@ def _facts(
             ],
         }
         rig = settle(weighed).rig
+        earlier = {_basis(release, document): release for release in RELEASES}
         for number, key in enumerate(stale, 1):
-            kept[key].basis, kept[key].facts = basis, facts_of(rig, number).model_dump_json()
+            facts, release = facts_of(rig, number), earlier.get(kept[key].basis or "")
+            if release:  # the same figures, under the rules of another release
+                before = _otherwise(release, kept[key].facts, facts)
+                facts = facts.model_copy(update={"rejudged": before})
+            kept[key].basis, kept[key].facts = basis, facts.model_dump_json()
     return {key: Facts.model_validate_json(facts.facts or "") for key, facts in kept.items()}

@@ -5,6 +5,7 @@ with its record.
 import sqlite3
 from collections.abc import Sequence
 from contextlib import closing
+from pathlib import Path
 from typing import Any
 
 from sqlalchemy import delete, func, select
@@ -13,6 +14,7 @@ from noxel.core.editing import Document, without_identities
 from noxel.core.rig import parse_rig
 from noxel.errors import NotFound
 from noxel.store.changes import ChangingRigs
+from noxel.store.database_file import Pages, copy_pages
 from noxel.store.equipment import KINDS, now, rigs_with
 from noxel.store.models import EquipmentRow, RigRow, WeighInRow
 from noxel.store.parts import Report, prepare, row_of, silent, write_new
@@ -128,16 +130,15 @@ class Rigs(ChangingRigs):
                 if not rigs_with(session, key):
                     session.execute(delete(EquipmentRow).where(EquipmentRow.id == key))
 
-    def backup(self) -> bytes:
-        """The whole database as a file's bytes, of one consistent state, while it is in use."""
-        connection = self._database.engine.raw_connection()
+    def back_up(self, target: Path, report: Pages) -> None:
+        """Copy the whole database, of one consistent state, while it is in use."""
+        pooled = self._database.engine.raw_connection()
+        live: Any = pooled.driver_connection
         try:
-            live = connection.driver_connection
-            with closing(sqlite3.connect(":memory:")) as copy:
-                live.backup(copy)  # type: ignore[union-attr]
-                return copy.serialize()
+            with closing(sqlite3.connect(target)) as copy:
+                copy_pages(live, copy, report)
         finally:
-            connection.close()
+            pooled.close()
 
     def raw(self, rig_id: str) -> dict[str, Any]:
         """What the tables hold of a rig, as text: also of one that can no longer be read."""

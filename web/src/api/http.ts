@@ -55,8 +55,8 @@ export const send = <T>(path: keyof paths, file: Blob, says: string) =>
 
 /** Fetch a file that takes a while to write, and hand it to the browser as a download. */
 export const download = (path: string, says: string) =>
-  long(says, async () => {
-    const response = await answered(`/api${path}`);
+  long(says, async (name) => {
+    const response = await answered(`/api${path}`, { headers: { "x-noxel-progress": name } });
     const named = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get("content-disposition") ?? "")?.[1];
     const link = document.createElement("a");
     link.href = URL.createObjectURL(await response.blob());

@@ -1,31 +1,45 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense, useState } from "react";
+import { type ComponentType, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { Link, Navigate, Route, Routes, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, download, RequestFailed } from "../api/client";
 import { DeskProvider } from "../api/useSheet";
 import { Margins } from "../margins/Margins";
-import { Pack } from "../pack/Pack";
-import { Plates } from "../plates/Plates";
-import { Path } from "../start/Path";
 import { Start as StartPage } from "../start/Start";
 import { Button } from "../ui/controls";
 import { LongStrip } from "../ui/LongStrip";
-import { Weigh } from "../weigh/Weigh";
 import { Boundary } from "./Boundary";
 import { PATH, PLACES, type Place } from "./places";
 import { Shell } from "./Shell";
 
-// what is not met on the first page comes when it is asked for
-const Garage = lazy(() => import("../garage/Garage").then((made) => ({ default: made.Garage })));
-const Companion = lazy(() => import("../visit/Companion").then((made) => ({ default: made.Companion })));
-const Help = lazy(() => import("../help/Help").then((made) => ({ default: made.Help })));
-const Practice = lazy(() => import("../practice/Practice").then((made) => ({ default: made.Practice })));
-const Phones = lazy(() => import("../phones/Phones").then((made) => ({ default: made.Phones })));
-const Adjust = lazy(() => import("../adjust/Adjust").then((made) => ({ default: made.Adjust })));
-const LogPlace = lazy(() => import("../log/Log").then((made) => ({ default: made.LogPlace })));
-const Match = lazy(() => import("../match/Match").then((made) => ({ default: made.Match })));
+const LOADS: (() => Promise<unknown>)[] = [];
+
+/** A part of the page that comes when it is asked for, or when there is nothing else to do. */
+function later<Name extends string>(name: Name, load: () => Promise<{ [Key in Name]: ComponentType }>) {
+  LOADS.push(load);
+  return lazy(() => load().then((made) => ({ default: made[name] })));
+}
+const Path = later("Path", () => import("../start/Path"));
+const Plates = later("Plates", () => import("../plates/Plates"));
+const Weigh = later("Weigh", () => import("../weigh/Weigh"));
+const Pack = later("Pack", () => import("../pack/Pack"));
+const Adjust = later("Adjust", () => import("../adjust/Adjust"));
+const Match = later("Match", () => import("../match/Match"));
+const LogPlace = later("LogPlace", () => import("../log/Log"));
+const Garage = later("Garage", () => import("../garage/Garage"));
+const Companion = later("Companion", () => import("../visit/Companion"));
+const Help = later("Help", () => import("../help/Help"));
+const Practice = later("Practice", () => import("../practice/Practice"));
+const Phones = later("Phones", () => import("../phones/Phones"));
+
+async function loadTheRest() {
+  for (const load of LOADS) await load().catch(() => undefined);
+}
 
 export function App() {
+  useEffect(() => {
+    const idle = window.requestIdleCallback ?? ((run: () => void) => window.setTimeout(run, 1500));
+    idle(() => void loadTheRest());
+  }, []);
   return (
     <Suspense>
       <Routes>

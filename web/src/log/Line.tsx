@@ -10,6 +10,7 @@ import { StatusMark } from "../ui/Status";
 import { Drive, driveInWords, useDrives } from "./Drive";
 
 const MARK = { stop: "over", incomplete: "unknown", caution: "tight", within: "within" } as const;
+const LEAD = { stop: "Stop.", incomplete: "Not settled.", caution: "Caution.", within: "Within." } as const;
 const TOTALS = [
   ["vehicle_hitched", "vehicle"],
   ["trailer_gross", "trailer"],
@@ -64,6 +65,12 @@ export function Line(props: { entry: LogLine; chosen: boolean; onChoose: () => v
           ))}
         </div>
         <p className="text-[0.9375rem] leading-snug">{entry.sentence}</p>
+        {entry.rejudged && (
+          <p className="border-l-4 border-ochre pl-2 text-[0.9375rem] leading-snug">
+            The rules have changed since version {entry.rejudged.release}. It said of the same figures:{" "}
+            {LEAD[entry.rejudged.verdict]} {entry.rejudged.sentence}
+          </p>
+        )}
         {entry.changed.length > 0 && (
           <p className="text-[0.875rem] leading-snug text-soft">Since the one before: {entry.changed.join(", ")}.</p>
         )}

@@ -26,6 +26,14 @@ LINES: Mapping[str, CheckId] = {
 """What the log follows, and the check whose limit stands beside it."""
 
 
+class Rejudged(Answer):
+    """What an earlier release said of the same figures, where this one says otherwise."""
+
+    release: str
+    verdict: Verdict
+    sentence: str
+
+
 class Remembered(Answer):
     """A weigh-in as the log speaks of it: when, where, what was noted, what came out."""
 
@@ -37,6 +45,7 @@ class Remembered(Answer):
     aboard: list[str]
     verdict: Verdict
     sentence: str
+    rejudged: Rejudged | None = None
 
 
 class Facts(Remembered):
