@@ -43,7 +43,6 @@ HUNG = 8.0
 
 _OTHERS = (
     "highspy",
-    "uncertainties",
     "pydantic",
     "fastapi.testclient",
     "sqlalchemy.orm",

@@ -20,7 +20,6 @@ from noxel.core.rig import RigFile
 from noxel.core.wording import Check, Evaluation
 from noxel.errors import InputError, NoxelError
 from noxel.formats.rig_json import LARGEST, load_rig, read_rig, write_any
-from noxel.serving import PORT, install_unit, invite, run, unit
 from noxel.version import VERSION
 
 EXIT = {"within": 0, "caution": 0, "stop": 1, "incomplete": 3}
@@ -177,7 +176,7 @@ def _parser() -> argparse.ArgumentParser:
             "--port",
             type=_port,
             metavar="N",
-            help=f"port on 127.0.0.1 (default {PORT}, or a free one); one that is taken is refused",
+            help="port on 127.0.0.1 (default 8710, or a free one); one that is taken is refused",
         )
         command.add_argument(
             "--share-port", type=_port, metavar="N", help="the phones' port, and no other"
@@ -365,6 +364,7 @@ def _ceiling(options: argparse.Namespace) -> int:
 def _serve(options: argparse.Namespace) -> int:
     if options.behind_proxy and not options.name:
         raise InputError("Behind a proxy Noxel needs the name that browsers ask for: --name.")
+    from noxel.serving import run
     from noxel.store.database import Database
 
     return run(
@@ -376,6 +376,8 @@ def _demo(options: argparse.Namespace) -> int:
     from noxel.demo import open_demo
 
     database = open_demo(_folder(options, "noxel-demo") / "demo.db", fresh=options.fresh)
+    from noxel.serving import run
+
     return run(database, options, "Noxel, demo household")
 
 
@@ -399,11 +401,15 @@ def _backup(options: argparse.Namespace) -> int:
 
 
 def _invite(options: argparse.Namespace) -> int:
+    from noxel.serving import invite
+
     print(invite(_folder(options, "noxel"), viewing=options.viewing))
     return 0
 
 
 def _service(options: argparse.Namespace) -> int:
+    from noxel.serving import install_unit, unit
+
     data, arguments = _folder(options, "noxel").absolute(), options.arguments
     if options.do == "print":
         print(unit(data, arguments), end="")

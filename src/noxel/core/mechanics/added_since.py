@@ -6,12 +6,10 @@ spring bars stay as they were: the moment that they apply is the same.
 
 from collections.abc import Mapping
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics.model import State, amounts, together
 from noxel.core.mechanics.predict import levers_of
 from noxel.core.mechanics.sources import entered, place_of
-from noxel.core.quantities import Amount
+from noxel.core.quantities import Amount, uncertain
 from noxel.core.rig import RigFile, WeighIn, on_its_wheels
 
 PLACE_OFF = 0.3
@@ -40,7 +38,7 @@ def changes_since(rig: RigFile, weigh_in: WeighIn) -> Mapping[str, Amount | None
     for index, added in enumerate(weigh_in.added_since):
         path = f"weigh_ins[{number}].added_since[{index}].mass"
         mass = entered(rig, path, added.mass.kg)
-        place = ufloat(added.position.m, PLACE_OFF / 2) if added.position else None
+        place = uncertain(added.position.m, PLACE_OFF / 2) if added.position else None
         moment = None if place is None else mass * place
         if added.on == "trailer" and on_its_wheels(rig):
             changes.append(State(trailer=mass))

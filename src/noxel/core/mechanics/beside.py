@@ -2,14 +2,12 @@
 and another weigh-in.
 """
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics.added_since import changes_since
 from noxel.core.mechanics.knowledge import Expected, Knowledge
 from noxel.core.mechanics.predict import predict_known
 from noxel.core.mechanics.uncertainty import uncertainty
 from noxel.core.mechanics.weighing import weigh
-from noxel.core.quantities import Figure, Term, total
+from noxel.core.quantities import Figure, Term, total, uncertain
 from noxel.core.rig import RigFile
 
 _BY_LEVER = (
@@ -36,7 +34,7 @@ def _by_lever(rig: RigFile, known: Knowledge) -> dict[str, Expected]:
         if key in known.expected and key in predicted and off.get(key):
             figure = Figure(
                 key,
-                ufloat(predicted[key], off[key] / 2),
+                uncertain(predicted[key], off[key] / 2),
                 "predicted by the lever model",
                 sort="share" if key == "tongue_share" else "mass",
             )

@@ -7,12 +7,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics.pass_loads import SAME
 from noxel.core.mechanics.sources import BASE_OFF, between, entered, share_off, source_at
 from noxel.core.mechanics.weighing import Weighing
-from noxel.core.quantities import Amount, Figure, Mass, Term
+from noxel.core.quantities import Amount, Figure, Mass, Term, uncertain
 from noxel.core.rig import (
     SETS,
     RigFile,
@@ -145,7 +143,7 @@ def _by_label(
     for op, label, path, part in less:
         sign: Literal["+", "−"] = "−" if op == "−" else "+"
         terms.append(Term(sign, words.get(label, label), part, source=source_words(rig, path)))
-    return Figure(key, ufloat(kg, kg * off / 2), formula, tuple(terms))
+    return Figure(key, uncertain(kg, kg * off / 2), formula, tuple(terms))
 
 
 _LABEL_WORDS = {"curb_by_placard": "gvwr", "dry_by_label": "trailer.gvwr"}
@@ -187,7 +185,7 @@ def typed(rig: RigFile, key: str, path: str, kg: float) -> Figure:
 def base_weight(rig: RigFile, path: str, mass: Mass, pm: Mass | None) -> Amount:
     """A base of the plan: with the ± of the weigh-in it comes from, else that of its source."""
     return (
-        ufloat(mass.kg, pm.kg / 2)
+        uncertain(mass.kg, pm.kg / 2)
         if pm is not None and pm.kg
         else entered(rig, path, mass.kg, base=True)
     )

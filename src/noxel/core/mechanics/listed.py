@@ -5,11 +5,9 @@ trip looked at.
 import math
 from typing import NamedTuple
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics.aboard import Side, aboard
 from noxel.core.mechanics.sources import entered
-from noxel.core.quantities import Amount, Term, nominal, plus_minus
+from noxel.core.quantities import Amount, Term, nominal, plus_minus, uncertain
 from noxel.core.rig import Phase, RigFile, Tank
 
 USUAL_PLACE = 0.75
@@ -92,9 +90,9 @@ def listed_with_moment(rig: RigFile, on: Side) -> Listed:
         of_moment += off * tank.position.m**2
     if not variance:
         return Listed(mass, moment if placed else None)
-    amount = ufloat(mass, math.sqrt(variance) / 2)
+    amount = uncertain(mass, math.sqrt(variance) / 2)
     rest = max(0.0, of_moment - with_moment**2 / variance)
-    apart: Amount = ufloat(moment, math.sqrt(rest) / 2) if rest else moment
+    apart: Amount = uncertain(moment, math.sqrt(rest) / 2) if rest else moment
     along = with_moment / variance * (amount - mass) + apart
     return Listed(amount, along if placed else None)
 
@@ -153,7 +151,7 @@ def listed(rig: RigFile, on: Side, *, with_hitch: bool = True) -> Amount:
         hitch = hitch_mass(rig)
         kg += nominal(hitch)
         variance += plus_minus(hitch) ** 2
-    return ufloat(kg, math.sqrt(variance) / 2) if variance else kg
+    return uncertain(kg, math.sqrt(variance) / 2) if variance else kg
 
 
 def anything_listed(rig: RigFile, on: Side) -> bool:

@@ -2,7 +2,7 @@
 
 A state has no length in it: every load is a sum of its parts, added and subtracted. Lengths stand
 in changes. What is not known is None, and only what needs it becomes None. Everything works on
-floats and on `uncertainties` numbers alike; derivations are in docs/formulas.md.
+floats and on uncertain amounts alike; derivations are in docs/formulas.md.
 """
 
 from collections.abc import Iterable, Mapping

@@ -9,10 +9,18 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics.sources import between, entered, place_of
-from noxel.core.quantities import Amount, Figure, Mass, Term, combine, nominal, print_mass, total
+from noxel.core.quantities import (
+    Amount,
+    Figure,
+    Mass,
+    Term,
+    combine,
+    nominal,
+    print_mass,
+    total,
+    uncertain,
+)
 from noxel.core.rig import Pass, RigFile, Scale, WeighIn
 
 SAME = 1e-9
@@ -190,7 +198,7 @@ def _loads(loads: PassLoads, reader: _Reader) -> None:
 
 def gain_of(scale: Scale | None) -> Amount:
     """A scale's one error, as a share of each of its readings."""
-    return ufloat(0.0, scale.accuracy) if scale and scale.accuracy else 0.0
+    return uncertain(0.0, scale.accuracy) if scale and scale.accuracy else 0.0
 
 
 def _typed_corrections(
@@ -235,7 +243,7 @@ def read_pass(
     number = next(n for n, other in enumerate(weigh_in.passes, 1) if other is pass_)
     step = scale.resolution.kg / math.sqrt(12)
     readings = {
-        name: combine([(1.0, ufloat(mass.kg, step)), (mass.kg, gain)])
+        name: combine([(1.0, uncertain(mass.kg, step)), (mass.kg, gain)])
         for name, mass in pass_.readings.items()
     }
     source = f"{describe_pass(pass_, number)}; graduation {_print(scale.resolution, rig)}"

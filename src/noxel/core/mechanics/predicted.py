@@ -2,11 +2,9 @@
 
 from collections.abc import Iterable, Mapping
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics.pass_loads import PassLoads
 from noxel.core.mechanics.weighing import Weighing
-from noxel.core.quantities import Amount, Figure, Mass, combine, nominal
+from noxel.core.quantities import Amount, Figure, Mass, combine, nominal, uncertain
 from noxel.core.rig import Pass, RigFile
 
 GROUPS: Mapping[str, str] = {
@@ -72,7 +70,9 @@ def predicted_weighing(
     """
     predicted, off = _alone(rig, predicted), _alone(rig, off)
     figures = {
-        key: _figure(key, ufloat(predicted[key], off[key] / 2) if off.get(key) else predicted[key])
+        key: _figure(
+            key, uncertain(predicted[key], off[key] / 2) if off.get(key) else predicted[key]
+        )
         for key in _KEYS
         if key in predicted
     }
@@ -121,7 +121,7 @@ def shifted_weighing(
             continue
         base = weighed.figures.get(key) if same_vehicle or key in _OF_TRAILER else None
         shift = predicted[key] - (base.value if base else 0.0)
-        change: Amount = ufloat(shift, moved[key] / 2) if moved.get(key) else shift
+        change: Amount = uncertain(shift, moved[key] / 2) if moved.get(key) else shift
         figures[key] = _figure(
             key, combine([(1.0, base.amount), (1.0, change)]) if base else change
         )

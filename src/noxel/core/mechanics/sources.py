@@ -5,9 +5,7 @@ let us expect”).
 import math
 from collections.abc import Mapping
 
-from uncertainties import ufloat
-
-from noxel.core.quantities import Amount
+from noxel.core.quantities import Amount, uncertain
 from noxel.core.rig import RigFile, Source, WeighIn, entry_at
 
 OFF: Mapping[Source | None, float] = {
@@ -22,7 +20,7 @@ BASE_OFF = 0.03
 
 def between(low: float, high: float) -> Amount:
     """An amount of which only the ends are known: uniform between them."""
-    return ufloat((low + high) / 2, (high - low) / 2 / math.sqrt(3))
+    return uncertain((low + high) / 2, (high - low) / 2 / math.sqrt(3))
 
 
 def source_at(rig: RigFile, path: str) -> Source | None:
@@ -47,4 +45,4 @@ def share_off(source: Source | None, *, base: bool = False) -> float:
 def entered(rig: RigFile, path: str, kg: float, *, base: bool = False) -> Amount:
     """A mass as entered at a path, with the ± of its source. [kg]"""
     off = abs(kg) * share_off(source_at(rig, path), base=base)
-    return ufloat(kg, off / 2) if off else kg
+    return uncertain(kg, off / 2) if off else kg

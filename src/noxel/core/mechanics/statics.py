@@ -1,6 +1,6 @@
 """Ways to learn a tongue or a length from what was read, by moments.
 
-Every function works on floats and on `uncertainties` numbers alike. Derivations are in
+Every function works on floats and on uncertain amounts alike. Derivations are in
 docs/formulas.md.
 """
 

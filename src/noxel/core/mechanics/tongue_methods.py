@@ -2,17 +2,15 @@
 
 import math
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics import statics
-from noxel.core.quantities import Amount, Figure, Length, Mass, Term
+from noxel.core.quantities import Amount, Figure, Length, Mass, Term, uncertain
 from noxel.core.rig import BeamMeasurement, LeverMeasurement, ScaleMeasurement
 
 
 def half_width(nominal_value: Mass | Length, half: Mass | Length | None) -> Amount:
     """A figure known to plus or minus a half-width, uniform between the ends."""
     return (
-        ufloat(nominal_value.si, half.si / math.sqrt(3))
+        uncertain(nominal_value.si, half.si / math.sqrt(3))
         if half is not None and half.si
         else nominal_value.si
     )
@@ -47,13 +45,13 @@ def measure_tongue(
     accuracy, if any, as a share.
     """
     if isinstance(measured, ScaleMeasurement):
-        amount = ufloat(measured.value.kg, _scale_error(measured.value, measured))
+        amount = uncertain(measured.value.kg, _scale_error(measured.value, measured))
         words = "tongue scale" if measured.method == "scale" else "scale in the ball mount"
         return Figure(key, amount, f"read off the {words}", (Term("", words, amount),))
     if isinstance(measured, BeamMeasurement):
-        reading = ufloat(measured.reading.kg, _scale_error(measured.reading, measured))
+        reading = uncertain(measured.reading.kg, _scale_error(measured.reading, measured))
         tare: Amount = (
-            ufloat(measured.tare.kg, measured.resolution.kg / math.sqrt(12))
+            uncertain(measured.tare.kg, measured.resolution.kg / math.sqrt(12))
             if measured.tare and measured.tare.kg
             else 0.0
         )
@@ -85,7 +83,7 @@ def measure_tongue(
     lever.append(Term("÷", "tongue to fulcrum", tongue_arm, "length"))
     tongue = statics.lever_tongue(weight, arm, tongue_arm, beam, beam_arm)
     if measured.accuracy:
-        tongue = tongue * (1 + ufloat(0.0, measured.accuracy))
+        tongue = tongue * (1 + uncertain(0.0, measured.accuracy))
     return Figure(
         key,
         tongue,

@@ -7,8 +7,6 @@ overload before a wheel has turned.
 
 from collections.abc import Iterable
 
-from uncertainties import ufloat
-
 from noxel.core.mechanics.knowledge import (
     MOVED_OF_RESTORED,
     PLACES_OFF,
@@ -34,7 +32,7 @@ from noxel.core.mechanics.listed import (
 )
 from noxel.core.mechanics.sources import between, entered
 from noxel.core.mechanics.weighing import Weighing
-from noxel.core.quantities import Amount, Figure, Term, combine, nominal, ratio, total
+from noxel.core.quantities import Amount, Figure, Term, combine, nominal, ratio, total, uncertain
 from noxel.core.rig import (
     SETS,
     RigFile,
@@ -258,11 +256,11 @@ class _Look:
         open_ways: list[Expected | None] = []
         if self.found.way("trailer_gross") != "axles_and_share" and not on_its_wheels(self.rig):
             if plan.tongue_share is not None:
-                planned = ufloat(plan.tongue_share, RATIO_OFF / 2)
+                planned = uncertain(plan.tongue_share, RATIO_OFF / 2)
                 open_ways.append(self._by_share("planned_share", "planned tongue share", planned))
             open_ways.append(self._by_places(gross))
             if trailer and trailer.dry_weight and trailer.dry_tongue is not None:
-                dry = ufloat(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
+                dry = uncertain(trailer.dry_tongue.kg / trailer.dry_weight.kg, RATIO_OFF / 2)
                 open_ways.append(self._by_share("dry_share", "dry tongue share", dry))
         open_ways.append(self._by_share("usual_share", "usual tongue share", self.share))
         self.put("tongue_static", *(way for way in open_ways if way is not None))
@@ -300,7 +298,7 @@ class _Look:
         path = "plan.trailer_base.tongue" if planned else "trailer.dry_tongue"
         start = entered(rig, path, own.kg, base=True)
         added = self.in_trailer.mass - moment / length.m
-        beyond = gross.amount * ufloat(0.0, PLACES_OFF / 2)
+        beyond = gross.amount * uncertain(0.0, PLACES_OFF / 2)
         terms = (
             Term("", "tongue of the trailer as built", start, source=source_words(rig, path)),
             Term("+", "what is listed, where it lies", added),

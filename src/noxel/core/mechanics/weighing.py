@@ -1,6 +1,6 @@
 """From passes over a scale to the loads on every axle, with their uncertainty.
 
-Loads derived from several readings share them; `uncertainties` carries the correlations. What one
+Loads derived from several readings share them, and stay correlated. What one
 pass gives is in :mod:`noxel.core.mechanics.pass_loads`.
 """
 

@@ -3,11 +3,9 @@
 import math
 from collections.abc import Mapping
 
-from uncertainties import ufloat
-
 from noxel.core.editing import Change
 from noxel.core.mechanics import length_from_move, plan_from_weigh_in, weigh
-from noxel.core.quantities import KG, METRES, Figure, read_length, read_mass, read_typed
+from noxel.core.quantities import KG, METRES, Figure, read_length, read_mass, read_typed, uncertain
 from noxel.core.rig import RigFile
 from noxel.errors import GeometryError, InputError, Problem, QuantityError
 
@@ -95,7 +93,7 @@ def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
     if problems:
         raise InputError(str(problems[0]), problems)
     u = si["resolution"] / math.sqrt(12)
-    before, after = (ufloat(si[name], u) if u else si[name] for name in ("before", "after"))
+    before, after = (uncertain(si[name], u) if u else si[name] for name in ("before", "after"))
     try:
         lengths = length_from_move(si["mass"], si["moved_back"], before, after)
     except GeometryError as exc:

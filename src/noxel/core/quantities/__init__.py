@@ -4,18 +4,16 @@ Units and their factors, the readers, the typed fields of the rig file, printing
 carry their ±. Knows nothing of rigs.
 """
 
-from noxel.core.quantities.figures import (
+from noxel.core.quantities.amounts import (
     Amount,
-    Figure,
-    Op,
-    Sort,
-    Term,
     combine,
     nominal,
+    part_of,
     plus_minus,
     ratio,
-    total,
+    uncertain,
 )
+from noxel.core.quantities.figures import Figure, Op, Sort, Term, total
 from noxel.core.quantities.printing import (
     lower_first,
     print_date,
@@ -86,6 +84,7 @@ __all__ = [
     "fluid_density",
     "lower_first",
     "nominal",
+    "part_of",
     "plus_minus",
     "print_date",
     "print_length",
@@ -99,6 +98,7 @@ __all__ = [
     "round_half_up",
     "small_mass",
     "total",
+    "uncertain",
     "units_in_force",
     "upper_first",
     "with_article",

@@ -3,12 +3,13 @@ still open.
 """
 
 from noxel.core.limits import AxleGroup, Checked, axle_sets
-from noxel.core.mechanics import Candidate, Weighing
+from noxel.core.mechanics import Weighing
 from noxel.core.quantities import (
     KG,
     METRES,
     MassUnit,
     nominal,
+    part_of,
     plus_minus,
     print_length,
     print_mass,
@@ -50,7 +51,7 @@ def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
             budget = {
                 term.label: 2 * part / unit
                 for term in figure.terms
-                if (part := _part(candidate, term.amount)) > 0
+                if (part := part_of(figure.amount, term.amount)) > 0
             }
         sources.append(
             TongueWay(
@@ -65,12 +66,6 @@ def tongue_ways(rig: RigFile, weighing: Weighing) -> list[TongueWay]:
             )
         )
     return sources
-
-
-def _part(candidate: Candidate, amount: object) -> float:
-    """How much of a figure's standard uncertainty one of its inputs makes. [kg]"""
-    components: dict[object, float] = getattr(candidate.figure.amount, "error_components", dict)()
-    return abs(components.get(amount, 0.0))
 
 
 def _back(kg: float, unit: MassUnit) -> str:

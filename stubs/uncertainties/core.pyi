@@ -1,9 +1,0 @@
-from uncertainties import UFloat
-
-class LinearCombination:
-    def __init__(self, linear_combo: dict[UFloat, float]) -> None: ...
-
-class AffineScalarFunc(UFloat):
-    def __init__(self, nominal_value: float, linear_part: LinearCombination) -> None: ...
-
-class Variable(AffineScalarFunc): ...
