@@ -8,7 +8,7 @@ def limit(most: int) -> None:
     can.
     """
     if hasattr(os, "nice"):
-        os.nice(10)
+        os.nice(3)
     try:
         import resource
     except ImportError:  # a system without limits for a process

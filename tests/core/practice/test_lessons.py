@@ -121,7 +121,7 @@ CLAIMS: tuple[tuple[str, Callable[[Facts, str], bool]], ...] = (
     ("tilt the trailer", lambda f, _: f["first"] > f["second"]),
     ("on the scale it is heavier", lambda f, _: _alone(f) > f["curb_weight"]),
     ("It carries more", lambda f, _: _net(f) > 0.13 * f["t_gvwr"]),
-    ("Back makes the tongue lighter", lambda f, _: f["right"] < f["tongue"]),
+    ("Back makes the tongue weight smaller", lambda f, _: f["right"] < f["tongue"]),
     ("This axle carries more", lambda f, _: f["placard"] < f["right"]),
     ("row carries less", lambda f, _: f["row_below"] < f["right"]),
     ("most that the tire takes", lambda f, _: f["most"] > f["right"]),
@@ -197,7 +197,7 @@ class EveryLesson(unittest.TestCase):
         listed here fails.
         """
         compared = re.compile(
-            r"\b(sooner|later|heavier|lighter|lower|more|less|most|lost|gained|"
+            r"\b(sooner|later|heavier|lighter|smaller|lower|more|less|most|lost|gained|"
             r"carried|largest|strongest|weakest|within)\b"
         )
         told = 0

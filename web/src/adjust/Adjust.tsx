@@ -8,7 +8,7 @@ import { RigDrawing } from "../drawing/RigDrawing";
 import { Button } from "../ui/controls";
 import { Missing } from "../ui/Missing";
 import { NextStep } from "../ui/NextStep";
-import { Pinned } from "../ui/Pinned";
+import { Standing } from "../ui/Standing";
 import { AllowMore } from "./AllowMore";
 import { BarsChart } from "./BarsChart";
 import { ChangeTable } from "./ChangeTable";
@@ -39,9 +39,8 @@ export function Adjust() {
   const shown: Evaluation = { ...evaluation, checks: tried.checks_after, bars_moved: null };
   return (
     <>
-      <Pinned className="md:sticky md:top-0 md:z-10">
-        <RigDrawing evaluation={shown} short predicted measured={tried.checks_before} />
-      </Pinned>
+      <Standing shown={{ verdict: tried.verdict, headline: tried.headline, checks: tried.checks_after }} />
+      <RigDrawing evaluation={shown} short predicted measured={tried.checks_before} />
       <div className="mx-auto grid max-w-[87.5rem] grid-cols-1 items-start gap-x-10 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
         <div>
           <p className="text-[0.875rem] text-soft">

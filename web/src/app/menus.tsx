@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type RigSummary } from "../api/client";
 import { useDesk } from "../api/useSheet";
+import { verdictOf } from "../drawing/said";
 import { day } from "../format";
 import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
@@ -122,13 +123,19 @@ function RigLine({ rig }: { rig: RigSummary }) {
     enabled: !rig.damaged,
   });
   const checks = data?.evaluation.checks;
+  const wrong = checks?.find((check) => check.status === "over" || check.status === "low");
+  const doubted = !wrong && (data?.evaluation.doubts ?? []).length > 0;
   const tightest =
-    checks?.find((check) => check.status === "over" || check.status === "low") ??
-    checks?.find((check) => check.id === data?.evaluation.binding);
+    wrong ??
+    checks?.find((check) => check.id === data?.evaluation.binding) ??
+    checks?.find((check) => check.expected?.outlook.startsWith("over"));
   const weighed = data?.evaluation.weigh_in ? data.rig.weigh_ins?.[data.evaluation.weigh_in - 1]?.date : null;
   const facts = data && [
     data.evaluation.headline.lead.replace(/[.:]$/, ""),
-    tightest && `${tightest.label} ${marginText(tightest) || statusWord(tightest.status)}`,
+    doubted
+      ? "two figures cannot both be right"
+      : tightest &&
+        `${tightest.label} ${tightest.actual === null ? verdictOf(tightest, true) : marginText(tightest) || statusWord(tightest.status)}`,
     weighed && day(weighed),
   ];
   return (

@@ -7,7 +7,7 @@ import { mass } from "../format";
 import { Ledger } from "../margins/Ledger";
 import { TermMark } from "../ui/Glossary";
 import { Missing } from "../ui/Missing";
-import { Pinned } from "../ui/Pinned";
+import { Standing } from "../ui/Standing";
 import { AddItems } from "./AddItems";
 import { Items } from "./Items";
 import { Schools } from "./Schools";
@@ -53,18 +53,17 @@ export function Pack() {
   };
   return (
     <>
-      <Pinned className="md:sticky md:top-0 md:z-10">
-        <RigDrawing
-          evaluation={shown}
-          short
-          predicted={predicted}
-          items={[...placed.slice(0, MOST_MARKS), ...tanks]}
-          measured={predicted && evaluation.weigh_in ? evaluation.checks : undefined}
-          picked={picked}
-          onPick={setPicked}
-          onPlace={place}
-        />
-      </Pinned>
+      <Standing shown={pack.whole ? pack : shown} />
+      <RigDrawing
+        evaluation={shown}
+        short
+        predicted={predicted}
+        items={[...placed.slice(0, MOST_MARKS), ...tanks]}
+        measured={predicted && evaluation.weigh_in ? evaluation.checks : undefined}
+        picked={picked}
+        onPick={setPicked}
+        onPlace={place}
+      />
       <div className="mx-auto grid max-w-[87.5rem] items-start gap-x-8 grid-cols-1 gap-y-6 px-4 py-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] lg:px-6">
         <div>
           <AddItems />

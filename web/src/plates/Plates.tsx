@@ -5,8 +5,7 @@ import { useDesk } from "../api/useSheet";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { useGlossary } from "../ui/Glossary";
 import { PasteText } from "../ui/Paste";
-import { Pinned } from "../ui/Pinned";
-import { VerdictBar } from "../ui/VerdictBar";
+import { Standing } from "../ui/Standing";
 import { FindField, Needed } from "./FindField";
 import { HitchPlates } from "./HitchPlates";
 import { UnfoldContext, unfold } from "./Plate";
@@ -64,13 +63,14 @@ export function Plates() {
     );
   return (
     <UnfoldContext value={finding}>
-      <Pinned className="md:sticky md:top-0 md:z-10">
-        <RigDrawing evaluation={evaluation} short />
-      </Pinned>
+      <Standing />
+      <RigDrawing evaluation={evaluation} short />
       <div className="mx-auto max-w-[87.5rem] px-4 py-4 lg:px-6">
         <p className="max-w-[86ch] text-[0.9375rem] leading-snug">
-          Copy each label once. Leave out what you do not have: its check says so. A field takes a unit or a sum, “1380
-          kg” or “180+165+60”; the small tag says where the figure came from.
+          Copy each label once. Leave out what you do not have: its check says so.{" "}
+          <span className="max-md:hidden">
+            A field takes a unit or a sum, “1380 kg” or “180+165+60”; the small tag says where the figure came from.
+          </span>
         </p>
         <Needed />
         <FindField onAsk={setFinding} />
@@ -82,7 +82,7 @@ export function Plates() {
             <button
               key={id}
               type="button"
-              className="underline underline-offset-2"
+              className="underline underline-offset-2 max-md:hidden"
               onClick={() => document.getElementById(`part-${id}`)?.scrollIntoView({ block: "start" })}
             >
               {name}
@@ -139,7 +139,6 @@ export function Plates() {
           <ReadyList />
         </Part>
       </div>
-      <VerdictBar />
     </UnfoldContext>
   );
 }

@@ -11,13 +11,8 @@ const FLAG = {
   within: "bg-spruce text-paper",
 } as const;
 
-/** The verdict so far, live, at the foot of a place where figures are typed: all of it is one tap away. */
-export function VerdictBar(props: {
-  className?: string;
-  /** Where to go on, where the answer waits for something that is asked elsewhere. */
-  next?: { to: string; says: string } | undefined;
-}) {
-  const { className = "", next } = props;
+/** The verdict so far, live, at the foot of a short path: all of it is one tap away. */
+export function VerdictBar() {
   const { sheet, evaluation } = useDesk();
   const weighIn = new URLSearchParams(useLocation().search).get("weigh-in");
   const stale = useStale();
@@ -26,7 +21,7 @@ export function VerdictBar(props: {
   const sentence = headline.sentence.replace(/^Nothing has been weighed yet\. /, ""); // its lead says so
   return (
     <Foot>
-      <div className={`no-print flex items-stretch border-t border-ink bg-card ${className}`}>
+      <div className="no-print flex items-stretch border-t border-ink bg-card">
         <Link
           to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
           data-part="verdict-bar"
@@ -50,14 +45,6 @@ export function VerdictBar(props: {
             See it all
           </span>
         </Link>
-        {next && (
-          <Link
-            to={next.to}
-            className="flex items-center bg-ink px-6 font-cond text-[1.1875rem] font-semibold text-paper hover:bg-spruce"
-          >
-            {next.says}
-          </Link>
-        )}
       </div>
     </Foot>
   );

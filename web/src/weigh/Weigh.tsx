@@ -9,12 +9,11 @@ import { Button } from "../ui/controls";
 import { Slip } from "../ui/Dialog";
 import { Field } from "../ui/Field";
 import { Foot } from "../ui/Foot";
-import { useStale } from "../ui/Offline";
+import { NextStep } from "../ui/NextStep";
 import { Photos } from "../ui/Photos";
-import { Pinned } from "../ui/Pinned";
-import { useCalm } from "../ui/useCalm";
+import { Standing } from "../ui/Standing";
 import { useTerms } from "../ui/useTerms";
-import { VerdictBar } from "../ui/VerdictBar";
+import { useLow } from "../ui/useWidth";
 import { AddPass } from "./AddPass";
 import { AddedSince } from "./Corrections";
 import { Jot } from "./Jot";
@@ -45,9 +44,8 @@ export function Weigh() {
   const current = Math.min(turn, Math.max(0, passes.length - 1));
   return (
     <div className="flex min-h-full flex-col">
-      <Pinned className="sticky top-0 z-10">
-        <RigDrawing evaluation={evaluation} short strip lit={lit} />
-      </Pinned>
+      <Standing lit={lit} />
+      <RigDrawing evaluation={evaluation} short strip lit={lit} />
       {(lost || jotted) && (
         <div className="px-4 pt-3 lg:px-6">
           <Jot />
@@ -62,56 +60,51 @@ export function Weigh() {
         </Link>
       </p>
       {here && weighIn ? (
-        <>
-          <div className="flex-1 px-4 py-3 lg:px-6">
-            <Progress
-              count={passes.length}
-              current={current}
-              done={evaluation.passes.map((pass) => pass.total !== null)}
-              onTurn={goTo}
-            />
-            <div className="grid items-start gap-5 md:grid-cols-2 lg:grid-cols-3">
-              {passes.map((pass, index) => (
-                <div key={pass.id} className={index === current ? "" : "max-md:hidden"}>
-                  <Ticket
-                    weighIn={weighIn}
-                    index={index}
-                    pass={pass}
-                    grain={begun?.grain}
-                    onLit={(now) => {
-                      setLit(now);
-                      if (now) setTurn(index);
-                    }}
-                  />
-                </div>
-              ))}
+        <div className="flex-1 px-4 py-3 lg:px-6">
+          <Progress
+            count={passes.length}
+            current={current}
+            done={evaluation.passes.map((pass) => pass.total !== null)}
+            onTurn={goTo}
+          />
+          <div className="grid items-start gap-5 md:grid-cols-2 lg:grid-cols-3">
+            {passes.map((pass, index) => (
+              <div key={pass.id} className={index === current ? "" : "max-md:hidden"}>
+                <Ticket
+                  weighIn={weighIn}
+                  index={index}
+                  pass={pass}
+                  grain={begun?.grain}
+                  onLit={(now) => {
+                    setLit(now);
+                    if (now) setTurn(index);
+                  }}
+                />
+              </div>
+            ))}
+          </div>
+          <NextPass count={passes.length} current={current} onTurn={goTo} />
+          {rig.vehicle?.ratings?.gvwr == null && evaluation.passes.some((pass) => pass.total !== null) && (
+            <div className="max-md:hidden">
+              <NextStep to={`/rigs/${sheet.id}/path?door=labels`}>Now the labels</NextStep>
             </div>
-            <div className="mt-6 grid items-start gap-x-8 gap-y-8 border-t border-ink pt-4 md:grid-cols-2 lg:grid-cols-3">
-              <div className="space-y-8">
-                <AddPass weighIn={weighIn} onAdded={() => goTo(passes.length)} />
-                <Proof />
-              </div>
-              <div className="space-y-8">
-                {passes[current] && <LiveScale weighIn={weighIn} index={current} pass={passes[current]} />}
-                {evaluation.towing && <Tongue weighIn={weighIn} />}
-              </div>
-              <div className="space-y-8">
-                <AddedSince weighIn={weighIn} />
-                <ThisWeighIn weighIn={weighIn} />
-                <Button onClick={() => setStarting(true)}>Start another weigh-in</Button>
-              </div>
+          )}
+          <div className="mt-6 grid items-start gap-x-8 gap-y-8 border-t border-ink pt-4 md:grid-cols-2 lg:grid-cols-3">
+            <div className="space-y-8">
+              <AddPass weighIn={weighIn} onAdded={() => goTo(passes.length)} />
+              <Proof />
+            </div>
+            <div className="space-y-8">
+              {passes[current] && <LiveScale weighIn={weighIn} index={current} pass={passes[current]} />}
+              {evaluation.towing && <Tongue weighIn={weighIn} />}
+            </div>
+            <div className="space-y-8">
+              <AddedSince weighIn={weighIn} />
+              <ThisWeighIn weighIn={weighIn} />
+              <Button onClick={() => setStarting(true)}>Start another weigh-in</Button>
             </div>
           </div>
-          <NextBar count={passes.length} current={current} onTurn={goTo} />
-          <VerdictBar
-            className="max-md:hidden"
-            next={
-              rig.vehicle?.ratings?.gvwr == null && evaluation.passes.some((pass) => pass.total !== null)
-                ? { to: `/rigs/${sheet.id}/path?door=labels`, says: "Now the labels" }
-                : undefined
-            }
-          />
-        </>
+        </div>
       ) : (
         <div className="px-4 py-6 lg:px-6">
           <h2 className="mb-4 font-cond text-[1.75rem] font-semibold">Not weighed yet</h2>
@@ -196,69 +189,58 @@ function Progress(props: { count: number; current: number; done: boolean[]; onTu
   );
 }
 
-/** What this pass settles and the answer so far, within reach of the thumb; the way to the next field or pass. */
-function NextBar({ count, current, onTurn }: { count: number; current: number; onTurn: (turn: number) => void }) {
+/** By thumb: what this pass settles, and the way to the next one or to the answer, which stays in reach. */
+function NextPass({ count, current, onTurn }: { count: number; current: number; onTurn: (turn: number) => void }) {
   const { evaluation, rig, sheet } = useDesk();
   const t = useTerms();
+  const low = useLow();
   const { search } = useLocation();
   const labelled = rig.vehicle?.ratings?.gvwr != null;
   const pass = evaluation.passes[current];
   const tongue = evaluation.derived.tongue_static;
   const shared = evaluation.derived.tongue_share;
   const last = current + 1 >= count;
-  const stale = useStale();
-  const { lead, sentence } = useCalm(evaluation.headline);
+  const labels = `/rigs/${sheet.id}/path?door=labels`;
+  const strong =
+    "flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper";
+  const go = (
+    <div className="no-print border-t border-ink bg-card px-4 py-1.5 md:hidden">
+      {last ? (
+        <Link to={labelled ? `/rigs/${sheet.id}/margins${search}` : labels} className={strong}>
+          {labelled ? "See what it says" : "Now the labels"}
+        </Link>
+      ) : (
+        <Button strong className="min-h-12 w-full" onClick={() => onTurn(current + 1)}>
+          Next pass: {evaluation.passes[current + 1]?.title.toLowerCase()}
+        </Button>
+      )}
+    </div>
+  );
   return (
-    <Foot label="This pass, and the next">
-      <div className="no-print border-t border-ink bg-card px-4 py-2.5 md:hidden">
-        <p className="mb-1 line-clamp-3 text-[0.9375rem] leading-tight font-semibold" aria-live="polite">
-          {stale && <span className="block text-[0.8125rem] font-normal text-soft">{stale}</span>}
-          {lead} {sentence}
-        </p>
-        <dl className="mb-2 grid grid-cols-[auto_1fr] gap-x-3 text-[0.875rem]">
-          <dt className="text-soft">This pass settles</dt>
-          <dd className="text-right font-semibold">{pass?.settles ?? "–"}</dd>
-          {evaluation.towing && (
-            <>
-              <dt className="text-soft">{t("tongue")} so far</dt>
-              <dd className="text-right font-cond text-[1rem] font-semibold">
-                {tongue
-                  ? `${mass(tongue.value)} ±${mass(tongue.plus_minus)} ${evaluation.units.mass}${shared ? ` · ${(shared.value * 100).toFixed(1)} %` : ""}`
-                  : "not known yet"}
-              </dd>
-            </>
-          )}
-        </dl>
-        {last && !labelled ? (
-          <Link
-            to={`/rigs/${sheet.id}/path?door=labels`}
-            className="flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"
-          >
-            Now the labels
-          </Link>
-        ) : last ? (
-          <Link
-            to={`/rigs/${sheet.id}/margins${search}`}
-            className="flex min-h-12 w-full items-center justify-center bg-ink px-3 font-cond text-[1.1875rem] font-semibold text-paper"
-          >
-            See what it says
-          </Link>
-        ) : (
+    <>
+      <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-3 text-[0.9375rem] md:hidden">
+        <dt className="text-soft">This pass settles</dt>
+        <dd className="text-right font-semibold">{pass?.settles ?? "–"}</dd>
+        {evaluation.towing && (
           <>
-            <Button strong className="min-h-12 w-full" onClick={() => onTurn(current + 1)}>
-              Next pass: {evaluation.passes[current + 1]?.title.toLowerCase()}
-            </Button>
-            {!labelled && pass?.total != null && (
-              <Link
-                to={`/rigs/${sheet.id}/path?door=labels`}
-                className="flex min-h-11 items-center justify-center font-cond text-[1.0625rem] underline underline-offset-2"
-              >
-                I have no more tickets
-              </Link>
-            )}
+            <dt className="text-soft">{t("tongue")} so far</dt>
+            <dd className="text-right font-cond text-[1rem] font-semibold">
+              {tongue
+                ? `${mass(tongue.value)} ±${mass(tongue.plus_minus)} ${evaluation.units.mass}${shared ? ` · ${(shared.value * 100).toFixed(1)} %` : ""}`
+                : "not known yet"}
+            </dd>
           </>
         )}
-      </div>
-    </Foot>
+      </dl>
+      {!last && !labelled && pass?.total != null && (
+        <Link
+          to={labels}
+          className="flex min-h-11 items-center justify-center font-cond text-[1.0625rem] underline underline-offset-2 md:hidden"
+        >
+          I have no more tickets
+        </Link>
+      )}
+      {low ? go : <Foot label="The next pass">{go}</Foot>}
+    </>
   );
 }

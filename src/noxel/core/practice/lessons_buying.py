@@ -33,7 +33,7 @@ def _before_buying(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("trailer, at most", m(left / share), "="),
         ),
         because=(
-            "People, gear and hitch take from the same payload as the tongue does. "
+            "People, gear and hitch take from the same payload as the tongue weight does. "
             + (
                 "Here that ends sooner than the tow rating."
                 if left / share < f["tow_rating"]

@@ -91,7 +91,7 @@ def _payload(_yard: Yard, f: Facts, m: Teller) -> Exercise:
         because=(
             "The placard is for the vehicle as it left the factory. The scale has weighed what "
             "was fitted "
-            "since, and the tongue as well."
+            "since, and the tongue weight as well."
         ),
         hints=(
             "The placard guesses at the empty vehicle. The scale does not.",
@@ -117,7 +117,7 @@ def _link(yard: Yard, f: Facts, m: Teller) -> Exercise:
         "strongest_tongue": max(tongues.values()),
         "weakest_trailer": min(trailers.values()),
     }
-    lines = [Line(f"{kind}, {m.term('tongue')}", m(kg)) for kind, kg in tongues.items()]
+    lines = [Line(f"{kind}, {m.term('tongue_weight')}", m(kg)) for kind, kg in tongues.items()]
     lines += [Line(f"{kind}, trailer", m(kg)) for kind, kg in trailers.items()]
     return Exercise(
         question=f"What is the most {m.term('tongue_weight')} that this hitch allows?",
@@ -126,7 +126,7 @@ def _link(yard: Yard, f: Facts, m: Teller) -> Exercise:
         facts={**f, **more},
         ways=("receiver_only", "strongest_link", "tenth_of_tow", "trailer_rating_link"),
         papers=(Paper("On the parts", tuple(lines)), *labels(m, f, "tow_rating")),
-        working=(Line(f"{weakest}, {m.term('tongue')}", m(tongues[weakest])),),
+        working=(Line(f"{weakest}, {m.term('tongue_weight')}", m(tongues[weakest])),),
         because=f"A chain holds what its weakest link holds: here the {weakest}.",
         hints=(
             "Every part has two ratings: what it may pull, and what may rest on it.",

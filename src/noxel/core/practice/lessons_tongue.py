@@ -113,8 +113,8 @@ def _position(yard: Yard, f: Facts, m: Teller) -> Exercise:
     mass, d = load.kg, 0.25 * f["length"]
     right = tongue - mass * d / f["length"]
     return Exercise(
-        question=f"The {load.name} ({m(mass)}) moves {m.length(d)} back in the trailer. What does "
-        "the tongue weigh then?",
+        question=f"The {load.name} ({m(mass)}) moves {m.length(d)} back in the trailer. What "
+        "is the tongue weight then?",
         right=right,
         give=m.give,
         facts={**f, "tongue": tongue, "m": mass, "d": d},
@@ -138,8 +138,8 @@ def _position(yard: Yard, f: Facts, m: Teller) -> Exercise:
             Line("then", m(right), "="),
         ),
         because=(
-            "Moving m back by d takes m × d ÷ L off the tongue, L from coupler to axles. The "
-            "trailer in total stays the same."
+            "Moving m back by d takes m × d ÷ L off the tongue weight, L from coupler to axles. "
+            "The trailer in total stays the same."
         ),
         hints=(
             "Heavier or lighter? The axles are the pivot.",
@@ -154,7 +154,7 @@ def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
     x = tank.position.m if tank.position else 0.0
     right = load(Levers(None, None, f["length"]).in_trailer(mass, mass * x), "tongue_static") or 0.0
     return Exercise(
-        question=f"{m(mass)} of fresh water is drained. How much lighter is the tongue?",
+        question=f"{m(mass)} of fresh water is drained. How much less is the tongue weight?",
         right=right,
         give=m.give,
         facts={**f, "m": mass, "x": x},
@@ -176,12 +176,12 @@ def _water(yard: Yard, f: Facts, m: Teller) -> Exercise:
                 f"{m.length(f['length'] - x)} ÷ {m.length(f['length'])}",
                 "×",
             ),
-            Line("off the tongue", m(right), "="),
+            Line("off the tongue weight", m(right), "="),
         ),
         because=(
             "On the way out the fresh tank is full, on the way home the waste tank: the same "
             "water, at "
-            "another place, with another tongue."
+            "another place, with another tongue weight."
         ),
         hints=(
             "The axles carried a part of it.",
@@ -222,7 +222,7 @@ def _nose_up(yard: Yard, f: Facts, m: Teller) -> Exercise:
 LESSONS = (
     Lesson(
         "beam",
-        "The tongue on a beam",
+        "Tongue weight with a beam",
         "A bathroom scale under the far end of a beam.",
         _beam,
         kind="plain",
@@ -230,7 +230,7 @@ LESSONS = (
     ),
     Lesson(
         "lever",
-        "The tongue on a lever",
+        "Tongue weight with a lever",
         "A known weight balances the coupler over a pipe.",
         _lever,
         kind="caravan",
@@ -238,8 +238,8 @@ LESSONS = (
     ),
     Lesson(
         "position",
-        "Where it lies, and the tongue",
-        "The tongue was measured. Now something moves in the trailer.",
+        "Where it lies, and the tongue weight",
+        "The tongue weight was measured. Now something moves in the trailer.",
         _position,
         kind="plain",
         preset=(*APART, "tongue:scale"),
@@ -254,7 +254,7 @@ LESSONS = (
     Lesson(
         "nose-up",
         "Nose-up, and axles that do not share",
-        "A trailer on two torsion axles, its tongue measured at two heights.",
+        "A trailer on two torsion axles, its tongue weight measured at two heights.",
         _nose_up,
         kind="torsion",
         preset=(*APART, "ball:13", "tongue:scale"),

@@ -176,7 +176,7 @@ def _engaged(_yard: Yard, f: Facts, m: Teller) -> Exercise:
             f"Only the slack pass shows the whole load on the hitch."
         ),
         hints=(
-            "Three tickets: which of the hitched ones has all of the tongue on the vehicle?",
+            "Three tickets: which of the hitched ones has all of the tongue weight on the vehicle?",
             "Use the pass with slack bars and the one alone.",
         ),
     )

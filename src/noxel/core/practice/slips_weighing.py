@@ -33,7 +33,7 @@ WEIGHED: Mapping[str, WayToErr] = {
     "still_hitched": WayToErr(
         "still hitched",
         hitched,
-        "That is the vehicle with the trailer on its hitch: the tongue is still in it.",
+        "That is the vehicle with the trailer on its hitch: the tongue weight is still in it.",
     ),
     "solo_rear": WayToErr(
         "one axle for both",
@@ -47,17 +47,18 @@ WEIGHED: Mapping[str, WayToErr] = {
     ),
     # the trailer in total
     "tongue_left_out": WayToErr(
-        "tongue left out",
+        "tongue weight left out",
         lambda f: f["trailer_h"],
-        "That is what stands on platform 3. The tongue is not on it: it rests on the vehicle.",
+        "That is what stands on platform 3. The tongue weight is not on it: it rests on the "
+        "vehicle.",
     ),
     "tongue_twice": WayToErr(
-        "tongue counted twice",
+        "tongue weight counted twice",
         lambda f: trailer(f) + net(f),
         "The load on the hitch is in it twice: once in the trailer in total, once more on top.",
     ),
     "rear_gain_added": WayToErr(
-        "rear axle's gain for the tongue",
+        "rear axle's gain for the tongue weight",
         lambda f: f["trailer_h"] + f["rear_h"] - f["rear_s"],
         "You added what the rear axle gained. Only both axles together are the tongue.",
         front_lost,
@@ -74,13 +75,13 @@ WEIGHED: Mapping[str, WayToErr] = {
     ),
     # the tongue
     "rear_gain": WayToErr(
-        "rear axle's gain for the tongue",
+        "rear axle's gain for the tongue weight",
         lambda f: f["rear_h"] - f["rear_s"],
         "That is what the rear axle gained. Both axles count.",
         front_lost,
     ),
     "slack_rear_gain": WayToErr(
-        "rear axle's gain for the tongue",
+        "rear axle's gain for the tongue weight",
         lambda f: f["rear_k"] - f["rear_s"],
         "That is what the rear axle gained with slack bars. What the front axle lost or gained "
         "belongs in it too.",
@@ -117,15 +118,15 @@ WEIGHED: Mapping[str, WayToErr] = {
         lambda f: "It carries more." if net(f) > 0.13 * f["t_gvwr"] else "",
     ),
     "front_gain": WayToErr(
-        "front axle's change for the tongue",
+        "front axle's change for the tongue weight",
         lambda f: f["front_s"] - f["front_h"],
         "That is the front axle's change. It is a part of what happened, not the load on the "
         "hitch.",
     ),
     "hitched_for_tongue": WayToErr(
-        "trailer platform for the tongue",
+        "trailer platform for the tongue weight",
         lambda f: f["trailer_h"],
-        "Platform 3 carries the trailer's wheels. The tongue is what is not on it.",
+        "Platform 3 carries the trailer's wheels. The tongue weight is what is not on it.",
     ),
     # the share
     "share_of_axles": WayToErr(

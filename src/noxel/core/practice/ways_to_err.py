@@ -14,7 +14,7 @@ WAYS: Mapping[str, WayToErr] = {
     **WEIGHED,
     # totals and payload
     "solo_over": WayToErr(
-        "tongue not carried by the vehicle",
+        "tongue weight not carried by the vehicle",
         lambda f: abs(solo(f) - f["gvwr"]),
         "You took the vehicle alone. What the trailer rests on the hitch counts against its "
         "rating.",
@@ -31,10 +31,10 @@ WAYS: Mapping[str, WayToErr] = {
         "That is the rear axle's margin. The total is another limit, checked apart.",
     ),
     "placard_people": WayToErr(
-        "hitch and tongue forgotten",
+        "hitch and tongue weight forgotten",
         lambda f: f["payload"] - f["people"] - f["gear"],
-        "You took people and gear off the placard. The hitch's own mass and the tongue count "
-        "against it too.",
+        "You took people and gear off the placard. The hitch's own mass and the tongue weight "
+        "count against it too.",
     ),
     "placard_all": WayToErr(
         "the placard believed",
@@ -47,9 +47,9 @@ WAYS: Mapping[str, WayToErr] = {
         ),
     ),
     "solo_room": WayToErr(
-        "tongue not carried by the vehicle",
+        "tongue weight not carried by the vehicle",
         lambda f: f["gvwr"] - solo(f),
-        "That is what is left of the vehicle alone. The tongue still comes onto it.",
+        "That is what is left of the vehicle alone. The tongue weight still comes onto it.",
     ),
     "placard_itself": WayToErr(
         "the placard believed",
@@ -57,14 +57,14 @@ WAYS: Mapping[str, WayToErr] = {
         "{payload} is on the placard: for a vehicle as it left the factory, with nobody in it.",
     ),
     "gcwr_tongue_twice": WayToErr(
-        "tongue counted twice",
+        "tongue weight counted twice",
         lambda f: f["gcwr"] - hitched(f) - trailer(f),
         "The vehicle hitched and the trailer in total both hold the tongue. It counts once.",
     ),
     "gcwr_no_tongue": WayToErr(
-        "tongue left out",
+        "tongue weight left out",
         lambda f: f["gcwr"] - solo(f) - f["trailer_h"],
-        "The vehicle alone and platform 3: the tongue is in neither.",
+        "The vehicle alone and platform 3: the tongue weight is in neither.",
     ),
     "gcwr_made_up": WayToErr(
         "a sum believed for a rating",
@@ -160,7 +160,7 @@ WAYS: Mapping[str, WayToErr] = {
     "wrong_sign": WayToErr(
         "wrong direction",
         lambda f: f["tongue"] + f["m"] * f["d"] / f["length"],
-        "Back makes the tongue lighter; you made it heavier.",
+        "Back makes the tongue weight smaller; you made it larger.",
     ),
     "ratio_turned": WayToErr(
         "ratio upside down",
@@ -168,15 +168,15 @@ WAYS: Mapping[str, WayToErr] = {
         "The ratio is upside down: the move is divided by the length from coupler to axles.",
     ),
     "all_of_it": WayToErr(
-        "all of it off the tongue",
+        "all of it off the tongue weight",
         lambda f: f["tongue"] - f["m"],
-        "The item is still in the trailer. Only a part of it moved off the tongue.",
+        "The item is still in the trailer. Only a part of it moved off the hitch.",
     ),
     "nothing_changes": WayToErr(
         "no change", lambda f: f["tongue"], "The total does not change, but where it rests does."
     ),
     "water_all": WayToErr(
-        "all of it off the tongue",
+        "all of it off the tongue weight",
         lambda f: f["m"],
         "That is all of the water. The axles carried a part of it; only its share by the lever "
         "was on the tongue.",
@@ -187,9 +187,9 @@ WAYS: Mapping[str, WayToErr] = {
         ),
     ),
     "water_other_arm": WayToErr(
-        "the axles' share for the tongue's",
+        "the axles' share for the hitch's",
         lambda f: f["m"] * f["x"] / f["length"],
-        "That is what the axles lose. The tongue loses the rest.",
+        "That is what the axles lose. The hitch loses the rest.",
     ),
     "level_first": WayToErr(
         "measured at another height",
@@ -263,7 +263,7 @@ WAYS: Mapping[str, WayToErr] = {
     "curb_room": WayToErr(
         "cargo alone against payload",
         lambda f: f["gvwr"] - f["curb_weight"] - f["gear"],
-        "You counted the gear alone. People, hitch and tongue are load too.",
+        "You counted the gear alone. People, hitch and tongue weight are load too.",
     ),
     "other_side": WayToErr(
         "the other figure",

@@ -1,0 +1,99 @@
+import { Link, useLocation } from "react-router";
+import type { Check, Evaluation } from "../api/client";
+import { useDesk } from "../api/useSheet";
+import { fillOf, POSTS, type PostId } from "../drawing/layout";
+import { loadText, verdictOf } from "../drawing/said";
+import { capital, mass } from "../format";
+import { useStale } from "./Offline";
+import { Pinned } from "./Pinned";
+import { useCalm } from "./useCalm";
+
+const FLAG = {
+  stop: "bg-vermilion text-paper",
+  incomplete: "border border-ink",
+  caution: "bg-ochre text-paper",
+  within: "bg-spruce text-paper",
+} as const;
+const NAMES: Record<PostId, string> = { front: "front", rear: "rear", tongue: "tongue", trailer: "trailer" };
+
+/** How it stands, on two lines that stay at the top of a place: the verdict, and each post as a small bar; on a phone
+ * the one that the field in hand feeds. */
+export function Standing(props: { shown?: Pick<Evaluation, "verdict" | "headline" | "checks">; lit?: PostId | null }) {
+  const { evaluation, sheet } = useDesk();
+  const weighIn = new URLSearchParams(useLocation().search).get("weigh-in");
+  const shown = props.shown ?? evaluation;
+  const stale = useStale();
+  const { verdict, headline } = useCalm(shown);
+  const sentence = headline.sentence.replace(/^Nothing has been weighed yet\. /, ""); // its lead says so
+  const { checks } = shown;
+  const posts = POSTS.flatMap(({ id, check }) => {
+    const found = checks.find((each) => each.id === check);
+    return found?.limit == null ? [] : [{ id, check: found }];
+  });
+  // two fit beside each other on a phone: those that are fullest, or the one that is typed
+  const fullest = [...posts].sort((one, two) => shareOf(two.check) - shareOf(one.check)).slice(0, 2);
+  const onPhone = (id: PostId) => (props.lit ? props.lit === id : fullest.some((post) => post.id === id));
+  return (
+    <Pinned className="no-print sticky top-0 z-10">
+      <Link
+        to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
+        data-part="verdict-bar"
+        data-settled={headline === shown.headline}
+        className="flex min-h-11 flex-wrap items-center gap-x-3 gap-y-0.5 px-4 py-1 font-cond hover:bg-sunk md:flex-nowrap lg:px-6"
+      >
+        <span aria-live="polite" className="flex min-w-0 flex-[1_1_100%] items-center gap-2 md:flex-1">
+          <span
+            className={`shrink-0 px-1.5 text-[1rem] font-semibold ${stale ? "border border-dashed border-ink" : FLAG[verdict]}`}
+          >
+            {headline.lead.replace(/[.:]$/, "")}
+          </span>
+          <span className="min-w-0 flex-1 truncate text-[1.0625rem] leading-tight font-semibold">
+            {stale ?? evaluation.of ?? sentence}
+          </span>
+          <span className="shrink-0 text-[0.9375rem] underline underline-offset-2">See it all</span>
+        </span>
+        <span className="flex shrink-0 gap-3 text-[0.875rem] leading-none max-md:w-full max-md:gap-5">
+          {posts.map(({ id, check }) => (
+            <span
+              key={id}
+              className={`flex items-center gap-1.5 ${onPhone(id) ? "" : "max-md:hidden"} ${props.lit === id ? "font-semibold" : ""}`}
+            >
+              <Bar check={check} />
+              <span>
+                <span className="text-soft">
+                  {id === "tongue" ? capital(evaluation.terms.tongue ?? "tongue").toLowerCase() : NAMES[id]}
+                </span>{" "}
+                <span className={props.lit === id ? "" : "md:hidden"}>
+                  {loadText(check)} of {mass(check.limit ?? 0)},{" "}
+                </span>
+                {verdictOf(check, true)}
+              </span>
+            </span>
+          ))}
+        </span>
+      </Link>
+    </Pinned>
+  );
+}
+
+const shareOf = (check: Check) => (check.actual ?? check.expected?.actual ?? check.at_least ?? 0) / (check.limit || 1);
+
+/** A post as small as a word: its frame is the rating, its fill the load, what is over stands out. */
+function Bar({ check }: { check: Check }) {
+  const share = Math.min(1.3, shareOf(check));
+  const weighed = check.actual != null;
+  return (
+    <svg aria-hidden="true" width={12} height={20} viewBox="0 0 12 20" className="shrink-0">
+      <rect
+        x={2}
+        y={19 - 14 * share}
+        width={8}
+        height={14 * share}
+        fill={weighed ? fillOf(check.status) : "none"}
+        stroke={weighed ? "none" : "var(--ink)"}
+        strokeDasharray={weighed ? undefined : "2 2"}
+      />
+      <rect x={1} y={5} width={10} height={14} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
+    </svg>
+  );
+}
