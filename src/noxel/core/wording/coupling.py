@@ -75,7 +75,7 @@ def set_down(rig: RigFile) -> list[str]:
 def coupled_up(rig: RigFile) -> Iterator[str]:
     """Coupling up again, the chocks still in place until the last line."""
     trailer = rig.trailer
-    brakes = trailer is not None and trailer.brakes in ("electric", "surge")
+    brakes = trailer is not None and trailer.brakes != "none"  # unknown: as if it had them
     if on_its_wheels(rig):
         yield "Tow bar pinned and locked at both ends; safety cables on"
         yield "Breakaway cable and supplemental brake connected and tried"
