@@ -129,7 +129,7 @@ def main() -> None:
                     if place in ("/garage", "log")
                     else "main h1"
                     if place in ("/start", "visit")
-                    else "main svg"
+                    else "main svg:not(.shrink-0)"
                 )
                 # polling would need eval, which the page's policy forbids
                 page.evaluate("document.fonts.ready.then(() => true)")

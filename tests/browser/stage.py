@@ -86,7 +86,7 @@ class OnStage(unittest.TestCase):
 
     def fits(self, page: Page) -> None:
         """Nothing sticks out to the right."""
-        expect(page.locator("main svg").first).to_be_visible()
+        expect(page.locator("main svg").filter(visible=True).first).to_be_visible()
         wide = page.evaluate(
             "[document.documentElement.scrollWidth, document.querySelector('main').scrollWidth, "
             "window.innerWidth]"

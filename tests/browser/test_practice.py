@@ -48,7 +48,7 @@ class Practising(OnStage):
         hitched, alone = ticket(page, 0), ticket(page, 1)
         answer, reply = page.get_by_label("Your answer"), page.locator("[data-part=reply]")
         for given, expected in (
-            (str(hitched["platform 3"]), "Tongue left out"),
+            (str(hitched["platform 3"]), "Tongue weight left out"),
             ("quite heavy", "“quite heavy” is not a mass"),
             (f"{hitched['gross'] - alone['gross']}0", "A digit too many"),
         ):
