@@ -53,7 +53,7 @@ class InTheYard(OnADemoRig):
             self.assertNotEqual(again["yard"]["run"], run)
         record = self.client.get(f"/api/practice/learners/{learner}/record").text
         self.assertIn("Practice record of Juniper B.", record)
-        self.assertIn("tongue left out: made 1 times", record)
+        self.assertIn("tongue weight left out: made 1 times", record)
         self.assertEqual(
             len(
                 self.client.get(f"/api/practice/learners/{learner}/record?form=json").json()[
@@ -145,7 +145,7 @@ class InTheYard(OnADemoRig):
                 "seed=class-3&lessons=trailer,one-pass&unit=lb",
                 (
                     "What does the trailer weigh, all of it?",
-                    "tongue left out",
+                    "tongue weight left out",
                     "Tickets to cut out",
                 ),
             ),
