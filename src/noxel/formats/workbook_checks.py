@@ -14,6 +14,7 @@ from noxel.core.limits import (
     as_it_stands,
     broken_rules,
     doubts,
+    judge,
     not_settled,
     run_checks,
     unanswered,
@@ -21,7 +22,7 @@ from noxel.core.limits import (
 from noxel.core.mechanics import Weighing, weigh
 from noxel.core.quantities import KG
 from noxel.core.rig import RigFile
-from noxel.core.wording import CAUTION, check_label, source_label
+from noxel.core.wording import CAUTION, check_label, headline_of, source_label
 from noxel.formats.workbook_beyond import beyond_formulas
 from noxel.formats.workbook_cells import BOLD, Formula, head, put
 from noxel.formats.workbook_limits import CellNames, limit_formula
@@ -152,6 +153,8 @@ def checks_sheet(sheet: Worksheet, rig: RigFile, number: int, cells: Cells) -> N
         7,
         Formula(f'=IF({worst},"stop",IF({open_},"incomplete",IF({caution},"caution","within")))'),
     )
+    line = headline_of(rig, judge(rig, number))
+    put(sheet, verdict_row + 4, 1, f"As it was written: {line.lead} {line.sentence}")
     put(sheet, verdict_row + 5, 1, CAUTION)
     for cell in (sheet.cell(verdict_row, 1), sheet.cell(verdict_row, 7)):
         cell.font = BOLD
