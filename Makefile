@@ -39,12 +39,12 @@ check: $(STAMPS)/python $(STAMPS)/web ## style, types, layering, generated files
 	$(VENV)/bin/ruff format --check .
 	$(VENV)/bin/mypy
 	$(VENV)/bin/lint-imports --no-logo
-	$(PY) tools/generated.py --check
+	$(PY) -m tools.generated --check
 	$(PY) tools/names.py
 	cd web && npx --no-install tsc && npx --no-install biome check .
 
 types: $(STAMPS)/python $(STAMPS)/web ## what is generated from the models: the page's types, the rig file's schema
-	$(PY) tools/generated.py
+	$(PY) -m tools.generated
 
 lock: $(STAMPS)/python ## requirements.lock from pyproject.toml, with hashes; UPGRADE=--upgrade takes the newest versions
 	$(VENV)/bin/uv pip compile --quiet --universal --python-version 3.11 --generate-hashes --all-extras \

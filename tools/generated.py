@@ -1,7 +1,8 @@
-"""Files generated from the models: the page's types and the rig file's JSON Schema.
+"""Files generated from the code: the page's types, the rig file's JSON Schema, and the rooms'
+picture.
 
 ``generated.py`` writes them; ``generated.py --check`` exits 1 when one of them is not what the
-models say.
+code says.
 """
 
 import json
@@ -12,10 +13,12 @@ from pathlib import Path
 
 from noxel.api.contract import contract
 from noxel.core.rig import RigFile
+from tools.rooms import picture
 
 ROOT = Path(__file__).parent.parent
 TYPES = ROOT / "web/generated/api.ts"
 SCHEMA = ROOT / "docs/rig-file.schema.json"
+ROOMS = ROOT / "docs/rooms.svg"
 
 
 def types() -> str:
@@ -48,7 +51,7 @@ def schema() -> str:
 def main() -> int:
     """Write or check."""
     stale = []
-    for path, text in ((TYPES, types()), (SCHEMA, schema())):
+    for path, text in ((TYPES, types()), (SCHEMA, schema()), (ROOMS, picture())):
         if "--check" in sys.argv:
             if not path.exists() or path.read_text(encoding="utf-8") != text:
                 stale.append(str(path.relative_to(ROOT)))
@@ -56,7 +59,7 @@ def main() -> int:
             path.parent.mkdir(exist_ok=True)
             path.write_text(text, encoding="utf-8")
     if stale:
-        print(f"Not what the models say: {', '.join(stale)}. Run “make types”.", file=sys.stderr)
+        print(f"Not what the code says: {', '.join(stale)}. Run “make types”.", file=sys.stderr)
     return 1 if stale else 0
 
 

@@ -1,0 +1,1 @@
+"""The interface over HTTP: a router for each resource."""

@@ -1,0 +1,1 @@
+"""Files read and written: tables, papers, workbook, calendar."""

@@ -1,0 +1,1 @@
+"""Rigs kept: one SQLite file, every change once."""
