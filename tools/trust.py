@@ -355,9 +355,9 @@ TRIALS: tuple[tuple[str, Callable[[Path, random.Random, int], Outcome], int], ..
     ("a full disk", faults, 300),
     ("hostile imports", imports, 300),
     (
-        "restore under two writers",
+        "five restores under writers",
         again(f"{_BACKUP}.test_a_restore_under_writers_loses_no_acknowledged_edit"),
-        100,
+        20,
     ),
     (
         "stops",

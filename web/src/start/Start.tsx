@@ -140,7 +140,7 @@ function Doors({ first }: { first: boolean }) {
 function Glance() {
   const { data } = useQuery({ queryKey: ["example"], queryFn: api.example, staleTime: Number.POSITIVE_INFINITY });
   return (
-    <figure className="mt-3 min-h-[21rem] border-y border-rule py-2" data-part="glance">
+    <figure className="mt-3 min-h-[21rem] border-y border-rule short:hidden py-2" data-part="glance">
       {data && (
         <>
           <RigDrawing evaluation={data} short />

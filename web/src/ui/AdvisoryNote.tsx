@@ -43,7 +43,7 @@ export function AdvisoryNote({ advisory }: { advisory: Advisory }) {
       )}
       {advisory.fix && !advisory.accepted && <FixButton fix={advisory.fix} />}
       {!advisory.accepted && advisory.level === "warning" && inside !== null && !asking && (
-        <button type="button" className={link} onClick={() => setAsking(true)}>
+        <button type="button" className={`${link} max-md:block`} onClick={() => setAsking(true)}>
           it is right
         </button>
       )}
