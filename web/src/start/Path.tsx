@@ -11,7 +11,7 @@ import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
 import { PasteText } from "../ui/Paste";
 import { ReadPhoto } from "../ui/ReadPhoto";
-import { VerdictBar } from "../ui/VerdictBar";
+import { Standing } from "../ui/Standing";
 import { StartWeighIn } from "../weigh/StartWeighIn";
 import { TowAnswerPage, TowBar } from "./CanTow";
 import { HitchLabels } from "./HitchLabels";
@@ -67,6 +67,7 @@ function Steps(props: { door: Door; steps: PathStep[]; step: PathStep; at: numbe
   };
   return (
     <div className="flex min-h-full flex-col">
+      {door !== "tow" && door !== "tickets" && <Standing />}
       <div className="mx-auto w-full max-w-2xl flex-1 px-4 py-4">
         <p className="text-[0.9375rem] text-soft">
           {step.more === "answer"
@@ -156,7 +157,6 @@ function Steps(props: { door: Door; steps: PathStep[]; step: PathStep; at: numbe
           Leave at any time: everything is saved, and all labels are in Plates.
         </p>
       </div>
-      {door !== "tow" && door !== "tickets" && <VerdictBar />}
       {door === "tow" && step.more !== "answer" && <TowBar onAnswer={() => go(steps.length - 1)} />}
     </div>
   );

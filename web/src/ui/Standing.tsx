@@ -30,16 +30,13 @@ export function Standing(props: { shown?: Pick<Evaluation, "verdict" | "headline
     const found = checks.find((each) => each.id === check);
     return found?.limit == null ? [] : [{ id, check: found }];
   });
-  // two fit beside each other on a phone: those that are fullest, or the one that is typed
-  const fullest = [...posts].sort((one, two) => shareOf(two.check) - shareOf(one.check)).slice(0, 2);
-  const onPhone = (id: PostId) => (props.lit ? props.lit === id : fullest.some((post) => post.id === id));
   return (
     <Pinned className="no-print sticky top-0 z-10">
       <Link
         to={`/rigs/${sheet.id}/margins${weighIn ? `?weigh-in=${weighIn}` : ""}`}
         data-part="verdict-bar"
         data-settled={headline === shown.headline}
-        className="flex min-h-11 flex-wrap items-center gap-x-3 gap-y-0.5 px-4 py-1 font-cond hover:bg-sunk md:flex-nowrap lg:px-6"
+        className="flex min-h-11 flex-wrap content-center items-center gap-x-3 gap-y-0.5 px-4 py-1 font-cond max-md:h-13 hover:bg-sunk md:flex-nowrap lg:px-6"
       >
         <span aria-live="polite" className="flex min-w-0 flex-[1_1_100%] items-center gap-2 md:flex-1">
           <span
@@ -47,16 +44,21 @@ export function Standing(props: { shown?: Pick<Evaluation, "verdict" | "headline
           >
             {headline.lead.replace(/[.:]$/, "")}
           </span>
-          <span className="min-w-0 flex-1 truncate text-[1.0625rem] leading-tight font-semibold">
+          <span
+            className={`min-w-0 flex-1 text-[1.0625rem] leading-tight font-semibold md:truncate max-md:text-[0.9375rem] ${props.lit ? "max-md:truncate" : "max-md:line-clamp-2"}`}
+          >
             {stale ?? evaluation.of ?? sentence}
           </span>
-          <span className="shrink-0 text-[0.9375rem] underline underline-offset-2">See it all</span>
+          <span className="shrink-0 text-[0.9375rem] underline underline-offset-2 max-md:hidden">See it all</span>
+          <span aria-hidden="true" className="shrink-0 text-[1.25rem] md:hidden">
+            ›
+          </span>
         </span>
         <span className="flex shrink-0 gap-3 text-[0.875rem] leading-none max-md:w-full max-md:gap-5">
           {posts.map(({ id, check }) => (
             <span
               key={id}
-              className={`flex items-center gap-1.5 ${onPhone(id) ? "" : "max-md:hidden"} ${props.lit === id ? "font-semibold" : ""}`}
+              className={`flex items-center gap-1.5 ${props.lit === id ? "" : "max-md:hidden"} ${props.lit === id ? "font-semibold" : ""}`}
             >
               <Bar check={check} />
               <span>
