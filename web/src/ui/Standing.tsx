@@ -49,7 +49,7 @@ export function Standing(props: { shown?: Pick<Evaluation, "verdict" | "headline
           >
             {stale ?? evaluation.of ?? sentence}
           </span>
-          <span className="shrink-0 text-[0.9375rem] underline underline-offset-2 max-md:hidden">See it all</span>
+          <span className="shrink-0 text-[0.9375rem] underline underline-offset-2 max-md:sr-only">See it all</span>
           <span aria-hidden="true" className="shrink-0 text-[1.25rem] md:hidden">
             ›
           </span>
