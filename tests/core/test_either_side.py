@@ -145,6 +145,9 @@ class EitherSide(unittest.TestCase):
         for trailer, kind in ((1750, "B96"), (1751, "BE")):
             document = caravan(trailer={"ratings": {"gvwr": trailer}}, weigh_ins=[WEIGHED])
             self.assertIn(f"{kind} covers", self.codes(document)["licence_masses"])
+        for plated, says in ((3500, "since December 2021"), (3510, "itself is above 3,500 kg")):
+            document = caravan(vehicle={"ratings": {"gvwr": plated}}, weigh_ins=[WEIGHED])
+            self.assertIn(says, self.codes(document)["licence_masses"])
         light = caravan(trailer={"ratings": {"gvwr": 750}}, weigh_ins=[WEIGHED])
         self.assertNotIn("licence_masses", self.codes(light))
 

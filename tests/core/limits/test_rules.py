@@ -492,7 +492,7 @@ class Rules(unittest.TestCase):
         }
         self.assertEqual(set(by_code), {"against_kerb", "licence_masses"})
         self.assertIn("129.0 %", by_code["against_kerb"])
-        self.assertIn("BE covers trailers", by_code["licence_masses"])
+        self.assertIn("the tow vehicle itself is above 3,500 kg", by_code["licence_masses"])
         document["weigh_ins"][0]["passes"] = [
             {
                 "config": "hitched",

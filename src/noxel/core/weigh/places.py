@@ -20,7 +20,7 @@ _CHECK = "Check where you drive."
 
 def by_place(notes: Notes) -> Iterator[Advisory]:
     """Advice for Europe: least noseweight, trailer against kerb mass, plated masses against the
-    usual licence classes.
+    licence classes of the EU (Directive 2006/126/EC) and Great Britain.
     """
     rig, figures = notes.rig, notes.weighing.figures
     if rig.terms != "europe" or rig.trailer is None or on_pin(rig) or on_its_wheels(rig):
@@ -61,8 +61,13 @@ def by_place(notes: Notes) -> Iterator[Advisory]:
         both = plated.kg + trailer.kg
         kind = "B96 covers up to 4,250 kg" if both <= 4250 else "BE covers trailers up to 3,500 kg"
         sentence = (
-            f"The plates add up to {notes.mass(both)}. A car licence alone usually covers 3,500 "
-            "kg with a trailer above 750 kg; "
-            f"{kind}. Does yours cover it? {_CHECK}"
+            f"By its plate the {word} itself is above 3,500 kg, more than a car licence (class B) "
+            "covers in the EU or in Great Britain. Look up the class that yours and the trailer "
+            "need."
+            if plated.kg > 3500
+            else f"The plates add up to {notes.mass(both)}. In the EU, since January 2013, a car "
+            f"licence (class B) covers 3,500 kg with a trailer above 750 kg; {kind}. In Great "
+            "Britain class B has covered trailers up to 3,500 kg since December 2021. Elsewhere "
+            "look up what your licence says of both masses."
         )
         yield notes.say("licence_masses", sentence, None, note=True, plates=both)
