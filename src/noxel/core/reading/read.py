@@ -240,8 +240,8 @@ def _doubt(owned: _Owned, placed: Sequence[_Owned], agreed: bool | None) -> str 
     if figure.unit is None and any(other.figure.unit for other in placed):
         return "no unit is seen beside it, as others have"
     if _out_of_step(owned, placed):
-        return "it does not end as the scale's other figures do"
-    if (wrong := _against_axles(owned, placed)) is not None:
+        return "it does not end as the other figures do"
+    if (wrong := _against_axles(owned, placed) or _against_hitch(owned, placed)) is not None:
         return wrong
     if figure.sure < SURE and figure.pair_agrees is None:
         return HARD
@@ -274,21 +274,43 @@ def _against_axles(owned: _Owned, placed: Sequence[_Owned]) -> str | None:
     return None
 
 
+USUAL = (0.1, 0.12, 0.125, 0.15, 0.2)
+"""What a hitch's tongue rating is of its trailer rating, on the labels of most makers."""
+
+
+_OF_A_PART = re.compile(r"(.*)\.(trailer|tongue)((?:\.\w+)?)")
+
+
+def _against_hitch(owned: _Owned, placed: Sequence[_Owned]) -> str | None:
+    """What is odd between the two ratings of a hitch's part, in the same mode."""
+    part = _OF_A_PART.fullmatch(owned.path)
+    if part is None or ".readings." in owned.path:
+        return None
+    masses = {other.path: _mass(other.figure) for other in placed}
+    beside = "tongue" if part[2] == "trailer" else "trailer"
+    own, its = masses[owned.path], masses.get(f"{part[1]}.{beside}{part[3]}")
+    if own and its:
+        share = min(own, its) / max(own, its)
+        if all(abs(share - usual) > 0.002 * usual for usual in USUAL):
+            return "tongue and trailer ratings are usually as 1 to 10"
+    return None
+
+
 def _is_whole(owned: _Owned) -> bool:
     return owned.path == "vehicle.ratings.gvwr"
 
 
 def _out_of_step(owned: _Owned, placed: Sequence[_Owned]) -> bool:
-    """Whether a reading ends otherwise than the others of its ticket, which come off one scale."""
-    if ".readings." not in owned.path:
+    """Whether a reading ends otherwise than the others of its ticket, which come off one scale, or
+    a rating otherwise than the others of its label.
+    """
+    sort = next((sort for sort in (".readings.", ".ratings.") if sort in owned.path), None)
+    if sort is None or owned.figure.pair_agrees or not owned.figure.digits.isdigit():
         return False
-    others = [
-        int(other.figure.digits)
-        for other in placed
-        if other is not owned and ".readings." in other.path
-    ]
-    tens = len(others) >= 2 and all(other % 10 == 0 for other in others)
-    return tens and int(owned.figure.digits) % 5 != 0  # scales step by fives, too
+    others = [other.figure.digits for other in placed if other is not owned and sort in other.path]
+    step = 10 if sort == ".readings." else 5
+    even = all(digits.isdigit() and int(digits) % step == 0 for digits in others)
+    return len(others) >= 2 and even and int(owned.figure.digits) % 5 != 0
 
 
 def _sums_agree(placed: Sequence[_Owned]) -> bool | None:
