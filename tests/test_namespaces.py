@@ -48,7 +48,10 @@ class OnHostsOfTheirOwn(unittest.TestCase):
         for host in (BOX, PHONE, PROXY):
             with contextlib.suppress(subprocess.CalledProcessError):
                 _ip("netns", "del", host)  # of a run that was killed
-            _ip("netns", "add", host)
+            try:
+                _ip("netns", "add", host)
+            except subprocess.CalledProcessError:
+                self.skipTest("this machine allows no hosts of its own")
             self.addCleanup(_ip, "netns", "del", host)
             _ip("-n", host, "link", "set", "lo", "up")
         for cable, (host, network) in enumerate(HOSTS.items()):
