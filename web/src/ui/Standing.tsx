@@ -3,7 +3,7 @@ import type { Check, Evaluation } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { fillOf, POSTS, type PostId } from "../drawing/layout";
 import { loadText, verdictOf } from "../drawing/said";
-import { capital, mass } from "../format";
+import { mass } from "../format";
 import { useStale } from "./Offline";
 import { Pinned } from "./Pinned";
 import { useCalm } from "./useCalm";
@@ -14,7 +14,6 @@ const FLAG = {
   caution: "bg-ochre text-paper",
   within: "bg-spruce text-paper",
 } as const;
-const NAMES: Record<PostId, string> = { front: "front", rear: "rear", tongue: "tongue", trailer: "trailer" };
 
 /** How it stands, on two lines that stay at the top of a place: the verdict, and each post as a small bar; on a phone
  * the one that the field in hand feeds. */
@@ -62,9 +61,7 @@ export function Standing(props: { shown?: Pick<Evaluation, "verdict" | "headline
             >
               <Bar check={check} />
               <span>
-                <span className="text-soft">
-                  {id === "tongue" ? capital(evaluation.terms.tongue ?? "tongue").toLowerCase() : NAMES[id]}
-                </span>{" "}
+                <span className="text-soft">{id === "tongue" ? (evaluation.terms.tongue ?? id) : id}</span>{" "}
                 <span className={props.lit === id ? "" : "md:hidden"}>
                   {loadText(check)} of {mass(check.limit ?? 0)},{" "}
                 </span>
