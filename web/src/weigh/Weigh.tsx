@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { useQueue } from "../api/queue";
 import { useLost } from "../api/reach";
@@ -90,19 +90,19 @@ export function Weigh() {
             </div>
           )}
           <div className="mt-6 grid items-start gap-x-8 gap-y-8 border-t border-ink pt-4 md:grid-cols-2 lg:grid-cols-3">
-            <div className="space-y-8">
+            <When title="While you weigh">
               <AddPass weighIn={weighIn} onAdded={() => goTo(passes.length)} />
-              <Proof />
-            </div>
-            <div className="space-y-8">
               {passes[current] && <LiveScale weighIn={weighIn} index={current} pass={passes[current]} />}
+            </When>
+            <When title="What it settles">
               {evaluation.towing && <Tongue weighIn={weighIn} />}
-            </div>
-            <div className="space-y-8">
+              <Proof />
+            </When>
+            <When title="Afterwards">
               <AddedSince weighIn={weighIn} />
               <ThisWeighIn weighIn={weighIn} />
               <Button onClick={() => setStarting(true)}>Start another weigh-in</Button>
-            </div>
+            </When>
           </div>
         </div>
       ) : (
@@ -188,6 +188,14 @@ function Progress(props: { count: number; current: number; done: boolean[]; onTu
     </div>
   );
 }
+
+/** What belongs to one time of a weigh-in. */
+const When = ({ title, children }: { title: string; children: ReactNode }) => (
+  <section aria-label={title} className="space-y-8">
+    <p className="border-b border-rule pb-1 font-cond text-[1rem] text-soft">{title}</p>
+    {children}
+  </section>
+);
 
 /** By thumb: what this pass settles, and the way to the next one or to the answer, which stays in reach. */
 function NextPass({ count, current, onTurn }: { count: number; current: number; onTurn: (turn: number) => void }) {
