@@ -60,6 +60,14 @@ export function ReadPhoto(props: {
   );
 }
 
+/** A frame an eighth wider on both sides: where a word begins and ends is known to a letter only. */
+function widened(frame: number[][]): number[][] {
+  const beside = [1, 0, 3, 2]; // the corners go round from the top left
+  return frame.map((corner, index) =>
+    corner.map((value, axis) => value + (value - (frame[beside[index] ?? index]?.[axis] ?? value)) / 8),
+  );
+}
+
 /** The photograph with what was read framed on it, and the figures beside it, to be taken. */
 export function Reading(props: { photo: string; label: string; reads: Reads; onClose: (took: boolean) => void }) {
   const { photo, label, reads, onClose } = props;
@@ -135,7 +143,9 @@ function Framed({
             each.frame && (
               <polygon
                 key={each.path}
-                points={each.frame.map(([x, y]) => `${(x ?? 0) * 100},${(y ?? 0) * 100}`).join(" ")}
+                points={widened(each.frame)
+                  .map(([x, y]) => `${(x ?? 0) * 100},${(y ?? 0) * 100}`)
+                  .join(" ")}
                 className={each.doubt ? "stroke-ochre" : "stroke-spruce"}
                 fill={lit === each.path ? "rgb(255 255 255 / 0.45)" : "none"}
                 strokeWidth={lit === each.path ? 4 : 2.5}
