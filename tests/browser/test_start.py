@@ -155,7 +155,7 @@ class Doors(OnStage):
         for line in (
             "Stop · Payload 60 over · 14 Nov 2026",
             "Within every rating entered · Trailer, in total 400 left",
-            "Caution · two figures cannot both be right",
+            "Caution · Two figures cannot both be right",
             "Not settled · Payload ≈ 124 over",
         ):
             expect(page.get_by_role("menuitem").filter(has_text=line)).to_have_count(1)

@@ -67,18 +67,18 @@ class GoldenFormats(unittest.TestCase):
     maxDiff = 3000
 
     def setUp(self) -> None:
-        self.crowded, self.library = (household()[name] for name in ("crowded", "library"))
+        self.crowded, self.caravan = (household()[name] for name in ("crowded", "library"))
 
     def test_papers(self) -> None:
         as_kept(self, "formats/crowded-page", list(words_of(paper(self.crowded, today=TODAY))))
-        full = paper(self.library, full=True, today=TODAY, photos=[("the ticket", photo())])
+        full = paper(self.caravan, full=True, today=TODAY, photos=[("the ticket", photo())])
         as_kept(self, "formats/library-report", list(words_of(full)))
 
     def test_workbook(self) -> None:
-        as_kept(self, "formats/library-workbook", list(cells_of(workbook(self.library))))
+        as_kept(self, "formats/library-workbook", list(cells_of(workbook(self.caravan))))
 
     def test_tables_and_calendar(self) -> None:
-        for name, rig in (("crowded", self.crowded), ("library", self.library)):
+        for name, rig in (("crowded", self.crowded), ("library", self.caravan)):
             as_kept(self, f"formats/{name}-tickets", tickets_csv(rig).splitlines())
             as_kept(self, f"formats/{name}-items", items_csv(rig).splitlines())
         now = datetime.datetime(2026, 11, 23, 8, 30, tzinfo=datetime.UTC)

@@ -133,7 +133,7 @@ function RigLine({ rig }: { rig: RigSummary }) {
   const facts = data && [
     data.evaluation.headline.lead.replace(/[.:]$/, ""),
     doubted
-      ? "two figures cannot both be right"
+      ? data.evaluation.headline.sentence.split(". ")[0]
       : tightest &&
         `${tightest.label} ${tightest.actual === null ? verdictOf(tightest, true) : marginText(tightest) || statusWord(tightest.status)}`,
     weighed && day(weighed),

@@ -46,7 +46,7 @@ export function Standing(props: { shown?: Pick<Evaluation, "verdict" | "headline
           <span
             className={`min-w-0 flex-1 text-[1.0625rem] leading-tight font-semibold md:truncate max-md:text-[0.9375rem] ${props.lit ? "max-md:truncate" : "max-md:line-clamp-2"}`}
           >
-            {stale ?? evaluation.of ?? sentence}
+            {[stale, sentence, evaluation.of].filter(Boolean).join(" ")}
           </span>
           <span className="shrink-0 text-[0.9375rem] underline underline-offset-2 max-md:sr-only">See it all</span>
           <span aria-hidden="true" className="shrink-0 text-[1.25rem] md:hidden">

@@ -18,8 +18,9 @@ export function Asked({ lines }: { lines: Lines }) {
     if (!name) return setHeard(true);
     const audio = new Audio(`/voice/${name}.mp3`);
     sound.current = audio;
-    audio.onended = () => setHeard(true);
-    audio.play().catch(() => setHeard(true)); // without a sound its text stands there
+    const done = () => sound.current === audio && setHeard(true); // not of one that was stopped
+    audio.onended = done;
+    audio.play().catch(done); // without a sound its text stands there
   };
   return (
     <>

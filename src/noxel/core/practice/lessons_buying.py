@@ -50,14 +50,15 @@ def _before_buying(_yard: Yard, f: Facts, m: Teller) -> Exercise:
 
 def _pin(_yard: Yard, f: Facts, m: Teller) -> Exercise:
     hitched, solo = f["front_h"] + f["rear_h"], f["front_s"] + f["rear_s"]
-    ball = "5 to 7" if m.rig.terms == "europe" else "10 to 15"
+    europe = m.rig.terms == "europe"
+    ball = "5 to 7" if europe else "10 to 15"
     return Exercise(
         question="What is the pin weight?",
         right=hitched - solo,
         give=m.give,
         facts=f,
         ways=(
-            *(() if ball == "5 to 7" else ("ball_share_on_pin",)),
+            *(() if europe else ("ball_share_on_pin",)),
             *("ten_percent", "dry_tongue_believed", "hitched_for_tongue"),
         ),
         papers=labels(m, f, "t_gvwr", "dry_tongue"),

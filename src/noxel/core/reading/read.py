@@ -292,7 +292,7 @@ def _against_hitch(owned: _Owned, placed: Sequence[_Owned]) -> str | None:
     if own and its:
         share = min(own, its) / max(own, its)
         if all(abs(share - usual) > 0.002 * usual for usual in USUAL):
-            return "tongue and trailer ratings are usually as 1 to 10"
+            return "a tongue rating is usually a tenth of the trailer rating"
     return None
 
 
