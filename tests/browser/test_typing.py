@@ -193,6 +193,7 @@ class Taps(OnStage):
                     continue  # nothing is folded there
                 with self.subTest(size=size, what=what):
                     page = self.page(f"/rigs/{rig}/{place}", size, touch=True)
+                    page.evaluate(_BUSY)
                     unfolded(page, path).tap()
                     page.keyboard.type("4150", delay=60)
                     button = page.get_by_role("button", name=what)
@@ -248,6 +249,10 @@ class Taps(OnStage):
                 page.context.close()
 
 
+_BUSY = """() => window.addEventListener("touchend", () => {
+  for (const end = performance.now() + 400; performance.now() < end; );
+})"""
+"""The page is busy as a finger lifts: its tap comes after that, as on a slow phone."""
 _TAPPED = "main button, main a, main summary, main label:has(input), nav a, header button"
 _STOP = """() => {
   window.clicked = null;

@@ -1,5 +1,6 @@
-/** How long after a finger lifts its tap may still come. */
-const TAP_MS = 300;
+/** How long after a finger lifts its tap may still come, in ticks: a page that is busy then does not count them. */
+const TICKS = 10;
+const TICK_MS = 60;
 let pressed = false;
 let due: ReturnType<typeof setTimeout> | undefined;
 let held: (() => void)[] = [];
@@ -10,6 +11,11 @@ function release() {
   const acts = held;
   held = [];
   for (const act of acts) act();
+}
+
+/** Wait for the tap of a finger that was lifted: the tap comes after whatever keeps the page busy, and so do the ticks. */
+function waitForTap(ticks: number) {
+  due = setTimeout(() => (ticks > 1 ? waitForTap(ticks - 1) : release()), TICK_MS);
 }
 
 /** Do something that may move what is on the screen: at once, or, while something is pressed, once the press has acted. */
@@ -32,7 +38,8 @@ export function watchPresses() {
   window.addEventListener(
     "pointerup",
     () => {
-      due = setTimeout(release, TAP_MS);
+      clearTimeout(due);
+      waitForTap(TICKS);
     },
     options,
   );
