@@ -30,6 +30,8 @@ def types() -> str:
             "npx",
             "--no-install",
             "openapi-typescript",
+            "--root-types",
+            "--root-types-no-schema-prefix",
             "--default-non-nullable=false",
             str(document),
             "-o",

@@ -38,10 +38,7 @@ def load(rig: str | Path) -> RigFile:
     rig : str or Path
         Where it is; or its text, which begins with a brace.
 
-    Raises
-    ------
-    RigFileError
-        Naming every field that cannot be read, and why.
+    Raises RigFileError naming every field that cannot be read, and why.
     """
     if isinstance(rig, str) and rig.lstrip().startswith("{"):
         return read_rig(rig.encode())
@@ -58,10 +55,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> Answer:
     weigh_in : int or None
         Which weigh-in, from 1; None is the last.
 
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number.
+    Raises NotFound if the rig has no weigh-in of that number.
     """
     evaluation = evaluate_rig(rig, weigh_in)
     sentence = f"{evaluation.headline.lead} {evaluation.headline.sentence}"

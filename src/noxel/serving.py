@@ -33,10 +33,7 @@ def listen(port: int, address: str = "127.0.0.1", *, only: bool = False) -> sock
     """Listen on a port of this machine, or on a free one when it is taken and another will do; who
     comes early waits.
 
-    Raises
-    ------
-    InputError
-        If only this port will do and it is taken.
+    Raises InputError if only this port will do and it is taken.
     """
     for wanted in (port,) if only else (port, 0):
         # named as TCP, so that asyncio sends answers at once (TCP_NODELAY) and not after the peer's
@@ -148,10 +145,7 @@ def invitation_of(sharing: "Sharing") -> str:
 def invite(folder: Path, *, viewing: bool) -> str:
     """An invitation to the Noxel that serves this folder now, made from outside it.
 
-    Raises
-    ------
-    InputError
-        If none does, or it is shared with nobody.
+    Raises InputError if none does, or it is shared with nobody.
     """
     from noxel.api.sharing import for_terminal
     from noxel.share import Invitations, entrance
@@ -203,10 +197,7 @@ def unit(data: Path, arguments: list[str]) -> str:
 def install_unit(data: Path, arguments: list[str]) -> Path:
     """Write the unit where this user's own units lie; the folder of the data is made with it.
 
-    Raises
-    ------
-    InputError
-        If there is one already.
+    Raises InputError if there is one already.
     """
     home = Path(os.environ.get("XDG_CONFIG_HOME") or Path.home() / ".config")
     path = home / "systemd" / "user" / "noxel.service"

@@ -41,10 +41,7 @@ def read_strict(data: bytes) -> Any:
     """Read JSON: UTF-8, numbers that are finite and not endless, no key twice, no half of a
     character, not too deep.
 
-    Raises
-    ------
-    InputError
-        If it is not such JSON; says what is wrong and where it breaks off.
+    Raises InputError if it is not such JSON; says what is wrong and where it breaks off.
     """
     try:
         text = data.decode("utf-8-sig")

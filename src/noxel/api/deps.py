@@ -136,10 +136,7 @@ class CreatedId(BaseModel):
 def open_at(rigs: Rigs, rig_id: str, weigh_in: int | None, *, entire: bool = False) -> Stored:
     """A rig looked at by a weigh-in that must be there, where one is asked for.
 
-    Raises
-    ------
-    NotFound
-        If there is no such rig or no such weigh-in.
+    Raises NotFound if there is no such rig or no such weigh-in.
     """
     stored = rigs.open(rig_id, weigh_in, entire=entire)
     if weigh_in and weigh_in not in stored.window.numbers:

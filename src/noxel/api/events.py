@@ -122,10 +122,7 @@ class Hub:
         device : str or None
             The paired device that listens; None is this machine itself.
 
-        Raises
-        ------
-        Conflict
-            If too many pages of it listen already.
+        Raises Conflict if too many pages of it listen already.
         """
         if not _has_place(device, self._listening.values()):
             raise Conflict("Too many pages listen already. Close some.")

@@ -79,20 +79,14 @@ class Live:
     def connect(self, host: str, port: int) -> None:
         """Listen to a scale; another one is disconnected first.
 
-        Raises
-        ------
-        Conflict
-            If another connection is just being made.
+        Raises Conflict if another connection is just being made.
         """
         self._connect(lambda: (LineScale(host, port), None))
 
     def stand_in(self, station: Station) -> None:
         """Listen to the stand-in; another scale is disconnected first.
 
-        Raises
-        ------
-        Conflict
-            If another connection is just being made.
+        Raises Conflict if another connection is just being made.
         """
 
         def make() -> tuple[Scale, StationServer]:
@@ -142,10 +136,7 @@ class Live:
     def tell(self, command: dict[str, object]) -> None:
         """Tell the scale something.
 
-        Raises
-        ------
-        Conflict
-            If none is connected.
+        Raises Conflict if none is connected.
         """
         if self._scale is None:
             raise Conflict("No scale is connected.")

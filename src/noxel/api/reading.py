@@ -140,10 +140,7 @@ def _apart(
 def _places(document: dict[str, Any], into: str | None) -> dict[str, str]:
     """Where a ticket goes, and the unit of its pass.
 
-    Raises
-    ------
-    InputError
-        If that is no pass.
+    Raises InputError if that is no pass.
     """
     if into is None:
         return {"pass": "ticket", "weigh_in": "ticket"}  # one that is still being noted

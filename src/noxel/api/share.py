@@ -73,10 +73,7 @@ class Visitor(BaseModel):
 def sharing_of(request: Request) -> Sharing:
     """How the running application is shared.
 
-    Raises
-    ------
-    Conflict
-        If it has no folder to keep its authority in.
+    Raises Conflict if it has no folder to keep its authority in.
     """
     sharing: Sharing | None = request.app.state.sharing
     if sharing is None:

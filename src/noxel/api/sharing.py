@@ -91,10 +91,7 @@ class Sharing:
     def devices(self) -> Devices:
         """Who was paired.
 
-        Raises
-        ------
-        StorageFault
-            If the list cannot be read.
+        Raises StorageFault if the list cannot be read.
         """
         if self._devices is None:
             self._devices = Devices(self._folder / "devices.json")
@@ -104,10 +101,7 @@ class Sharing:
     def authority(self) -> Authority:
         """This machine's own authority; made when it is asked for first.
 
-        Raises
-        ------
-        StorageFault
-            If it cannot be made or read.
+        Raises StorageFault if it cannot be made or read.
         """
         if self._authority is None:
             self._authority = Authority(self._folder, self._own)
@@ -116,10 +110,7 @@ class Sharing:
     def open(self) -> None:
         """Make what is needed and take the port; `start` begins to answer.
 
-        Raises
-        ------
-        StorageFault
-            If authority or devices cannot be kept.
+        Raises StorageFault if authority or devices cannot be kept.
         """
         if self.on:
             return
@@ -178,10 +169,7 @@ class Sharing:
     def invite(self, host: str | None, *, viewing: bool) -> str:
         """The address with a new invitation.
 
-        Raises
-        ------
-        Conflict
-            If the door is closed, or this machine is on no network.
+        Raises Conflict if the door is closed, or this machine is on no network.
         """
         if not self.on:
             raise Conflict("Sharing is off. Turn it on first.")
@@ -198,12 +186,7 @@ class Sharing:
     def pair(self, name: str, *, viewing: bool) -> tuple[Device, str]:
         """Take a device in; returns it with its secret.
 
-        Raises
-        ------
-        Conflict
-            If too many are paired.
-        StorageFault
-            If the list cannot be written.
+        Raises Conflict if too many are paired; StorageFault if the list cannot be written.
         """
         paired = self.devices.pair(name, viewing=viewing)
         _log.info("paired: %s%s", name, " (may look)" if viewing else "")
@@ -213,10 +196,7 @@ class Sharing:
     def shut_out(self, device_id: str) -> None:
         """Let a device in no more, and end what it is doing.
 
-        Raises
-        ------
-        NotFound
-            If it is not paired.
+        Raises NotFound if it is not paired.
         """
         self.devices.shut_out(device_id)
         _log.info("shut out: a device")

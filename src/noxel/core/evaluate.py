@@ -109,10 +109,7 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     Evaluation
         In the file's unit, unrounded; checks tightest first.
 
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number.
+    Raises NotFound if the rig has no weigh-in of that number.
     """
     judged = judge(rig, weigh_in)
     known = foreseen(rig, judged)

@@ -148,12 +148,8 @@ def read_items(
     list of dict
         Loads as a rig file keeps them.
 
-    Raises
-    ------
-    InputError
-        With one problem for each bad line, by its number.
-    TooLarge
-        If there are more rows than are read at once.
+    Raises InputError with one problem for each bad line, by its number; TooLarge if there are more
+    rows than are read at once.
     """
     columns = layout.columns
     if "mass" not in columns:

@@ -43,10 +43,7 @@ class Layout:
     def body(self, text: str) -> list[tuple[int, list[str]]]:
         """The rows below the header, each with the number of its line.
 
-        Raises
-        ------
-        InputError, TooLarge
-            As :func:`rows_of`.
+        Raises InputError or TooLarge as :func:`rows_of`.
         """
         rows = rows_of(text, self.delimiter)
         return rows[1:] if self.header else rows
@@ -55,12 +52,7 @@ class Layout:
 def rows_of(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
     """The rows with anything in them, each with the number of its line.
 
-    Raises
-    ------
-    InputError
-        If it is no such table.
-    TooLarge
-        If there are more than :data:`MOST` rows.
+    Raises InputError if it is no such table; TooLarge if there are more than :data:`MOST` rows.
     """
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
     try:
@@ -142,10 +134,7 @@ def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
 def refuse(problems: list[Problem], *, empty: bool) -> None:
     """All or nothing: refuse a list with bad lines, or with no row at all.
 
-    Raises
-    ------
-    InputError
-        With one problem for each bad line, by its number.
+    Raises InputError with one problem for each bad line, by its number.
     """
     if empty and not problems:
         problems = [Problem("", "there is no row in it", "empty")]

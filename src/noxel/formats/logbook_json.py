@@ -23,11 +23,8 @@ def write_logbook(documents: list[dict[str, Any]]) -> str:
 def read_logbook(data: bytes) -> list[dict[str, Any]]:
     """Read a logbook.
 
-    Raises
-    ------
-    TooLarge, RigFileError
-        If it cannot be read, is of another version, or one of its rigs breaks a rule; the path
-        names which.
+    Raises TooLarge or RigFileError if it cannot be read, is of another version, or one of its rigs
+    breaks a rule; the path names which.
     """
     book = read_json(data, LARGEST_BOOK)
     if (

@@ -30,10 +30,7 @@ def load_fonts() -> dict[str, frozenset[int]]:
     dict
         For each of the page's fonts the letters that it has.
 
-    Raises
-    ------
-    NotFound
-        If the page, and with it the fonts, has not been built.
+    Raises NotFound if the page, and with it the fonts, has not been built.
     """
     letters = {}
     try:

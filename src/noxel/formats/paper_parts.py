@@ -252,10 +252,7 @@ def _tickets(rig: RigFile, number: int | None) -> Iterator[Ticket]:
 def prepare(rig: RigFile, weigh_in: int | None, today: datetime.date | None) -> Paper:
     """What is printed of a weigh-in.
 
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number.
+    Raises NotFound if the rig has no weigh-in of that number.
     """
     evaluation: Evaluation = evaluate(rig, rig.filled(weigh_in))
     weighed = rig.weigh_ins[evaluation.weigh_in - 1] if evaluation.weigh_in else None

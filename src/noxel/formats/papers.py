@@ -37,10 +37,7 @@ _GLOVE_BOX = 4
 def styles() -> dict[str, ParagraphStyle]:
     """The styles of the papers.
 
-    Raises
-    ------
-    NotFound
-        If the page, and with it the fonts, has not been built.
+    Raises NotFound if the page, and with it the fonts, has not been built.
     """
     load_fonts()
     body = ParagraphStyle("body", fontName=PLAIN, fontSize=10, leading=12.5)
@@ -220,10 +217,7 @@ def paper(
     photos : sequence of (str, bytes)
         Photographs for the full report: what each shows, and the picture (JPEG).
 
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number, or the fonts have not been built.
+    Raises NotFound if the rig has no weigh-in of that number, or the fonts have not been built.
     """
     paper = prepare(rig, weigh_in, today)
     sheet, margin = LETTER if rig.units.mass == "lb" else A4, 14 * mm

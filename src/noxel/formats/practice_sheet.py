@@ -68,12 +68,7 @@ def practice_sheet(
     unit, terms
         What the papers are written in.
 
-    Raises
-    ------
-    NotFound
-        If there is no such lesson.
-    InputError
-        If none of them can be done on paper.
+    Raises NotFound if there is no such lesson; InputError if none of them can be done on paper.
     """
     tasks = []
     for name in names or list(LESSONS):

@@ -54,10 +54,7 @@ def print_page(
     to_do : sequence of (str, str)
         Lines to tick before it rolls: what to do, and when and by whom it was done, if it was.
 
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number.
+    Raises NotFound if the rig has no weigh-in of that number.
     """
     paper = prepare(rig, weigh_in, today)
     page = _PAGES.get_template("print_page.html.j2")

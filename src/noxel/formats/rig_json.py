@@ -19,12 +19,8 @@ SUFFIX = ".noxel.json"
 def read_json(data: bytes, largest: int = LARGEST) -> object:
     """Read strict JSON as a rig file or a logbook has it.
 
-    Raises
-    ------
-    TooLarge
-        If there are more bytes than ``largest``.
-    RigFileError
-        If it is not JSON; says where it breaks off.
+    Raises TooLarge if there are more bytes than ``largest``; RigFileError if it is not JSON; says
+    where it breaks off.
     """
     if len(data) > largest:
         raise TooLarge(
@@ -44,10 +40,7 @@ def _broken(message: str) -> RigFileError:
 def read_rig(data: bytes) -> RigFile:
     """Read a rig file.
 
-    Raises
-    ------
-    TooLarge, RigFileError
-        If it cannot be read, or breaks a rule of the format.
+    Raises TooLarge or RigFileError if it cannot be read, or breaks a rule of the format.
     """
     document = read_json(data)
     rig = parse_rig(document)
@@ -65,12 +58,8 @@ _NO_IDENTITY = "is not a key that a rig file has"
 def load_rig(path: Path) -> RigFile:
     """Read a rig file from disk.
 
-    Raises
-    ------
-    NotFound
-        If there is no such file, or it cannot be opened.
-    TooLarge, RigFileError
-        As :func:`read_rig`.
+    Raises NotFound if there is no such file, or it cannot be opened; TooLarge or RigFileError as
+    :func:`read_rig`.
     """
     try:
         with path.open("rb") as file:

@@ -55,10 +55,7 @@ def rig_picture(paper: Paper, width: float) -> Drawing:
     width : float
         Of the picture. [pt]
 
-    Raises
-    ------
-    NotFound
-        If the page, and with it the fonts, has not been built.
+    Raises NotFound if the page, and with it the fonts, has not been built.
     """
     load_fonts()
     rig = paper.outline

@@ -190,10 +190,7 @@ def read_day(text: str, *, day_first: bool) -> str:
     day_first : bool
         Whether 3/4/2026 is the third of April.
 
-    Raises
-    ------
-    QuantityError
-        If it is not a date.
+    Raises QuantityError if it is not a date.
     """
     parts = [int(part) for part in re.findall(r"[0-9]+", text)]
     try:
@@ -253,12 +250,8 @@ def read_tickets(
     config : str
         What a pass is that does not say.
 
-    Raises
-    ------
-    InputError
-        With one problem for each bad line, by its number.
-    TooLarge
-        If there are more rows than are read at once.
+    Raises InputError with one problem for each bad line, by its number; TooLarge if there are more
+    rows than are read at once.
     """
     axles = [name for name in _AXLES if name in layout.columns]
     if not axles and not {"reading", "mass"} <= set(layout.columns):

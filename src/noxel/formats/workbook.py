@@ -44,10 +44,7 @@ def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
     weigh_in : int or None
         Which weigh-in the sheet “Checks” holds against the limits, from 1; None is the last.
 
-    Raises
-    ------
-    NotFound
-        If the rig has no weigh-in of that number.
+    Raises NotFound if the rig has no weigh-in of that number.
     """
     number = pick_weigh_in(rig, weigh_in)
     kept = range(max(0, len(rig.weigh_ins) - LAST), len(rig.weigh_ins))

@@ -48,10 +48,7 @@ def _read_ticket(message: dict[str, Any]) -> LiveTicket:
 def read_line(line: bytes) -> LiveReading | LiveTicket:
     """Understand one line of an indicator: a reading, or the ticket of a weight taken.
 
-    Raises
-    ------
-    InputError
-        If it is not a reading; says why.
+    Raises InputError if it is not a reading; says why.
     """
     try:
         message = read_strict(line)
@@ -114,10 +111,7 @@ class LineScale:
     def tell(self, command: dict[str, object]) -> None:
         """Send one line.
 
-        Raises
-        ------
-        ScaleError
-            If the scale is not connected.
+        Raises ScaleError if the scale is not connected.
         """
         connection = self._socket
         if connection is None:

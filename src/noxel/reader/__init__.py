@@ -69,12 +69,8 @@ class Reader:
     def read(self, picture: bytes) -> ReadPicture:
         """Read a photograph.
 
-        Raises
-        ------
-        NotFound
-            If the engine is not installed.
-        InputError
-            If the photograph cannot be read, takes too long or takes too much memory.
+        Raises NotFound if the engine is not installed; InputError if the photograph cannot be read,
+        takes too long or takes too much memory.
         """
         if not self.there():
             raise NotFound(HOW_TO_ADD)

@@ -44,10 +44,7 @@ class Photo:
 def read_apart(data: bytes) -> Photo:
     """Make a photograph fit to be kept, in a process of its own.
 
-    Raises
-    ------
-    InputError
-        If it is none, is damaged, is too large, or takes too long or too much memory.
+    Raises InputError if it is none, is damaged, is too large, or takes too long or too much memory.
     """
     try:
         process = subprocess.run(
@@ -80,10 +77,7 @@ def read_photo(data: bytes) -> Photo:
     data : bytes
         The file as it came from the camera. Reading it takes up to 400 MB.
 
-    Raises
-    ------
-    InputError
-        If it is none, is damaged, or is too large.
+    Raises InputError if it is none, is damaged, or is too large.
     """
     try:
         with warnings.catch_warnings():

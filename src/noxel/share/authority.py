@@ -51,10 +51,8 @@ class Authority:
     names : sequence of str
         Names of the owner's own, beside ``.local`` ones.
 
-    Raises
-    ------
-    StorageFault
-        If the folder cannot be written, or the authority there was made for other names.
+    Raises StorageFault if the folder cannot be written, or the authority there was made for other
+    names.
     """
 
     def __init__(self, folder: Path, names: Sequence[str] = ()) -> None:
@@ -127,10 +125,7 @@ class Authority:
         """The file with the server's certificate for these names; made anew where it would not do,
         or not for long.
 
-        Raises
-        ------
-        StorageFault
-            If it cannot be written.
+        Raises StorageFault if it cannot be written.
         """
         try:
             if not self._serves(addresses):

@@ -36,10 +36,7 @@ _LIST = TypeAdapter(list[Device])
 class Devices:
     """The list of paired devices in one file.
 
-    Raises
-    ------
-    StorageFault
-        If the file cannot be read or written.
+    Raises StorageFault if the file cannot be read or written.
     """
 
     def __init__(self, path: Path) -> None:
@@ -65,10 +62,7 @@ class Devices:
     def pair(self, name: str, *, viewing: bool) -> tuple[Device, str]:
         """Take a device in; returns it with its secret, which only the device keeps.
 
-        Raises
-        ------
-        Conflict
-            If too many are paired already.
+        Raises Conflict if too many are paired already.
         """
         if len(self._all) >= MOST:
             raise Conflict(f"{MOST} devices are paired already. Shut some out first.")
@@ -114,10 +108,7 @@ class Devices:
     def shut_out(self, device_id: str) -> None:
         """Let a device in no more.
 
-        Raises
-        ------
-        NotFound
-            If it is not paired.
+        Raises NotFound if it is not paired.
         """
         with self._lock:
             if device_id not in self._all:

@@ -8,10 +8,7 @@ def put_in_place(path: Path, content: bytes) -> None:
     """Write a file that nobody else reads; what was there stands until the new one is on the disk
     under its name.
 
-    Raises
-    ------
-    OSError
-        If the disk refuses.
+    Raises OSError if the disk refuses.
     """
     draft = path.with_suffix(".new")
     with os.fdopen(os.open(draft, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:

@@ -30,12 +30,8 @@ from noxel.store.seal import Seal
 def backup(source: Path, target: Path, report: Pages = unreported) -> None:
     """Copy a database while it is in use; the copy is whole or not there at all.
 
-    Raises
-    ------
-    NotFound
-        If there is no database.
-    InputError
-        If the copy cannot be written, or something stands where it would go.
+    Raises NotFound if there is no database; InputError if the copy cannot be written, or something
+    stands where it would go.
     """
     if not source.exists():
         raise NotFound(f"There is no database at {source}.")
@@ -65,10 +61,7 @@ def backup_kept(
     """Copy a database into a folder under the time, and drop the oldest of such copies above
     ``most``; the new one, and what was dropped.
 
-    Raises
-    ------
-    NotFound, InputError
-        As :func:`backup`; nothing is dropped then.
+    Raises NotFound or InputError as :func:`backup`; nothing is dropped then.
     """
     now = datetime.datetime.now().astimezone()
     copy = folder / f"noxel-{now:%Y-%m-%d-%H%M%S}.db"
@@ -110,10 +103,7 @@ def keep_aside(path: Path) -> Path | None:
     """Copy a database with its write-ahead log, byte for byte, to a dated folder; None where there
     is none.
 
-    Raises
-    ------
-    InputError
-        If it cannot be kept.
+    Raises InputError if it cannot be kept.
     """
     sides = [Path(f"{path}{side}") for side in SIDES if Path(f"{path}{side}").exists()]
     if not sides:
@@ -140,16 +130,10 @@ def restore(
     else can write, and who has it open sees the restored one from then on. ``bring_up`` brings a
     copy of the backup to the newest form first.
 
-    Raises
-    ------
-    NotFound
-        If there is no such file.
-    InputError
-        If the backup is damaged, not of Noxel, or of a version that this Noxel does not know; if
-        what is there is another program's; or if it cannot be kept. Nothing is changed then.
-    StorageFault
-        If another program holds the database, or the disk is full or refuses. Nothing is changed
-        then.
+    Raises NotFound if there is no such file; InputError if the backup is damaged, not of Noxel, or
+    of a version that this Noxel does not know; if what is there is another program's; or if it
+    cannot be kept. Nothing is changed then; StorageFault if another program holds the database, or
+    the disk is full or refuses. Nothing is changed then.
     """
     if not source.exists():
         raise NotFound(f"There is no file {source}.")
@@ -291,13 +275,9 @@ def before_migration(path: Path, *, as_is: bool = False) -> Path | None:
     """Keep a copy of a database that is about to be brought to a newer form; None when it is new or
     current.
 
-    Raises
-    ------
-    InputError
-        If it is damaged, another program's, of a version that this Noxel does not know, or lacks
-        its last saves (unless ``as_is``).
-    StorageFault
-        If another program holds it, or the disk refuses.
+    Raises InputError if it is damaged, another program's, of a version that this Noxel does not
+    know, or lacks its last saves (unless ``as_is``); StorageFault if another program holds it, or
+    the disk refuses.
     """
     # photographs are nearly all of a large file; one that is broken is one picture less
     state, detail = state_of(path, but=frozenset({"photos"}))

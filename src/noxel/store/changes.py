@@ -84,12 +84,8 @@ class ChangingRigs:
         sent : Sent
             How the change reached us.
 
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        Conflict
-            If a weigh-in that the document does not hold contradicts the change.
+        Raises NotFound if there is none of that id; Conflict if a weigh-in that the document does
+        not hold contradicts the change.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
@@ -120,16 +116,9 @@ class ChangingRigs:
         gesture : str or None
             Steps of one gesture (typing in one field) become one step.
 
-        Raises
-        ------
-        FieldConflict
-            If another client set the same figure meanwhile.
-        Gone
-            If what a change is about was taken away.
-        OtherEpoch
-            If a backup was restored since it was typed.
-        NotFound, Conflict
-            As :meth:`change`.
+        Raises FieldConflict if another client set the same figure meanwhile; Gone if what a change
+        is about was taken away; OtherEpoch if a backup was restored since it was typed; NotFound or
+        Conflict as :meth:`change`.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
@@ -182,12 +171,7 @@ class ChangingRigs:
         sent : Sent
             How the ticket reached us.
 
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        Conflict
-            If the key was another rig's.
+        Raises NotFound if there is no such rig; Conflict if the key was another rig's.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
@@ -219,12 +203,8 @@ class ChangingRigs:
     def undo(self, rig_id: str, looking: int | None = None, *, sent: Sent = UNKNOWN) -> Stored:
         """Undo the last step.
 
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        Conflict
-            If there is nothing to undo, or what it changed was changed in another rig since.
+        Raises NotFound if there is no such rig; Conflict if there is nothing to undo, or what it
+        changed was changed in another rig since.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
@@ -239,12 +219,7 @@ class ChangingRigs:
     def redo(self, rig_id: str, looking: int | None = None, *, sent: Sent = UNKNOWN) -> Stored:
         """Redo the step that was undone last.
 
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        Conflict
-            If there is nothing to redo.
+        Raises NotFound if there is no such rig; Conflict if there is nothing to redo.
         """
         with self._database.writing() as session:
             row = row_of(session, rig_id)
@@ -260,10 +235,7 @@ class ChangingRigs:
 def take_once(session: Session, rig_id: str, key: str | None) -> bool:
     """Whether a key was taken already; it is from now on.
 
-    Raises
-    ------
-    Conflict
-        If it was another rig's.
+    Raises Conflict if it was another rig's.
     """
     if key is None:
         return False

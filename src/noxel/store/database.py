@@ -32,13 +32,8 @@ class Database:
     as_is : bool
         Open it also where saves are missing from it; what is there is kept aside first.
 
-    Raises
-    ------
-    InputError
-        If it cannot be opened, is damaged, was written by a newer Noxel, or lacks what was saved
-        last.
-    StorageFault
-        If the disk or another program refuses.
+    Raises InputError if it cannot be opened, is damaged, was written by a newer Noxel, or lacks
+    what was saved last; StorageFault if the disk or another program refuses.
     """
 
     def __init__(self, path: Path | None, *, as_is: bool = False) -> None:

@@ -41,10 +41,7 @@ def known_versions() -> list[str]:
 def private_folder(folder: Path) -> None:
     """Make a folder for data that only this user may enter.
 
-    Raises
-    ------
-    InputError
-        If it cannot be made.
+    Raises InputError if it cannot be made.
     """
     try:
         fresh = not folder.exists()
@@ -121,11 +118,8 @@ def state_of(path: Path, *, but: frozenset[str] = frozenset()) -> tuple[State, s
     """What a file is to Noxel, and its version or what is wrong with it; ``but`` names tables that
     are not looked through.
 
-    Raises
-    ------
-    StorageFault
-        If that cannot be known now: another program holds it, or the disk refuses. Nothing may be
-        done to it then.
+    Raises StorageFault if that cannot be known now: another program holds it, or the disk refuses.
+    Nothing may be done to it then.
     """
     if not path.exists():
         return "absent", ""
@@ -161,10 +155,7 @@ def state_of(path: Path, *, but: frozenset[str] = frozenset()) -> tuple[State, s
 def version_of(path: Path) -> str | None:
     """The version of a database file, or None when it is none of ours.
 
-    Raises
-    ------
-    InputError
-        If it is not a database, or a damaged one.
+    Raises InputError if it is not a database, or a damaged one.
     """
     state, detail = state_of(path)
     if state == "damaged":

@@ -39,10 +39,7 @@ def read_text(text: str, checksum: str | None, what: str) -> Any:
     what : str
         What it is, for the error.
 
-    Raises
-    ------
-    Damaged
-        If it is not what was written.
+    Raises Damaged if it is not what was written.
     """
     try:
         if checksum is not None and checksum != checksum_of(text):
@@ -61,9 +58,6 @@ def read_text(text: str, checksum: str | None, what: str) -> Any:
 def read_document(row: HasDocument, what: str) -> Any:
     """Read a row's document.
 
-    Raises
-    ------
-    Damaged
-        If it is not what was written.
+    Raises Damaged if it is not what was written.
     """
     return read_text(row.document, row.checksum, what)

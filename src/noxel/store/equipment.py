@@ -26,10 +26,7 @@ def now() -> datetime.datetime:
 def read_equipment(equipment: EquipmentRow) -> Any:
     """The document of a piece of equipment: its part of a rig file, and its units.
 
-    Raises
-    ------
-    Damaged
-        If it is not what was written.
+    Raises Damaged if it is not what was written.
     """
     return read_document(equipment, f"The {equipment.kind} “{equipment.name}”")
 
@@ -37,10 +34,7 @@ def read_equipment(equipment: EquipmentRow) -> Any:
 def read_rig_row(row: RigRow) -> Any:
     """The document of a rig without its equipment and weigh-ins.
 
-    Raises
-    ------
-    Damaged
-        If it is not what was written.
+    Raises Damaged if it is not what was written.
     """
     return read_document(row, f"The rig “{row.name}”")
 
@@ -114,10 +108,7 @@ def copy_equipment(session: Session, equipment: EquipmentRow) -> EquipmentRow:
 def equipment_of(session: Session, key: str, kind: str | None = None) -> EquipmentRow:
     """A piece of equipment by its id.
 
-    Raises
-    ------
-    NotFound
-        If there is none of that id, or it is of another kind.
+    Raises NotFound if there is none of that id, or it is of another kind.
     """
     equipment = session.get(EquipmentRow, key)
     if equipment is None or (kind is not None and equipment.kind != kind):

@@ -61,10 +61,7 @@ def code_of(exc: BaseException) -> int | None:
 def fault_of(exc: Exception) -> NoxelError:
     """The fault of the storage that a database's error stands for.
 
-    Raises
-    ------
-    Exception
-        The error itself, where it is none of the storage's.
+    Raises the error itself, where it is none of the storage's.
     """
     fault = _FAULTS.get(code_of(exc) or 0)
     if fault is None:

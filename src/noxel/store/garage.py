@@ -177,12 +177,8 @@ class Garage:
     def remove(self, key: str) -> None:
         """Take a piece of equipment away that no rig couples.
 
-        Raises
-        ------
-        NotFound
-            If there is none of that id.
-        Conflict
-            If a rig has it, be it a deleted one: retire it instead.
+        Raises NotFound if there is none of that id; Conflict if a rig has it, be it a deleted one:
+        retire it instead.
         """
         with self._database.writing() as session:
             equipment = equipment_of(session, key)
@@ -206,12 +202,8 @@ class Garage:
         spare : mapping
             The parts to start with where none was named, such as a bare hitch chain.
 
-        Raises
-        ------
-        NotFound
-            If one of them is not there.
-        RigFileError
-            If they cannot be a rig; nothing is kept then.
+        Raises NotFound if one of them is not there; RigFileError if they cannot be a rig; nothing
+        is kept then.
         """
         with self._database.writing() as session:
             parts = {

@@ -47,10 +47,7 @@ class Guides:
     def add(self, name: str, unit: str, text: str) -> Guide:
         """Keep a guide.
 
-        Raises
-        ------
-        Conflict
-            If there are too many.
+        Raises Conflict if there are too many.
         """
         with self._database.writing() as session:
             if (session.scalar(select(func.count()).select_from(GuideRow)) or 0) >= MOST:

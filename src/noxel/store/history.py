@@ -177,10 +177,7 @@ def _bare(document: Document | None) -> Document | None:
 def take_back(session: Session, row: RigRow, step: ChangeRow, by: str | None) -> None:
     """Undo a step.
 
-    Raises
-    ------
-    Conflict
-        If what it changed was changed in another rig since.
+    Raises Conflict if what it changed was changed in another rig since.
     """
     _follow(session, row, json.loads(step.before), json.loads(step.after), by)
 

@@ -35,12 +35,7 @@ class Photos:
         """Keep a photograph; one that is there already stays as it is. One of a visit belongs to
         that visit's weigh-in, also where that comes later.
 
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        Conflict
-            If there are too many already.
+        Raises Conflict if there are too many already.
         """
         with self._database.writing() as session:
             row_of(session, row.rig_id)
@@ -61,10 +56,7 @@ class Photos:
     def picture(self, rig_id: str, photo: str, *, small: bool) -> bytes:
         """One picture as JPEG.
 
-        Raises
-        ------
-        NotFound
-            If it is not there.
+        Raises NotFound if it is not there.
         """
         column = PhotoRow.small if small else PhotoRow.picture
         with self._database.reading() as session:

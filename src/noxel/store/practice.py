@@ -40,7 +40,7 @@ class Known:
 
 
 class Practice:
-    """Learners and their cards."""
+    """Learners and their cards. NotFound is raised where there is no such learner."""
 
     def __init__(self, database: Database) -> None:
         self._database = database
@@ -56,12 +56,8 @@ class Practice:
     def add(self, name: str) -> Learner:
         """Add a learner.
 
-        Raises
-        ------
-        InputError
-            If the name is empty.
-        Conflict
-            If the name is taken, or there are too many.
+        Raises InputError if the name is empty; Conflict if the name is taken, or there are too
+        many.
         """
         name = " ".join(name.split())
         if not name:
@@ -77,47 +73,23 @@ class Practice:
             return Learner(row.id, row.name)
 
     def remove(self, learner: str) -> None:
-        """Take a learner off, with all that was kept of their progress.
-
-        Raises
-        ------
-        NotFound
-            If there is no such learner.
-        """
+        """Take a learner off, with all that was kept of their progress."""
         with self._database.writing() as session:
             session.delete(_learner(session, learner))
 
     def reset(self, learner: str) -> None:
-        """Forget a learner's progress.
-
-        Raises
-        ------
-        NotFound
-            If there is no such learner.
-        """
+        """Forget a learner's progress."""
         with self._database.writing() as session:
             _learner(session, learner)
             session.execute(delete(CardRow).where(CardRow.learner_id == learner))
 
     def name(self, learner: str) -> str:
-        """What a learner is called.
-
-        Raises
-        ------
-        NotFound
-            If there is no such learner.
-        """
+        """What a learner is called."""
         with self._database.reading() as session:
             return _learner(session, learner).name
 
     def known(self, learner: str) -> list[Known]:
-        """Everything that is known of a learner's progress.
-
-        Raises
-        ------
-        NotFound
-            If there is no such learner.
-        """
+        """Everything that is known of a learner's progress."""
         with self._database.reading() as session:
             _learner(session, learner)
             rows = session.scalars(
@@ -132,13 +104,7 @@ class Practice:
         self, learner: str, right: Iterable[str], wrong: Iterable[str], today: datetime.date
     ) -> None:
         """Note what went right and what went wrong. What was right before it was due stays where it
-        is.
-
-        Raises
-        ------
-        NotFound
-            If there is no such learner.
-        """
+        is."""
         with self._database.writing() as session:
             _learner(session, learner)
             for about, known in [

@@ -56,10 +56,7 @@ class Rigs(ChangingRigs):
     def open_these(self, rig_id: str, numbers: Sequence[int]) -> Stored:
         """A rig with some of its weigh-ins; those that are not there are left out.
 
-        Raises
-        ------
-        NotFound
-            If there is no rig of that id.
+        Raises NotFound if there is no rig of that id.
         """
         with self._database.reading() as session:
             row = row_of(session, rig_id)
@@ -68,10 +65,7 @@ class Rigs(ChangingRigs):
     def add(self, document: Document, report: Report = silent, *, example: bool = False) -> str:
         """Keep a new rig; returns its id. ``report`` receives the progress.
 
-        Raises
-        ------
-        RigFileError
-            If the document is not a valid rig file; nothing is kept then.
+        Raises RigFileError if the document is not a valid rig file; nothing is kept then.
         """
         parse_rig(document)
         prepared = prepare(document, report)
@@ -84,10 +78,7 @@ class Rigs(ChangingRigs):
 
         ``report`` receives the progress.
 
-        Raises
-        ------
-        RigFileError
-            If one of them is not a valid rig file; nothing is kept then.
+        Raises RigFileError if one of them is not a valid rig file; nothing is kept then.
         """
         with self._database.reading() as session:
             rows = session.scalars(select(RigRow).where(RigRow.deleted_at.is_(None)))

@@ -23,7 +23,7 @@ MOST_LINES = 100
 
 class Visits:
     """Visits, notes and own lines of all rigs. NotFound is raised where there is no such
-    rig.
+    rig, or no such line.
     """
 
     def __init__(self, database: Database) -> None:
@@ -60,10 +60,7 @@ class Visits:
     def keep_notes(self, rig_id: str, key: str, document: dict[str, Any] | None) -> None:
         """Keep the notes of the drive after a weigh-in, or take them away.
 
-        Raises
-        ------
-        NotFound
-            If there is no such rig or weigh-in.
+        Raises NotFound if there is no such rig or weigh-in.
         """
         with self._database.writing() as session:
             row_of(session, rig_id)
@@ -102,12 +99,7 @@ class Visits:
     def add_line(self, rig_id: str, says: str, *, trip: bool, key: str | None = None) -> None:
         """Add a line; once, where it is sent again with the same key.
 
-        Raises
-        ------
-        NotFound
-            If there is no such rig.
-        Conflict
-            If there are too many already.
+        Raises Conflict if there are too many already.
         """
         with self._database.writing() as session:
             row_of(session, rig_id)
@@ -121,13 +113,7 @@ class Visits:
             session.add(OwnLineRow(rig_id=rig_id, text=says, trip=trip))
 
     def tick_line(self, rig_id: str, line: int, by: str | None, ago: int = 0) -> None:
-        """Note that a line was done, by whom and how long ago [s]; None takes the tick away.
-
-        Raises
-        ------
-        NotFound
-            If there is no such line.
-        """
+        """Note that a line was done, by whom and how long ago [s]; None takes the tick away."""
         with self._database.writing() as session:
             row = _line(session, rig_id, line)
             row.done_at, row.done_by = (
@@ -135,13 +121,7 @@ class Visits:
             )
 
     def drop_line(self, rig_id: str, line: int) -> None:
-        """Take a line away.
-
-        Raises
-        ------
-        NotFound
-            If there is no such line.
-        """
+        """Take a line away."""
         with self._database.writing() as session:
             session.delete(_line(session, rig_id, line))
 

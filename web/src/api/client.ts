@@ -1,81 +1,32 @@
-import type { components, paths } from "../../generated/api";
+import type * as types from "../../generated/api";
+import type { paths } from "../../generated/api";
 import { answered, FROM_HERE, got, send, server } from "./http";
 
+export type * from "../../generated/api";
 export { download, got, PAGE, RequestFailed, server } from "./http";
 
-type Schemas = components["schemas"];
-export type Sheet = Schemas["Sheet"];
-export type RigFile = Schemas["RigFile"];
-export type Evaluation = Schemas["Evaluation"];
-export type Check = Schemas["Check"];
-export type Status = Check["status"];
-export type Outlook = NonNullable<Check["expected"]>["outlook"];
-export type Working = Schemas["Working"];
-export type WorkLine = Schemas["Line"];
-export type Advisory = Schemas["Advisory"];
-export type Geometry = Schemas["Geometry"];
-export type Value = Schemas["Value"];
-export type PassAnswer = Schemas["PassAnswer"];
-export type Pass = Schemas["Pass"];
-export type RigSummary = Schemas["RigSummary"];
-export type Change = Schemas["ChangeIn"];
-export type Source = NonNullable<Schemas["Entry"]["source"]>;
-export type FieldState = Schemas["FieldState"];
-export type Plan = Schemas["PassPlan"];
-export type ScaleKind = Schemas["ScaleOffer"]["kind"];
-export type LiveOut = Schemas["LiveOut"];
-export type LiveCommand = Schemas["Command"];
-export type Fault = LiveOut["fault"];
-export type PackAnswer = Schemas["PackAnswer"];
-export type ItemEffect = Schemas["ItemEffect"];
-export type Load = Schemas["Load"];
-export type Tank = Schemas["Tank"];
-export type Category = NonNullable<Load["category"]>;
-export type Phase = NonNullable<Schemas["Plan"]["phase"]>;
-export type QuickItem = Schemas["QuickItem"];
-export type TablePreview = Schemas["TablePreview"];
-export type ListPreview = Schemas["ListPreview"];
-export type TongueWay = Schemas["TongueWay"];
-export type Kind = RigFile["kind"];
-export type Log = Schemas["Log"];
-export type LogLine = Schemas["LogLine"];
-export type Reminder = Schemas["Reminder"];
-export type Chart = Schemas["Chart"];
-export type Comparison = Schemas["Comparison"];
-export type Step = Schemas["Step"];
-export type TypedStep = Schemas["TypedStep"];
-export type Adjustment = Schemas["OnTheBench"];
-export type Proposals = Schemas["Proposals"];
-export type Lever = Schemas["Lever"];
-export type BarCurve = Schemas["BarCurve"];
-export type HowMuch = Schemas["HowMuch"];
-export type PathStep = Schemas["PathStep"];
+export type Status = types.Check["status"];
+export type Outlook = NonNullable<types.Check["expected"]>["outlook"];
+export type WorkLine = types.Line;
+export type Change = types.ChangeIn;
+export type Source = NonNullable<types.Entry["source"]>;
+export type Plan = types.PassPlan;
+export type ScaleKind = types.ScaleOffer["kind"];
+export type LiveCommand = types.Command;
+export type Fault = types.LiveOut["fault"];
+export type Category = NonNullable<types.Load["category"]>;
+export type Phase = NonNullable<types.Plan["phase"]>;
+export type Kind = types.RigFile["kind"];
+export type Adjustment = types.OnTheBench;
 export type Door = paths["/api/rigs/{rig_id}/path"]["get"]["parameters"]["query"]["door"];
-export type TowAnswer = Schemas["TowAnswer"];
-export type RoomChart = Schemas["RoomChart"];
-export type MatchCell = Schemas["Cell"];
-export type MatchRow = Schemas["MatchRow"];
-export type Words = Schemas["Words"];
-export type LeverLength = Schemas["LeverLength"];
-export type Equipment = Schemas["EquipmentOut"];
+export type MatchCell = types.Cell;
+export type Equipment = types.EquipmentOut;
 export type EquipmentKind = Equipment["kind"];
-export type TireAnswer = Schemas["TireAnswer"];
-export type ReadinessItem = Schemas["ReadinessItem"];
-export type TakenApart = Schemas["TakenApart"];
-export type ReadFigure = Schemas["FigureOut"];
-export type JottedTicket = Schemas["JottedTicket"];
-export type VisitState = Schemas["VisitState"];
-export type VisitStep = Schemas["VisitStep"];
-export type Photo = Schemas["PhotoOut"];
-export type DriveNotes = Schemas["DriveNotes"];
-export type OwnLine = Schemas["OwnLine"];
-export type Present = Schemas["Present"];
-export type OpenPages = Schemas["OpenPages"];
-export type ShareState = Schemas["ShareState"];
-export type PairedDevice = Schemas["DeviceOut"];
-export type Invitation = Schemas["Invitation"];
+export type ReadFigure = types.FigureOut;
+export type Photo = types.PhotoOut;
+export type PairedDevice = types.DeviceOut;
 export type MassUnit = "lb" | "kg";
-export type TermSet = Schemas["NewRig"]["terms"] & string;
+export type TermSet = types.NewRig["terms"] & string;
 /** Texts as they were typed, without those left blank; the server reads them. */
 type Asked<P extends keyof paths> = paths[P] extends { get: { parameters: { query?: infer Q } } } ? Q : never;
 const filled = (asked: Record<string, string>) =>
@@ -94,17 +45,17 @@ export const api = {
   deleted: () => got(server.GET("/api/rigs", { params: { query: { deleted: true } } })),
   start: (name: string, kind: Kind, mass: MassUnit, terms: TermSet, alone = false) =>
     got(server.POST("/api/rigs", { body: { name, kind, mass, terms, alone } })),
-  takeApart: (id: string, body: Schemas["PastedText"]) =>
+  takeApart: (id: string, body: types.PastedText) =>
     got(server.POST("/api/rigs/{rig_id}/pasted", { params: of(id), body })),
   reads: () => got(server.GET("/api/reads")),
-  readPhoto: (id: string, photo: string, body: Schemas["AskedOf"]) =>
+  readPhoto: (id: string, photo: string, body: types.AskedOf) =>
     got(server.POST("/api/rigs/{rig_id}/photos/{photo}/read", { params: { path: { rig_id: id, photo } }, body })),
   example: () => got(server.GET("/api/example", {})),
   addExamples: () => got(server.POST("/api/examples")),
   dropExamples: () => got(server.DELETE("/api/examples")),
   importFile: (file: Blob) => send<{ id: string }>("/api/rigs/import", file, "reading the file"),
   open: (id: string, weighIn?: number) => got(server.GET("/api/rigs/{rig_id}", { params: at(id, weighIn) })),
-  change: (id: string, body: Schemas["Changes"], key: string, weighIn?: number) =>
+  change: (id: string, body: types.Changes, key: string, weighIn?: number) =>
     got(server.PATCH("/api/rigs/{rig_id}", { params: at(id, weighIn), headers: keyed(key), body })),
   plan: (id: string, scale: ScaleKind, uncouple: boolean) =>
     got(server.GET("/api/rigs/{rig_id}/plan", { params: { ...of(id), query: { scale, uncouple } } })),
@@ -116,30 +67,31 @@ export const api = {
       }),
     ),
   live: () => got(server.GET("/api/live")),
-  connect: (body: Schemas["Connect"]) => got(server.POST("/api/live", { body })),
+  connect: (body: types.Connect) => got(server.POST("/api/live", { body })),
   command: (body: LiveCommand) => got(server.POST("/api/live/command", { body })),
   disconnect: () => got(server.DELETE("/api/live")),
-  addItems: (id: string, body: Schemas["QuickItem"], key: string, weighIn?: number) =>
+  addItems: (id: string, body: types.QuickItem, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/items", { params: at(id, weighIn), headers: keyed(key), body })),
-  previewItems: (id: string, body: Schemas["ItemList"]) =>
+  previewItems: (id: string, body: types.ItemList) =>
     got(server.POST("/api/rigs/{rig_id}/items/preview", { params: of(id), body })),
-  importItems: (id: string, body: Schemas["ItemList"], key: string, weighIn?: number) =>
+  importItems: (id: string, body: types.ItemList, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/items/import", { params: at(id, weighIn), headers: keyed(key), body })),
-  previewTickets: (id: string, body: Schemas["TicketTable"]) =>
+  previewTickets: (id: string, body: types.TicketTable) =>
     got(server.POST("/api/rigs/{rig_id}/tickets/preview", { params: of(id), body })),
-  importTickets: (id: string, body: Schemas["TicketTable"]) =>
+  importTickets: (id: string, body: types.TicketTable) =>
     got(server.POST("/api/rigs/{rig_id}/tickets/import", { params: of(id), body })),
-  leverLength: (id: string, body: Schemas["Moved"]) =>
+  leverLength: (id: string, body: types.Moved) =>
     got(server.POST("/api/rigs/{rig_id}/lever-length", { params: of(id), body })),
   planFromWeighIn: (id: string, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/plan/from-weigh-in", { params: at(id, weighIn), headers: keyed(key) })),
-  units: (id: string, body: Schemas["NewUnits"], key: string, weighIn?: number) =>
+  units: (id: string, body: types.NewUnits, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/units", { params: at(id, weighIn), headers: keyed(key), body })),
-  makersTable: (id: string, body: Schemas["MakersTable"], key: string, weighIn?: number) =>
+  makersTable: (id: string, body: types.MakersTable, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/table", { params: at(id, weighIn), headers: keyed(key), body })),
   visit: (id: string, scale: ScaleKind, uncouple: boolean) =>
     got(server.GET("/api/rigs/{rig_id}/visit", { params: { ...of(id), query: { scale, uncouple } } })),
-  keepVisit: (id: string, body: VisitState) => got(server.PUT("/api/rigs/{rig_id}/visit", { params: of(id), body })),
+  keepVisit: (id: string, body: types.VisitState) =>
+    got(server.PUT("/api/rigs/{rig_id}/visit", { params: of(id), body })),
   endVisit: (id: string) => got(server.DELETE("/api/rigs/{rig_id}/visit", { params: of(id) })),
   photos: (id: string) => got(server.GET("/api/rigs/{rig_id}/photos", { params: of(id) })),
   photoAt: (id: string, photo: string, small: boolean) =>
@@ -152,21 +104,22 @@ export const api = {
     return (await (await answered(path, { method: "PUT", headers, body: file })).json()) as Photo[];
   },
   drives: (id: string) => got(server.GET("/api/rigs/{rig_id}/drives", { params: of(id) })),
-  keepDrive: (id: string, weigh_in: string, body: DriveNotes) =>
+  keepDrive: (id: string, weigh_in: string, body: types.DriveNotes) =>
     got(server.PUT("/api/rigs/{rig_id}/drives/{weigh_in}", { params: { path: { rig_id: id, weigh_in } }, body })),
   fees: (id: string) => got(server.GET("/api/rigs/{rig_id}/fees", { params: of(id) })),
   lines: (id: string) => got(server.GET("/api/rigs/{rig_id}/lines", { params: of(id) })),
   addLine: (id: string, text: string, trip: boolean, key: string) =>
     got(server.POST("/api/rigs/{rig_id}/lines", { params: of(id), headers: keyed(key), body: { text, trip } })),
-  tickLine: (id: string, line: number, body: Schemas["Tick"]) =>
+  tickLine: (id: string, line: number, body: types.Tick) =>
     got(server.PUT("/api/rigs/{rig_id}/lines/{line}", { params: { path: { rig_id: id, line } }, body })),
   dropLine: (id: string, line: number) =>
     got(server.DELETE("/api/rigs/{rig_id}/lines/{line}", { params: { path: { rig_id: id, line } } })),
   tripOver: (id: string) => got(server.POST("/api/rigs/{rig_id}/lines/trip-over", { params: of(id) })),
   /** With `leaving`, the request outlives the page. */
-  present: (body: Schemas["Whereabouts"], leaving = false) =>
+  present: (body: types.Whereabouts, leaving = false) =>
     got(server.POST("/api/presence", { body, keepalive: leaving })),
-  jot: (id: string, body: JottedTicket) => got(server.POST("/api/rigs/{rig_id}/jotted", { params: of(id), body })),
+  jot: (id: string, body: types.JottedTicket) =>
+    got(server.POST("/api/rigs/{rig_id}/jotted", { params: of(id), body })),
   me: () => got(server.GET("/api/me")),
   sharing: () => got(server.GET("/api/share")),
   share: (on: boolean) => got(server.PUT("/api/share", { body: { on } })),
@@ -177,7 +130,7 @@ export const api = {
     got(server.POST("/api/rigs/{rig_id}/yard", { params: at(id, weighIn) })),
   words: () => got(server.GET("/api/words")),
   garage: () => got(server.GET("/api/garage")),
-  couple: (body: Schemas["Couple"]) => got(server.POST("/api/garage/couple", { body })),
+  couple: (body: types.Couple) => got(server.POST("/api/garage/couple", { body })),
   copyEquipment: (equipment: string) =>
     got(server.POST("/api/garage/{equipment}/copy", { params: { path: { equipment } } })),
   retireEquipment: (equipment: string) =>
@@ -201,15 +154,15 @@ export const api = {
     got(server.GET("/api/rigs/{rig_id}/log/compare", { params: { ...of(id), query: { numbers, others } } })),
   importLogbook: (file: Blob) =>
     send<{ added: string[]; already: number }>("/api/logbook", file, "reading the logbook"),
-  adjust: (id: string, steps: Step[], weighIn?: number) =>
+  adjust: (id: string, steps: types.Step[], weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/adjust", { params: at(id, weighIn), body: { steps } })),
-  understandStep: (id: string, steps: Step[], typed: TypedStep, weighIn?: number) =>
+  understandStep: (id: string, steps: types.Step[], typed: types.TypedStep, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/adjust/step", { params: at(id, weighIn), body: { steps, typed } })),
-  propose: (id: string, steps: Step[], weighIn: number | undefined, signal: AbortSignal) =>
+  propose: (id: string, steps: types.Step[], weighIn: number | undefined, signal: AbortSignal) =>
     got(server.POST("/api/rigs/{rig_id}/adjust/proposals", { params: at(id, weighIn), body: { steps }, signal })),
-  keepSteps: (id: string, body: Schemas["KeepSteps"], key: string, weighIn?: number) =>
+  keepSteps: (id: string, body: types.KeepSteps, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/adjust/keep", { params: at(id, weighIn), headers: keyed(key), body })),
-  applySteps: (id: string, body: Schemas["Steps"], key: string, weighIn?: number) =>
+  applySteps: (id: string, body: types.Steps, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/adjust/apply", { params: at(id, weighIn), headers: keyed(key), body })),
   howMuch: (id: string, asked: { start: string; added: string; share: string; weigh_in: string }) =>
     got(
@@ -224,7 +177,7 @@ export const api = {
     got(server.GET("/api/match", { params: { query: given<"/api/match">(asked) } })),
   compare: (asked: Record<string, string>) =>
     got(server.GET("/api/match/compare", { params: { query: given<"/api/match/compare">(asked) } })),
-  brochure: (body: Schemas["Brochure"]) => got(server.POST("/api/garage", { body })),
+  brochure: (body: types.Brochure) => got(server.POST("/api/garage", { body })),
   undo: (id: string, key: string, weighIn?: number) =>
     got(server.POST("/api/rigs/{rig_id}/undo", { params: at(id, weighIn), headers: keyed(key) })),
   redo: (id: string, key: string, weighIn?: number) =>

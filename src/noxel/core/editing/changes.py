@@ -72,12 +72,8 @@ def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
     Edited
         The new document (valid), its rig, and the state of every remembered field.
 
-    Raises
-    ------
-    InputError
-        If a path leads nowhere, or a choice or a whole part breaks a rule; nothing is changed then.
-    Conflict
-        If an element that a path names is not there.
+    Raises InputError if a path leads nowhere, or a choice or a whole part breaks a rule; nothing is
+    changed then; Conflict if an element that a path names is not there.
     """
     edited = copied(document)
     for change in changes:

@@ -168,10 +168,7 @@ def identified_at(document: Document) -> str | None:
 def positions(document: Document, parts: Iterable[str | int]) -> PathParts:
     """A path with each identity as the position that its element has now.
 
-    Raises
-    ------
-    Gone
-        If an element was taken away; the problem's path ends in its identity.
+    Raises Gone if an element was taken away; the problem's path ends in its identity.
     """
     node: Any = document
     placed: list[str | int] = []

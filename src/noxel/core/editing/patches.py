@@ -119,10 +119,7 @@ def _set(was: Any, is_now: Any, parts: PathParts) -> dict[str, Any]:
 def patched(document: Document, patch: Patch) -> Document:
     """A document with a patch applied; the document itself is not changed.
 
-    Raises
-    ------
-    Conflict
-        If what the patch is about is not there.
+    Raises Conflict if what the patch is about is not there.
     """
     try:
         patched: Document = jsonpatch.apply_patch(copied(document), copied(patch), in_place=True)

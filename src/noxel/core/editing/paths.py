@@ -94,10 +94,7 @@ def kind_of(document: Document, parts: PathParts) -> FieldKind:
     """What a path holds, which part remembers how it was entered, and whether the format requires
     it.
 
-    Raises
-    ------
-    InputError
-        If the path leads nowhere in a rig file.
+    Raises InputError if the path leads nowhere in a rig file.
     """
     annotation: Any = RigFile
     node: Any = document
@@ -143,10 +140,7 @@ def value_at(node: Any, parts: PathParts) -> Any:
 def put(document: Document, parts: PathParts, value: Any) -> None:
     """Put a value at a path, making the objects on the way; a list takes one place after its last.
 
-    Raises
-    ------
-    InputError
-        If there is no such place yet.
+    Raises InputError if there is no such place yet.
     """
     node: Any = document
     for part, following in itertools.pairwise(parts):

@@ -31,10 +31,7 @@ def fit(document: Document) -> Document:
     """A rig whose vehicle, hitch or trailer was changed in another rig: its own weigh-ins follow
     where they must.
 
-    Raises
-    ------
-    RigFileError
-        If they contradict the change.
+    Raises RigFileError if they contradict the change.
     """
     settled = copied(document)
     if settled.get("hitch", {}).get("weight_distribution"):
@@ -53,10 +50,7 @@ def settle(document: Document) -> Edited:
     """Put every remembered text to work that can stand, and say of the others why not. The document
     is not changed.
 
-    Raises
-    ------
-    RigFileError
-        If the document itself breaks a rule that no remembered text explains.
+    Raises RigFileError if the document itself breaks a rule that no remembered text explains.
     """
     return settle_this(copied(document))
 
@@ -64,10 +58,7 @@ def settle(document: Document) -> Edited:
 def settle_this(document: Document) -> Edited:
     """The same of a document that is the caller's own; it is changed.
 
-    Raises
-    ------
-    RigFileError
-        As :func:`settle`.
+    Raises RigFileError as :func:`settle`.
     """
     wrong: dict[PathParts, str] = {}
     before: dict[PathParts, Any] = {}

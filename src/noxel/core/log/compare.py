@@ -84,10 +84,8 @@ def compare_weigh_ins(wanted: Sequence[WeighInRef]) -> Comparison:
     wanted : sequence of WeighInRef
         Differences are from the first.
 
-    Raises
-    ------
-    InputError
-        If there are fewer than two, more than four, one twice, or one that is not there.
+    Raises InputError if there are fewer than two, more than four, one twice, or one that is not
+    there.
     """
     if not 2 <= len(wanted) <= 4 or len({(id(side.rig), side.number) for side in wanted}) != len(
         wanted

@@ -269,10 +269,7 @@ def merge_weigh_ins(
     tuple of dict and int
         The rig, and how many already present.
 
-    Raises
-    ------
-    RigFileError
-        If one of them cannot be this rig's; paths count the fresh ones from 0.
+    Raises RigFileError if one of them cannot be this rig's; paths count the fresh ones from 0.
     """
     own = list(document.get("weigh_ins", []))
     known = {_signature(weigh_in) for weigh_in in parse_rig(document).weigh_ins}

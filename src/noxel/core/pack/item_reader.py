@@ -29,10 +29,7 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
     dict
         ``name``, ``mass`` as a rig file keeps it, ``quantity``, and the mass ``text`` as typed.
 
-    Raises
-    ------
-    QuantityError
-        If there is no mass in it, or it cannot be read.
+    Raises QuantityError if there is no mass in it, or it cannot be read.
     """
     match = _COUNT.match(text)
     rest = text[match.end() :].strip() if match else text.strip()

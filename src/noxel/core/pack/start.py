@@ -22,10 +22,7 @@ def start_from_weigh_in(rig: RigFile, number: int = 0) -> list[Change]:
     """The changes that start the plan from a weigh-in, in the file's units to three decimals,
     marked as weighed, with the weigh-in's ±.
 
-    Raises
-    ------
-    MissingInput
-        As :func:`plan_from_weigh_in`.
+    Raises MissingInput as :func:`plan_from_weigh_in`.
     """
     length = rig.units.lengths
     weighed = weigh(rig, rig.weigh_ins[number - 1] if rig.weigh_ins else None).figures
@@ -66,10 +63,7 @@ def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
     Figure
         With the ± of two readings at that graduation. [m]
 
-    Raises
-    ------
-    InputError
-        Naming each text that cannot be read, or readings that moved the wrong way.
+    Raises InputError naming each text that cannot be read, or readings that moved the wrong way.
     """
     si: dict[str, float] = {"resolution": 0.0}
     problems = []

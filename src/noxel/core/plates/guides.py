@@ -111,11 +111,8 @@ def read_guide(text: str, unit: MassUnit) -> list[GuideRow]:
     unit : {"lb", "kg"}
         What a mass without a unit is in.
 
-    Raises
-    ------
-    InputError
-        If there is no heading that is understood, no rating, or a cell that cannot be read as a
-        mass; the message names the line and the column.
+    Raises InputError if there is no heading that is understood, no rating, or a cell that cannot be
+    read as a mass; the message names the line and the column.
     """
     if len(text) > LONGEST_GUIDE:
         raise _wrong(f"The table is longer than {LONGEST_GUIDE:,} characters.")

@@ -52,10 +52,7 @@ _ROWS = {
 def table_kind(path: str) -> TableKind:
     """What the table at a path of the rig file holds.
 
-    Raises
-    ------
-    InputError
-        If there is no table at the path.
+    Raises InputError if there is no table at the path.
     """
     for pattern, kind in _KINDS:
         if pattern.fullmatch(path):
@@ -82,10 +79,7 @@ def read_table(path: str, text: str) -> list[dict[str, str]]:
     list of dict
         The texts of each row by the names of its columns, each to be read in the unit in force.
 
-    Raises
-    ------
-    InputError
-        If the path names no table; naming each line that is not such a row.
+    Raises InputError if the path names no table; naming each line that is not such a row.
     """
     kind = table_kind(path)
     rows, problems = [], []

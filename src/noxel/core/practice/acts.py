@@ -275,10 +275,7 @@ ACTS: Mapping[str, Act] = {
 def why_not(yard: Yard, act: str) -> str | None:
     """Why an act is refused as things stand; None where it can be done.
 
-    Raises
-    ------
-    InputError
-        If there is no such act.
+    Raises InputError if there is no such act.
     """
     word, subject, amount = _taken_apart(act)
     refused = ACTS[word].refuse(yard, subject, amount)
@@ -305,10 +302,7 @@ def _taken_apart(act: str) -> tuple[str, str, int]:
 def do_act(yard: Yard, act: str) -> Yard:
     """Do one act.
 
-    Raises
-    ------
-    InputError
-        If it is refused as things stand (with the reason), or not an act at all.
+    Raises InputError if it is refused as things stand (with the reason), or not an act at all.
     """
     refused = why_not(yard, act)
     if refused is not None:
@@ -335,10 +329,7 @@ def _played(run: Run) -> Yard:
 def play(run: Run, own: RigFile | None = None) -> Yard:
     """The yard after all acts of a run.
 
-    Raises
-    ------
-    InputError
-        If an act of it is refused; the message names which.
+    Raises InputError if an act of it is refused; the message names which.
     """
     yard = begin(run, own)
     for number, act in enumerate(run.acts, 1):

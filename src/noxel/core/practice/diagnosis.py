@@ -72,10 +72,7 @@ def figure_of_way(exercise: Exercise, way: str) -> float | None:
 def read_answer(exercise: Exercise, text: str, m: Teller) -> float:
     """A typed answer as a figure of the exercise. [kg, a share, or the table's pressure]
 
-    Raises
-    ------
-    QuantityError
-        If it is no figure of that kind.
+    Raises QuantityError if it is no figure of that kind.
     """
     if len(text) > LONGEST:
         raise QuantityError("that is longer than any figure")

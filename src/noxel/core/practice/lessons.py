@@ -77,10 +77,7 @@ class Missing:
 def lesson_of(name: str) -> Lesson:
     """A lesson by its id.
 
-    Raises
-    ------
-    NotFound
-        If there is none of that name.
+    Raises NotFound if there is none of that name.
     """
     if name not in LESSONS:
         raise NotFound(f"There is no lesson “{name[:40]}”.")
@@ -149,12 +146,7 @@ def open_lesson(
     """The yard in which a lesson begins: the first rig drawn from the seed in which every slip can
     be told apart.
 
-    Raises
-    ------
-    NotFound
-        If there is no such lesson.
-    InputError
-        If the seed is none.
+    Raises NotFound if there is no such lesson; InputError if the seed is none.
     """
     lesson = lesson_of(name)
     first: Yard | None = None
@@ -187,10 +179,7 @@ def open_lesson(
 def solved(lesson: Lesson, yard: Yard) -> Yard:
     """The yard after the reader did what the lesson asks for.
 
-    Raises
-    ------
-    InputError
-        If an act of it is refused, which no lesson's own yard does.
+    Raises InputError if an act of it is refused, which no lesson's own yard does.
     """
     for act in solution_of(lesson, yard):
         yard = do_act(yard, act)

@@ -97,10 +97,8 @@ def _head(words: list[str], seed: str, acts: tuple[str, ...]) -> Run:
 def read_run(text: str) -> Run:
     """Read a run from its text.
 
-    Raises
-    ------
-    InputError
-        If it is no run, one of a newer version, or too long; the message says which part is wrong.
+    Raises InputError if it is no run, one of a newer version, or too long; the message says which
+    part is wrong.
     """
     parts = text.strip().split("/")
     version = re.fullmatch(r"yard([0-9]{1,6})", parts[0])

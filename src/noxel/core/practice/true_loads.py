@@ -57,10 +57,7 @@ def nose_up_shift(rig: RigFile) -> float:
 def true_loads(rig: RigFile, bars: SpringBars) -> Mapping[str, float]:
     """Every true load of the rig as it is loaded, by the lever model's keys. [kg]
 
-    Raises
-    ------
-    MissingInput
-        If the rig lacks what places its loads: only a rig of one's own can.
+    Raises MissingInput if the rig lacks what places its loads: only a rig of one's own can.
     """
     plan, base = rig.plan, rig.plan.trailer_base
     update: dict[str, object] = {} if bars == "engaged" else {"front_restoration": 0.0}

@@ -232,12 +232,8 @@ def lesson_view(
 ) -> LessonOut:
     """A lesson about the yard as it stands, and what is said to the answer, where one is given.
 
-    Raises
-    ------
-    NotFound
-        If there is no such lesson.
-    InputError
-        If the answer to a choice is none of the statements.
+    Raises NotFound if there is no such lesson; InputError if the answer to a choice is none of the
+    statements.
     """
     lesson, verdict = lesson_of(name), None
     exercise = exercise_of(lesson, yard)

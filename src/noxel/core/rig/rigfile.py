@@ -122,10 +122,7 @@ class RigFile(Entered):
 def parse_rig(document: object) -> RigFile:
     """Validate a document (parsed JSON) as a rig file.
 
-    Raises
-    ------
-    RigFileError
-        With one problem for each error, each naming its path.
+    Raises RigFileError with one problem for each error, each naming its path.
     """
     if not isinstance(document, dict) or document.get("format") != "noxel-rig":
         raise RigFileError(

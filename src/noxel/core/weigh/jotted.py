@@ -51,11 +51,8 @@ def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Documen
         The new document. The ticket fills a pass of its kind that has no reading yet, or follows
         the passes that are there.
 
-    Raises
-    ------
-    InputError
-        If it breaks a rule of the format, such as a trailer's reading in a pass of the vehicle
-        alone.
+    Raises InputError if it breaks a rule of the format, such as a trailer's reading in a pass of
+    the vehicle alone.
     """
     if ticket.config is None and not ticket.tongue.strip():
         raise InputError(
