@@ -33,10 +33,7 @@ class Answer:
 def load(rig: str | Path) -> RigFile:
     """Read a rig file.
 
-    Parameters
-    ----------
-    rig : str or Path
-        Where it is; or its text, which begins with a brace.
+    ``rig``: where it is; or its text, which begins with a brace.
 
     Raises RigFileError naming every field that cannot be read, and why.
     """
@@ -48,12 +45,7 @@ def load(rig: str | Path) -> RigFile:
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> Answer:
     """Compare a weigh-in of a rig with every rating.
 
-    Parameters
-    ----------
-    rig : RigFile
-        From :func:`load`.
-    weigh_in : int or None
-        Which weigh-in, from 1; None is the last.
+    ``rig``: from :func:`load`. ``weigh_in``: which weigh-in, from 1; None is the last.
 
     Raises NotFound if the rig has no weigh-in of that number.
     """

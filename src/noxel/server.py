@@ -133,15 +133,8 @@ class SecureListener:
     seconds is closed, and such connections are few: a stranger who holds many open keeps nobody
     else out, least of all the page of this machine.
 
-    Parameters
-    ----------
-    app : ASGI application
-        What is served.
-    listener : socket
-        Bound and listening.
-    context : callable
-        The TLS context to speak with, asked for at each connection, so that a renewed certificate
-        is used at once.
+    ``app``: what is served. ``listener``: bound and listening. ``context``: the TLS context to
+    speak with, asked for at each connection, so that a renewed certificate is used at once.
     """
 
     def __init__(

@@ -86,16 +86,9 @@ def create_app(
 ) -> FastAPI:
     """The application on one database.
 
-    Parameters
-    ----------
-    database : Database
-        Open and migrated.
-    name : str
-        What the page's address bar says.
-    hosts : sequence of str
-        Names that a request may be addressed to; every other one is refused.
-    sharing : Sharing or None
-        The door for other devices, where there is one; it is started if it was opened already.
+    ``database``: open and migrated. ``name``: what the page's address bar says. ``hosts``: names
+    that a request may be addressed to; every other one is refused. ``sharing``: the door for other
+    devices, where there is one; it is started if it was opened already.
     """
     live, hub, reader = Live(), Hub(database), Reader()
 

@@ -117,10 +117,7 @@ class Hub:
     async def listen(self, device: str | None = None) -> AsyncIterator[Saved]:
         """What is saved from now on, until the application ends.
 
-        Parameters
-        ----------
-        device : str or None
-            The paired device that listens; None is this machine itself.
+        ``device``: the paired device that listens; None is this machine itself.
 
         Raises Conflict if too many pages of it listen already.
         """

@@ -71,13 +71,8 @@ class Guard:
     """Refuses strangers and oversized bodies; adds the headers that keep the page to itself, to
     errors too.
 
-    Parameters
-    ----------
-    app : ASGIApp
-        What it guards.
-    hosts : frozenset of str
-        Names that a request may be addressed to; one from another device carries those it may be
-        addressed to with it.
+    ``app``: what it guards. ``hosts``: names that a request may be addressed to; one from another
+    device carries those it may be addressed to with it.
     """
 
     def __init__(self, app: ASGIApp, hosts: frozenset[str]) -> None:

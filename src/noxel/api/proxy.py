@@ -14,14 +14,8 @@ from noxel.api.problems import problem
 class BehindProxy:
     """Lets requests through that come from the proxy and say so, each as one of another device.
 
-    Parameters
-    ----------
-    app : ASGIApp
-        What is served.
-    address : str
-        The proxy's address.
-    hosts : callable
-        The names that a browser may ask the proxy for.
+    ``app``: what is served. ``address``: the proxy's address. ``hosts``: the names that a browser
+    may ask the proxy for.
     """
 
     def __init__(self, app: ASGIApp, address: str, hosts: Callable[[], frozenset[str]]) -> None:

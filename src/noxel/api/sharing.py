@@ -38,20 +38,10 @@ certificate ends. [s]
 class Sharing:
     """The second door of the application: for paired devices, over TLS. Closed until it is opened.
 
-    Parameters
-    ----------
-    folder : Path
-        Where authority and devices are kept.
-    port : int
-        The port for other devices, or a free one where it is taken.
-    bind : str
-        The address to listen on.
-    addresses : callable
-        How this machine is called now.
-    own_names : sequence of str
-        Names that its owner gave it besides.
-    only : bool
-        Whether no other port will do.
+    ``folder``: where authority and devices are kept. ``port``: the port for other devices, or a
+    free one where it is taken. ``bind``: the address to listen on. ``addresses``: how this machine
+    is called now. ``own_names``: names that its owner gave it besides. ``only``: whether no other
+    port will do.
     """
 
     def __init__(

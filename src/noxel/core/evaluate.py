@@ -96,18 +96,10 @@ def _estimate(rig: RigFile, judged: Judged, printer: Printer) -> answers.Estimat
 def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
     """Evaluate one weigh-in of a rig: derived weights, checks, verdict, advisories and working.
 
-    Parameters
-    ----------
-    rig : RigFile
-        The rig.
-    weigh_in : int or None
-        Which weigh-in, from 1; None is the last. A rig that was never weighed has every check
-        unknown.
+    ``weigh_in``: which weigh-in, from 1; None is the last. A rig that was never weighed has every
+    check unknown.
 
-    Returns
-    -------
-    Evaluation
-        In the file's unit, unrounded; checks tightest first.
+    All in the file's unit, unrounded; checks tightest first.
 
     Raises NotFound if the rig has no weigh-in of that number.
     """
@@ -178,17 +170,10 @@ def evaluate(rig: RigFile, weigh_in: int | None = None) -> answers.Evaluation:
 def evaluate_at(rig: RigFile, looked_at: int | None) -> answers.Evaluation:
     """Evaluate a rig as its page looks at it: a weigh-in that was just begun changes no answer.
 
-    Parameters
-    ----------
-    rig : RigFile
-        The rig.
-    looked_at : int or None
-        The weigh-in that is looked at, from 1.
+    ``looked_at``: the weigh-in that is looked at, from 1.
 
-    Returns
-    -------
-    Evaluation
-        Of that weigh-in; where it holds nothing yet, of the latest before it, and ``of`` says so.
+    The answer is of that weigh-in; where it holds nothing yet, of the latest before it, and
+    ``of`` says so.
     """
     filled = rig.filled(looked_at)
     if filled == looked_at:

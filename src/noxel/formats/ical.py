@@ -20,16 +20,8 @@ def write_calendar(
     """The calendar of a rig's reminders; those without a day, and those that are done, are left
     out.
 
-    Parameters
-    ----------
-    rig_id : str
-        What makes the events' identities differ from another rig's.
-    name : str
-        The rig's name, for people.
-    found : iterable of Reminder
-        As they stand.
-    now : datetime
-        When it was written, in UTC.
+    ``rig_id``: what makes the events' identities differ from another rig's. ``name``: the rig's
+    name, for people. ``found``: as they stand. ``now``: when it was written, in UTC.
     """
     calendar = Calendar()
     calendar.add("prodid", "-//Noxel//Reminders//EN")

@@ -78,16 +78,10 @@ _PLACES = {
 def guess(text: str) -> Layout:
     """Guess how a list is written, from its first rows.
 
-    Parameters
-    ----------
-    text : str
-        The whole list.
+    ``text``: the whole list.
 
-    Returns
-    -------
-    Layout
-        The separator that splits the first rows most evenly; a decimal comma where figures cannot
-        be read without; columns by the words of the header, else by what stands in them.
+    Returns the separator that splits the first rows most evenly; a decimal comma where figures
+    cannot be read without; columns by the words of the header, else by what stands in them.
     """
     layout = guess_layout(text, _GUESSES)
     columns, rows = (
@@ -130,23 +124,11 @@ def read_items(
 ) -> list[dict[str, Any]]:
     """Read a list of items, all of it or nothing.
 
-    Parameters
-    ----------
-    text : str
-        The whole list.
-    layout : Layout
-        How it is written; it needs a mass column.
-    mass, length
-        Units of bare figures.
-    on : {"vehicle", "trailer"}
-        Where an item goes that does not say.
-    into : Units or None
-        The units of the rig that they go to: a bare figure in another one keeps its own.
+    ``text``: the whole list. ``layout``: how it is written; it needs a mass column. ``mass`` and
+    ``length``: units of bare figures. ``on``: where an item goes that does not say. ``into``: the
+    units of the rig that they go to: a bare figure in another one keeps its own.
 
-    Returns
-    -------
-    list of dict
-        Loads as a rig file keeps them.
+    Returns the loads as a rig file keeps them.
 
     Raises InputError with one problem for each bad line, by its number; TooLarge if there are more
     rows than are read at once.

@@ -95,19 +95,11 @@ def _width(line: str, delimiter: str) -> int:
 def guess_layout(text: str, words: Mapping[str, str]) -> Layout:
     """Guess how a list is written, from its first rows.
 
-    Parameters
-    ----------
-    text : str
-        The whole list.
-    words : mapping
-        For each column the words that its heading may have, as a pattern; in the order they are
-        tried.
+    ``text``: the whole list. ``words``: for each column the words that its heading may have, as a
+    pattern; in the order they are tried.
 
-    Returns
-    -------
-    Layout
-        The separator that splits the first rows most evenly; a decimal comma where figures cannot
-        be read without; columns by the words of the header.
+    Returns the separator that splits the first rows most evenly; a decimal comma where figures
+    cannot be read without; columns by the words of the header.
     """
     first = first_rows(text).splitlines()
     widths = {delimiter: [_width(line, delimiter) for line in first] for delimiter in _DELIMITERS}

@@ -25,10 +25,7 @@ _OTHER = {PLAIN: "DejaVuSansCondensed", BOLD: "DejaVuSansCondensed-Bold"}
 def load_fonts() -> dict[str, frozenset[int]]:
     """Make the fonts known to the library that draws the papers.
 
-    Returns
-    -------
-    dict
-        For each of the page's fonts the letters that it has.
+    Returns for each of the page's fonts the letters that it has.
 
     Raises NotFound if the page, and with it the fonts, has not been built.
     """

@@ -204,18 +204,10 @@ def paper(
 ) -> bytes:
     """The glove-box page, or the full report with every working, as PDF.
 
-    Parameters
-    ----------
-    rig : RigFile
-        In its own terms and units.
-    weigh_in : int or None
-        Which weigh-in, from 1; None is the last.
-    full : bool
-        Whether the workings and advisories follow.
-    today : date or None
-        Printed on it; None is the machine's own date.
-    photos : sequence of (str, bytes)
-        Photographs for the full report: what each shows, and the picture (JPEG).
+    ``rig``: in its own terms and units. ``weigh_in``: which weigh-in, from 1; None is the last.
+    ``full``: whether the workings and advisories follow. ``today``: printed on it; None is the
+    machine's own date. ``photos``: photographs for the full report: what each shows, and the
+    picture (JPEG).
 
     Raises NotFound if the rig has no weigh-in of that number, or the fonts have not been built.
     """

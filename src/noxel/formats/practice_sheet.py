@@ -59,14 +59,9 @@ def practice_sheet(
 ) -> bytes:
     """A PDF of exercises, answers and tickets to cut out; the same seed gives the same sheet.
 
-    Parameters
-    ----------
-    names : sequence of str
-        The lessons, in the order they are printed; all that can be done on paper where it is empty.
-    seed : str
-        What the rigs are drawn from.
-    unit, terms
-        What the papers are written in.
+    ``names``: the lessons, in the order they are printed; all that can be done on paper where it is
+    empty. ``seed``: what the rigs are drawn from. ``unit`` and ``terms``: what the papers are
+    written in.
 
     Raises NotFound if there is no such lesson; InputError if none of them can be done on paper.
     """

@@ -43,16 +43,9 @@ def print_page(
 ) -> str:
     """A weigh-in as one HTML file that needs nothing else.
 
-    Parameters
-    ----------
-    rig : RigFile
-        In its own terms and units.
-    weigh_in : int or None
-        Which weigh-in, from 1; None is the last.
-    today : date or None
-        Printed on it; None is the machine's own date.
-    to_do : sequence of (str, str)
-        Lines to tick before it rolls: what to do, and when and by whom it was done, if it was.
+    ``rig``: in its own terms and units. ``weigh_in``: which weigh-in, from 1; None is the last.
+    ``today``: printed on it; None is the machine's own date. ``to_do``: lines to tick before it
+    rolls: what to do, and when and by whom it was done, if it was.
 
     Raises NotFound if the rig has no weigh-in of that number.
     """

@@ -183,12 +183,8 @@ _ORDER = re.compile(r"([0-9]{1,2})[/-]([0-9]{1,2})[/-][0-9]{2,4}")
 def read_day(text: str, *, day_first: bool) -> str:
     """A date as spreadsheets write it, as ``2026-05-02``.
 
-    Parameters
-    ----------
-    text : str
-        Year first with dashes, or three numbers with points, slashes or dashes.
-    day_first : bool
-        Whether 3/4/2026 is the third of April.
+    ``text``: year first with dashes, or three numbers with points, slashes or dashes.
+    ``day_first``: whether 3/4/2026 is the third of April.
 
     Raises QuantityError if it is not a date.
     """
@@ -235,20 +231,10 @@ def read_tickets(
 ) -> Tickets:
     """Read a table of tickets, all of it or nothing.
 
-    Parameters
-    ----------
-    text : str
-        The whole table.
-    layout : Layout
-        How it is written; it needs axles in columns, or a reading and a mass.
-    mass : {"lb", "kg"}
-        The unit of bare figures.
-    resolution : float or str
-        The scale's graduation, for all of them, as a rig file has it.
-    day_first : bool
-        Whether 3/4/2026 is the third of April.
-    config : str
-        What a pass is that does not say.
+    ``text``: the whole table. ``layout``: how it is written; it needs axles in columns, or a
+    reading and a mass. ``mass``: the unit of bare figures. ``resolution``: the scale's graduation,
+    for all of them, as a rig file has it. ``day_first``: whether 3/4/2026 is the third of April.
+    ``config``: what a pass is that does not say.
 
     Raises InputError with one problem for each bad line, by its number; TooLarge if there are more
     rows than are read at once.

@@ -37,12 +37,9 @@ LAST = 100
 def workbook(rig: RigFile, weigh_in: int | None = None) -> bytes:
     """A rig as an xlsx workbook.
 
-    Parameters
-    ----------
-    rig : RigFile
-        With all its weigh-ins, or the last of them; the last :data:`LAST` are written.
-    weigh_in : int or None
-        Which weigh-in the sheet “Checks” holds against the limits, from 1; None is the last.
+    ``rig``: with all its weigh-ins, or the last of them; the last :data:`LAST` are written.
+    ``weigh_in``: which weigh-in the sheet “Checks” holds against the limits, from 1; None is the
+    last.
 
     Raises NotFound if the rig has no weigh-in of that number.
     """

@@ -32,16 +32,10 @@ def columns(
 ) -> list[Column]:
     """The columns in order.
 
-    Parameters
-    ----------
-    tickets, tongue : str
-        Names of the sheets with the readings and the direct measurements, ready for a formula.
-    rows : int
-        The last row that may hold readings.
-    towing : bool
-        Whether there is a trailer.
-    base, hitch, lever : str
-        Cells of wheelbase, hitch behind the rear axle, coupler to trailer axles.
+    ``tickets`` and ``tongue``: names of the sheets with the readings and the direct measurements,
+    ready for a formula. ``rows``: the last row that may hold readings. ``towing``: whether there is
+    a trailer. ``base`` and ``hitch`` and ``lever``: cells of wheelbase, hitch behind the rear axle,
+    coupler to trailer axles.
     """
     return [
         *_inputs(tickets, tongue, rows),

@@ -72,10 +72,7 @@ def read_apart(data: bytes) -> Photo:
 def read_photo(data: bytes) -> Photo:
     """Make a photograph fit to be kept, in this process.
 
-    Parameters
-    ----------
-    data : bytes
-        The file as it came from the camera. Reading it takes up to 400 MB.
+    ``data``: the file as it came from the camera. Reading it takes up to 400 MB.
 
     Raises InputError if it is none, is damaged, or is too large.
     """

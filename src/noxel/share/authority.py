@@ -44,12 +44,8 @@ _PERMITTED = (
 class Authority:
     """The authority in a folder, and the server's certificate for what this machine is called now.
 
-    Parameters
-    ----------
-    folder : Path
-        Where keys and certificates lie; made, and closed to others, if need be.
-    names : sequence of str
-        Names of the owner's own, beside ``.local`` ones.
+    ``folder``: where keys and certificates lie; made, and closed to others, if need be. ``names``:
+    names of the owner's own, beside ``.local`` ones.
 
     Raises StorageFault if the folder cannot be written, or the authority there was made for other
     names.

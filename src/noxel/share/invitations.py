@@ -27,12 +27,7 @@ class Invitation:
 class Invitations:
     """The open invitations.
 
-    Parameters
-    ----------
-    clock : callable
-        Seconds that only run forward.
-    folder : Path or None
-        Where the command line writes its own.
+    ``clock``: seconds that only run forward. ``folder``: where the command line writes its own.
     """
 
     def __init__(

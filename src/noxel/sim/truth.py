@@ -33,12 +33,7 @@ def true_rig(rig: RigFile, seed: int = 7) -> TrueRig:
     """Make up the truth behind a rig: near its last weigh-in where there is one, else near its
     plates.
 
-    Parameters
-    ----------
-    rig : RigFile
-        Whose loads.
-    seed : int
-        The same seed gives the same truth.
+    ``rig``: whose loads. ``seed``: the same seed gives the same truth.
     """
     chance = random.Random(f"{rig.name}{seed}")
     figures = weigh(rig, rig.weigh_ins[-1] if rig.weigh_ins else None).figures

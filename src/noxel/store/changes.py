@@ -69,20 +69,10 @@ class ChangingRigs:
     ) -> Stored:
         """Change a rig and record the step, in one transaction.
 
-        Parameters
-        ----------
-        rig_id : str
-            Which rig.
-        what : str
-            The step in words, for undo.
-        make : callable
-            From the stored document to the new one; an error leaves everything as it was.
-        looking : int or None
-            Which weigh-in the document and the answer look at.
-        entire : bool
-            Whether the document holds the whole log.
-        sent : Sent
-            How the change reached us.
+        ``what``: the step in words, for undo. ``make``: from the stored document to the new one; an
+        error leaves everything as it was. ``looking``: which weigh-in the document and the answer
+        look at. ``entire``: whether the document holds the whole log. ``sent``: how the change
+        reached us.
 
         Raises NotFound if there is none of that id; Conflict if a weigh-in that the document does
         not hold contradicts the change.
@@ -109,12 +99,8 @@ class ChangingRigs:
     ) -> Stored:
         """Change a rig by what was typed; as :meth:`change`.
 
-        Parameters
-        ----------
-        changes : sequence of Change
-            Their paths name elements by identity; a position is that of the newest document.
-        gesture : str or None
-            Steps of one gesture (typing in one field) become one step.
+        ``changes``: their paths name elements by identity; a position is that of the newest
+        document. ``gesture``: steps of one gesture (typing in one field) become one step.
 
         Raises FieldConflict if another client set the same figure meanwhile; Gone if what a change
         is about was taken away; OtherEpoch if a backup was restored since it was typed; NotFound or
@@ -159,17 +145,9 @@ class ChangingRigs:
     ) -> Stored:
         """Take a ticket that another device jotted down.
 
-        Parameters
-        ----------
-        rig_id : str
-            Which rig.
-        visit : str
-            What the device calls the visit to the scale that the ticket belongs to.
-        make : callable
-            From the document, and where the visit's weigh-in stands in it (None: not yet there), to
-            the new document.
-        sent : Sent
-            How the ticket reached us.
+        ``visit``: what the device calls the visit to the scale that the ticket belongs to.
+        ``make``: from the document, and where the visit's weigh-in stands in it (None: not yet
+        there), to the new document. ``sent``: how the ticket reached us.
 
         Raises NotFound if there is no such rig; Conflict if the key was another rig's.
         """

@@ -25,12 +25,8 @@ from noxel.store.seal import Seal
 class Database:
     """One SQLite file, or a fresh one in memory.
 
-    Parameters
-    ----------
-    path : Path or None
-        The file; None is a database in memory.
-    as_is : bool
-        Open it also where saves are missing from it; what is there is kept aside first.
+    ``path``: the file; None is a database in memory. ``as_is``: open it also where saves are
+    missing from it; what is there is kept aside first.
 
     Raises InputError if it cannot be opened, is damaged, was written by a newer Noxel, or lacks
     what was saved last; StorageFault if the disk or another program refuses.

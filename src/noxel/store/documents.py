@@ -30,14 +30,8 @@ def checksum_of(text: str) -> str:
 def read_text(text: str, checksum: str | None, what: str) -> Any:
     """Read a document's text.
 
-    Parameters
-    ----------
-    text : str
-        As stored.
-    checksum : str or None
-        As stored with it; None in a row that was last written before there were checksums.
-    what : str
-        What it is, for the error.
+    ``text``: as stored. ``checksum``: as stored with it; None in a row that was last written before
+    there were checksums. ``what``: what it is, for the error.
 
     Raises Damaged if it is not what was written.
     """

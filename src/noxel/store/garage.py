@@ -121,14 +121,8 @@ class Garage:
         """What is offered for a match: each vehicle in the rig that had it last, each trailer with
         what was listed for it.
 
-        Parameters
-        ----------
-        only : collection of str or None
-            The ids that are wanted; None is all of them.
-        first : tuple of int
-            How many vehicles, and how many trailers, are left out at the start.
-        most : int
-            How many of each are read at most.
+        ``only``: the ids that are wanted; None is all of them. ``first``: how many vehicles, and
+        how many trailers, are left out at the start. ``most``: how many of each are read at most.
         """
         with self._database.reading() as session:
             query = (
@@ -193,14 +187,8 @@ class Garage:
     ) -> str:
         """A new rig of equipment in the garage; returns its id.
 
-        Parameters
-        ----------
-        name, kind : str
-            Of the rig.
-        equipment : mapping
-            Ids by kind; a rig needs a vehicle.
-        spare : mapping
-            The parts to start with where none was named, such as a bare hitch chain.
+        ``name`` and ``kind``: of the rig. ``equipment``: ids by kind; a rig needs a vehicle.
+        ``spare``: the parts to start with where none was named, such as a bare hitch chain.
 
         Raises NotFound if one of them is not there; RigFileError if they cannot be a rig; nothing
         is kept then.

@@ -56,16 +56,8 @@ class Logs:
     ) -> Page:
         """A page of the log, the last first.
 
-        Parameters
-        ----------
-        rig_id : str
-            Which rig.
-        words : str
-            What each must have in its date, place, notes, tags or decisions, in any order.
-        before : int or None
-            Only weigh-ins with a smaller number.
-        size : int
-            How many at most.
+        ``words``: what each must have in its date, place, notes, tags or decisions, in any order.
+        ``before``: only weigh-ins with a smaller number. ``size``: how many at most.
         """
 
         def make(session: Session, keep: bool) -> Page:

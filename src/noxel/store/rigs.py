@@ -36,14 +36,8 @@ class Rigs(ChangingRigs):
     def open(self, rig_id: str, looking: int | None = None, *, entire: bool = False) -> Stored:
         """A rig with the weigh-in looked at and the last ones, or with all of them.
 
-        Parameters
-        ----------
-        rig_id : str
-            Which rig.
-        looking : int or None
-            Which weigh-in is looked at, from 1; None, or one that is not there, is the last.
-        entire : bool
-            Whether the document holds the whole log.
+        ``looking``: which weigh-in is looked at, from 1; None, or one that is not there, is the
+        last. ``entire``: whether the document holds the whole log.
         """
         with self._database.reading() as session:
             row = row_of(session, rig_id)

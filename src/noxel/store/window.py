@@ -77,12 +77,8 @@ def look(session: Session, row: RigRow, number: int | None, besides: Iterable[st
     """The window for looking at a weigh-in: itself, the last ones, and those that kept plans are
     compared with.
 
-    Parameters
-    ----------
-    number : int or None
-        Which one, from 1; None, or one that is not there, is the last.
-    besides : iterable of str
-        The keys of further weigh-ins; those that are not there are left out.
+    ``number``: which one, from 1; None, or one that is not there, is the last. ``besides``: the
+    keys of further weigh-ins; those that are not there are left out.
     """
     keys = set(_tail(session, row.id))
     wanted = key_of(session, row.id, number) if number else None

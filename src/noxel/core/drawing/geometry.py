@@ -27,10 +27,8 @@ class Geometry:
 def geometry_of(rig: RigFile, axles_read: int = 0) -> Geometry:
     """The shape of a rig; lengths that are not known are taken as usual, and named.
 
-    Parameters
-    ----------
-    axles_read : int
-        How many trailer axles a scale has read one by one; counts where no label says it.
+    ``axles_read``: how many trailer axles a scale has read one by one; counts where no label says
+    it.
     """
     assumed: list[str] = []
 

@@ -60,17 +60,9 @@ def _type(document: Document, change: Change, parts: PathParts) -> None:
 def apply_changes(document: Document, changes: Iterable[Change]) -> Edited:
     """Apply changes to a rig's document.
 
-    Parameters
-    ----------
-    document : dict
-        A valid rig file, as parsed JSON; it is not changed.
-    changes : iterable of Change
-        In order.
+    ``document``: a valid rig file, as parsed JSON; it is not changed. ``changes``: in order.
 
-    Returns
-    -------
-    Edited
-        The new document (valid), its rig, and the state of every remembered field.
+    Returns the new document (valid), its rig, and the state of every remembered field.
 
     Raises InputError if a path leads nowhere, or a choice or a whole part breaks a rule; nothing is
     changed then; Conflict if an element that a path names is not there.

@@ -33,10 +33,8 @@ def new_identity() -> Identity:
 def weigh_in_identity(after: str | None, before: str | None = None) -> Identity:
     """An identity for a weigh-in that sorts between those of its neighbours.
 
-    Parameters
-    ----------
-    after, before : str or None
-        The identities of the one before it and of the one after it; None where there is none.
+    ``after`` and ``before``: the identities of the one before it and of the one after it; None
+    where there is none.
     """
     if before is None:
         number = int(after[1:9], 36) + 1 if after else 1
@@ -93,10 +91,7 @@ def identify(document: Document) -> Document:
     """Give an identity to every element that has none, or that of another one; the document is
     changed.
 
-    Returns
-    -------
-    dict
-        The same document.
+    Returns the same document.
     """
     for elements in _lists(document):
         if elements is document.get("weigh_ins"):

@@ -25,11 +25,8 @@ def spell_out(document: Document) -> Document:
     """Write every bare figure with its own unit, so that the document means the same under any
     units.
 
-    Parameters
-    ----------
-    document : dict
-        A valid rig file; it is not changed. A pass keeps its bare readings and gets its unit
-        instead.
+    ``document``: a valid rig file; it is not changed. A pass keeps its bare readings and gets its
+    unit instead.
     """
     switched: Document = copied(document)
     units = _in_force(document)
@@ -82,12 +79,8 @@ def switch_units(
 ) -> Document:
     """The same rig under other units; nothing that was typed is lost or rounded.
 
-    Parameters
-    ----------
-    document : dict
-        A valid rig file.
-    mass, length, pressure
-        The new units; None leaves length and pressure to the usual ones of the mass unit.
+    ``document``: a valid rig file. ``mass`` and ``length`` and ``pressure``: the new units; None
+    leaves length and pressure to the usual ones of the mass unit.
     """
     spelled = spell_out(document)
     units = {"mass": mass, "length": length or ("in" if mass == "lb" else "cm")}

@@ -31,17 +31,10 @@ class Delta:
 def delta(before: Document, after: Document, name: PathParts = ()) -> Delta:
     """Compare two documents.
 
-    Parameters
-    ----------
-    before, after : dict
-        Parsed JSON whose elements have identities.
-    name : tuple
-        What the paths of ``touched`` start with; those of the patches start in the document.
+    ``before`` and ``after``: parsed JSON whose elements have identities. ``name``: what the paths
+    of ``touched`` start with; those of the patches start in the document.
 
-    Returns
-    -------
-    Delta
-        As long as what was changed, not as the document.
+    It is as long as what was changed, not as the document.
     """
     comparison = Delta()
     _compare(before, after, (), (), name, comparison)

@@ -79,10 +79,7 @@ def compare_weigh_ins(wanted: Sequence[WeighInRef]) -> Comparison:
     """Two to four weigh-ins side by side, in the first one's unit; of one rig, or of rigs that
     share a vehicle or a trailer.
 
-    Parameters
-    ----------
-    wanted : sequence of WeighInRef
-        Differences are from the first.
+    ``wanted``: differences are from the first.
 
     Raises InputError if there are fewer than two, more than four, one twice, or one that is not
     there.

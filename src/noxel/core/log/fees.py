@@ -11,16 +11,10 @@ _AMOUNT = re.compile(r"\d+(?:[.,]\d{1,2})?(?!\d)")
 def spent(fees: Iterable[str]) -> list[str]:
     """Add fees up, for each currency by itself.
 
-    Parameters
-    ----------
-    fees : iterable of str
-        As typed: ``14.50``, ``$3``, ``12,00 EUR``. What holds no amount is left out.
+    ``fees``: as typed: ``14.50``, ``$3``, ``12,00 EUR``. What holds no amount is left out.
 
-    Returns
-    -------
-    list of str
-        A sum for each way of writing a currency, such as ``"$17.50 for 2 passes"``; the largest
-        count first.
+    Returns a sum for each way of writing a currency, such as ``"$17.50 for 2 passes"``; the largest
+    count first.
     """
     sums: dict[tuple[str, str], list[Decimal]] = defaultdict(list)
     for fee in fees:

@@ -113,10 +113,7 @@ class Log(Answer):
 def words_of(weigh_in: dict[str, Any]) -> str:
     """Everything that a weigh-in can be found by, for comparing without regard to capitals.
 
-    Parameters
-    ----------
-    weigh_in : dict
-        As the rig file has it.
+    ``weigh_in``: as the rig file has it.
     """
     texts = [weigh_in.get(key) for key in ("date", "place", "note", "decided")] + list(
         weigh_in.get("tags", ())
@@ -257,17 +254,10 @@ def merge_weigh_ins(
     """A rig with weigh-ins from elsewhere among its own, in the order of their days; those that are
     there already stay out.
 
-    Parameters
-    ----------
-    document : dict
-        The rig with its whole log; it is not changed.
-    fresh : sequence of dict
-        Weigh-ins as the rig file has them.
+    ``document``: the rig with its whole log; it is not changed. ``fresh``: weigh-ins as the rig
+    file has them.
 
-    Returns
-    -------
-    tuple of dict and int
-        The rig, and how many already present.
+    Returns the rig, and how many were there already.
 
     Raises RigFileError if one of them cannot be this rig's; paths count the fresh ones from 0.
     """

@@ -36,12 +36,7 @@ class Reminder(Answer):
 def months_after(day: datetime.date, months: float) -> datetime.date:
     """The same day so many whole months later, or the month's last.
 
-    Parameters
-    ----------
-    day : date
-        Any.
-    months : float
-        Rounded to whole months.
+    ``day``: any. ``months``: rounded to whole months.
     """
     count = day.year * 12 + day.month - 1 + round(months)
     year, month = divmod(count, 12)
@@ -72,12 +67,7 @@ def changed_since(rig: RigFile, weigh_in: WeighIn) -> float:
 def reminders(rig: RigFile, today: datetime.date) -> list[Reminder]:
     """All reminders of a rig, overdue first, then by day.
 
-    Parameters
-    ----------
-    rig : RigFile
-        With its reminders; its last weigh-ins.
-    today : date
-        What counts as due by.
+    ``rig``: with its reminders; its last weigh-ins. ``today``: what counts as due by.
     """
     due = [*_months(rig, today), *_added(rig, today), *_trips(rig, today), *_tires(rig, today)]
     order = {"due": 0, "coming": 1, "done": 2}

@@ -17,17 +17,9 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
     """Read an item as people jot it down: ``4 chairs 3 kg``, ``toolbox 62``, ``water 26 gal of
     water``.
 
-    Parameters
-    ----------
-    text : str
-        How many (optional), what, and the mass of one.
-    default : {"lb", "kg"}
-        The unit of a bare mass.
+    ``text``: how many (optional), what, and the mass of one. ``default``: the unit of a bare mass.
 
-    Returns
-    -------
-    dict
-        ``name``, ``mass`` as a rig file keeps it, ``quantity``, and the mass ``text`` as typed.
+    Returns ``name``, ``mass`` as a rig file keeps it, ``quantity``, and the mass ``text`` as typed.
 
     Raises QuantityError if there is no mass in it, or it cannot be read.
     """

@@ -273,18 +273,11 @@ def _calibration(rig: RigFile, weighing: Weighing, printer: Printer) -> Calibrat
 def evaluate_pack(rig: RigFile, weigh_in: int | None = None) -> PackAnswer:
     """Predict the rig as planned, with every check that a weigh-in has.
 
-    Parameters
-    ----------
-    rig : RigFile
-        Its plan, loads, tanks, lengths and ratings.
-    weigh_in : int or None
-        The weigh-in, from 1, that the plan is compared with; None is the last.
+    ``rig``: its plan, loads, tanks, lengths and ratings. ``weigh_in``: the weigh-in, from 1, that
+    the plan is compared with; None is the last.
 
-    Returns
-    -------
-    PackAnswer
-        In the file's unit. Where the lever model lacks a figure, ``missing`` names it, and the
-        checks say what is expected from labels and lists.
+    All in the file's unit. Where the lever model lacks a figure, ``missing`` names it, and the
+    checks say what is expected from labels and lists.
     """
     printer = Printer(rig)
     predicted, known = predict_known(rig), expect(rig, Weighing())

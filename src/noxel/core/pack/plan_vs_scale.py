@@ -99,20 +99,11 @@ def plan_vs_scale(
 ) -> Gap | None:
     """Compare the plan with a weigh-in, and name what would explain the difference.
 
-    Parameters
-    ----------
-    rig : RigFile
-        The rig as planned.
-    found, spread : mapping
-        The prediction and its ±. [kg]
-    weighing : Weighing
-        What was weighed.
+    ``rig``: the rig as planned. ``found`` and ``spread``: the prediction and its ±. [kg].
+    ``weighing``: what was weighed.
 
-    Returns
-    -------
-    Gap or None
-        None when nothing of it was weighed. Differences are measured − predicted; the reasons count
-        only those beyond the scale's ±.
+    None when nothing of it was weighed. Differences are measured − predicted; the reasons
+    count only those beyond the scale's ±.
 
     Notes
     -----

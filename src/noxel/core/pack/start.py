@@ -50,18 +50,10 @@ def start_from_weigh_in(rig: RigFile, number: int = 0) -> list[Change]:
 def lever_length_typed(rig: RigFile, texts: Mapping[str, str]) -> Figure:
     """Coupler to axles from two tongue readings, as typed.
 
-    Parameters
-    ----------
-    rig : RigFile
-        For the units of bare figures.
-    texts : mapping
-        ``mass``, ``moved_back``, ``before``, ``after``, and the scale's ``resolution`` (blank for
-        none).
+    ``rig``: for the units of bare figures. ``texts``: ``mass``, ``moved_back``, ``before``,
+    ``after``, and the scale's ``resolution`` (blank for none).
 
-    Returns
-    -------
-    Figure
-        With the ± of two readings at that graduation. [m]
+    It has the ± of two readings at that graduation. [m]
 
     Raises InputError naming each text that cannot be read, or readings that moved the wrong way.
     """

@@ -31,17 +31,10 @@ def _sides(loads: Sequence[Load], unit_kg: float) -> tuple[float, float]:
 def stowage(rig: RigFile, predicted_share: float | None) -> Stowage | None:
     """How the trailer's cargo lies, against the rule of thumb and against what it really does.
 
-    Parameters
-    ----------
-    rig : RigFile
-        Its loads with their places; sides and heights where they were said.
-    predicted_share : float or None
-        The tongue share that the lever model predicts.
+    ``rig``: its loads with their places; sides and heights where they were said.
+    ``predicted_share``: the tongue share that the lever model predicts.
 
-    Returns
-    -------
-    Stowage or None
-        None when nothing on the trailer has a place.
+    None when nothing on the trailer has a place.
     """
     trailer, unit = rig.trailer, rig.units.mass
     length = trailer.geometry.coupler_to_axles if trailer else None

@@ -320,17 +320,10 @@ def _misread(plates: Labels) -> Iterator[Advisory]:
 def contradictions(rig: RigFile, today: datetime.date | None = None) -> list[Advisory]:
     """Everything about the plates that cannot be right together.
 
-    Parameters
-    ----------
-    rig : RigFile
-        Its ratings, weights, hitch chain and tires; what is missing contradicts nothing.
-    today : date or None
-        For the age of tires; None is the machine's own date.
+    ``rig``: its ratings, weights, hitch chain and tires; what is missing contradicts nothing.
+    ``today``: for the age of tires; None is the machine's own date.
 
-    Returns
-    -------
-    list of Advisory
-        Each with the path of the figure to read again, and its numbers.
+    Each comes with the path of the figure to read again, and its numbers.
     """
     plates = Labels(rig, today or datetime.date.today())
     looks = (_vehicle, _trailer, _tires, _misread, *OF_THE_HITCH)

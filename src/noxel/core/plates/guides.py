@@ -103,13 +103,8 @@ def _wrong(says: str) -> InputError:
 def read_guide(text: str, unit: MassUnit) -> list[GuideRow]:
     """The rows of a pasted guide.
 
-    Parameters
-    ----------
-    text : str
-        A line of headings, then a row a line; cells apart by tabs, semicolons, bars, two spaces or
-        commas.
-    unit : {"lb", "kg"}
-        What a mass without a unit is in.
+    ``text``: a line of headings, then a row a line; cells apart by tabs, semicolons, bars, two
+    spaces or commas. ``unit``: what a mass without a unit is in.
 
     Raises InputError if there is no heading that is understood, no rating, or a cell that cannot be
     read as a mass; the message names the line and the column.
@@ -173,12 +168,8 @@ def _fits(row: GuideRow, vehicle: Mapping[str, str]) -> bool:
 def look_up(rows: Sequence[GuideRow], vehicle: Mapping[str, str]) -> Found:
     """The vehicle's row.
 
-    Parameters
-    ----------
-    rows : sequence of GuideRow
-        The guide.
-    vehicle : mapping
-        What is known of the vehicle, by the names of :data:`KEYS`; blank texts count as not known.
+    ``rows``: the guide. ``vehicle``: what is known of the vehicle, by the names of :data:`KEYS`;
+    blank texts count as not known.
     """
     known = {key: text for key, text in vehicle.items() if text.strip()}
     own = tuple(row for row in rows if _fits(row, known))

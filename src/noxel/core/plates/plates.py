@@ -260,19 +260,10 @@ def evaluate_plates(
 ) -> PlatesAnswer:
     """Everything that the labels say beyond the checks.
 
-    Parameters
-    ----------
-    rig : RigFile
-        Its labels.
-    evaluation : Evaluation
-        Of the weigh-in looked at: the load on one tire, and the measured curb weight.
-    today : date or None
-        For the readiness list; None is the machine's own date.
+    ``rig``: its labels. ``evaluation``: of the weigh-in looked at: the load on one tire, and the
+    measured curb weight. ``today``: for the readiness list; None is the machine's own date.
 
-    Returns
-    -------
-    PlatesAnswer
-        Masses in the file's unit, lengths in its length unit, pressures in its pressure unit.
+    Masses are in the file's unit, lengths in its length unit, pressures in its pressure unit.
     """
     factor = KG[rig.units.mass]
     unit = rig.units.pressures

@@ -248,14 +248,8 @@ def _around(rig: RigFile, evaluation: Evaluation) -> Iterator[_Line]:
 def readiness(rig: RigFile, evaluation: Evaluation, today: datetime.date) -> list[ReadinessItem]:
     """What this rig needs before it rolls.
 
-    Parameters
-    ----------
-    rig : RigFile
-        Its facts, and the days on which lines were ticked.
-    evaluation : Evaluation
-        For what the trailer weighs.
-    today : date
-        Ticks older than :data:`STALE_DAYS` are asked for again.
+    ``rig``: its facts, and the days on which lines were ticked. ``evaluation``: for what the
+    trailer weighs. ``today``: ticks older than :data:`STALE_DAYS` are asked for again.
     """
     lines: list[_Line] = []
     if rig.towing:

@@ -53,12 +53,7 @@ class PathStep(Answer):
 def short_path(rig: RigFile, door: Door) -> list[PathStep]:
     """The steps of a path.
 
-    Parameters
-    ----------
-    rig : RigFile
-        For its kind, its region and what follows it.
-    door : {"tow", "going", "labels", "tickets"}
-        What somebody came with.
+    ``rig``: for its kind, its region and what follows it. ``door``: what somebody came with.
     """
     if door == "tickets":
         return [

@@ -49,14 +49,8 @@ def _text(value: object, mass: MassUnit, length: LengthUnit) -> str | None:
 def describe(kind: str, part: dict[str, Any], units: dict[str, str]) -> list[Fact]:
     """The few figures by which a piece of equipment is known; what was not entered is left out.
 
-    Parameters
-    ----------
-    kind : {"vehicle", "hitch", "trailer"}
-        What it is.
-    part : dict
-        Its part of a rig file.
-    units : dict
-        The units of its bare figures.
+    ``kind``: what it is. ``part``: its part of a rig file. ``units``: the units of its bare
+    figures.
     """
     frame = {"units": units, "kind": "conventional", kind: part}
     rig = RigFile.model_validate(frame)

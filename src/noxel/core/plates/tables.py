@@ -65,19 +65,11 @@ def table_kind(path: str) -> TableKind:
 def read_table(path: str, text: str) -> list[dict[str, str]]:
     """Read a maker's table as typed or pasted.
 
-    Parameters
-    ----------
-    path : str
-        Where in the rig file it belongs: ``vehicle.tires.rear.table``, ``hitch.parts[1].by_drop``,
-        ``vehicle.tongue_table``.
-    text : str
-        ``"35 1,820"``, ``"35 psi, 1820 lb"``, ``"35;1820"`` or with a tab between, a row a line; a
-        first line of words is left out.
+    ``path``: where in the rig file it belongs: ``vehicle.tires.rear.table``,
+    ``hitch.parts[1].by_drop``, ``vehicle.tongue_table``. ``text``: ``"35 1,820"``, ``"35 psi, 1820
+    lb"``, ``"35;1820"`` or with a tab between, a row a line; a first line of words is left out.
 
-    Returns
-    -------
-    list of dict
-        The texts of each row by the names of its columns, each to be read in the unit in force.
+    Returns the texts of each row by the names of its columns, each to be read in the unit in force.
 
     Raises InputError if the path names no table; naming each line that is not such a row.
     """

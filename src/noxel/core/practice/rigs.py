@@ -381,17 +381,9 @@ def make_rig(
 ) -> RigFile:
     """An invented rig with its true loads in its plan.
 
-    Parameters
-    ----------
-    kind : str
-        With spring bars, without, on torsion axles, on a pin, a caravan behind a car, or a
-        motorhome with a towed car.
-    seed : str
-        The same text gives the same rig.
-    unit, terms
-        What its labels are written in.
-    over : str
-        Which limits its true loads exceed.
+    ``kind``: with spring bars, without, on torsion axles, on a pin, a caravan behind a car, or a
+    motorhome with a towed car. ``seed``: the same text gives the same rig. ``unit`` and ``terms``:
+    what its labels are written in. ``over``: which limits its true loads exceed.
     """
     frame, write = _FRAMES[kind], _Writer(random.Random(f"{kind}/{seed}"), unit)
     if terms == "europe" and frame.kind == "conventional" and kind != "caravan":

@@ -68,23 +68,12 @@ def read_pieces(
 ) -> list[ReadFigure]:
     """Read lines that stand somewhere on a label or a ticket.
 
-    Parameters
-    ----------
-    rig : RigFile
-        For its unit, its terms, and the axles of its trailer.
-    pieces : sequence of Piece
-        The lines, in any order.
-    part : {"vehicle", "trailer", "hitch", "pass"} or None
-        What it is of; None: by its words.
-    at : mapping
-        Where a pass and its weigh-in are, by ``pass`` and ``weigh_in``, such as
-        ``weigh_ins[0].passes[1]``, its ``config``, its ``unit`` where it has its own, and the
-        ``hitch`` part that a hitch's label is of.
+    ``rig``: for its unit, its terms, and the axles of its trailer. ``pieces``: the lines, in any
+    order. ``part``: what it is of; None: by its words. ``at``: where a pass and its weigh-in are,
+    by ``pass`` and ``weigh_in``, such as ``weigh_ins[0].passes[1]``, its ``config``, its ``unit``
+    where it has its own, and the ``hitch`` part that a hitch's label is of.
 
-    Returns
-    -------
-    list of ReadFigure
-        In the order of a label; nothing where nothing was understood.
+    They come in the order of a label; none where nothing was understood.
     """
     rows = rows_of(list(pieces)[:MOST_PIECES])
     kind = part or part_of("\n".join(row.text for row in rows))

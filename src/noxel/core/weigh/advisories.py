@@ -237,20 +237,9 @@ def advise(
 ) -> list[Advisory]:
     """Everything there is to say beside the checks, warnings first.
 
-    Parameters
-    ----------
-    rig : RigFile
-        The rig.
-    number : int or None
-        Which weigh-in was evaluated, from 1.
-    weighing : Weighing
-        What it lets us know.
-    rows : list of Checked
-        The checks made of it.
-    doubted : sequence of Doubt
-        What cannot be right about it; each is an advisory, and they come first.
-    rules : sequence of BrokenRule
-        Rules of the maker or the law that are not kept; they come next.
+    ``number``: which weigh-in was evaluated, from 1. ``weighing``: what it lets us know. ``rows``:
+    the checks made of it. ``doubted``: what cannot be right about it; each is an advisory, and they
+    come first. ``rules``: rules of the maker or the law that are not kept; they come next.
     """
     notices = sorted(
         (doubt_advisory(rig, number, doubt) for doubt in doubted),

@@ -36,20 +36,12 @@ class Jotted:
 def add_jotted(document: Document, index: int | None, ticket: Jotted) -> Document:
     """Put a ticket into the weigh-in of its visit.
 
-    Parameters
-    ----------
-    document : dict
-        A valid rig file.
-    index : int or None
-        Where the weigh-in of the same visit stands in the document; None begins a new one.
-    ticket : Jotted
-        What was typed; a text that cannot be read waits at its field.
+    ``document``: a valid rig file. ``index``: where the weigh-in of the same visit stands in the
+    document; None begins a new one. ``ticket``: what was typed; a text that cannot be read waits at
+    its field.
 
-    Returns
-    -------
-    dict
-        The new document. The ticket fills a pass of its kind that has no reading yet, or follows
-        the passes that are there.
+    Returns the new document. The ticket fills a pass of its kind that has no reading yet, or
+    follows the passes that are there.
 
     Raises InputError if it breaks a rule of the format, such as a trailer's reading in a pass of
     the vehicle alone.

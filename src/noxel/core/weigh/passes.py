@@ -79,14 +79,7 @@ def pass_answers(rig: RigFile, number: int | None, weighing: Weighing) -> list[P
     """Each pass of a weigh-in: its title, what to do, what it settles, what its platforms add up
     to.
 
-    Parameters
-    ----------
-    rig : RigFile
-        The rig.
-    number : int or None
-        Which weigh-in, from 1.
-    weighing : Weighing
-        What it lets us know.
+    ``number``: which weigh-in, from 1. ``weighing``: what it lets us know.
     """
     if number is None:
         return []
@@ -165,19 +158,10 @@ and 2.24).
 def plan_passes(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[dict[str, Any]]:
     """A short plan of passes for what there is to weigh on and what can be done there.
 
-    Parameters
-    ----------
-    rig : RigFile
-        Whether it tows, and whether its hitch has spring bars.
-    scale : ScaleKind
-        What there is to weigh on.
-    uncouple : bool
-        Whether the trailer can be left standing there.
+    ``rig``: whether it tows, and whether its hitch has spring bars. ``scale``: what there is to
+    weigh on. ``uncouple``: whether the trailer can be left standing there.
 
-    Returns
-    -------
-    list of dict
-        The passes as documents, in the order to drive them, nothing read yet.
+    Returns the passes as documents, in the order to drive them, nothing read yet.
     """
     if scale == "tongue_scale":
         return []

@@ -68,14 +68,8 @@ class VisitStep(Answer):
 def visit_steps(rig: RigFile, scale: ScaleKind, uncouple: bool) -> list[VisitStep]:
     """What to do at the scale, step by step.
 
-    Parameters
-    ----------
-    rig : RigFile
-        What it has: a trailer, bars, tanks, brakes, people on its list.
-    scale : ScaleKind
-        What there is to weigh on.
-    uncouple : bool
-        Whether the trailer can be left standing there.
+    ``rig``: what it has: a trailer, bars, tanks, brakes, people on its list. ``scale``: what there
+    is to weigh on. ``uncouple``: whether the trailer can be left standing there.
     """
     if scale == "tongue_scale":
         return [*_at_home(rig), _verdict(rig)]

@@ -153,16 +153,8 @@ def most_at_rating(known: Knowledge, row: Checked, key: str) -> float | None:
 def expected_sentence(rig: RigFile, known: Knowledge, row: Checked, key: str) -> str:
     """Say what a check that cannot be made is expected to find, and from what.
 
-    Parameters
-    ----------
-    rig : RigFile
-        For its units and terms.
-    known : Knowledge
-        What was weighed and what is expected.
-    row : Checked
-        The check, with what it is expected to find.
-    key : str
-        The load that it rests on.
+    ``rig``: for its units and terms. ``known``: what was weighed and what is expected. ``row``: the
+    check, with what it is expected to find. ``key``: the load that it rests on.
     """
     if row.expected is None:
         return ""

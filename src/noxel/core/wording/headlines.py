@@ -134,24 +134,11 @@ def headline(
 ) -> Headline:
     """The verdict in one sentence that names the limiting rating, and what else stands out.
 
-    Parameters
-    ----------
-    rig : RigFile
-        For its units and terms.
-    checks : list of Checked
-        Every check.
-    reached : {"stop", "incomplete", "caution", "within"}
-        The verdict over them.
-    number : int or None
-        Which weigh-in they are of, from 1.
-    doubted : sequence of Doubt
-        What cannot be right; it leads everything but a stop.
-    known : Knowledge or None
-        What is expected, where something is.
-    rules : sequence of BrokenRule
-        Rules of the maker or the law that are not kept; they lead where nothing is over.
-    since : Since or None
-        What came aboard since the weighing, where that makes the verdict worse than as weighed.
+    ``rig``: for its units and terms. ``checks``: every check. ``reached``: the verdict over them.
+    ``number``: which weigh-in they are of, from 1. ``doubted``: what cannot be right; it leads
+    everything but a stop. ``known``: what is expected, where something is. ``rules``: rules of the
+    maker or the law that are not kept; they lead where nothing is over. ``since``: what came aboard
+    since the weighing, where that makes the verdict worse than as weighed.
     """
     line = _headline(rig, checks, reached, number, doubted, known, rules)
     if since is not None:

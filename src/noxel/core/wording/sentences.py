@@ -117,12 +117,7 @@ def _why_unconfirmed(rig: RigFile, row: Checked) -> str:
 def sentence(rig: RigFile, row: Checked) -> str:
     """Say what one check found.
 
-    Parameters
-    ----------
-    rig : RigFile
-        For its units and what its vehicle is called.
-    row : Checked
-        The check.
+    ``rig``: for its units and what its vehicle is called. ``row``: the check.
     """
     unit = rig.units.mass
     phrase = phrase_of(rig, row.id, row.limit.source if row.limit else None)
