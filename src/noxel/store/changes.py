@@ -24,7 +24,7 @@ from noxel.core.rig import Identity, read_path
 from noxel.errors import Conflict, FieldConflict, Gone, OtherEpoch, Problem
 from noxel.store.database import Database
 from noxel.store.equipment import KINDS, now
-from noxel.store.history import deltas, do_again, record, step_at, take_back, touched_since
+from noxel.store.history import deltas, follow, record, step_at, touched_since
 from noxel.store.models import PhotoRow, RigRow, TakenRow
 from noxel.store.parts import fit_the_others, fit_the_rest, row_of, split, whole, write
 from noxel.store.stored import Stored, stored
@@ -80,7 +80,7 @@ class ChangingRigs:
         with self._database.writing() as session:
             row = row_of(session, rig_id)
             window = whole_log(session, row, looking) if entire else look(session, row, looking)
-            if _taken(session, row, sent):
+            if take_once(session, row.id, sent.key):
                 return stored(session, row, window)
             _lists_as_seen(session, row, sent)
             document = whole(session, row, window)
@@ -116,7 +116,7 @@ class ChangingRigs:
                 if len(keys) == len(weigh_ins)
                 else whole_log(session, row, looking)
             )
-            if _taken(session, row, sent):
+            if take_once(session, row.id, sent.key):
                 return stored(session, row, look(session, row, looking))
             document = whole(session, row, window)
             _same_epoch(session, sent)
@@ -159,7 +159,7 @@ class ChangingRigs:
             key = session.scalar(of_visit.order_by(TakenRow.weigh_in.desc()).limit(1))
             number = number_of(session, rig_id, key) if key else None
             window = look(session, row, number)
-            if _taken(session, row, sent):
+            if take_once(session, row.id, sent.key):
                 return stored(session, row, window)
             present = key in window.keys
             document = whole(session, row, window)
@@ -184,29 +184,21 @@ class ChangingRigs:
         Raises NotFound if there is no such rig; Conflict if there is nothing to undo, or what it
         changed was changed in another rig since.
         """
-        with self._database.writing() as session:
-            row = row_of(session, rig_id)
-            if not _taken(session, row, sent):
-                step = step_at(session, row, row.revision)
-                if step is None:
-                    raise Conflict("There is nothing to undo.")
-                take_back(session, row, step, sent.by)
-                row.revision -= 1
-            return stored(session, row, look(session, row, looking))
+        return self._move(rig_id, looking, sent, back=True)
 
     def redo(self, rig_id: str, looking: int | None = None, *, sent: Sent = UNKNOWN) -> Stored:
-        """Redo the step that was undone last.
+        """Redo the step that was undone last; errors as :meth:`undo`."""
+        return self._move(rig_id, looking, sent, back=False)
 
-        Raises NotFound if there is no such rig; Conflict if there is nothing to redo.
-        """
+    def _move(self, rig_id: str, looking: int | None, sent: Sent, *, back: bool) -> Stored:
         with self._database.writing() as session:
             row = row_of(session, rig_id)
-            if not _taken(session, row, sent):
-                step = step_at(session, row, row.revision + 1)
+            if not take_once(session, row.id, sent.key):
+                step = step_at(session, row, row.revision + (not back))
                 if step is None:
-                    raise Conflict("There is nothing to redo.")
-                do_again(session, row, step, sent.by)
-                row.revision += 1
+                    raise Conflict(f"There is nothing to {'undo' if back else 'redo'}.")
+                follow(session, row, step, sent.by, back=back)
+                row.revision += -1 if back else 1
             return stored(session, row, look(session, row, looking))
 
 
@@ -226,10 +218,6 @@ def take_once(session: Session, rig_id: str, key: str | None) -> bool:
         session.add(TakenRow(key=key, rig_id=rig_id, made_at=now()))
         session.flush()
     return earlier is not None
-
-
-def _taken(session: Session, row: RigRow, sent: Sent) -> bool:
-    return take_once(session, row.id, sent.key)
 
 
 def _lists_as_seen(session: Session, row: RigRow, sent: Sent) -> None:

@@ -16,6 +16,8 @@ from noxel.store.models import EquipmentRow, RigRow
 
 KINDS = ("vehicle", "hitch", "trailer")
 """The equipment of a rig: vehicle, hitch and trailer, each in a row of its own."""
+ANY = "conventional"
+"""The kind of a rig of which no more is known."""
 
 
 def now() -> datetime.datetime:
@@ -46,14 +48,13 @@ def part_in(equipment: EquipmentRow, units: dict[str, str]) -> Any:
     kept = read_equipment(equipment)
     if kept["units"] == units:
         return kept["part"]
-    frame = {
-        "format": "noxel-rig",
-        "version": 1,
-        "units": kept["units"],
-        "kind": "conventional",
-        equipment.kind: kept["part"],
-    }
-    return spell_out(frame)[equipment.kind]
+    return spell_out(alone(equipment.kind, kept))[equipment.kind]
+
+
+def alone(kind: str, kept: Any) -> Document:
+    """A rig file with nothing but a piece of equipment, as it was read, in it."""
+    part: Document = {kind: kept["part"]}
+    return {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": ANY, **part}
 
 
 def assemble(session: Session, row: RigRow) -> Document:
@@ -77,32 +78,41 @@ def write_part(session: Session, row: RigRow, kind: str, part: Any, units: dict[
         return
     equipment = session.get(EquipmentRow, key) if key else None
     if equipment is None:
-        equipment = new_equipment(session, kind)
-        setattr(row, f"{kind}_id", equipment.id)
-    equipment.document, equipment.name, equipment.updated_at = (
-        dump({"units": units, "part": part}),
-        part.get("name", ""),
-        now(),
-    )
+        setattr(row, f"{kind}_id", new_equipment(session, kind, part, units).id)
+        return
+    equipment.document, equipment.name = dump({"units": units, "part": part}), part.get("name", "")
+    equipment.updated_at = now()
 
 
-def new_equipment(session: Session, kind: str) -> EquipmentRow:
-    """A piece of equipment about which nothing is known yet."""
+def new_equipment(
+    session: Session, kind: str, part: dict[str, Any], units: dict[str, str]
+) -> EquipmentRow:
+    """A piece of equipment that is not in the garage yet."""
     equipment = EquipmentRow(
-        id=uuid.uuid4().hex, kind=kind, name="", document="", created_at=now(), updated_at=now()
+        id=uuid.uuid4().hex,
+        kind=kind,
+        name=part.get("name", ""),
+        document=dump({"units": units, "part": part}),
+        created_at=now(),
+        updated_at=now(),
     )
     session.add(equipment)
     session.flush()
     return equipment
 
 
+def new_rig_row(document: Document, **more: Any) -> RigRow:
+    """A rig, ready to be kept: its document has neither equipment nor weigh-ins in it."""
+    text, name = dump(document), document.get("name", "")
+    times = {"created_at": now(), "updated_at": now()}
+    return RigRow(id=uuid.uuid4().hex, name=name, document=text, **times, **more)
+
+
 def copy_equipment(session: Session, equipment: EquipmentRow) -> EquipmentRow:
     """The same equipment again, to be changed apart; its name says so."""
-    document = new_equipment(session, equipment.kind)
     kept = read_equipment(equipment)
-    name = f"{equipment.name or equipment.kind} (copy)"
-    document.document, document.name = dump({**kept, "part": {**kept["part"], "name": name}}), name
-    return document
+    part = {**kept["part"], "name": f"{equipment.name or equipment.kind} (copy)"}
+    return new_equipment(session, equipment.kind, part, kept["units"])
 
 
 def equipment_of(session: Session, key: str, kind: str | None = None) -> EquipmentRow:

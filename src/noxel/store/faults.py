@@ -6,48 +6,24 @@ from sqlalchemy.exc import DBAPIError
 
 from noxel.errors import NoxelError, StorageFault
 
+_WORDS = {
+    "full": "The disk is full. Make room, then try again.",
+    "busy": "Another program holds the database. Close it, then try again.",
+    "read_only": "The data folder can only be read. Allow writing in it, then try again.",
+    "gone": "The database cannot be opened: was its disk taken out, or its folder moved?",
+    "io": "The disk does not answer as it should. Look after it, and keep a backup elsewhere.",
+    "damaged": "The database is damaged. Restore a backup: noxel restore FILE.",
+}
 _FAULTS = {  # by SQLite's primary result code
-    sqlite3.SQLITE_FULL: ("full", "The disk is full. Make room, then try again.", 507),
-    sqlite3.SQLITE_BUSY: (
-        "busy",
-        "Another program holds the database. Close it, then try again.",
-        503,
-    ),
-    sqlite3.SQLITE_LOCKED: (
-        "busy",
-        "Another program holds the database. Close it, then try again.",
-        503,
-    ),
-    sqlite3.SQLITE_READONLY: (
-        "read_only",
-        "The data folder can only be read. Allow writing in it, then try again.",
-        503,
-    ),
-    sqlite3.SQLITE_PERM: (
-        "read_only",
-        "The data folder can only be read. Allow writing in it, then try again.",
-        503,
-    ),
-    sqlite3.SQLITE_CANTOPEN: (
-        "gone",
-        "The database cannot be opened: was its disk taken out, or its folder moved?",
-        503,
-    ),
-    sqlite3.SQLITE_IOERR: (
-        "io",
-        "The disk does not answer as it should. Look after it, and keep a backup elsewhere.",
-        503,
-    ),
-    sqlite3.SQLITE_CORRUPT: (
-        "damaged",
-        "The database is damaged. Restore a backup: noxel restore FILE.",
-        503,
-    ),
-    sqlite3.SQLITE_NOTADB: (
-        "damaged",
-        "The database is damaged. Restore a backup: noxel restore FILE.",
-        503,
-    ),
+    sqlite3.SQLITE_FULL: "full",
+    sqlite3.SQLITE_BUSY: "busy",
+    sqlite3.SQLITE_LOCKED: "busy",
+    sqlite3.SQLITE_READONLY: "read_only",
+    sqlite3.SQLITE_PERM: "read_only",
+    sqlite3.SQLITE_CANTOPEN: "gone",
+    sqlite3.SQLITE_IOERR: "io",
+    sqlite3.SQLITE_CORRUPT: "damaged",
+    sqlite3.SQLITE_NOTADB: "damaged",
 }
 
 
@@ -66,5 +42,4 @@ def fault_of(exc: Exception) -> NoxelError:
     fault = _FAULTS.get(code_of(exc) or 0)
     if fault is None:
         raise exc
-    code, words, status = fault
-    return StorageFault(code, words, status)
+    return StorageFault(fault, _WORDS[fault], 507 if fault == "full" else 503)

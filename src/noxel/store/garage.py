@@ -1,6 +1,5 @@
 """The garage: equipment listed, copied, retired, and coupled into rigs."""
 
-import uuid
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -12,13 +11,14 @@ from noxel.core.editing import copied, identify
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, Damaged
 from noxel.store.database import Database
-from noxel.store.documents import dump
 from noxel.store.equipment import (
     KINDS,
+    alone,
     assemble,
     copy_equipment,
     equipment_of,
     new_equipment,
+    new_rig_row,
     now,
     read_equipment,
     read_rig_row,
@@ -149,12 +149,7 @@ class Garage:
         its id.
         """
         with self._database.writing() as session:
-            equipment = new_equipment(session, kind)
-            equipment.document, equipment.name = (
-                dump({"units": units, "part": identify(copied(part))}),
-                part.get("name", ""),
-            )
-            return equipment.id
+            return new_equipment(session, kind, identify(copied(part)), units).id
 
     def retire(self, key: str, *, bring_back: bool = False) -> None:
         """Offer a piece of equipment no longer, or again; the rigs it is in, and their weigh-ins,
@@ -204,34 +199,13 @@ class Garage:
                 if "vehicle" in parts
                 else {"mass": "lb", "length": "in"}
             )
-            document = {
-                "format": "noxel-rig",
-                "version": 1,
-                "units": units,
-                "name": name,
-                "kind": kind,
-            }
-            row = RigRow(
-                id=uuid.uuid4().hex,
-                name=name,
-                document=dump(document),
-                created_at=now(),
-                updated_at=now(),
-                **{f"{kind}_id": part.id for kind, part in parts.items()},
-            )
             for spare_kind, part in spare.items():
                 if spare_kind not in parts:
-                    blank = EquipmentRow(
-                        id=uuid.uuid4().hex,
-                        kind=spare_kind,
-                        name="",
-                        created_at=now(),
-                        updated_at=now(),
-                        document=dump({"units": units, "part": part}),
-                    )
-                    session.add(blank)
-                    session.flush()
-                    setattr(row, f"{spare_kind}_id", blank.id)
+                    parts[spare_kind] = new_equipment(session, spare_kind, part, units)
+            row = new_rig_row(
+                {"format": "noxel-rig", "version": 1, "units": units, "name": name, "kind": kind},
+                **{f"{kind}_id": part.id for kind, part in parts.items()},
+            )
             session.add(row)
             session.flush()
             parse_rig(assemble(session, row))
@@ -242,18 +216,10 @@ class Garage:
         is copied, the rest shared.
         """
         with self._database.writing() as session:
-            document = {
-                key: value
-                for key, value in read_rig_row(rig).items()
-                if key not in ("ready", "note")
-            }
-            row = RigRow(
-                id=uuid.uuid4().hex,
-                name=name,
-                document=dump({**document, "name": name}),
-                created_at=now(),
-                updated_at=now(),
-            )
+            document = {**read_rig_row(rig), "name": name}
+            document.pop("ready", None)
+            document.pop("note", None)
+            row = new_rig_row(document)
             for kind in KINDS:
                 key = getattr(rig, f"{kind}_id")
                 if key and kind in apart:
@@ -268,14 +234,7 @@ def _entry(session: Session, row: EquipmentRow, damaged: list[str]) -> GarageEnt
     last = next((rig for rig in rigs_with(session, row.id) if rig.deleted_at is None), None)
     try:
         kept = read_equipment(row)
-        bare = {
-            "format": "noxel-rig",
-            "version": 1,
-            "units": kept["units"],
-            "kind": "conventional",
-            row.kind: kept["part"],
-        }
-        document = whole(session, last, look(session, last, None)) if last else bare
+        document = whole(session, last, look(session, last)) if last else alone(row.kind, kept)
     except Damaged:
         damaged.append(row.name or row.kind)
         return None

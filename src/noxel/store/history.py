@@ -169,23 +169,14 @@ def _bare(document: Document | None) -> Document | None:
     return without_identities(document) if document is not None else None
 
 
-def take_back(session: Session, row: RigRow, step: ChangeRow, by: str | None) -> None:
-    """Undo a step.
+def follow(session: Session, row: RigRow, step: ChangeRow, by: str | None, *, back: bool) -> None:
+    """Undo a step, or redo one that was undone.
 
     Raises Conflict if what it changed was changed in another rig since.
     """
-    _follow(session, row, json.loads(step.before), json.loads(step.after), by)
-
-
-def do_again(session: Session, row: RigRow, step: ChangeRow, by: str | None) -> None:
-    """Redo a step that was undone; errors as :func:`take_back`."""
-    _follow(session, row, json.loads(step.after), json.loads(step.before), by)
-
-
-def _follow(
-    session: Session, row: RigRow, wanted: Documents, opposite: Documents, by: str | None
-) -> None:
-    """Make what a step's record says, unless what it is about was changed elsewhere since."""
+    wanted, opposite = json.loads(step.after), json.loads(step.before)
+    if back:
+        wanted, opposite = opposite, wanted
     stands = standing(session, row, list(wanted))
     then: Documents = {}
     for part, kept in wanted.items():

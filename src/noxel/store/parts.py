@@ -4,7 +4,6 @@ depend on it.
 
 import datetime
 import re
-import uuid
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -16,7 +15,15 @@ from noxel.core.editing import Document, copied, fit, identify
 from noxel.core.log import words_of
 from noxel.errors import Conflict, InputError, NotFound
 from noxel.store.documents import checksum_of, dump, read_document, read_text
-from noxel.store.equipment import KINDS, assemble, now, read_rig_row, rigs_with, write_part
+from noxel.store.equipment import (
+    KINDS,
+    assemble,
+    new_rig_row,
+    now,
+    read_rig_row,
+    rigs_with,
+    write_part,
+)
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.window import Window, look, whole_log
 
@@ -55,7 +62,6 @@ class Prepared:
     held for writing.
     """
 
-    name: str
     rig: Document
     equipment: dict[str, Any]
     weigh_ins: list[dict[str, Any]]
@@ -73,7 +79,7 @@ def prepare(document: Document, report: Report = silent) -> Prepared:
         if number % _AT_ONCE == 0:
             report(number, len(weighed), "reading weigh-ins")
     equipment = {kind: parts[kind] for kind in KINDS if kind in parts}
-    return Prepared(parts["rig"].get("name", ""), parts["rig"], equipment, rows, words)
+    return Prepared(parts["rig"], equipment, rows, words)
 
 
 def _row_of_weigh_in(document: Document) -> dict[str, Any]:
@@ -94,15 +100,7 @@ def write_new(
     session: Session, prepared: Prepared, report: Report = silent, *, example: bool = False
 ) -> str:
     """Write a new rig; returns its id. ``report`` receives the progress."""
-    text, rows = dump(prepared.rig), prepared.weigh_ins
-    row = RigRow(
-        id=uuid.uuid4().hex,
-        name=prepared.name,
-        document=text,
-        example=example,
-        created_at=now(),
-        updated_at=now(),
-    )
+    row, rows = new_rig_row(prepared.rig, example=example), prepared.weigh_ins
     session.add(row)
     session.flush()
     for kind, part in prepared.equipment.items():
@@ -251,7 +249,7 @@ def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, fra
         for other in rigs_with(session, key) if key else ():
             if other.id == row.id:
                 continue
-            window = whole_log(session, other) if framed else look(session, other, None)
+            window = whole_log(session, other) if framed else look(session, other)
             document = whole(session, other, window)
             try:
                 old, new = split(document), split(fit(document))

@@ -73,7 +73,9 @@ def _tail(session: Session, rig_id: str) -> list[str]:
     return list(session.scalars(query.limit(RECENT)))
 
 
-def look(session: Session, row: RigRow, number: int | None, besides: Iterable[str] = ()) -> Window:
+def look(
+    session: Session, row: RigRow, number: int | None = None, besides: Iterable[str] = ()
+) -> Window:
     """The window for looking at a weigh-in: itself, the last ones, and those that kept plans are
     compared with.
 

@@ -32,22 +32,19 @@ _NESTED = frozenset((dict, list))
 """What an element of a list must hold if anything is remembered in it."""
 
 
+def units_in_force(document: Document) -> dict[str, str]:
+    """The units of bare figures, by dimension; that of lengths may be missing."""
+    units: dict[str, str] = document.get("units", {})
+    pounds = units.get("mass", "lb") == "lb"
+    usual = {"mass": "lb", "pressure": "psi", "volume": "gal"}
+    return (usual if pounds else {"pressure": "kPa", "volume": "l"}) | units
+
+
 def unit_of(document: Document, parts: PathParts, dimension: str) -> str | None:
-    if dimension == "length":
-        return value_at(document, ("units", "length")) or None
-    if dimension == "volume":
-        return value_at(document, ("units", "volume")) or (
-            "gal" if value_at(document, ("units", "mass")) == "lb" else "l"
-        )
-    if dimension == "pressure":
-        return value_at(document, ("units", "pressure")) or (
-            "psi" if value_at(document, ("units", "mass")) == "lb" else "kPa"
-        )
-    if parts[:1] == ("weigh_ins",) and len(parts) > 4 and parts[2] == "passes":
-        own = value_at(document, (*parts[:4], "unit"))
-        if own:
-            return str(own)
-    return value_at(document, ("units", "mass")) or None
+    """The unit of a bare figure at a path: a pass may have its own."""
+    own = value_at(document, (*parts[:4], "unit")) if parts[2:3] == ("passes",) else None
+    units = units_in_force(document)
+    return own if own and dimension == "mass" else units.get(dimension)
 
 
 def understand(document: Document, parts: PathParts, text: str) -> Any:

@@ -13,7 +13,7 @@ import string
 from collections.abc import Iterable, Iterator
 from typing import Any
 
-from noxel.core.editing.paths import Document, PathParts
+from noxel.core.editing.paths import Document, PathParts, value_at
 from noxel.core.rig import Identity, write_path
 from noxel.errors import Gone, Problem
 
@@ -67,22 +67,9 @@ def _lists(part: Document) -> Iterator[list[Any]]:
                     yield from _lists(element)
 
 
-ELEMENTS = frozenset(
-    (
-        "loads",
-        "tanks",
-        "parts",
-        "dry_extras",
-        "kept_plans",
-        "trips",
-        "weigh_ins",
-        "passes",
-        "adjustments",
-        "tongue_measurements",
-        "added_since",
-        "accepted",
-    )
-)
+_IN_RIG = frozenset(("loads", "tanks", "parts", "dry_extras", "kept_plans", "trips", "weigh_ins"))
+_IN_WEIGH_IN = ("passes", "adjustments", "tongue_measurements", "added_since", "accepted")
+ELEMENTS = _IN_RIG.union(_IN_WEIGH_IN)
 """The lists whose elements have identities."""
 _DEEP = frozenset(("weigh_ins", "passes"))
 
@@ -182,10 +169,7 @@ def positions(document: Document, parts: Iterable[str | int]) -> PathParts:
                 )
             part = place
         placed.append(part)
-        if isinstance(part, int):
-            node = node[part] if isinstance(node, list) and part < len(node) else None
-        else:
-            node = node.get(part) if isinstance(node, dict) else None
+        node = value_at(node, (part,))
     return tuple(placed)
 
 
@@ -194,11 +178,7 @@ def named(document: Document, parts: PathParts) -> PathParts:
     node: Any = document
     path: list[str | int] = []
     for part in parts:
-        if isinstance(part, int):
-            node = node[part] if isinstance(node, list) and part < len(node) else None
-            own = node.get("id") if isinstance(node, dict) else None
-            path.append(Identity(own) if own else part)
-        else:
-            node = node.get(part) if isinstance(node, dict) else None
-            path.append(part)
+        node = value_at(node, (part,))
+        own = value_at(node, ("id",)) if isinstance(part, int) else None
+        path.append(Identity(own) if own else part)
     return tuple(path)

@@ -24,14 +24,6 @@ def new_rig(
     """The document of a rig about which nothing is known yet; ``alone`` is one that tows nothing so
     far.
     """
-    towing = kind in ("conventional", "fifth_wheel", "gooseneck")
-    chain = (
-        ("receiver", "ball mount", "ball")
-        if kind == "conventional"
-        else ("fifth-wheel hitch",)
-        if kind == "fifth_wheel"
-        else ()
-    )
     document: dict[str, Any] = {
         "format": "noxel-rig",
         "version": 1,
@@ -42,10 +34,14 @@ def new_rig(
     }
     if terms != "north_america":
         document["terms"] = terms
-    if towing and not alone:
-        document["hitch"] = {
-            "weight_distribution": False,
-            "parts": [{"kind": part} for part in chain or ("gooseneck ball",)],
-        }
-        document["trailer"] = {}
+    if kind in _CHAIN and not alone:
+        parts = [{"kind": part} for part in _CHAIN[kind]]
+        document |= {"hitch": {"weight_distribution": False, "parts": parts}, "trailer": {}}
     return document
+
+
+_CHAIN = {
+    "conventional": ("receiver", "ball mount", "ball"),
+    "fifth_wheel": ("fifth-wheel hitch",),
+    "gooseneck": ("gooseneck ball",),
+}

@@ -4,21 +4,11 @@ import re
 from decimal import Decimal
 from typing import Any
 
+from noxel.core.editing.entries import units_in_force
 from noxel.core.editing.paths import Document, PathParts, copied, kind_of
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
 from noxel.core.rig import read_path, write_path
 from noxel.errors import InputError
-
-
-def _in_force(document: Document) -> dict[str, str]:
-    units = document.get("units", {})
-    mass = units.get("mass", "lb")
-    return {
-        "mass": mass,
-        "length": units.get("length", ""),
-        "pressure": units.get("pressure", "psi" if mass == "lb" else "kPa"),
-        "volume": units.get("volume", "gal" if mass == "lb" else "l"),
-    }
 
 
 def spell_out(document: Document) -> Document:
@@ -29,7 +19,7 @@ def spell_out(document: Document) -> Document:
     unit instead.
     """
     switched: Document = copied(document)
-    units = _in_force(document)
+    units = units_in_force(document)
 
     def unit_at(parts: PathParts) -> str | None:
         try:

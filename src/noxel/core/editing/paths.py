@@ -112,19 +112,23 @@ def kind_of(document: Document, parts: PathParts) -> FieldKind:
             ) from exc
         node = value_at(node, (part,))
     for model in _models(annotation):
-        if model is Mass:
-            return FieldKind("mass", holder, required)
-        if model is Length:
-            return FieldKind("length", holder, required)
-        if model is Pressure:
-            return FieldKind("pressure", holder, required)
-        if model is Volume:
-            return FieldKind("volume", holder, required)
-        if model in (int, float):
-            return FieldKind("share" if _is_share(annotation) else "number", holder, required)
-        if model is str:
-            return FieldKind("text", holder, required)
+        dimension = _DIMENSIONS.get(model)
+        if dimension == "number" and _is_share(annotation):
+            dimension = "share"
+        if dimension is not None:
+            return FieldKind(dimension, holder, required)
     return FieldKind("choice", holder, required)
+
+
+_DIMENSIONS: dict[Any, Dimension | Literal["text"]] = {
+    Mass: "mass",
+    Length: "length",
+    Pressure: "pressure",
+    Volume: "volume",
+    int: "number",
+    float: "number",
+    str: "text",
+}
 
 
 def value_at(node: Any, parts: PathParts) -> Any:
