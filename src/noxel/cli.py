@@ -381,7 +381,7 @@ def _demo(options: argparse.Namespace) -> int:
     return run(database, options, "Noxel, demo household")
 
 
-def _progress(done: int, of: int) -> None:
+def _progress(done: int, of: int, _says: str) -> None:
     if sys.stderr.isatty():
         end = "\n" if done == of else ""
         print(f"\rCopying: {100 * done // max(of, 1)} %", end=end, file=sys.stderr, flush=True)

@@ -153,7 +153,7 @@ class Keeping(unittest.TestCase):
     def test_the_page_hands_out_the_same(self) -> None:
         copy = self.folder / "copy.db"
         pages: list[tuple[int, int]] = []
-        self.rigs.back_up(copy, lambda done, of: pages.append((done, of)))
+        self.rigs.back_up(copy, lambda done, of, _says: pages.append((done, of)))
         self.assertEqual(*pages[-1])
         self.rigs.change(
             self.rig,

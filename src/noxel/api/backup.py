@@ -38,7 +38,7 @@ def back_up(rigs: TheRigs, works: TheWorks, work: ProgressName = None) -> FileRe
     folder = tempfile.TemporaryDirectory(prefix="noxel-")
     copy = Path(folder.name) / f"noxel-{datetime.date.today().isoformat()}.db"
     with works.under_way(work) as report:
-        rigs.back_up(copy, lambda done, of: report(done, of, "copying the database"))
+        rigs.back_up(copy, report)
     # read from the disk as it is sent, then gone
     kind, after = "application/vnd.sqlite3", BackgroundTask(folder.cleanup)
     return FileResponse(copy, media_type=kind, filename=copy.name, background=after)

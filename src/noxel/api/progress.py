@@ -1,7 +1,7 @@
 """``/api/progress``: how far something long has come, asked for while it is under way."""
 
 import threading
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Annotated
 
@@ -9,11 +9,9 @@ from fastapi import Depends, Header, Request
 from pydantic import BaseModel
 
 from noxel.api.deps import new_router
+from noxel.store.database_file import Report
 
 router = new_router()
-
-Report = Callable[[int, int, str], None]
-"""Receives how much is done, of how much, and what is being done."""
 
 
 class Progress(BaseModel):

@@ -6,28 +6,28 @@ import datetime
 import itertools
 import os
 import sqlite3
-from collections.abc import Callable
-from contextlib import closing, suppress
+from collections.abc import Callable, Iterator
+from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 
 from noxel.errors import InputError, NotFound, NoxelError, StorageFault
 from noxel.store.database_file import (
     SIDES,
-    Pages,
+    Report,
     check_saves,
     copy_pages,
     known_versions,
     log_is_missing,
     read_only,
+    silent,
     state_of,
     too_new,
-    unreported,
 )
 from noxel.store.faults import fault_of
 from noxel.store.seal import Seal
 
 
-def backup(source: Path, target: Path, report: Pages = unreported) -> None:
+def backup(source: Path, target: Path, report: Report = silent) -> None:
     """Copy a database while it is in use; the copy is whole or not there at all.
 
     Raises NotFound if there is no database; InputError if the copy cannot be written, or something
@@ -56,7 +56,7 @@ def backup_kept(
     source: Path,
     folder: Path,
     most: int,
-    report: Pages = unreported,
+    report: Report = silent,
 ) -> tuple[Path, list[Path]]:
     """Copy a database into a folder under the time, and drop the oldest of such copies above
     ``most``; the new one, and what was dropped.
@@ -83,20 +83,22 @@ def _to_disk(path: Path) -> None:
 
 def _aside(path: Path) -> Path:
     """A new folder beside a database, of this day and time, for what was there before."""
-    stamp = datetime.datetime.now().strftime("%Y-%m-%d-%H%M%S")
+    stamp = f"{path.stem}.before-{datetime.datetime.now():%Y-%m-%d-%H%M%S}"
     names = itertools.chain([stamp], (f"{stamp}-{number}" for number in itertools.count(2)))
-    folder = next(
-        path_aside
-        for path_aside in (path.with_name(f"{path.stem}.before-{name}") for name in names)
-        if not path_aside.exists()
-    )
-    try:
+    folder = next(path.with_name(name) for name in names if not path.with_name(name).exists())
+    with _keeping(folder):
         folder.mkdir(mode=0o700)
+    return folder
+
+
+@contextmanager
+def _keeping(folder: Path) -> Iterator[None]:
+    try:
+        yield
     except OSError as exc:
         raise InputError(
             f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed."
         ) from exc
-    return folder
 
 
 def keep_aside(path: Path) -> Path | None:
@@ -109,14 +111,10 @@ def keep_aside(path: Path) -> Path | None:
     if not sides:
         return None
     folder = _aside(path)
-    try:
+    with _keeping(folder):
         for file in sides:
             (folder / file.name).write_bytes(file.read_bytes())
             _to_disk(folder / file.name)
-    except OSError as exc:
-        raise InputError(
-            f"What is there cannot be kept in {folder}: {exc.strerror}. Nothing was changed."
-        ) from exc
     return folder
 
 

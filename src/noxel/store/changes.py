@@ -22,7 +22,7 @@ from noxel.core.editing import (
 )
 from noxel.core.rig import Identity, read_path
 from noxel.errors import Conflict, FieldConflict, Gone, OtherEpoch, Problem
-from noxel.store.database import Database
+from noxel.store.database import InDatabase
 from noxel.store.equipment import KINDS, now
 from noxel.store.history import deltas, follow, record, step_at, touched_since
 from noxel.store.models import PhotoRow, RigRow, TakenRow
@@ -51,11 +51,8 @@ UNKNOWN = Sent()
 """A change of which nothing is known: a script's, or this program's own."""
 
 
-class ChangingRigs:
+class ChangingRigs(InDatabase):
     """The rigs of one database, as far as they are changed."""
-
-    def __init__(self, database: Database) -> None:
-        self._database = database
 
     def change(
         self,
@@ -84,8 +81,7 @@ class ChangingRigs:
                 return stored(session, row, window)
             _lists_as_seen(session, row, sent)
             document = whole(session, row, window)
-            new = make(document)
-            return _put(session, row, window, document, new, what, looking=looking, sent=sent)
+            return _put(session, row, window, document, make(document), what, looking, sent)
 
     def enter(
         self,
@@ -122,18 +118,7 @@ class ChangingRigs:
             _same_epoch(session, sent)
             _no_conflict(session, row, document, changes, sent)
             edited = apply_changes(document, changes)
-            return _put(
-                session,
-                row,
-                window,
-                document,
-                edited.document,
-                what,
-                gesture,
-                looking=looking,
-                edited=edited,
-                sent=sent,
-            )
+            return _put(session, row, window, document, edited, what, looking, sent, gesture)
 
     def receive(
         self,
@@ -165,7 +150,7 @@ class ChangingRigs:
             document = whole(session, row, window)
             new = make(document, window.keys.index(key) if key and present else None)
             looking = number if present else None
-            answer = _put(session, row, window, document, new, "ticket", looking=looking, sent=sent)
+            answer = _put(session, row, window, document, new, "ticket", looking, sent)
             if not present:
                 key = answer.window.keys[-1]
                 without = (
@@ -289,20 +274,20 @@ def _put(
     row: RigRow,
     window: Window,
     document: Document,
-    written: Document,
+    new: Document | Edited,
     what: str,
-    gesture: str | None = None,
-    *,
     looking: int | None,
-    edited: Edited | None = None,
     sent: Sent,
+    gesture: str | None = None,
 ) -> Stored:
     """Write a changed document and its record."""
-    old, new = split(document), split(identify(written))
+    edited = new if isinstance(new, Edited) else None
+    written = new.document if isinstance(new, Edited) else new
+    old, parts = split(document), split(identify(written))
     framed = frame_of_weigh_ins(document) != frame_of_weigh_ins(written)
     if framed and not window.whole:
-        fit_the_rest(session, row, written, window, old, new)
-    after = {part: new.get(part) for part in {**old, **new} if old.get(part) != new.get(part)}
+        fit_the_rest(session, row, written, window, old, parts)
+    after = {part: parts.get(part) for part in {**old, **parts} if old.get(part) != parts.get(part)}
     if after:
         write(session, row, after)
         fit_the_others(session, row, list(after), framed=framed)

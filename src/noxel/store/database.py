@@ -10,7 +10,17 @@ from pathlib import Path
 from typing import Any
 
 from alembic import command
-from sqlalchemy import URL, Connection, Engine, create_engine, event, text
+from sqlalchemy import (
+    URL,
+    ColumnElement,
+    Connection,
+    Engine,
+    create_engine,
+    event,
+    func,
+    select,
+    text,
+)
 from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import StaticPool
@@ -20,6 +30,18 @@ from noxel.store.backup import before_migration, keep_aside
 from noxel.store.database_file import migrations, private_folder
 from noxel.store.faults import fault_of
 from noxel.store.seal import Seal
+
+
+class InDatabase:
+    """Something that is kept in one database."""
+
+    def __init__(self, database: "Database") -> None:
+        self._database = database
+
+
+def row_count(session: Session, *where: ColumnElement[bool]) -> int:
+    """How many rows there are of that kind."""
+    return session.scalar(select(func.count()).where(*where)) or 0
 
 
 class Database:
@@ -82,7 +104,7 @@ class Database:
         it the changes are on the disk.
         """
         engine = self.engine.execution_options(sqlite_begin="IMMEDIATE")
-        with Session(engine) as session:
+        with Session(engine, expire_on_commit=False) as session:
             with session.begin():
                 yield session
                 session.flush()

@@ -54,24 +54,25 @@ def private_folder(folder: Path) -> None:
         ) from exc
 
 
-Pages = Callable[[int, int], None]
-"""Receives how many pages are copied, and of how many."""
+Report = Callable[[int, int, str], None]
+"""Receives how much is done, of how much, and what is being done."""
 
 
-def unreported(_done: int, _of: int) -> None:
+def silent(_done: int, _of: int, _says: str) -> None:
     """Nobody asked how far it is."""
 
 
 def copy_pages(
     live: sqlite3.Connection,
     copy: sqlite3.Connection,
-    report: Pages = unreported,
+    report: Report = silent,
 ) -> None:
     """Copy a database as it stands now into one file, while others write."""
+    says = "copying the database"
     live.execute("BEGIN")
     try:
         live.execute("SELECT count(*) FROM sqlite_master").fetchone()  # this state, to the end
-        live.backup(copy, pages=2048, progress=lambda _, left, of: report(of - left, of))
+        live.backup(copy, pages=2048, progress=lambda _, left, of: report(of - left, of, says))
     finally:
         live.rollback()
     # one file, that opens from a read-only medium too
@@ -100,13 +101,14 @@ def read_only(path: Path) -> sqlite3.Connection:
     return connection
 
 
+def _tables_of(connection: sqlite3.Connection) -> set[str]:
+    rows = connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+    return {str(name) for (name,) in rows}
+
+
 def _harm_in(connection: sqlite3.Connection, *, but: frozenset[str] = frozenset()) -> str | None:
     """What is broken in a database, but for some of its tables; None where nothing is."""
-    tables = [
-        str(name)
-        for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
-    ]
-    checks = [f"integrity_check({table})" for table in tables if table not in but]
+    checks = [f"integrity_check({table})" for table in _tables_of(connection) - but]
     for check in checks if but else ["integrity_check"]:
         whole = str(connection.execute(f"PRAGMA {check}").fetchone()[0])
         if whole != "ok":
@@ -128,12 +130,7 @@ def state_of(path: Path, *, but: frozenset[str] = frozenset()) -> tuple[State, s
             harm = _harm_in(connection, but=but)
             if harm is not None:
                 return "damaged", harm
-            tables = {
-                name
-                for (name,) in connection.execute(
-                    "SELECT name FROM sqlite_master WHERE type = 'table'"
-                )
-            }
+            tables = _tables_of(connection)
             if not tables:
                 return "empty", ""
             if "alembic_version" not in tables or "rigs" not in tables:

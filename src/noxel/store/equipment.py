@@ -126,6 +126,12 @@ def equipment_of(session: Session, key: str, kind: str | None = None) -> Equipme
     return equipment
 
 
+def others_with(session: Session, row: RigRow, kind: str) -> list[RigRow]:
+    """Every other rig that has a rig's vehicle, hitch or trailer, deleted ones too."""
+    key = getattr(row, f"{kind}_id")
+    return [rig for rig in rigs_with(session, key) if rig.id != row.id] if key else []
+
+
 def rigs_with(session: Session, key: str) -> list[RigRow]:
     """Every rig that couples a piece of equipment, deleted ones too."""
     coupled = or_(RigRow.vehicle_id == key, RigRow.hitch_id == key, RigRow.trailer_id == key)

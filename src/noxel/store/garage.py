@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from noxel.core.editing import copied, identify
 from noxel.core.rig import parse_rig
 from noxel.errors import Conflict, Damaged
-from noxel.store.database import Database
+from noxel.store.database import InDatabase
 from noxel.store.equipment import (
     KINDS,
     alone,
@@ -30,14 +30,6 @@ from noxel.store.window import look
 
 
 @dataclass(frozen=True, slots=True)
-class Coupled:
-    """A rig that a piece of equipment is part of."""
-
-    id: str
-    name: str
-
-
-@dataclass(frozen=True, slots=True)
 class Equipment:
     """A vehicle, a hitch or a trailer, as it stands in the garage."""
 
@@ -47,7 +39,7 @@ class Equipment:
     retired: bool
     units: dict[str, str]
     part: dict[str, Any]
-    rigs: tuple[Coupled, ...]
+    rigs: list[RigRow]
     damaged: bool = False
 
 
@@ -72,27 +64,18 @@ class GarageEntries:
     trailer_count: int
 
 
-class Garage:
+class Garage(InDatabase):
     """All equipment of one database. NotFound is raised where there is no such
     piece of equipment.
     """
 
-    def __init__(self, database: Database) -> None:
-        self._database = database
-
     def equipment(self) -> list[Equipment]:
         """All equipment, the last changed first; retired last."""
         with self._database.reading() as session:
-            rows = session.scalars(
-                select(EquipmentRow).order_by(EquipmentRow.updated_at.desc(), EquipmentRow.id)
-            ).all()
+            query = select(EquipmentRow).order_by(EquipmentRow.updated_at.desc(), EquipmentRow.id)
             entries = []
-            for row in rows:
-                rigs = tuple(
-                    Coupled(rig.id, rig.name)
-                    for rig in rigs_with(session, row.id)
-                    if rig.deleted_at is None
-                )
+            for row in session.scalars(query).all():
+                rigs = [rig for rig in rigs_with(session, row.id) if rig.deleted_at is None]
                 try:
                     kept = read_equipment(row)
                 except Damaged:

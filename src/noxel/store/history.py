@@ -25,7 +25,7 @@ from noxel.core.editing import (
 from noxel.core.rig import Identity, read_path, write_path
 from noxel.errors import Conflict
 from noxel.store.documents import dump
-from noxel.store.equipment import KINDS, assemble, now, rigs_with
+from noxel.store.equipment import KINDS, assemble, now, others_with
 from noxel.store.models import ChangeRow, EditRow, RigRow
 from noxel.store.parts import Documents, fit_the_others, standing, write
 
@@ -126,11 +126,8 @@ def _record_edit(session: Session, row: RigRow, deltas: Deltas, by: str | None) 
     """
     _append(session, row, [path for delta in deltas.values() for path in delta.touched], by)
     for kind in KINDS:
-        key = getattr(row, f"{kind}_id")
-        if key and kind in deltas:
-            for other in rigs_with(session, key):
-                if other.id != row.id:
-                    _append(session, other, deltas[kind].touched, by)
+        for other in others_with(session, row, kind) if kind in deltas else ():
+            _append(session, other, deltas[kind].touched, by)
 
 
 def _append(session: Session, row: RigRow, touched: Sequence[PathParts], by: str | None) -> None:

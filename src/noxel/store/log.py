@@ -17,12 +17,12 @@ from sqlalchemy.orm import Session, aliased
 
 from noxel.core.editing import Document, settle, without_identities
 from noxel.core.log import Facts, Recorded, Rejudged, facts_of
-from noxel.store.database import Database
+from noxel.store.database import InDatabase, row_count
 from noxel.store.documents import dump, read_document
 from noxel.store.equipment import assemble
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.parts import row_of, weigh_in_words
-from noxel.store.window import count_of, key_of, number_of
+from noxel.store.window import key_of, number_of
 from noxel.version import RELEASES, VERSION
 
 _APART = ("name", "note", "loads", "tanks", "plan", "kept_plans", "ready", "reminders")
@@ -43,13 +43,10 @@ class Page:
     count: int
 
 
-class Logs:
+class Logs(InDatabase):
     """The logs of all rigs of one database. NotFound is raised where there is no such
     rig.
     """
-
-    def __init__(self, database: Database) -> None:
-        self._database = database
 
     def page(
         self, rig_id: str, *, words: str = "", before: int | None = None, size: int = 20
@@ -88,7 +85,8 @@ class Logs:
                         facts[recorded.id] if recorded else None,
                     )
                 )
-            return Page(tuple(lines), len(asked) > size, count_of(session, rig_id))
+            count = row_count(session, WeighInRow.rig_id == rig_id)
+            return Page(tuple(lines), len(asked) > size, count)
 
         return self._looked(make)
 
@@ -112,7 +110,7 @@ class Logs:
 
         def make(session: Session, keep: bool) -> tuple[list[Recorded], int]:
             row = row_of(session, rig_id)
-            query, count = _all(rig_id), count_of(session, rig_id)
+            query, count = _all(rig_id), row_count(session, WeighInRow.rig_id == rig_id)
             last = min(until or count, count)
             following = key_of(session, rig_id, last + 1)
             if following is not None:

@@ -4,7 +4,7 @@ depend on it.
 
 import datetime
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -14,26 +14,19 @@ from sqlalchemy.orm import Session
 from noxel.core.editing import Document, copied, fit, identify
 from noxel.core.log import words_of
 from noxel.errors import Conflict, InputError, NotFound
+from noxel.store.database_file import Report, silent
 from noxel.store.documents import checksum_of, dump, read_document, read_text
 from noxel.store.equipment import (
     KINDS,
     assemble,
     new_rig_row,
     now,
+    others_with,
     read_rig_row,
-    rigs_with,
     write_part,
 )
 from noxel.store.models import FactsRow, RigRow, WeighInRow
 from noxel.store.window import Window, look, whole_log
-
-Report = Callable[[int, int, str], None]
-"""Receives how much is done, of how much, and what is being done."""
-
-
-def silent(_done: int, _of: int, _says: str) -> None:
-    """Nobody waits for it."""
-
 
 Documents = dict[str, Any]
 """Documents by name: ``rig`` without its equipment and weigh-ins, each piece of equipment by its
@@ -243,12 +236,7 @@ def _contradicts(exc: InputError, weigh_ins: Sequence[Document]) -> str:
 def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, framed: bool) -> None:
     """Other rigs that share changed equipment keep being valid rigs, or the change is refused."""
     for kind in KINDS:
-        if kind not in changed:
-            continue
-        key = getattr(row, f"{kind}_id")
-        for other in rigs_with(session, key) if key else ():
-            if other.id == row.id:
-                continue
+        for other in others_with(session, row, kind) if kind in changed else ():
             window = whole_log(session, other) if framed else look(session, other)
             document = whole(session, other, window)
             try:
@@ -258,12 +246,5 @@ def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, fra
                     f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins "
                     f"contradict this: {exc.message}"
                 ) from exc
-            write(
-                session,
-                other,
-                {
-                    part: new.get(part)
-                    for part in new
-                    if part not in KINDS and old.get(part) != new.get(part)
-                },
-            )
+            own = {part: kept for part, kept in new.items() if part not in KINDS}
+            write(session, other, {part: own[part] for part in own if old.get(part) != own[part]})

@@ -1,9 +1,9 @@
 """Photographs of labels, tickets and loads, in a table of their own and so in every backup."""
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import delete, select
 
 from noxel.errors import Conflict, NotFound
-from noxel.store.database import Database
+from noxel.store.database import InDatabase, row_count
 from noxel.store.equipment import now
 from noxel.store.models import PhotoRow, TakenRow
 from noxel.store.parts import row_of
@@ -12,24 +12,16 @@ MOST = 300
 """Photographs of one rig."""
 
 
-class Photos:
+class Photos(InDatabase):
     """The photographs of all rigs. NotFound is raised where there is no such rig."""
-
-    def __init__(self, database: Database) -> None:
-        self._database = database
 
     def all(self, rig_id: str) -> list[PhotoRow]:
         """A rig's photographs without the pictures, the first taken first."""
-        query = (
-            select(PhotoRow)
-            .where(PhotoRow.rig_id == rig_id)
-            .order_by(PhotoRow.added_at, PhotoRow.id)
-        )
+        query = select(PhotoRow).where(PhotoRow.rig_id == rig_id)
+        query = query.order_by(PhotoRow.added_at, PhotoRow.id)
         with self._database.reading() as session:
             row_of(session, rig_id)
-            scalars = list(session.scalars(query))
-            session.expunge_all()
-            return scalars
+            return list(session.scalars(query))
 
     def add(self, row: PhotoRow) -> None:
         """Keep a photograph; one that is there already stays as it is. One of a visit belongs to
@@ -41,9 +33,7 @@ class Photos:
             row_of(session, row.rig_id)
             if session.get(PhotoRow, row.id) is not None:
                 return
-            if (
-                session.scalar(select(func.count()).where(PhotoRow.rig_id == row.rig_id)) or 0
-            ) >= MOST:
+            if row_count(session, PhotoRow.rig_id == row.rig_id) >= MOST:
                 raise Conflict(f"This rig has {MOST} photographs already. Take some away first.")
             if row.visit is not None:
                 of_visit = select(TakenRow.weigh_in).where(
@@ -60,12 +50,11 @@ class Photos:
         """
         column = PhotoRow.small if small else PhotoRow.picture
         with self._database.reading() as session:
-            scalar = session.scalar(
-                select(column).where(PhotoRow.id == photo, PhotoRow.rig_id == rig_id)
-            )
-        if scalar is None:
+            query = select(column).where(PhotoRow.id == photo, PhotoRow.rig_id == rig_id)
+            picture = session.scalar(query)
+        if picture is None:
             raise NotFound("This photograph is not there.")
-        return scalar
+        return picture
 
     def drop(self, rig_id: str, photo: str) -> None:
         """Take a photograph away, for good."""

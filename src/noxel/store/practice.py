@@ -10,20 +10,12 @@ from sqlalchemy.orm import Session
 
 from noxel.core.practice import Card, after
 from noxel.errors import Conflict, InputError, NotFound, Problem
-from noxel.store.database import Database
+from noxel.store.database import InDatabase
 from noxel.store.equipment import now
 from noxel.store.models import CardRow, LearnerRow
 
 MOST = 50
 """Learners on one machine."""
-
-
-@dataclass(frozen=True, slots=True)
-class Learner:
-    """Somebody who practises."""
-
-    id: str
-    name: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,21 +31,16 @@ class Known:
     last: datetime.date
 
 
-class Practice:
+class Practice(InDatabase):
     """Learners and their cards. NotFound is raised where there is no such learner."""
 
-    def __init__(self, database: Database) -> None:
-        self._database = database
-
-    def learners(self) -> list[Learner]:
+    def learners(self) -> list[LearnerRow]:
         """Everybody who practises here, in the order they came."""
+        query = select(LearnerRow).order_by(LearnerRow.created_at, LearnerRow.name)
         with self._database.reading() as session:
-            rows = session.scalars(
-                select(LearnerRow).order_by(LearnerRow.created_at, LearnerRow.name)
-            )
-            return [Learner(row.id, row.name) for row in rows]
+            return list(session.scalars(query))
 
-    def add(self, name: str) -> Learner:
+    def add(self, name: str) -> LearnerRow:
         """Add a learner.
 
         Raises InputError if the name is empty; Conflict if the name is taken, or there are too
@@ -70,7 +57,7 @@ class Practice:
                 raise Conflict(f"{MOST} people practise here already. Take somebody off first.")
             row = LearnerRow(id=uuid4().hex, name=name, created_at=now())
             session.add(row)
-            return Learner(row.id, row.name)
+            return row
 
     def remove(self, learner: str) -> None:
         """Take a learner off, with all that was kept of their progress."""
@@ -114,15 +101,7 @@ class Practice:
                 row = session.get(CardRow, (learner, about))
                 card = Card(row.box, row.due) if row else None
                 if row is None:
-                    row = CardRow(
-                        learner_id=learner,
-                        about=about,
-                        box=0,
-                        due=today,
-                        right=0,
-                        wrong=0,
-                        last=today,
-                    )
+                    row = CardRow(learner_id=learner, about=about, right=0, wrong=0)
                     session.add(row)
                 if card is None or not known or card.due <= today:
                     moved = after(card, known=known, today=today)

@@ -14,10 +14,10 @@ from noxel.core.editing import Document, without_identities
 from noxel.core.rig import parse_rig
 from noxel.errors import NotFound
 from noxel.store.changes import ChangingRigs
-from noxel.store.database_file import Pages, copy_pages
+from noxel.store.database_file import Report, copy_pages, silent
 from noxel.store.equipment import KINDS, now, rigs_with
 from noxel.store.models import EquipmentRow, RigRow, WeighInRow
-from noxel.store.parts import Report, prepare, row_of, silent, write_new
+from noxel.store.parts import prepare, row_of, write_new
 from noxel.store.stored import Stored, Summary, sound, stored, summary_of
 from noxel.store.window import look, numbered, whole_log
 
@@ -115,7 +115,7 @@ class Rigs(ChangingRigs):
                 if not rigs_with(session, key):
                     session.execute(delete(EquipmentRow).where(EquipmentRow.id == key))
 
-    def back_up(self, target: Path, report: Pages) -> None:
+    def back_up(self, target: Path, report: Report) -> None:
         """Copy the whole database, of one consistent state, while it is in use."""
         pooled = self._database.engine.raw_connection()
         live: Any = pooled.driver_connection
@@ -148,6 +148,4 @@ class Rigs(ChangingRigs):
     def row(self, rig_id: str) -> RigRow:
         """A rig's own row, to be copied."""
         with self._database.reading() as session:
-            row = row_of(session, rig_id)
-            session.expunge(row)
-            return row
+            return row_of(session, rig_id)

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from noxel.core.editing import Document, Edited
 from noxel.errors import Damaged
-from noxel.store.equipment import KINDS, read_equipment, read_rig_row, rigs_with
+from noxel.store.equipment import KINDS, others_with, read_equipment, read_rig_row
 from noxel.store.history import step_at
 from noxel.store.models import EquipmentRow, RigRow
 from noxel.store.parts import whole
@@ -110,18 +110,9 @@ def stored(session: Session, row: RigRow, window: Window, edited: Edited | None 
 
 
 def _shared(session: Session, row: RigRow) -> dict[str, list[str]]:
-    by_key = {}
-    for kind in KINDS:
-        key = getattr(row, f"{kind}_id")
-        others = (
-            [
-                other
-                for other in rigs_with(session, key)
-                if other.id != row.id and other.deleted_at is None
-            ]
-            if key
-            else []
-        )
-        if others:
-            by_key[kind] = [other.name or "an unnamed rig" for other in others]
-    return by_key
+    others = {kind: others_with(session, row, kind) for kind in KINDS}
+    names = {
+        kind: [rig.name or "an unnamed rig" for rig in rigs if rig.deleted_at is None]
+        for kind, rigs in others.items()
+    }
+    return {kind: shared for kind, shared in names.items() if shared}

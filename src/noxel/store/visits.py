@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from noxel.errors import Conflict, NotFound
 from noxel.store.changes import take_once
-from noxel.store.database import Database
+from noxel.store.database import InDatabase, row_count
 from noxel.store.equipment import now
 from noxel.store.models import NotesRow, OwnLineRow, VisitRow, WeighInRow
 from noxel.store.parts import row_of
@@ -21,13 +21,10 @@ MOST_LINES = 100
 """Lines of the owner's own for one rig."""
 
 
-class Visits:
+class Visits(InDatabase):
     """Visits, notes and own lines of all rigs. NotFound is raised where there is no such
     rig, or no such line.
     """
-
-    def __init__(self, database: Database) -> None:
-        self._database = database
 
     def visit(self, rig_id: str) -> dict[str, Any] | None:
         """Where the visit under way was left; None if none is."""
@@ -88,13 +85,8 @@ class Visits:
         """The owner's own lines, in the order they were added."""
         with self._database.reading() as session:
             row_of(session, rig_id)
-            scalars = list(
-                session.scalars(
-                    select(OwnLineRow).where(OwnLineRow.rig_id == rig_id).order_by(OwnLineRow.id)
-                )
-            )
-            session.expunge_all()
-            return scalars
+            query = select(OwnLineRow).where(OwnLineRow.rig_id == rig_id).order_by(OwnLineRow.id)
+            return list(session.scalars(query))
 
     def add_line(self, rig_id: str, says: str, *, trip: bool, key: str | None = None) -> None:
         """Add a line; once, where it is sent again with the same key.
@@ -105,10 +97,7 @@ class Visits:
             row_of(session, rig_id)
             if take_once(session, rig_id, key):
                 return
-            if (
-                len(list(session.scalars(select(OwnLineRow.id).where(OwnLineRow.rig_id == rig_id))))
-                >= MOST_LINES
-            ):
+            if row_count(session, OwnLineRow.rig_id == rig_id) >= MOST_LINES:
                 raise Conflict(f"There are {MOST_LINES} lines already. Take some away first.")
             session.add(OwnLineRow(rig_id=rig_id, text=says, trip=trip))
 

@@ -11,6 +11,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from noxel.core.editing import Document
+from noxel.store.database import row_count
 from noxel.store.equipment import read_rig_row
 from noxel.store.models import RigRow, WeighInRow
 
@@ -47,16 +48,10 @@ def number_of(
     """The number of a weigh-in, from 1; counted back from a later one, where its number and key are
     given.
     """
-    query = select(func.count()).where(WeighInRow.rig_id == rig_id)
+    in_rig = WeighInRow.rig_id == rig_id
     if later is None:
-        return session.scalar(query.where(WeighInRow.key <= key)) or 0
-    between = query.where(WeighInRow.key >= key, WeighInRow.key < later_key)
-    return later - (session.scalar(between) or 0)
-
-
-def count_of(session: Session, rig_id: str) -> int:
-    """How many weigh-ins a rig has."""
-    return session.scalar(select(func.count()).where(WeighInRow.rig_id == rig_id)) or 0
+        return row_count(session, in_rig, WeighInRow.key <= key)
+    return later - row_count(session, in_rig, WeighInRow.key >= key, WeighInRow.key < later_key)
 
 
 def key_of(session: Session, rig_id: str, number: int) -> str | None:
@@ -119,7 +114,7 @@ def numbered(session: Session, row: RigRow, numbers: Sequence[int]) -> Window:
 
 
 def _window(session: Session, row: RigRow, keys: set[str], wanted: str | None) -> Window:
-    count, ordered = count_of(session, row.id), tuple(sorted(keys))
+    count, ordered = row_count(session, WeighInRow.rig_id == row.id), tuple(sorted(keys))
     from_the_end = {key: count - index for index, key in enumerate(_tail(session, row.id))}
     numbers = tuple(from_the_end.get(key) or number_of(session, row.id, key) for key in ordered)
     place = ordered.index(wanted) + 1 if wanted is not None else len(ordered) or None
