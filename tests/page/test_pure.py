@@ -101,3 +101,45 @@ class Identities(OnStage):
         self.assertEqual((put["op"], put["value"]["name"]), ("insert", "chest"))
         self.assertEqual(text["path"], f"loads[{put['value']['id']}].mass")
         self.assertNotEqual(put["value"]["id"], "ka")
+
+
+class Kept(OnStage):
+    """The last answers of a paired device, which opens the page where there is no network."""
+
+    def test_answers_are_there_again_but_for_what_must_be_fresh(self) -> None:
+        context = self.browser.new_context()
+        self.addCleanup(context.close)
+        home = "https://paired.invalid/"  # answered right here: only over TLS is anything kept
+        context.route("**/*", lambda route: route.fulfill(body="<p>", content_type="text/html"))
+
+        def opened() -> Any:
+            page = context.new_page()
+            page.goto(home)
+            page.evaluate(bundled("../node_modules/@tanstack/query-core/build/modern/index.js"))
+            page.evaluate("window.queries = new own.QueryClient()")
+            page.evaluate(bundled("api/kept.ts"))
+            page.evaluate("own.keepAnswers(queries)")
+            return page
+
+        def names(page: Any) -> Any:
+            return page.evaluate("queries.getQueryCache().getAll().map((q) => q.queryKey[0])")
+
+        page = opened()
+        page.evaluate(
+            """async () => {
+              queries.setQueryData(["rigs"], [{ name: "dome" }]);
+              queries.setQueryData(["share"], { on: true });
+              queries.setQueryData(["old"], 1, { updatedAt: Date.now() - 61 * 86_400_000 });
+              const refused = { queryKey: ["rigs"], queryFn: () => Promise.reject(), retry: false };
+              await queries.fetchQuery(refused).catch(() => {});
+              Object.defineProperty(document, "hidden", { value: true });
+              document.dispatchEvent(new Event("visibilitychange"));
+            }"""
+        )
+        again = opened()
+        again.wait_for_function("async () => (await indexedDB.databases()).length > 0")
+        self.assertEqual(names(opened()), ["rigs"])
+        state = opened().evaluate("queries.getQueryState(['rigs'])")
+        self.assertEqual((state["data"], state["status"]), ([{"name": "dome"}], "success"))
+        again.evaluate("own.forgetAnswers()")
+        self.assertEqual(names(opened()), [])
