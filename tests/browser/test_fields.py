@@ -4,6 +4,7 @@ Expected: for each field another figure than was there, read from the database; 
 Which path belongs to which label is kept as text and was read through by a person.
 """
 
+import re
 from collections.abc import Iterator
 from typing import Any
 
@@ -11,7 +12,7 @@ from playwright.sync_api import expect
 
 from noxel.core.editing import Document, PathParts, value_at
 from noxel.core.editing.paths import kind_of
-from noxel.core.rig import read_path
+from noxel.core.rig import read_path, write_path
 from noxel.demo import load_demo
 from tests.browser.stage import OnStage, saving
 from tests.kept import same_text
@@ -37,8 +38,10 @@ _TYPE = """([path, text]) => {
 """As a person types, but all at once: there are some 250 fields."""
 _NAMED = """() => [...document.querySelectorAll("main input[data-path]")]
   .filter((field) => field.checkVisibility())
-  .map((field) => [(field.closest("fieldset, section")?.querySelector("legend, h2, h3, summary")?.textContent ?? "")
-    + " · " + [...field.labels].map((label) => label.textContent).join(", "), field.dataset.path])"""
+  .map((field) => [[
+    field.closest("fieldset, section")?.querySelector("legend, h2, h3, summary")?.textContent ?? "",
+    [...field.labels].map((label) => label.textContent).join(", "),
+  ].join(" · "), field.dataset.path])"""
 """What each field is called, and the path that it shows."""
 _OPEN = "document.querySelectorAll('main details').forEach((fold) => { fold.open = true; })"
 
@@ -68,7 +71,80 @@ def _another(document: Document, parts: PathParts) -> tuple[str, Any]:
     return str(figure), figure
 
 
+_CONTROLS = """async () => {
+  document.querySelectorAll("main details").forEach((fold) => { fold.open = true; });
+  await new Promise((done) => setTimeout(() => requestAnimationFrame(() => setTimeout(done))));
+  const text = (node) =>
+    node.getAttribute("aria-label") ?? (node.labels?.[0] ?? node).textContent;
+  const names = (node) => [
+    node.closest("fieldset, section, details")?.querySelector("legend, h2, h3, summary")
+      ?.textContent,
+    node.closest("[role=radiogroup]")?.getAttribute("aria-label"),
+    text(node),
+  ];
+  window.controls = [...document.querySelectorAll("main button, main input[type=checkbox]")]
+    .filter((node) => node.checkVisibility() && !node.disabled && !node.ariaHasPopup);
+  return window.controls.map((node) => names(node).filter(Boolean).join(" · "));
+}"""
+"""What can be pressed or chosen, by its words."""
+_PRESS = """(index) => new Promise((done) => {
+  (window.controls[index] ?? document.querySelector("[aria-label^='Undo ']")).click();
+  setTimeout(() => requestAnimationFrame(() => setTimeout(done)));
+})"""
+_NO_EFFECT = re.compile(
+    r"What .* means$|where is it|^over:|^within:|Connect the simulator|^Before it rolls"
+)
+"""Words of these, or what they do, depend on the day, or nothing is stored by them."""
+
+
 class Fields(OnStage):
+    def press_each(self, rig: str, place: str) -> list[str]:
+        """What each control does to what is stored, in words; each is undone."""
+        page = self.page(f"/rigs/{rig}/{place}")
+        expect(page.locator("main input[data-path]").first).to_be_attached()
+        names = page.evaluate(_CONTROLS)
+        before = dict(_figures(self.rigs.open(rig).document))
+        effects, pressed = [], set()
+        for index, name in enumerate(names):
+            if name in pressed or _NO_EFFECT.search(name):
+                continue
+            pressed.add(name)
+            if page.evaluate(_CONTROLS) != names:  # a panel or a dialog was opened
+                page.goto(f"{self.address}/rigs/{rig}/{place}")
+                expect(page.locator("main input[data-path]").first).to_be_attached()
+                self.assertEqual(page.evaluate(_CONTROLS), names)
+            page.evaluate(_PRESS, index)
+            expect(saving(page)).to_have_text(re.compile("^saved$|not saved"))
+            aside = page.locator("[data-aside]")
+            if aside.count():
+                effects.append(f"{name}: {aside.locator('p').inner_text()}")
+                aside.get_by_role("button").last.click()  # discard it
+                continue
+            stored = self.rigs.open(rig)
+            after = dict(_figures(stored.document))
+            changes = [
+                f"{write_path(path)} {before.get(path)} → {after.get(path)}"
+                for path in sorted(before.keys() | after.keys(), key=str)
+                if before.get(path) != after.get(path) and path[-1] != "id"
+            ]
+            if changes:
+                more = f" and {len(changes) - 3} more" if len(changes) > 3 else ""
+                effects.append(f"{name}: {'; '.join(changes[:3])}{more}")
+                page.evaluate(_PRESS, None)
+                expect(saving(page)).to_have_text("saved")
+                again = dict(_figures(self.rigs.open(rig).document))
+                left = dict(again.items() ^ before.items())
+                self.assertEqual(left, {}, name)
+        page.context.close()
+        return effects
+
+    def test_what_each_control_does(self) -> None:
+        rig = load_demo(self.rigs)[-1]
+        self.rigs.change(rig, "two items", lambda rig: {**rig, "loads": rig["loads"][2:4]})
+        for place in ("plates", "pack", "weigh"):
+            with self.subTest(place=place):
+                same_text(self, f"fields/{place}-controls", "\n".join(self.press_each(rig, place)))
+
     def type_into_each(self, rig: str, place: str, fewest: int) -> None:
         page = self.page(f"/rigs/{rig}/{place}")
         fields = page.locator("main input[data-path]")
