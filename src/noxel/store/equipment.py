@@ -9,7 +9,7 @@ from typing import Any
 from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
-from noxel.core.editing import Document, spell_out
+from noxel.core.editing import Document, spell_out, units_in_force
 from noxel.errors import NotFound
 from noxel.store.documents import dump, read_document
 from noxel.store.models import EquipmentRow, RigRow
@@ -48,7 +48,7 @@ def part_in(equipment: EquipmentRow, units: dict[str, str]) -> Any:
     kept = read_equipment(equipment)
     if kept["units"] == units:
         return kept["part"]
-    return spell_out(alone(equipment.kind, kept))[equipment.kind]
+    return spell_out(alone(equipment.kind, kept), units_in_force({"units": units}))[equipment.kind]
 
 
 def alone(kind: str, kept: Any) -> Document:

@@ -5,7 +5,7 @@ beside its field.
 """
 
 from noxel.core.editing.changes import Change, apply_changes
-from noxel.core.editing.entries import Edited
+from noxel.core.editing.entries import Edited, units_in_force
 from noxel.core.editing.identities import (
     identified_at,
     identify,
@@ -41,6 +41,7 @@ __all__ = [
     "settle",
     "spell_out",
     "switch_units",
+    "units_in_force",
     "value_at",
     "weigh_in_identity",
     "without_identities",

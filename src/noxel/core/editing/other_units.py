@@ -1,7 +1,9 @@
 """A rig in other units: every figure keeps its value and says its own unit from then on."""
 
 import re
+from collections.abc import Mapping
 from decimal import Decimal
+from types import MappingProxyType
 from typing import Any
 
 from noxel.core.editing.entries import units_in_force
@@ -11,15 +13,16 @@ from noxel.core.rig import read_path, write_path
 from noxel.errors import InputError
 
 
-def spell_out(document: Document) -> Document:
+def spell_out(document: Document, under: Mapping[str, str] = MappingProxyType({})) -> Document:
     """Write every bare figure with its own unit, so that the document means the same under any
-    units.
+    units, or under those given: a figure whose unit stays is left as it is.
 
     ``document``: a valid rig file; it is not changed. A pass keeps its bare readings and gets its
     unit instead.
     """
     switched: Document = copied(document)
-    units = units_in_force(document)
+    in_force = units_in_force(document)
+    units = {name: unit for name, unit in in_force.items() if under.get(name) != unit}
 
     def unit_at(parts: PathParts) -> str | None:
         try:
@@ -28,7 +31,7 @@ def spell_out(document: Document) -> Document:
             return None
 
     def walk(node: Any, path: PathParts) -> Any:
-        if path[2:3] == ("passes",) and len(path) == 4:
+        if path[2:3] == ("passes",) and len(path) == 4 and "mass" in units:
             return {"unit": units["mass"], **node}
         if isinstance(node, dict):
             inner = {
@@ -72,7 +75,7 @@ def switch_units(
     ``document``: a valid rig file. ``mass`` and ``length`` and ``pressure``: the new units; None
     leaves length and pressure to the usual ones of the mass unit.
     """
-    spelled = spell_out(document)
-    units = {"mass": mass, "length": length or ("in" if mass == "lb" else "cm")}
-    spelled["units"] = {**units, "pressure": pressure} if pressure else units
-    return spelled
+    units: dict[str, str] = {"mass": mass, "length": length or ("in" if mass == "lb" else "cm")}
+    if pressure:
+        units["pressure"] = pressure
+    return {**spell_out(document, units_in_force({"units": units})), "units": units}
