@@ -3,7 +3,6 @@ depend on it.
 """
 
 import datetime
-import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -211,26 +210,10 @@ def fit_the_rest(
     try:
         fitted = fit({**document, "weigh_ins": others}).get("weigh_ins", [])
     except InputError as exc:
-        raise Conflict(_contradicts(exc, others)) from exc
+        raise Conflict(f"{exc.message}. Correct it first, or delete it in the Log.") from exc
     for was, is_now in zip(others, fitted, strict=True):
         if was != is_now:
             old[was["id"]], new[was["id"]] = was, is_now
-
-
-def _contradicts(exc: InputError, weigh_ins: Sequence[Document]) -> str:
-    """Which weigh-in does not fit, by its day and place, and what to do."""
-    problem = exc.problems[0] if exc.problems else None
-    match = re.match(r"weigh_ins\[(\d+)\]", problem.path) if problem else None
-    if match is None or problem is None:
-        return f"A weigh-in further back contradicts this: {exc.message}"
-    weigh_in = weigh_ins[int(match[1])]
-    which = (
-        ", ".join(str(weigh_in[key]) for key in ("date", "place") if weigh_in.get(key)) or "no day"
-    )
-    return (
-        f"A weigh-in further back, of {which}, contradicts this: {problem.message}. Correct it "
-        "first, or delete it in the Log."
-    )
 
 
 def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, framed: bool) -> None:

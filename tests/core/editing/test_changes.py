@@ -168,7 +168,7 @@ class Typing(unittest.TestCase):
             document, [Change("hitch.weight_distribution", op="set", value=True)]
         )
         self.assertEqual(edited.document["weigh_ins"][0]["passes"][0]["spring_bars"], "none")
-        with self.assertRaisesRegex(InputError, "spring_bars"):
+        with self.assertRaisesRegex(InputError, "contradicts this: spring bars cannot"):
             apply_changes(
                 self.document, [Change("hitch.weight_distribution", op="set", value=False)]
             )

@@ -16,7 +16,7 @@ from noxel.core.editing.entries import (
 )
 from noxel.core.editing.paths import Document, PathParts, copied, drop, kind_of, put, value_at
 from noxel.core.rig import Entry, RigFile, problems_of, read_path, write_path
-from noxel.errors import InputError, RigFileError
+from noxel.errors import InputError, Problem, RigFileError
 
 
 def mark_bars_absent(document: Document) -> None:
@@ -124,7 +124,7 @@ def _stand(
             )
             if cause is None:
                 more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
-                raise RigFileError(f"{problems[0]}{more}", problems) from exc
+                raise RigFileError(f"{_in_words(document, problems[0])}{more}", problems) from exc
             if cause not in entries or "text" not in entries[cause]:
                 remember(document, cause, text=as_text(value_at(document, cause)))
             wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
@@ -136,6 +136,16 @@ def _stand(
                     and value_at(document, known) is None
                 ):
                     wrong.setdefault(known, "waits for the one before it")
+
+
+def _in_words(document: Document, problem: Problem) -> str:
+    """What is wrong; of a weigh-in that somebody may not have in view, by its day and place."""
+    if not problem.path.startswith("weigh_ins["):
+        return str(problem)
+    parts = read_path(problem.path)
+    weigh_in, what = value_at(document, parts[:2]), str(parts[-1]).replace("_", " ")
+    which = ", ".join(str(weigh_in[key]) for key in ("date", "place") if weigh_in.get(key))
+    return f"The weigh-in of {which or 'no day'} contradicts this: {what} {problem.message}"
 
 
 def _cause(
