@@ -2307,10 +2307,16 @@ export interface components {
             yard: components["schemas"]["YardOut"];
         };
         /**
-         * ChangeIn
-         * @description One change at a path of the rig file.
+         * Change
+         * @description One change at a path.
+         *
+         *     The path names elements of lists by their identities (``loads[k3f9].mass``), or by their
+         *     positions now. ``text`` is what was typed in a field; ``value`` sets a choice, a switch or a
+         *     whole part as it stands; neither, and ``remove``, takes away what is there. ``insert`` puts
+         *     ``value`` at the end of a list, or at a position; its figures may come as ``texts``, by name, to
+         *     be understood like typed ones.
          */
-        ChangeIn: {
+        Change: {
             /** Date */
             date?: string | null;
             /** Note */
@@ -2346,7 +2352,7 @@ export interface components {
             /** By */
             by?: string | null;
             /** Changes */
-            changes: components["schemas"]["ChangeIn"][];
+            changes: components["schemas"]["Change"][];
             /** Epoch */
             epoch?: string | null;
             /** Gesture */
@@ -3006,15 +3012,14 @@ export interface components {
         };
         /**
          * FieldState
-         * @description A field that remembers more than its figure: the text as typed, its source, what is wrong
-         *     with it.
+         * @description How a field stands: as typed, what was understood, and what is wrong with it.
          */
         FieldState: {
             entry: components["schemas"]["Entry"];
             /** Path */
             path: string;
             /** Problem */
-            problem: string | null;
+            problem?: string | null;
         };
         /**
          * FigureOut
@@ -5160,13 +5165,19 @@ export interface components {
         };
         /**
          * RigSummary
-         * @description A rig in the list.
+         * @description A rig in a list.
          */
         RigSummary: {
-            /** Damaged */
-            damaged: boolean;
-            /** Example */
-            example: boolean;
+            /**
+             * Damaged
+             * @default false
+             */
+            damaged?: boolean;
+            /**
+             * Example
+             * @default false
+             */
+            example?: boolean;
             /** Id */
             id: string;
             /** Kind */
@@ -6794,7 +6805,7 @@ export type CategoryTotal = components['schemas']['CategoryTotal'];
 export type Cell = components['schemas']['Cell'];
 export type ChallengeIn = components['schemas']['ChallengeIn'];
 export type ChallengeOut = components['schemas']['ChallengeOut'];
-export type ChangeIn = components['schemas']['ChangeIn'];
+export type Change = components['schemas']['Change'];
 export type Changes = components['schemas']['Changes'];
 export type Chart = components['schemas']['Chart'];
 export type Check = components['schemas']['Check'];

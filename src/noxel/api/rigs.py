@@ -24,7 +24,7 @@ from noxel.api.deps import (
     new_router,
 )
 from noxel.api.progress import ProgressName, TheWorks
-from noxel.api.sheet import Changes, MakersTable, NewRig, NewUnits, RigSummary, Sheet, answer_sheet
+from noxel.api.sheet import Changes, MakersTable, NewRig, NewUnits, Sheet, answer_sheet
 from noxel.core.editing import Change, Document, apply_changes, new_rig, settle, switch_units
 from noxel.core.evaluate import evaluate
 from noxel.core.plates import Door, PathStep, read_table, short_path
@@ -33,6 +33,7 @@ from noxel.core.weigh import ScaleKind, new_weigh_in, plan, scales_for
 from noxel.core.wording import Evaluation, PassAnswer
 from noxel.demo import example, load_demo
 from noxel.formats.rig_json import SUFFIX, read_rig, write_rig
+from noxel.store.stored import RigSummary
 
 router = new_router()
 _RIG_BODY: dict[str, Any] = {
@@ -90,10 +91,7 @@ async def evaluate_file(request: Request, weigh_in: Looking = None) -> Response:
 @router.get("/rigs")
 def list_rigs(rigs: TheRigs, deleted: bool = False) -> list[RigSummary]:
     """Every rig, the last used first; or those that were deleted and can be brought back."""
-    return [
-        RigSummary.model_validate(summary, from_attributes=True)
-        for summary in rigs.summaries(deleted=deleted)
-    ]
+    return rigs.summaries(deleted=deleted)
 
 
 @router.post("/rigs", status_code=201)
@@ -154,8 +152,8 @@ def change_rig(
         epoch=wanted.epoch,
         overrules=wanted.overrules,
     )
-    changes = [change.change() for change in wanted.changes]
-    stored = rigs.enter(rig_id, wanted.what, changes, wanted.gesture, looking=weigh_in, sent=how)
+    what, changes, gesture = wanted.what, wanted.changes, wanted.gesture
+    stored = rigs.enter(rig_id, what, changes, gesture, looking=weigh_in, sent=how)
     return answer_sheet(stored)
 
 

@@ -3,31 +3,21 @@ of it.
 """
 
 import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from fastapi import Response
 from pydantic import BaseModel, Field
 from pydantic_core import to_json
 
-from noxel.core.editing import Change, Edited, settle
+from noxel.core.editing import Change, Edited, FieldState, settle
 from noxel.core.evaluate import evaluate_at
 from noxel.core.pack import PackAnswer, evaluate_pack
 from noxel.core.plates import LONGEST_TABLE, PlatesAnswer, evaluate_plates
 from noxel.core.quantities import LengthUnit, MassUnit, PressureUnit
-from noxel.core.rig import Entry, Kind, RigFile, Source, TermSet
+from noxel.core.rig import Kind, RigFile, TermSet
 from noxel.core.wording import Evaluation
 from noxel.formats.lists import Layout
 from noxel.store.stored import Stored
-
-
-class FieldState(BaseModel):
-    """A field that remembers more than its figure: the text as typed, its source, what is wrong
-    with it.
-    """
-
-    path: str
-    entry: Entry
-    problem: str | None
 
 
 class WindowOut(BaseModel):
@@ -62,25 +52,6 @@ class Sheet(BaseModel):
     shared: dict[str, list[str]]
 
 
-class ChangeIn(BaseModel):
-    """One change at a path of the rig file."""
-
-    path: Annotated[str, Field(max_length=300)]
-    op: Literal["type", "set", "insert", "remove", "source"] = "type"
-    text: Annotated[str, Field(max_length=4000)] | None = None
-    value: Any = None
-    source: Source | None = None
-    date: str | None = None
-    note: Annotated[str, Field(max_length=2000)] | None = None
-    texts: dict[str, Annotated[str, Field(max_length=400)]] | None = None
-
-    def change(self) -> Change:
-        """The same for the core."""
-        return Change(
-            self.path, self.text, self.value, self.op, self.source, self.note, self.texts, self.date
-        )
-
-
 class Changes(BaseModel):
     """Changes that belong together; those of one gesture (typing in one field) are undone together.
 
@@ -89,7 +60,7 @@ class Changes(BaseModel):
     since is a conflict, unless its path is among ``overrules``.
     """
 
-    changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=500)]
+    changes: Annotated[list[Change], Field(min_length=1, max_length=500)]
     what: Annotated[str, Field(max_length=200)] = "a change"
     gesture: Annotated[str, Field(max_length=64)] | None = None
     seen: Annotated[int | None, Field(ge=0, le=2**53)] = None
@@ -146,20 +117,6 @@ class AsWritten(BaseModel):
         )
 
 
-class RigSummary(BaseModel):
-    """A rig in the list."""
-
-    id: str
-    name: str
-    kind: str
-    vehicle: str
-    trailer: str | None
-    weigh_ins: int
-    updated_at: datetime.datetime
-    damaged: bool
-    example: bool
-
-
 def answer_sheet(stored: Stored) -> Response:
     """The sheet as JSON. It is written at every keystroke: the rig's document is what its model
     would write.
@@ -184,10 +141,7 @@ def make_sheet(stored: Stored, edited: Edited) -> Sheet:
         redo=stored.redo,
         rig=edited.rig,
         window=WindowOut(numbers=list(window.numbers), count=window.count),
-        fields=[
-            FieldState(path=field.path, entry=field.entry, problem=field.problem)
-            for field in edited.fields
-        ],
+        fields=list(edited.fields),
         evaluation=evaluation,
         pack=evaluate_pack(edited.rig, looked_at),
         plates=evaluate_plates(edited.rig, evaluation),

@@ -18,14 +18,14 @@ from noxel.store.database_file import Report, copy_pages, silent
 from noxel.store.equipment import KINDS, now, rigs_with
 from noxel.store.models import EquipmentRow, RigRow, WeighInRow
 from noxel.store.parts import prepare, row_of, write_new
-from noxel.store.stored import Stored, Summary, sound, stored, summary_of
+from noxel.store.stored import RigSummary, Stored, sound, stored, summary_of
 from noxel.store.window import look, numbered, whole_log
 
 
 class Rigs(ChangingRigs):
     """All rigs of one database. NotFound is raised where there is no such rig."""
 
-    def summaries(self, *, deleted: bool = False) -> list[Summary]:
+    def summaries(self, *, deleted: bool = False) -> list[RigSummary]:
         """Every rig, the last used first; or those that were deleted and can be brought back."""
         count = select(func.count()).where(WeighInRow.rig_id == RigRow.id).scalar_subquery()
         kept = RigRow.deleted_at.is_not(None) if deleted else RigRow.deleted_at.is_(None)

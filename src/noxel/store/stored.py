@@ -18,7 +18,7 @@ from noxel.store.window import Window
 
 
 @dataclass(frozen=True, slots=True)
-class Summary:
+class RigSummary:
     """A rig in a list."""
 
     id: str
@@ -52,7 +52,7 @@ class Stored:
     edited: Edited | None = None
 
 
-def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
+def summary_of(session: Session, row: RigRow, weigh_ins: int) -> RigSummary:
     """A rig as it stands in a list, also where it is damaged."""
     vehicle, trailer = (
         session.get(EquipmentRow, key) if key else None for key in (row.vehicle_id, row.trailer_id)
@@ -65,7 +65,7 @@ def summary_of(session: Session, row: RigRow, weigh_ins: int) -> Summary:
                 read_equipment(part)
     except Damaged:
         damaged = True
-    return Summary(
+    return RigSummary(
         row.id,
         row.name,
         kind,

@@ -8,7 +8,6 @@ export { download, got, PAGE, RequestFailed, server } from "./http";
 export type Status = types.Check["status"];
 export type Outlook = NonNullable<types.Check["expected"]>["outlook"];
 export type WorkLine = types.Line;
-export type Change = types.ChangeIn;
 export type Source = NonNullable<types.Entry["source"]>;
 export type Plan = types.PassPlan;
 export type ScaleKind = types.ScaleOffer["kind"];

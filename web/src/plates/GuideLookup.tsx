@@ -1,12 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import type { components } from "../../generated/api";
-import { got, server } from "../api/client";
+import { got, type RowOut as Row, server } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
 
-type Schemas = components["schemas"];
-type Row = Schemas["RowOut"];
 const NAMES: Record<string, string> = {
   year: "year",
   engine: "engine",

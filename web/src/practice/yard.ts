@@ -1,21 +1,22 @@
 import { useCallback, useRef, useState } from "react";
-import type { components } from "../../generated/api";
+import type { ChallengeIn, JudgedOut, LessonIn, YardIn } from "../../generated/api";
 import { got, type MassUnit, server } from "../api/client";
 
-type Schemas = components["schemas"];
-export type Yard = Schemas["YardOut"];
-export type Lesson = Schemas["LessonOut"];
-export type Challenge = Schemas["ChallengeOut"];
-export type Word = Schemas["JudgedOut"]["word"];
-export type PracticeHome = Schemas["PracticeHome"];
-export type TermSet = NonNullable<Schemas["LessonIn"]["terms"]>;
+export type {
+  ChallengeOut as Challenge,
+  LessonOut as Lesson,
+  PracticeHome,
+  YardOut as Yard,
+} from "../../generated/api";
+export type Word = JudgedOut["word"];
+export type TermSet = NonNullable<LessonIn["terms"]>;
 
 export const practice = {
   home: (learner: string) => got(server.GET("/api/practice", { params: { query: learner ? { learner } : {} } })),
-  lesson: (name: string, body: Schemas["LessonIn"]) =>
+  lesson: (name: string, body: LessonIn) =>
     got(server.POST("/api/practice/lessons/{name}", { params: { path: { name } }, body })),
-  yard: (body: Schemas["YardIn"]) => got(server.POST("/api/practice/yard", { body })),
-  challenge: (body: Schemas["ChallengeIn"]) => got(server.POST("/api/practice/challenges", { body })),
+  yard: (body: YardIn) => got(server.POST("/api/practice/yard", { body })),
+  challenge: (body: ChallengeIn) => got(server.POST("/api/practice/challenges", { body })),
   add: (name: string) => got(server.POST("/api/practice/learners", { body: { name } })),
   remove: (learner: string) =>
     got(server.DELETE("/api/practice/learners/{learner}", { params: { path: { learner } } })),

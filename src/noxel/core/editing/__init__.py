@@ -5,7 +5,7 @@ beside its field.
 """
 
 from noxel.core.editing.changes import Change, apply_changes
-from noxel.core.editing.entries import Edited, units_in_force
+from noxel.core.editing.entries import Edited, FieldState, units_in_force
 from noxel.core.editing.identities import (
     identified_at,
     identify,
@@ -25,6 +25,7 @@ __all__ = [
     "Delta",
     "Document",
     "Edited",
+    "FieldState",
     "Patch",
     "PathParts",
     "apply_changes",

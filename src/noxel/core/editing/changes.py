@@ -7,11 +7,11 @@ itself is left out, or, where the format requires one, stays as it was. Nothing 
 dropped.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from noxel.core.editing.entries import Edited, as_text, entries_of, must_stay, remember, understand
 from noxel.core.editing.identities import positions
@@ -32,13 +32,13 @@ class Change:
     be understood like typed ones.
     """
 
-    path: str
-    text: str | None = None
+    path: Annotated[str, Field(max_length=300)]
+    text: Annotated[str, Field(max_length=4000)] | None = None
     value: Any = None
     op: Literal["type", "set", "insert", "remove", "source"] = "type"
     source: Source | None = None
-    note: str | None = None
-    texts: Mapping[str, str] | None = None
+    note: Annotated[str, Field(max_length=2000)] | None = None
+    texts: dict[str, Annotated[str, Field(max_length=400)]] | None = None
     date: str | None = None
 
 
