@@ -84,7 +84,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
             aria-label="Which item"
             value={index}
             onChange={(event) => setIndex(Number(event.currentTarget.value))}
-            className="h-10 max-w-full border border-ink bg-card px-2"
+            className="h-10 max-w-full min-w-11 border border-ink bg-card px-2"
           >
             {loads.map((load, at) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: its place in the list is its name
@@ -135,7 +135,7 @@ export function TryStep({ steps, onAdd }: { steps: Step[]; onAdd: (step: Step) =
             aria-label={`Which ${kind}`}
             value={thing}
             onChange={(event) => setThing(event.currentTarget.value)}
-            className="h-10 max-w-full border border-ink bg-card px-2"
+            className="h-10 max-w-full min-w-11 border border-ink bg-card px-2"
           >
             <option value="">choose…</option>
             {offered.map((each) => (

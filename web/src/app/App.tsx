@@ -7,6 +7,7 @@ import { Margins } from "../margins/Margins";
 import { Start as StartPage } from "../start/Start";
 import { Button } from "../ui/controls";
 import { LongStrip } from "../ui/LongStrip";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import { Boundary } from "./Boundary";
 import { PATH, PLACES, type Place } from "./places";
 import { Shell } from "./Shell";
@@ -110,17 +111,14 @@ function CannotBeShown({ id, error }: { id: string; error: Error }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [asked, setAsked] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const damaged = error instanceof RequestFailed && error.problem?.code === "damaged";
   const others = (rigs.data ?? []).filter((each) => each.id !== id && !each.damaged);
   const remove = () =>
-    api.remove(id).then(
-      async () => {
-        await queries.invalidateQueries({ queryKey: ["rigs"] });
-        navigate("/");
-      },
-      (failed: Error) => setProblem(failed.message),
-    );
+    attempt(api.remove(id), async () => {
+      await queries.invalidateQueries({ queryKey: ["rigs"] });
+      navigate("/");
+    });
   return (
     <main className="mx-auto max-w-2xl p-6">
       <h1 className="font-cond text-[1.875rem] font-semibold">This rig cannot be shown</h1>
@@ -133,11 +131,7 @@ function CannotBeShown({ id, error }: { id: string; error: Error }) {
           </Button>
         </div>
       )}
-      {problem && (
-        <p role="alert" className="mt-3 border-l-4 border-ink pl-2 font-semibold">
-          {problem}
-        </p>
-      )}
+      <Refused problem={problem} />
       {others.length > 0 && (
         <>
           <h2 className="mt-6 font-cond text-[1.375rem] font-semibold">Your other rigs are not affected</h2>

@@ -5,6 +5,7 @@ import { api, type Equipment, type EquipmentKind, type Kind } from "../api/clien
 import { KINDS } from "../app/rigs";
 import { Button, Picks } from "../ui/controls";
 import { PageFrame } from "../ui/PageFrame";
+import { type Attempt, Refused, useAttempt } from "../ui/useAttempt";
 
 const COLUMNS = [
   ["vehicle", "Vehicles"],
@@ -18,15 +19,8 @@ export function Garage() {
   const queries = useQueryClient();
   const equipment = useQuery({ queryKey: ["garage"], queryFn: api.garage });
   const [chosen, setChosen] = useState<Chosen>({});
-  const [problem, setProblem] = useState<string | null>(null);
-  const act = (doing: Promise<unknown>) =>
-    doing.then(
-      () => {
-        setProblem(null);
-        return queries.invalidateQueries({ queryKey: ["garage"] });
-      },
-      (error: Error) => setProblem(error.message),
-    );
+  const { problem, attempt } = useAttempt();
+  const act = (doing: Promise<unknown>) => attempt(doing, () => queries.invalidateQueries({ queryKey: ["garage"] }));
   const all = equipment.data ?? [];
   return (
     <PageFrame name="The garage">
@@ -35,11 +29,7 @@ export function Garage() {
         A change in one rig shows in every rig with the same vehicle, hitch or trailer. Copy one to try another trim.
         Retired equipment stays in its rigs, with its weigh-ins.
       </p>
-      {(problem ?? equipment.error?.message) && (
-        <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
-          {problem ?? equipment.error?.message}
-        </p>
-      )}
+      <Refused problem={problem ?? equipment.error?.message} />
       <div className="mt-4 items-start gap-6 md:grid md:grid-cols-3">
         {COLUMNS.map(([kind, title]) => (
           <section key={kind} aria-label={title} className="mb-6">
@@ -61,7 +51,7 @@ export function Garage() {
           </section>
         ))}
       </div>
-      <CoupleForm all={all} chosen={chosen} onProblem={setProblem} />
+      <CoupleForm all={all} chosen={chosen} attempt={attempt} />
     </PageFrame>
   );
 }
@@ -151,8 +141,8 @@ function Card(props: {
 const nameOf = (equipment: Equipment) =>
   equipment.name || `Unnamed ${equipment.kind} of ${equipment.rigs[0]?.name || "no rig"}`;
 
-function CoupleForm(props: { all: readonly Equipment[]; chosen: Chosen; onProblem: (problem: string) => void }) {
-  const { all, chosen, onProblem } = props;
+function CoupleForm(props: { all: readonly Equipment[]; chosen: Chosen; attempt: Attempt }) {
+  const { all, chosen, attempt } = props;
   const [name, setName] = useState("");
   const [kind, setKind] = useState<Kind>("conventional");
   const navigate = useNavigate();
@@ -164,22 +154,12 @@ function CoupleForm(props: { all: readonly Equipment[]; chosen: Chosen; onProble
   const couple = (event: FormEvent) => {
     event.preventDefault();
     if (!vehicle) return;
-    api
-      .couple({
-        name: name.trim() || usual,
-        kind,
-        vehicle: vehicle.id,
-        hitch: hitch?.id ?? null,
-        trailer: trailer?.id ?? null,
-      })
-      .then(
-        ({ id: rig }) => {
-          void queries.invalidateQueries({ queryKey: ["rigs"] });
-          void queries.invalidateQueries({ queryKey: ["garage"] });
-          navigate(`/rigs/${rig}/plates`);
-        },
-        (error: Error) => onProblem(error.message),
-      );
+    const parts = { vehicle: vehicle.id, hitch: hitch?.id ?? null, trailer: trailer?.id ?? null };
+    void attempt(api.couple({ name: name.trim() || usual, kind, ...parts }), ({ id: rig }) => {
+      void queries.invalidateQueries({ queryKey: ["rigs"] });
+      void queries.invalidateQueries({ queryKey: ["garage"] });
+      navigate(`/rigs/${rig}/plates`);
+    });
   };
   return (
     <form onSubmit={couple} aria-label="Couple a rig" className="border border-ink p-4">

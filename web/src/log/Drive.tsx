@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, type DriveNotes } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 
 const ASKED = [
   ["sway", "Sway", "none, or when and how fast"],
@@ -33,15 +34,12 @@ export function Drive({ number, weighIn, onDone }: { number: number; weighIn: st
   const queries = useQueryClient();
   const kept = useDrives()[number];
   const [notes, setNotes] = useState<DriveNotes>(kept ?? {});
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const keep = () =>
-    api.keepDrive(sheet.id, weighIn, notes).then(
-      async () => {
-        await queries.invalidateQueries({ queryKey: ["drives", sheet.id] });
-        onDone();
-      },
-      (error: Error) => setProblem(error.message),
-    );
+    attempt(api.keepDrive(sheet.id, weighIn, notes), async () => {
+      await queries.invalidateQueries({ queryKey: ["drives", sheet.id] });
+      onDone();
+    });
   return (
     <form
       onSubmit={(event) => {
@@ -60,11 +58,7 @@ export function Drive({ number, weighIn, onDone }: { number: number; weighIn: st
           />
         </label>
       ))}
-      {problem && (
-        <p role="alert" className="mt-2 border-l-4 border-ink pl-2 font-semibold">
-          {problem}
-        </p>
-      )}
+      <Refused problem={problem} />
       <Button strong type="submit" className="mt-3 min-h-12 w-full">
         Keep it
       </Button>

@@ -1,20 +1,16 @@
-import { useState } from "react";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import { TwoPositions } from "./TwoPositions";
 
 /** What the prediction starts from: brochure figures, or what the scale found last, the listed items taken out of it. */
 export function StartFrom() {
   const { rig, evaluation, change, planFromWeighIn, sheet, number } = useDesk();
   const learned = sheet.pack.calibration;
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const unit = rig.units.mass;
-  const take = () =>
-    planFromWeighIn().then(
-      () => setProblem(null),
-      (error: Error) => setProblem(error.message),
-    );
+  const take = () => attempt(planFromWeighIn());
   return (
     <section aria-label="Start from" className="mt-8">
       <h2 className="border-b border-ink font-cond text-[1.25rem] font-semibold">Start from</h2>
@@ -25,7 +21,7 @@ export function StartFrom() {
       <Button onClick={() => void take()} disabled={!rig.weigh_ins?.length}>
         Take it from {number && number < sheet.window.count ? `weigh-in ${number}` : "the last weigh-in"}
       </Button>
-      {problem && <p className="mt-2 border-l-4 border-ink pl-2 text-[0.875rem] font-semibold">{problem}</p>}
+      <Refused problem={problem} />
       <div className="mt-2">
         <Field path="plan.vehicle_base.front" label="Vehicle, front axle" unit={unit} sourced />
         <Field path="plan.vehicle_base.rear" label="Vehicle, rear axle" unit={unit} sourced />

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { got, type RowOut as Row, server } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 
 const NAMES: Record<string, string> = {
   year: "year",
@@ -21,7 +22,7 @@ export function GuideLookup() {
   const [chosen, setChosen] = useState("");
   const [text, setText] = useState("");
   const [name, setName] = useState("");
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const known = JSON.stringify(rig.vehicle?.guide ?? {});
   const rows = useQuery({
     queryKey: ["guide-rows", sheet.id, chosen, known],
@@ -34,16 +35,12 @@ export function GuideLookup() {
     enabled: chosen !== "",
   });
   const keep = () =>
-    got(server.POST("/api/guides", { body: { name, unit: rig.units.mass, text } })).then(
-      (made) => {
-        setText("");
-        setName("");
-        setProblem(null);
-        setChosen(made.id);
-        return queries.invalidateQueries({ queryKey: ["guides"] });
-      },
-      (error: Error) => setProblem(error.message),
-    );
+    attempt(got(server.POST("/api/guides", { body: { name, unit: rig.units.mass, text } })), (guide) => {
+      setText("");
+      setName("");
+      setChosen(guide.id);
+      return queries.invalidateQueries({ queryKey: ["guides"] });
+    });
   const take = (row: Row) =>
     change(
       [
@@ -150,11 +147,7 @@ export function GuideLookup() {
         <p className="text-[0.8125rem] leading-snug text-soft">
           A line of headings, then a row a line. Masses are in {rig.units.mass} unless the table says otherwise.
         </p>
-        {problem && (
-          <p role="alert" className="mt-1 border-l-4 border-ink pl-2 font-semibold">
-            {problem}
-          </p>
-        )}
+        <Refused problem={problem} />
         <Button className="mt-1" disabled={!text.trim()} onClick={() => void keep()}>
           Keep it in the garage
         </Button>

@@ -2,6 +2,7 @@ import { useId, useState } from "react";
 import { api } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 
 type Row = Readonly<Record<string, number | string | null | undefined>>;
 
@@ -21,15 +22,12 @@ export function MakersTable(props: {
   const rows = props.rows as readonly Row[];
   const { ask } = useDesk();
   const [text, setText] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const id = useId();
   const keep = () =>
-    ask((rig, key, weighIn) => api.makersTable(rig, { path, text: text ?? "" }, key, weighIn)).then(
-      () => {
-        setText(null);
-        setProblem(null);
-      },
-      (error: Error) => setProblem(error.message),
+    attempt(
+      ask((rig, key, weighIn) => api.makersTable(rig, { path, text: text ?? "" }, key, weighIn)),
+      () => setText(null),
     );
   const shown = (row: Row) =>
     columns
@@ -71,11 +69,7 @@ export function MakersTable(props: {
         placeholder={example}
         className="mt-1 w-full border border-ink bg-card p-2 font-cond text-[1rem]"
       />
-      {problem && (
-        <p role="alert" className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">
-          {problem}
-        </p>
-      )}
+      <Refused problem={problem} className="text-[0.8125rem]" />
       <div className="mt-1 flex gap-2">
         <Button strong onClick={() => void keep()}>
           Keep the table

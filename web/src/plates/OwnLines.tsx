@@ -6,6 +6,7 @@ import { useDesk } from "../api/useSheet";
 import { useVisitor } from "../api/visitor";
 import { when } from "../format";
 import { Button } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 
 /** The owner's own lines before it rolls: for always, or for this trip; done by whom and when. */
 export function OwnLines() {
@@ -17,23 +18,19 @@ export function OwnLines() {
   const [text, setText] = useState("");
   const [trip, setTrip] = useState(false);
   const [by, setBy] = useState(() => localStorage.getItem("noxel.by") ?? "");
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   /** The key of the line that is being added: added once, also where its answer is lost. */
   const adding = useRef(crypto.randomUUID());
-  const act = (doing: Promise<OwnLine[]>) =>
-    doing.then(
-      (now) => {
-        queries.setQueryData(key, now);
-        setProblem(null);
-        adding.current = crypto.randomUUID();
-      },
-      (error: Error) => setProblem(error.message),
-    );
-  const add = async (event: FormEvent) => {
+  const act = (doing: Promise<OwnLine[]>, then?: () => void) =>
+    attempt(doing, (now) => {
+      queries.setQueryData(key, now);
+      adding.current = crypto.randomUUID();
+      then?.();
+    });
+  const add = (event: FormEvent) => {
     event.preventDefault();
     if (!text.trim()) return;
-    await act(api.addLine(sheet.id, text, trip, adding.current));
-    setText("");
+    void act(api.addLine(sheet.id, text, trip, adding.current), () => setText("")); // refused, it stays to be tried again
   };
   const ticked = useQueue().waiting.filter((each) => each.kind === "tick" && each.rig === sheet.id);
   const all = (lines.data ?? []).map((each) => {
@@ -124,11 +121,7 @@ export function OwnLines() {
           {all.length > 0 && <Button onClick={() => void act(api.tripOver(sheet.id))}>The trip is over</Button>}
         </form>
       )}
-      {(problem ?? lines.error?.message) && (
-        <p role="alert" className="mt-1 border-l-4 border-ink pl-2 font-semibold">
-          {problem ?? lines.error?.message}
-        </p>
-      )}
+      <Refused problem={problem ?? lines.error?.message} />
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { RigDrawing } from "../drawing/RigDrawing";
 import { useGlossary } from "../ui/Glossary";
 import { PasteText } from "../ui/Paste";
 import { Standing } from "../ui/Standing";
+import { useAttempt } from "../ui/useAttempt";
 import { FindField, Needed } from "./FindField";
 import { HitchPlates } from "./HitchPlates";
 import { UnfoldContext, unfold } from "./Plate";
@@ -161,12 +162,11 @@ function Part(props: { id: string; title?: string; kind?: EquipmentKind; childre
 function Shared({ kind }: { kind: EquipmentKind }) {
   const { sheet, rig } = useDesk();
   const navigate = useNavigate();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const others = sheet.shared[kind] ?? [];
   const copy = () =>
-    api.copyRig(sheet.id, `${rig.name || "A rig"}, another ${kind}`, [kind]).then(
-      ({ id }) => navigate(`/rigs/${id}/plates`),
-      (error: Error) => setProblem(error.message),
+    attempt(api.copyRig(sheet.id, `${rig.name || "A rig"}, another ${kind}`, [kind]), ({ id }) =>
+      navigate(`/rigs/${id}/plates`),
     );
   return (
     <span className="min-w-0 text-[0.8125rem] leading-tight text-soft">

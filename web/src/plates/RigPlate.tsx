@@ -1,8 +1,8 @@
-import { useState } from "react";
 import { api, type MassUnit } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
 import { Field } from "../ui/Field";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import { ChoiceLine, Plate } from "./Plate";
 
 const TERMS = [
@@ -16,14 +16,13 @@ const PRESSURES = ["psi", "kPa", "bar"] as const;
 /** What the rig is called, and in which words and units it is shown; figures keep their values whatever is chosen. */
 export function RigPlate() {
   const { rig, change, ask, evaluation, sheet } = useDesk();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const unit = rig.units.mass;
   const units = (mass: MassUnit, length?: (typeof LENGTHS)[number], pressure?: (typeof PRESSURES)[number]) =>
-    ask((id, key, weighIn) =>
-      api.units(id, { mass, length: length ?? null, pressure: pressure ?? null }, key, weighIn),
-    ).then(
-      () => setProblem(null),
-      (error: Error) => setProblem(error.message),
+    attempt(
+      ask((id, key, weighIn) =>
+        api.units(id, { mass, length: length ?? null, pressure: pressure ?? null }, key, weighIn),
+      ),
     );
   const metric = rig.terms === "australia" || rig.terms === "europe";
   const foreign = metric ? unit === "lb" : unit === "kg" && (rig.terms ?? "north_america") === "north_america";
@@ -90,7 +89,7 @@ export function RigPlate() {
       <p className="py-1 text-[0.8125rem] leading-snug text-soft">
         Figures are not rewritten: each keeps the unit it was typed in and shows it.
       </p>
-      {problem && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problem}</p>}
+      <Refused problem={problem} className="text-[0.8125rem]" />
     </Plate>
   );
 }

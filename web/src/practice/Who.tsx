@@ -1,21 +1,15 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Button, Picks } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import { type PracticeHome, practice, type Settings } from "./yard";
 
 export function Who(props: { home: PracticeHome; settings: Settings; change: (changed: Partial<Settings>) => void }) {
   const { home, settings, change } = props;
   const queries = useQueryClient();
   const [name, setName] = useState("");
-  const [problem, setProblem] = useState<string | null>(null);
-  const act = (doing: Promise<unknown>) =>
-    doing.then(
-      () => {
-        setProblem(null);
-        return queries.invalidateQueries({ queryKey: ["practice"] });
-      },
-      (error: Error) => setProblem(error.message),
-    );
+  const { problem, attempt } = useAttempt();
+  const act = (doing: Promise<unknown>) => attempt(doing, () => queries.invalidateQueries({ queryKey: ["practice"] }));
   const add = (event: FormEvent) => {
     event.preventDefault();
     void act(
@@ -91,11 +85,7 @@ export function Who(props: { home: PracticeHome; settings: Settings; change: (ch
           </button>
         </div>
       )}
-      {problem && (
-        <p role="alert" className="mt-1 border-l-4 border-ink pl-2 font-semibold">
-          {problem}
-        </p>
-      )}
+      <Refused problem={problem} />
     </details>
   );
 }

@@ -6,6 +6,7 @@ import { useDeleted, useImport } from "../app/rigs";
 import { RigDrawing } from "../drawing/RigDrawing";
 import { Choice } from "../ui/controls";
 import { GlossaryProvider, useGlossary } from "../ui/Glossary";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import { KindPicture } from "./KindPicture";
 
 type Door = "tickets" | "going" | "tow";
@@ -52,15 +53,12 @@ function Doors({ first }: { first: boolean }) {
   const look = useGlossary();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [failed, setFailed] = useState<string | null>(null);
+  const { problem: failed, attempt } = useAttempt();
   const example = () =>
-    api.addExamples().then(
-      async ({ ids }) => {
-        await queries.invalidateQueries();
-        navigate(`/rigs/${ids.at(-1)}/margins`);
-      },
-      (error: Error) => setFailed(error.message),
-    );
+    attempt(api.addExamples(), async ({ ids }) => {
+      await queries.invalidateQueries();
+      navigate(`/rigs/${ids.at(-1)}/margins`);
+    });
   const card = "block w-full border border-ink bg-card px-4 py-3 text-left hover:bg-sunk";
   return (
     <div className="h-full overflow-y-auto">
@@ -109,11 +107,7 @@ function Doors({ first }: { first: boolean }) {
             How the ratings fit together, in one picture
           </button>
         </div>
-        {(failed ?? problem) && (
-          <p role="alert" className="mt-3 border-l-4 border-ink pl-2 font-semibold whitespace-pre-line">
-            {failed ?? problem}
-          </p>
-        )}
+        <Refused problem={failed ?? problem} className="mt-3 whitespace-pre-line" />
         <p className="mt-6 border-t border-rule pt-3 text-[1rem]">
           <button type="button" className="py-2 underline underline-offset-2" onClick={open}>
             Import a rig file
@@ -158,17 +152,14 @@ function Glance() {
 function WhichRig({ door }: { door: Door }) {
   const [unit, setUnit] = useState<MassUnit>("lb");
   const [terms, setTerms] = useState<TermSet>("north_america");
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const navigate = useNavigate();
   const queries = useQueryClient();
   const start = (kind: Kind | "alone") =>
-    api.start("", kind === "alone" ? "conventional" : kind, unit, terms, kind === "alone").then(
-      ({ id }) => {
-        void queries.invalidateQueries({ queryKey: ["rigs"] });
-        navigate(LEADS[door](id));
-      },
-      (error: Error) => setProblem(error.message),
-    );
+    attempt(api.start("", kind === "alone" ? "conventional" : kind, unit, terms, kind === "alone"), ({ id }) => {
+      void queries.invalidateQueries({ queryKey: ["rigs"] });
+      navigate(LEADS[door](id));
+    });
   return (
     <div className="border-x border-b border-ink px-4 py-3">
       <div className="mb-3 flex flex-wrap items-center gap-3">
@@ -210,7 +201,7 @@ function WhichRig({ door }: { door: Door }) {
           </button>
         ))}
       </div>
-      {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+      <Refused problem={problem} />
     </div>
   );
 }

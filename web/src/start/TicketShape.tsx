@@ -1,8 +1,8 @@
-import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { ScaleKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Choice } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import type { Grain } from "../weigh/readings";
 
 /** What a ticket may look like: the lines on it, the scale that prints it, and how it is then typed. */
@@ -31,14 +31,11 @@ const SHAPES: readonly { name: string; lines: readonly string[]; scale: ScaleKin
 /** The ticket in the hand, chosen by its looks; then it is there to be typed. */
 export function TicketShape() {
   const { rig, sheet, evaluation, newWeighIn, change } = useDesk();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const navigate = useNavigate();
   const ball = rig.kind === "conventional" && evaluation.towing;
   const start = (scale: ScaleKind, grain: Grain) =>
-    newWeighIn(scale, true).then(
-      () => void navigate(`/rigs/${sheet.id}/weigh`, { state: { begun: true, grain } }),
-      (error: Error) => setProblem(error.message),
-    );
+    attempt(newWeighIn(scale, true), () => navigate(`/rigs/${sheet.id}/weigh`, { state: { begun: true, grain } }));
   return (
     <>
       {ball && (
@@ -82,7 +79,7 @@ export function TicketShape() {
           </button>
         ))}
       </div>
-      {problem && <p className="mt-3 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+      <Refused problem={problem} />
     </>
   );
 }

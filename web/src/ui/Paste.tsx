@@ -4,6 +4,7 @@ import { useDesk } from "../api/useSheet";
 import { Button } from "./controls";
 import { Slip } from "./Dialog";
 import { ReadList, useTake } from "./ReadList";
+import { Refused, useAttempt } from "./useAttempt";
 
 /** Text of a label or a weigh message: taken apart, looked at, kept. */
 export function PasteText({ into, className = "" }: { into?: string; className?: string }) {
@@ -11,17 +12,11 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const [answer, setAnswer] = useState<TakenApart | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const take = useTake(into);
   const id = useId();
   const ask = (part: TakenApart["part"] | null) =>
-    api.takeApart(sheet.id, { text, part, into: into ?? null }).then(
-      (found) => {
-        setAnswer(found);
-        setProblem(null);
-      },
-      (error: Error) => setProblem(error.message),
-    );
+    attempt(api.takeApart(sheet.id, { text, part, into: into ?? null }), setAnswer);
   const close = () => {
     setOpen(false);
     setText("");
@@ -55,7 +50,7 @@ export function PasteText({ into, className = "" }: { into?: string; className?:
             setAnswer(null);
           }}
         />
-        {problem && <p className="mt-1 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+        <Refused problem={problem} />
         {!answer && (
           <Button
             strong

@@ -4,6 +4,7 @@ import type { Source } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { day } from "../format";
 import { Button, Choice } from "./controls";
+import { Refused, useAttempt } from "./useAttempt";
 
 const SOURCES = [
   ["plate", "plate"],
@@ -55,13 +56,16 @@ function SourceForm({ path, label, onDone }: { path: string; label: string; onDo
   const [source, setSource] = useState<Source | "">(entry?.source ?? "");
   const [date, setDate] = useState(entry?.date ?? "");
   const [note, setNote] = useState(entry?.note ?? "");
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const id = useId();
   const keep = (chosen: Source | "") =>
-    apply(
-      [{ path, op: "source", source: chosen || null, date: date.trim() || null, note: note.trim() || null }],
-      `source of ${label}`,
-    ).then(onDone, (error: Error) => setProblem(error.message));
+    attempt(
+      apply(
+        [{ path, op: "source", source: chosen || null, date: date.trim() || null, note: note.trim() || null }],
+        `source of ${label}`,
+      ),
+      onDone,
+    );
   const line = "h-9 w-full border-b-2 border-edge bg-paper px-2 text-[0.9375rem] outline-none focus:border-ink";
   return (
     <form
@@ -87,7 +91,7 @@ function SourceForm({ path, label, onDone }: { path: string; label: string; onDo
         Note
         <input id={`${id}n`} value={note} onChange={(event) => setNote(event.currentTarget.value)} className={line} />
       </label>
-      {problem && <p className="border-l-4 border-ink pl-2 text-[0.8125rem] font-semibold">{problem}</p>}
+      <Refused problem={problem} className="text-[0.8125rem]" />
       <div className="flex gap-2 pt-1">
         <Button strong type="submit">
           Save

@@ -4,6 +4,7 @@ import { api, type Change, type Fault, type LiveOut, type Pass } from "../api/cl
 import { useDesk } from "../api/useSheet";
 import { atRest } from "../format";
 import { Button } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import { useWords } from "../ui/useTerms";
 import { wordsFor } from "./readings";
 
@@ -24,7 +25,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
   const { sheet, rig, number, change, evaluation } = useDesk();
   const word = useWords();
   const queries = useQueryClient();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const [address, setAddress] = useState("");
   const query = useQuery({
     queryKey: ["live"],
@@ -36,14 +37,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
   const scaleKind = rig.weigh_ins?.[weighIn - 1]?.scale?.kind;
   const unit = pass.unit ?? rig.units.mass;
   const step = rig.weigh_ins?.[weighIn - 1]?.scale?.resolution;
-  const run = (make: Promise<LiveOut>) =>
-    make.then(
-      (now) => {
-        setProblem(null);
-        queries.setQueryData(["live"], now);
-      },
-      (error: Error) => setProblem(error.message),
-    );
+  const run = (make: Promise<LiveOut>) => attempt(make, (now) => queries.setQueryData(["live"], now));
   const connect = () => run(api.connect({ stand_in: sheet.id, unit, weigh_in: number ?? null }));
   const steady = live?.readings.filter((each) => each.stable && !each.overload) ?? [];
   const usable = steady.filter((each) => each.channel !== "tongue");
@@ -218,7 +212,7 @@ export function LiveScale({ weighIn, index, pass }: { weighIn: number; index: nu
           <p className="mt-1 text-[0.8125rem] text-soft">Key c keeps them. Only settled readings can be kept.</p>
         </>
       )}
-      {problem && <p className="mt-2 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+      <Refused problem={problem} />
     </section>
   );
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, type ScaleKind } from "../api/client";
 import { useDesk } from "../api/useSheet";
 import { Button, Choice } from "../ui/controls";
+import { Refused, useAttempt } from "../ui/useAttempt";
 import { useTerms, useWords } from "../ui/useTerms";
 
 /** “What will you weigh on, and what can you uncouple there?” gives a short plan of passes. */
@@ -12,13 +13,13 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
   const word = useWords();
   const [scale, setScale] = useState<ScaleKind>("truck_scale");
   const [uncouple, setUncouple] = useState(true);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const plan = useQuery({
     queryKey: ["plan", sheet.id, sheet.saved_at, scale, uncouple],
     queryFn: () => api.plan(sheet.id, scale, uncouple),
     placeholderData: (before) => before,
   });
-  const start = () => newWeighIn(scale, uncouple).then(onStarted, (error: Error) => setProblem(error.message));
+  const start = () => attempt(newWeighIn(scale, uncouple), onStarted);
   if (!plan.data) {
     // nothing jumps under the thumb: the button comes with the plan above it
     return <p className="min-h-[30rem]">{plan.error?.message ?? "Making a plan…"}</p>;
@@ -79,7 +80,7 @@ export function StartWeighIn({ onStarted }: { onStarted: () => void }) {
           a beam on a bathroom scale or a lever settles them: “{term("tongue_weight")}, directly”, below the tickets.
         </p>
       )}
-      {problem && <p className="mt-3 border-l-4 border-ink pl-2 font-semibold">{problem}</p>}
+      <Refused problem={problem} />
       <Button strong className="mt-4" onClick={() => void start()}>
         Start a weigh-in
       </Button>
