@@ -6,6 +6,7 @@ Which path belongs to which label is kept as text and was read through by a pers
 
 import re
 from collections.abc import Iterator
+from itertools import groupby
 from typing import Any
 
 from playwright.sync_api import expect
@@ -38,11 +39,12 @@ _TYPE = """([path, text]) => {
 """As a person types, but all at once: there are some 250 fields."""
 _NAMED = """() => [...document.querySelectorAll("main input[data-path]")]
   .filter((field) => field.checkVisibility())
-  .map((field) => [[
+  .map((field) => [
     field.closest("fieldset, section")?.querySelector("legend, h2, h3, summary")?.textContent ?? "",
     [...field.labels].map((label) => label.textContent).join(", "),
-  ].join(" · "), field.dataset.path])"""
-"""What each field is called, and the path that it shows."""
+    field.dataset.path,
+  ])"""
+"""In which section each field is, what it is called, and the path that it shows."""
 _OPEN = "document.querySelectorAll('main details').forEach((fold) => { fold.open = true; })"
 
 
@@ -156,8 +158,13 @@ class Fields(OnStage):
         expect(fields.first).to_be_attached()
         page.evaluate(_OPEN)
         named = page.evaluate(_NAMED)
-        paths = sorted({path for _, path in named})
-        same_text(self, f"fields/{place}", "\n".join(f"{name} → {path}" for name, path in named))
+        paths = sorted({path for *_, path in named})
+        sections = groupby(named, lambda field: field[0])
+        lines = (
+            f"{section}: {' · '.join(f'{name} → {path}' for _, name, path in fields)}"
+            for section, fields in sections
+        )
+        same_text(self, f"fields/{place}", "\n".join(lines))
         before = self.rigs.open(rig).document
         expected = dict(_figures(before))
         for index, path in enumerate(paths):

@@ -253,13 +253,7 @@ def weigh(rig: RigFile) -> Any:
         *("headline", "advisories", "chain", "estimate", "bars_moved", "outlook"),
         *("tongue", "findings", "rooms", "passes", "open", "expected", "geometry"),
     )
-    steps = visit_steps(rig, "truck_scale", uncouple=True)
     return {
-        "plan": plan(rig, "truck_scale", uncouple=True),
-        "visit": [
-            {"title": step.title, "lead": step.lead, "lines": step.lines, "caution": step.caution}
-            for step in steps
-        ],
         "answer": {name: getattr(evaluation, name) for name in kept},
         "working": evaluation.working,
     }
