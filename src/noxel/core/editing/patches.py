@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-import jsonpatch
 import jsonpointer
 
 from noxel.core.editing.paths import Document, PathParts, copied
@@ -114,6 +113,8 @@ def patched(document: Document, patch: Patch) -> Document:
 
     Raises Conflict if what the patch is about is not there.
     """
+    import jsonpatch  # only undo and redo need it
+
     try:
         patched: Document = jsonpatch.apply_patch(copied(document), copied(patch), in_place=True)
     except (jsonpatch.JsonPatchException, jsonpointer.JsonPointerException) as exc:
