@@ -148,6 +148,9 @@ class Sidewall(unittest.TestCase):
             self.assertEqual(figures, [("35", "1820"), ("40", "2010")])
         with self.assertRaisesRegex(InputError, "line 3: “x 7” is not a pressure and a load"):
             read_table("trailer.tires.table", "35 1820\n\nx 7\n40")
+        with self.assertRaisesRegex(InputError, "“nonsense” is not"):  # no heading of anything
+            read_table("trailer.tires.table", "nonsense")
+        self.assertEqual(read_table("trailer.tires.table", "\n"), [])  # taken away on purpose
         by_drop = read_table(
             "hitch.parts[1].by_drop", "drop trailer tongue\n4 in, 7,600 lb, 900 lb\n6\t6900"
         )

@@ -2,16 +2,15 @@ import { type Entry, queue } from "../api/queue";
 import { useAside, useDesk } from "../api/useSheet";
 import { Button } from "./controls";
 
-/** What somebody typed in a change that could not be saved, in one line. */
-const typedIn = (aside: Entry) =>
-  aside.kind === "typed"
-    ? aside.changes
-        .map(
-          (change) =>
-            change.text ?? (change.op === "remove" ? "removed" : JSON.stringify(change.value ?? change.texts ?? "")),
-        )
-        .join(", ")
-    : "";
+/** What somebody typed or chose in a change that could not be saved, in one line. */
+function typedIn(aside: Entry) {
+  if (aside.kind !== "typed") return "";
+  const words = aside.changes.flatMap(({ text, op, texts, value }) => {
+    if (op === "remove") return ["removed"];
+    return [text ?? value, ...Object.values(texts ?? {})].filter((word) => typeof word !== "boolean" && word);
+  });
+  return words.filter((word) => typeof word !== "object").join(", ");
+}
 
 /** What it was: of an item or a tank also which one. */
 function whatOf(aside: Entry) {
@@ -65,7 +64,7 @@ function OneAside({ aside }: { aside: Entry }) {
   return (
     <div role="alert" data-aside={aside.kind === "typed" ? aside.changes[0]?.path : aside.kind} className="py-1">
       <p className="text-[0.9375rem] leading-snug">
-        <span className="font-semibold first-letter:uppercase">{whatOf(aside)} could not be saved</span>
+        <span className="inline-block font-semibold first-letter:uppercase">{whatOf(aside)} could not be saved</span>
         {typed && <span>: “{short(typed)}”</span>}. {aside.refused?.why}
       </p>
       <div className="mt-1 flex flex-wrap gap-2">

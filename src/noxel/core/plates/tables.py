@@ -74,9 +74,10 @@ def read_table(path: str, text: str) -> list[dict[str, str]]:
     Raises InputError if the path names no table; naming each line that is not such a row.
     """
     kind = table_kind(path)
-    rows, problems = [], []
-    for number, line in enumerate(text.splitlines(), 1):
-        if not line.strip() or (number == 1 and not re.search(r"[0-9]", line)):
+    rows, problems, lines = [], [], text.rstrip().splitlines()
+    for number, line in enumerate(lines, 1):
+        heading = number == 1 < len(lines) and not re.search(r"[0-9]", line)
+        if heading or not line.strip():
             continue
         matches = (
             _ROWS[count].fullmatch(line) for count in range(len(kind.columns), kind.least - 1, -1)
