@@ -17,6 +17,8 @@ from noxel.errors import InputError, NotFound
 
 SECONDS = 30.0
 """How long one photograph may take. [s]"""
+LOADING = 120.0
+"""How long the engine may take to load, on a machine that is slow or busy. [s]"""
 IDLE = 300.0
 """How long the process waits for another photograph. [s]"""
 HOW_TO_ADD = "This Noxel was installed without its reader: pip install 'noxel[read]' adds it."
@@ -116,30 +118,33 @@ class Reader:
         """What the process answers, None where it ended; and whether it took too long."""
         from noxel.reader.worker import give, take
 
-        process = self._started()
-        late = threading.Timer(self._seconds, process.kill)
-        late.start()
-        try:
-            if process.stdin is None or process.stdout is None:
-                raise OSError("no pipe")
-            give(process.stdin, picture)
-            answer = take(process.stdout)
-        except OSError:
-            answer = None
-        finally:
-            too_late = not late.is_alive()
-            late.cancel()
-        return answer, too_late
-
-    def _started(self) -> subprocess.Popen[bytes]:
+        waits: list[tuple[float, bytes | None]] = [(self._seconds, picture)]
         if self._process is None or self._process.poll() is not None:
+            waits.insert(0, (LOADING, None))
             self._process = subprocess.Popen(
                 [sys.executable, "-m", "noxel.reader.worker"],
                 stdin=subprocess.PIPE,
                 stdout=subprocess.PIPE,
                 stderr=subprocess.DEVNULL,
             )
-        return self._process
+        process, answer, too_late = self._process, None, False
+        for seconds, message in waits:
+            late = threading.Timer(seconds, process.kill)
+            late.start()
+            try:
+                if process.stdin is None or process.stdout is None:
+                    raise OSError("no pipe")
+                if message is not None:
+                    give(process.stdin, message)
+                answer = take(process.stdout)
+            except OSError:
+                answer = None
+            finally:
+                too_late = not late.is_alive()
+                late.cancel()
+            if answer is None:
+                break
+        return answer, too_late
 
     def _rest(self) -> None:
         """End the process when it has been idle; not while it reads."""

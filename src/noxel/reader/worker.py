@@ -1,8 +1,8 @@
 """The process that reads text off photographs: one picture comes in, its words go out.
 
 It is started as ``python -m noxel.reader.worker`` and answers until its input ends. Each message is
-its length in four bytes, then that many bytes: a picture in, JSON out. What a picture makes of it
-stays in here.
+its length in four bytes, then that many bytes: a picture in, JSON out; the first, empty one says
+that the engine is loaded. What a picture makes of it stays in here.
 """
 
 import io
@@ -158,6 +158,7 @@ def main() -> None:
     answers, sys.stdout = sys.stdout.buffer, sys.stderr  # nothing that a library prints mixes in
     limit(MEMORY)
     engine = Engine()
+    give(answers, b"")  # loaded
     for _ in range(MOST):
         data = take(sys.stdin.buffer)
         if data is None:
