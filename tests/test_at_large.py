@@ -17,7 +17,7 @@ from tests.at_large import PRACTICE, ROOMS, SELDOM, answer, document_at_large
 from tests.kept import as_kept, texts_of
 
 NOTHING = re.compile(r"(?<!fill: )\b(None|nan|inf)\b")
-KEPT = 18
+KEPT = 17
 
 
 def _facts(rig: RigFile) -> Iterator[str]:

@@ -50,7 +50,7 @@ _STEP = re.compile(r"([MLQZ])([^MLQZ]*)")
 def rig_picture(paper: Paper, width: float) -> Drawing:
     """Draw what a paper says of the rig's loads.
 
-    ``width``: of the picture. [pt].
+    ``width``: of the picture [pt].
 
     Raises NotFound if the page, and with it the fonts, has not been built.
     """

@@ -30,8 +30,8 @@ from noxel.store.seal import Seal
 def backup(source: Path, target: Path, report: Report = silent) -> None:
     """Copy a database while it is in use; the copy is whole or not there at all.
 
-    Raises NotFound if there is no database; InputError if the copy cannot be written, or something
-    stands where it would go.
+    Raises NotFound if the database does not exist; InputError if the copy cannot be written, or
+    something stands where it would go.
     """
     if not source.exists():
         raise NotFound(f"There is no database at {source}.")

@@ -71,7 +71,7 @@ class ChangingRigs(InDatabase):
         look at. ``entire``: whether the document holds the whole log. ``sent``: how the change
         reached us.
 
-        Raises NotFound if there is none of that id; Conflict if a weigh-in that the document does
+        Raises NotFound if no rig has that id; Conflict if a weigh-in that the document does
         not hold contradicts the change.
         """
         with self._database.writing() as session:

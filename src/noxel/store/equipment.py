@@ -16,7 +16,7 @@ from noxel.store.models import EquipmentRow, RigRow
 
 KINDS = ("vehicle", "hitch", "trailer")
 """The equipment of a rig: vehicle, hitch and trailer, each in a row of its own."""
-ANY = "conventional"
+ANY_KIND = "conventional"
 """The kind of a rig of which no more is known."""
 
 
@@ -54,7 +54,7 @@ def part_in(equipment: EquipmentRow, units: dict[str, str]) -> Any:
 def alone(kind: str, kept: Any) -> Document:
     """A rig file with nothing but a piece of equipment, as it was read, in it."""
     part: Document = {kind: kept["part"]}
-    return {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": ANY, **part}
+    return {"format": "noxel-rig", "version": 1, "units": kept["units"], "kind": ANY_KIND, **part}
 
 
 def assemble(session: Session, row: RigRow) -> Document:
@@ -118,7 +118,7 @@ def copy_equipment(session: Session, equipment: EquipmentRow) -> EquipmentRow:
 def equipment_of(session: Session, key: str, kind: str | None = None) -> EquipmentRow:
     """A piece of equipment by its id.
 
-    Raises NotFound if there is none of that id, or it is of another kind.
+    Raises NotFound if nothing has that id, or it is of another kind.
     """
     equipment = session.get(EquipmentRow, key)
     if equipment is None or (kind is not None and equipment.kind != kind):

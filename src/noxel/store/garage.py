@@ -149,7 +149,7 @@ class Garage(InDatabase):
     def remove(self, key: str) -> None:
         """Take a piece of equipment away that no rig couples.
 
-        Raises NotFound if there is none of that id; Conflict if a rig has it, be it a deleted one:
+        Raises NotFound if nothing has that id; Conflict if a rig has it, be it a deleted one:
         retire it instead.
         """
         with self._database.writing() as session:

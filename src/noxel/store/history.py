@@ -142,7 +142,7 @@ def _append(session: Session, row: RigRow, touched: Sequence[PathParts], by: str
 def touched_since(session: Session, row: RigRow, count: int, by: str | None) -> Iterable[PathParts]:
     """Which figures others set since a client saw the rig; the empty path stands for all.
 
-    ``seen``: how many edits the rig had then. ``by``: the client, whose own edits do not count.
+    ``count``: how many edits the rig had then. ``by``: the client, whose own edits do not count.
     """
     query = select(EditRow).where(EditRow.rig_id == row.id, EditRow.number > count)
     rows = session.scalars(query).all()

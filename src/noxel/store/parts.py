@@ -210,7 +210,7 @@ def fit_the_rest(
     try:
         fitted = fit({**document, "weigh_ins": others}).get("weigh_ins", [])
     except InputError as exc:
-        raise Conflict(f"{exc.message}. Correct it first, or delete it in the Log.") from exc
+        raise Conflict(exc.message) from exc
     for was, is_now in zip(others, fitted, strict=True):
         if was != is_now:
             old[was["id"]], new[was["id"]] = was, is_now
@@ -226,8 +226,7 @@ def fit_the_others(session: Session, row: RigRow, changed: Sequence[str], *, fra
                 old, new = split(document), split(fit(document))
             except InputError as exc:
                 raise Conflict(
-                    f"“{other.name or 'another rig'}” has the same {kind}, and its weigh-ins "
-                    f"contradict this: {exc.message}"
+                    f"“{other.name or 'another rig'}” has the same {kind}. {exc.message}"
                 ) from exc
             own = {part: kept for part, kept in new.items() if part not in KINDS}
             write(session, other, {part: own[part] for part in own if old.get(part) != own[part]})

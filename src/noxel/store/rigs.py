@@ -50,7 +50,7 @@ class Rigs(ChangingRigs):
     def open_these(self, rig_id: str, numbers: Sequence[int]) -> Stored:
         """A rig with some of its weigh-ins; those that are not there are left out.
 
-        Raises NotFound if there is no rig of that id.
+        Raises NotFound if no rig has that id.
         """
         with self._database.reading() as session:
             row = row_of(session, rig_id)

@@ -124,7 +124,7 @@ def _stand(
             )
             if cause is None:
                 more = f" (and {len(problems) - 1} more)" if len(problems) > 1 else ""
-                raise RigFileError(f"{_in_words(document, problems[0])}{more}", problems) from exc
+                raise RigFileError(_in_words(document, problems[0], more), problems) from exc
             if cause not in entries or "text" not in entries[cause]:
                 remember(document, cause, text=as_text(value_at(document, cause)))
             wrong[cause] = problem.message if read_path(problem.path) == cause else str(problem)
@@ -138,14 +138,20 @@ def _stand(
                     wrong.setdefault(known, "waits for the one before it")
 
 
-def _in_words(document: Document, problem: Problem) -> str:
-    """What is wrong; of a weigh-in that somebody may not have in view, by its day and place."""
+def _in_words(document: Document, problem: Problem, more: str) -> str:
+    """What is wrong; of a weigh-in, which may not be in view, by its day and place, and what to do
+    about it.
+    """
     if not problem.path.startswith("weigh_ins["):
-        return str(problem)
+        return f"{problem}{more}"
     parts = read_path(problem.path)
     weigh_in, what = value_at(document, parts[:2]), str(parts[-1]).replace("_", " ")
     which = ", ".join(str(weigh_in[key]) for key in ("date", "place") if weigh_in.get(key))
-    return f"The weigh-in of {which or 'no day'} contradicts this: {what} {problem.message}"
+    name = f"The weigh-in of {which}" if which else "A weigh-in without a day"
+    return (
+        f"{name} contradicts this: {what} {problem.message}{more}. Correct it in Weigh first, or "
+        "delete it in the Log."
+    )
 
 
 def _cause(

@@ -21,7 +21,7 @@ def read_item(text: str, default: MassUnit) -> dict[str, object]:
 
     Returns ``name``, ``mass`` as a rig file keeps it, ``quantity``, and the mass ``text`` as typed.
 
-    Raises QuantityError if there is no mass in it, or it cannot be read.
+    Raises QuantityError if it holds no mass, or one that cannot be read.
     """
     match = _COUNT.match(text)
     rest = text[match.end() :].strip() if match else text.strip()

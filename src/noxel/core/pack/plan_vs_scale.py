@@ -99,7 +99,7 @@ def plan_vs_scale(
 ) -> Gap | None:
     """Compare the plan with a weigh-in, and name what would explain the difference.
 
-    ``rig``: the rig as planned. ``found`` and ``spread``: the prediction and its ±. [kg].
+    ``rig``: the rig as planned. ``found`` and ``spread``: the prediction and its ± [kg].
     ``weighing``: what was weighed.
 
     None when nothing of it was weighed. Differences are measured − predicted; the reasons
